@@ -1,0 +1,14 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  // Each run (demo, test) builds into a folder of its own, so that they can stand beside each other.
+  distDir: process.env.NEST_BUILD_DIR ?? '.next',
+  typescript: { ignoreBuildErrors: true, tsconfigPath: process.env.NEST_TSCONFIG ?? 'tsconfig.json' },
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ['@node-rs/argon2', 'pg', 'rate-limiter-flexible', 'nodemailer', 'pino'],
+  experimental: { serverActions: { bodySizeLimit: '2mb' } },
+  devIndicators: false,
+};
+
+export default config;

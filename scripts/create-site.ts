@@ -1,0 +1,16 @@
+/** npm run create-site -- "Site name" Europe/London GBP "Owner name" owner@site.example: makes the site and its owner. */
+import { randomBytes } from 'node:crypto';
+import { configOrExit } from '../src/config';
+import { setUpSite } from '../src/services/set-up-site';
+import { pool } from '../src/store/db';
+
+configOrExit();
+const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
+const ownerPassword = randomBytes(12).toString('base64url');
+const made = await setUpSite({ name, zone, currency, ownerName, ownerEmail, ownerPassword, senderAddress: ownerEmail });
+await pool().end();
+if (!made.ok) {
+  for (const [field, message] of Object.entries(made.problems)) console.error(`${field} ${message}`.trim());
+  process.exit(1);
+}
+console.log(`The site is made. Sign in at /desk as ${ownerEmail} with the password ${ownerPassword}`);

@@ -1,0 +1,41 @@
+/** Brings Lantern Moor up: database, stand-ins, web and worker. What scripts/demo.sh runs. */
+import { prepare, Stack, stopWith, untilAnswers } from './lib/stack';
+
+const started = Date.now();
+const tell = (text: string): void => console.log(`  ${text}`);
+const stack = new Stack('demo');
+stopWith(stack);
+
+try {
+  console.log('\nNest Key: the demo site Lantern Moor\n');
+  const { environment, siteUrl, gatewayUrl, letterboxUrl, webArgs, workerArgs } = await prepare(
+    stack,
+    'demo',
+    { postgres: 5460, web: 4100, gateway: 4110, smtp: 4125, letterbox: 4120 },
+    tell,
+  );
+  Object.assign(process.env, environment);
+  tell('Starting the site');
+  stack.start('web', webArgs, environment);
+  await untilAnswers(`${siteUrl}/sign-in`, 'The site');
+  tell('Loading Lantern Moor');
+  const { loadDemo, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
+  await loadDemo(gatewayUrl, tell);
+  stack.start('worker', workerArgs, environment);
+  stack.onLost = (name) => console.error(`\n${name} has stopped; see ${stack.logFile(name)}. Press Ctrl+C, then run this again.`);
+  console.log(`
+Lantern Moor is open (${Math.round((Date.now() - started) / 1000)} seconds).
+
+  The site        ${siteUrl}
+  The Desk        ${siteUrl}/desk       as ${OWNER.email}, password: ${OWNER.password}
+  A member        ${siteUrl}/sign-in    as maren.oakley@moor.example, password: ${MEMBER_PASSWORD}
+  Letterbox       ${letterboxUrl}            the mail that the site sends
+  Curlew Cards    ${gatewayUrl}            the card gateway: its keys, test cards, payments
+
+Nothing here is real, and it is gone when you stop it: press Ctrl+C.
+`);
+} catch (error) {
+  console.error(`\nThe demo could not be started. ${error instanceof Error ? error.message : String(error)}`);
+  await stack.stop();
+  process.exit(1);
+}

@@ -1,0 +1,122 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { parse } from 'csv-parse/sync';
+import { z } from 'zod';
+import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { realNow } from '../../src/services/clock';
+import { cancelSubscription } from '../../src/services/cancel-subscription';
+import { connectGateway } from '../../src/services/connect-gateway';
+import { importItem } from '../../src/services/import-items';
+import { joinTier } from '../../src/services/join-tier';
+import { moveClock } from '../../src/services/move-clock';
+import type { Result } from '../../src/services/result';
+import { runOneDue } from '../../src/services/run-due';
+import { addCategory } from '../../src/services/save-item';
+import { saveOffer } from '../../src/services/save-offer';
+import { saveRule } from '../../src/services/save-rule';
+import { saveTier } from '../../src/services/save-tier';
+import { setUpSite } from '../../src/services/set-up-site';
+import { pool } from '../../src/store/db';
+import { listSubscriptionsOf } from '../../src/store/subscriptions';
+import { findOffer } from '../../src/store/tiers';
+import { findMemberByEmail } from '../../src/store/members';
+import { TEST_CARDS, type Behaviour } from '../../stand-ins/curlew-cards/cards';
+
+export const OWNER = { name: 'Ines Halloway', email: 'ines@moor.example', password: 'lantern on the moor' };
+export const MEMBER_PASSWORD = 'look up more often';
+
+const ZONE = 'Europe/London';
+const DAY_MS = 86_400_000;
+/** How far back the rehearsed history of the demo begins. */
+const DAYS = 120;
+
+const read = (file: string): string => readFileSync(join('demo', file), 'utf8');
+
+function must<T>(result: Result<T>, what: string): T {
+  if (!result.ok) throw new Error(`${what}: ${JSON.stringify(result.problems)}`);
+  return result.value;
+}
+
+export type Keys = { siteKey: string; secretKey: string };
+
+/** The stand-in's test keys, read from its own page as the owner would. */
+export async function readTestKeys(gatewayUrl: string): Promise<Keys> {
+  const page = await (await fetch(gatewayUrl)).text();
+  const key = (kind: string): string => new RegExp(`data-key="test-${kind}">([^<]+)<`).exec(page)?.[1] ?? '';
+  return { siteKey: key('site'), secretKey: key('secret') };
+}
+
+/** A card of the stand-in, as a token from its frame. */
+export async function cardToken(gatewayUrl: string, siteKey: string, behaviour: Behaviour): Promise<string> {
+  const number = TEST_CARDS.find((card) => card.behaviour === behaviour)?.number;
+  const expires = `09/${String(new Date().getUTCFullYear() + 4).slice(-2)}`;
+  const response = await fetch(`${gatewayUrl}/frame/tokens`, { method: 'POST', body: JSON.stringify({ key: siteKey, number, expires, code: '123' }) });
+  return z.object({ token: z.string() }).parse(await response.json()).token;
+}
+
+/** The owner and an empty site. */
+export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
+  const { ownerId } = must(
+    await setUpSite({
+      name: 'Lantern Moor', zone: ZONE, currency: 'GBP', clockAheadMs, senderAddress: 'post@moor.example',
+      ownerName: OWNER.name, ownerEmail: OWNER.email, ownerPassword: OWNER.password,
+    }),
+    'the site',
+  ); // prettier-ignore
+  return { kind: 'setup', memberId: ownerId, staffRole: 'owner' };
+}
+
+/** Tiers, pages, posts and rules of Lantern Moor, through the product's own importers. */
+export async function loadContent(): Promise<void> {
+  const tierSchema = z.array(z.looseObject({ id: z.string(), name: z.string(), description: z.string(), ladder: z.string().optional(), onJoinPage: z.boolean().optional(), offers: z.array(z.looseObject({ id: z.string(), name: z.string() })) }));
+  for (const { offers, ...tier } of tierSchema.parse(JSON.parse(read('tiers.json')))) {
+    must(await saveTier(SETUP, tier), tier.name);
+    for (const { id, name, ...money } of offers) must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
+  }
+  for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[]) must(await addCategory(SETUP, category), category.name);
+  const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
+  const withParent = (file: string): number => Number(/^parent:/m.test(read(`content/${file}`)));
+  for (const file of files.sort((a, b) => withParent(a) - withParent(b))) {
+    must(await importItem(SETUP, file.replace(/\.md$/, ''), read(`content/${file}`), realNow(), ZONE), file);
+  }
+  for (const rule of JSON.parse(read('rules.json')) as { name: string }[]) must(await saveRule(SETUP, rule), rule.name);
+}
+
+const memberSchema = z.array(
+  z.object({
+    name: z.string(), email: z.string(), offer: z.string(), joined_days_ago: z.coerce.number(), card: z.string(),
+    cancel_days_ago: z.string().transform((text) => (text === '' ? null : Number(text))),
+  }),
+); // prettier-ignore
+
+/** Rehearses four months: people join, pay, fail to pay and cancel through the real services, day by day, until today. */
+export async function loadHistory(owner: Actor, gatewayUrl: string, siteKey: string, tell: (done: number) => void): Promise<void> {
+  const members = memberSchema.parse(parse(read('members.csv'), { columns: true }));
+  const caller = (email: string): string => `demo:${email}`;
+  for (let daysAgo = DAYS; daysAgo >= 0; daysAgo--) {
+    for (const member of members.filter((m) => m.joined_days_ago === daysAgo)) {
+      const versionId = (await findOffer(pool(), member.offer))?.versionId;
+      const token = member.card ? await cardToken(gatewayUrl, siteKey, member.card as Behaviour) : '';
+      const input = { joiningId: randomUUID(), offerId: member.offer, versionId, name: member.name, email: member.email, password: MEMBER_PASSWORD, cardToken: token, returnTo: '/' };
+      must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);
+    }
+    for (const { email } of members.filter((m) => m.cancel_days_ago === daysAgo)) {
+      const member = await findMemberByEmail(pool(), email);
+      const [running] = member ? await listSubscriptionsOf(pool(), member.id, 'test') : [];
+      if (member && running) must(await cancelSubscription({ kind: 'member', memberId: member.id, staffRole: null }, running.id), email);
+    }
+    if (daysAgo > 0) must(await moveClock(owner, 1), 'the clock');
+    while (await runOneDue());
+    tell(DAYS - daysAgo);
+  }
+}
+
+/** All of Lantern Moor. The site must answer already, so that the gateway's test message is heard. */
+export async function loadDemo(gatewayUrl: string, tell: (text: string) => void): Promise<void> {
+  const owner = await loadEmptySite(-DAYS * DAY_MS);
+  await loadContent();
+  const keys = await readTestKeys(gatewayUrl);
+  must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');
+  await loadHistory(owner, gatewayUrl, keys.siteKey, (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`));
+}

@@ -1,0 +1,75 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { cache } from 'react';
+import { currentViewer } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { currentSite } from '@/services/site';
+import { categoryNames, listItemsFor, viewItem } from '@/services/view-item';
+import { Doorstep } from '@/ui/site/doorstep';
+import { PostList } from '@/ui/site/post-list';
+import { RichText } from '@/ui/rich-text';
+import { signInAction } from '@/app/sign-in-action';
+import { tierOffers } from '@/app/tier-cards';
+
+type Props = { params: Promise<{ path?: string[] }> };
+
+/** Decided once a request: the head and the page speak of the same view. */
+const view = cache(async (path: string) => viewItem(path, (await currentViewer()).person));
+const pathOf = async (params: Props['params']): Promise<string> => `/${((await params).path ?? []).join('/')}`;
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const seen = await view(await pathOf(params));
+  if (seen.kind === 'missing') return {};
+  return { title: seen.item.path === '/' ? { absolute: (await currentSite()).name } : seen.item.title, description: seen.summary || undefined };
+}
+
+export default async function ItemPage({ params }: Props) {
+  const path = await pathOf(params);
+  const seen = await view(path);
+  if (seen.kind === 'missing') notFound();
+  const site = await currentSite();
+  const { item } = seen;
+  const names = await categoryNames();
+  const byline = [...item.categories.map((id) => names.get(id) ?? id), item.type === 'post' && item.publishedAt && formatDate(item.publishedAt, site.zone), item.author];
+  const latest = item.path === '/' ? (await listItemsFor((await currentViewer()).person, { type: 'post' })).slice(0, 6) : [];
+  return (
+    <>
+      <article className="mx-auto w-full max-w-2xl px-5 pt-10 pb-12 sm:pt-14">
+        <p className="text-[0.9375rem] text-muted">{byline.filter(Boolean).join(' · ')}</p>
+        <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
+        {seen.kind === 'open' && seen.isDraft && <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">A draft: only staff see it.</p>}
+        {seen.kind === 'open' ? (
+          <RichText document={seen.body} className="prose mt-7" />
+        ) : (
+          <>
+            {seen.summary && <p className="mt-6 text-xl leading-relaxed text-muted">{seen.summary}</p>}
+            {seen.teaser && (
+              <div className="fade-away mt-6">
+                <RichText document={seen.teaser} />
+              </div>
+            )}
+          </>
+        )}
+      </article>
+      {latest.length > 0 && (
+        <section className="mx-auto w-full max-w-2xl px-5 pb-16">
+          <h2 className="border-t border-line pt-8 text-2xl">Latest</h2>
+          <PostList posts={latest} zone={site.zone} names={names} />
+        </section>
+      )}
+      {seen.kind === 'doorstep' && (
+        <Doorstep
+          signIn={signInAction}
+          type={item.type}
+          path={item.path}
+          state={seen.state}
+          opensOn={seen.opensAt ? formatDate(seen.opensAt, site.zone) : null}
+          minutesLeft={seen.minutesLeft}
+          notice={seen.notice}
+          showSignIn={seen.showSignIn}
+          tiers={seen.tiers.map(({ tier, offers, at }) => ({ ...tierOffers(tier, offers), later: at === 'later' }))}
+        />
+      )}
+    </>
+  );
+}

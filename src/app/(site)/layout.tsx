@@ -1,0 +1,42 @@
+import type { Metadata } from 'next';
+import type { ReactNode } from 'react';
+import { currentMember, currentViewer } from '@/app/session';
+import { currentSite } from '@/services/site';
+import { siteMenu } from '@/services/site-menu';
+import { LookBar } from '@/ui/site/look-bar';
+import { SiteHeader } from '@/ui/site/site-header';
+
+export async function generateMetadata(): Promise<Metadata> {
+  const site = await currentSite();
+  return {
+    title: { default: site.name, template: `%s · ${site.name}` },
+    alternates: { types: { 'application/rss+xml': '/feed.xml' } },
+  };
+}
+
+export default async function SiteLayout({ children }: { children: ReactNode }) {
+  const [site, member, viewer] = [await currentSite(), await currentMember(), await currentViewer()];
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:m-2 focus:bg-surface focus:p-2">
+        To the text
+      </a>
+      <SiteHeader
+        name={site.name}
+        menu={await siteMenu(viewer.person)}
+        isSignedIn={viewer.person.signedIn}
+        isStaff={Boolean(member?.staffRole)}
+      />
+      <main id="main" className="flex flex-1 flex-col">
+        {children}
+      </main>
+      {site.mode === 'test' && (
+        <footer>
+          <div className="hem h-1.5" aria-hidden />
+          <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">No real money: this site is in test mode.</p>
+        </footer>
+      )}
+      {viewer.lookingAs && <LookBar who={viewer.lookingAs} />}
+    </div>
+  );
+}

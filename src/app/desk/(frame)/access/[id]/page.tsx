@@ -1,0 +1,42 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { requireStaff } from '@/app/session';
+import { pool } from '@/store/db';
+import { listItems } from '@/store/items';
+import { findRule } from '@/store/rules';
+import { accessMap } from '@/services/access-map';
+import { currentSite } from '@/services/site';
+import { RuleForm, type RuleDraft } from '@/ui/desk/rule-form';
+import { deleteRuleAction, saveRuleAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Rule' };
+
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ item?: string }> };
+
+export default async function RulePage({ params, searchParams }: Props) {
+  await requireStaff('set access');
+  const [{ id }, { item }] = [await params, await searchParams];
+  const rule = id === 'new' ? null : await findRule(pool(), id);
+  if (rule === undefined) notFound();
+  const [map, items, site] = [await accessMap(), await listItems(pool()), await currentSite()];
+  const named = items.find((other) => other.id === item);
+  const draft: RuleDraft = rule
+    ? { ...rule, except: rule.except ?? [], alsoRequire: rule.alsoRequire ?? false }
+    : { id: '', name: named?.title ?? '', on: true, covers: named ? [{ kind: 'item', id: named.id }] : [], except: [], openTo: [], alsoRequire: false, doorstep: null, version: 0 };
+  return (
+    <>
+      <p><Link href="/desk/access" className="text-spruce underline">Access</Link></p>
+      <h1 className="mt-1 text-3xl" id="desk-main">{rule ? rule.name : 'A new rule'}</h1>
+      <RuleForm
+        action={saveRuleAction}
+        remove={rule ? deleteRuleAction : null}
+        draft={draft}
+        siteDoorstep={site.doorstep}
+        items={items.map(({ id: itemId, title, type }) => ({ id: itemId, title, type }))}
+        categories={map.categories}
+        tiers={map.tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
+      />
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { requireStaff } from '@/app/session';
+import { EMPTY_DOCUMENT } from '@/core/content/document';
+import { pool } from '@/store/db';
+import { findItem, listItems } from '@/store/items';
+import { accessMap, openersOf } from '@/services/access-map';
+import { ItemForm } from '@/ui/desk/item-form';
+import { TierName } from '@/ui/key-cut';
+import { LinkButton } from '@/ui/kit/button';
+import { saveItemAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Write' };
+
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ type?: string; saved?: string }> };
+
+export default async function ItemPage({ params, searchParams }: Props) {
+  await requireStaff('write content');
+  const [{ id }, { type, saved }] = [await params, await searchParams];
+  const item = id === 'new' ? null : await findItem(pool(), id);
+  if (item === undefined) notFound();
+  const [map, items] = [await accessMap(), await listItems(pool())];
+  const kind = item?.type ?? (type === 'post' ? 'post' : 'page');
+  const openers = item && openersOf(map, item.id);
+  return (
+    <>
+      <p><Link href="/desk/content" className="text-spruce underline">Content</Link></p>
+      <h1 className="mt-1 text-3xl" id="desk-main">{item ? item.title : kind === 'post' ? 'A new post' : 'A new page'}</h1>
+      {saved && (
+        <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
+          Saved. {item?.publishedAt ? <a href={item.path} className="underline">See it on the site</a> : 'It is a draft: only staff see it.'}
+        </p>
+      )}
+      <ItemForm
+        action={saveItemAction}
+        item={{
+          id: item?.id ?? '', type: kind, version: item?.version ?? null, title: item?.title ?? '', slug: item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '',
+          parentId: item?.parentId ?? '', summary: item?.summary ?? '', body: item?.body ?? EMPTY_DOCUMENT, author: item?.author ?? '',
+          categories: item?.ownCategories ?? [], inMenu: item?.inMenu ?? false, isPublished: item?.publishedAt != null,
+        }}
+        parents={items.filter((other) => other.type === 'page' && other.id !== item?.id && !other.ancestors.includes(item?.id ?? '') && other.path !== '/').map(({ id: parent, title }) => ({ id: parent, title }))}
+        categories={map.categories}
+        access={
+          item?.publishedAt ? (
+            <section className="rounded-card border border-line bg-surface p-4">
+              <h2 className="text-lg">Who sees it</h2>
+              {openers === null || openers === undefined ? <p className="mt-1 text-open">Open to everyone.</p> : openers.length === 0 ? <p className="mt-1 text-closed">No tier opens it now.</p> : (
+                <ul className="mt-1">{openers.map((tier) => <li key={tier.id}><TierName cut={tier.keyCut} name={tier.name} /></li>)}</ul>
+              )}
+              <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>Make a rule for it</LinkButton>
+            </section>
+          ) : null
+        }
+      />
+    </>
+  );
+}

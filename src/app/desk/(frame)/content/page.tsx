@@ -1,0 +1,75 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { pool } from '@/store/db';
+import { listItems, type ItemHead } from '@/store/items';
+import { accessMap, openersOf, type AccessMap } from '@/services/access-map';
+import { buttonClass } from '@/ui/kit/button';
+import { Empty } from '@/ui/kit/empty';
+import { TierName } from '@/ui/key-cut';
+
+export const metadata: Metadata = { title: 'Content' };
+
+/** Pages with those below them, depth first. */
+function tree(items: ItemHead[], parent: string | null = null, depth = 0): { item: ItemHead; depth: number }[] {
+  return items.filter((item) => item.type === 'page' && item.parentId === parent).flatMap((item) => [{ item, depth }, ...tree(items, item.id, depth + 1)]);
+}
+
+export default async function ContentPage() {
+  await requireStaff();
+  const [items, map] = [await listItems(pool()), await accessMap()];
+  const posts = items.filter((item) => item.type === 'post');
+  const names = new Map(map.categories.map((category) => [category.id, category.name]));
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3" id="desk-main">
+        <h1 className="mr-auto text-3xl">Content</h1>
+        <Link data-new href="/desk/content/new?type=page" className={buttonClass('main')}>Write a page</Link>
+        <Link href="/desk/content/new?type=post" className={buttonClass('quiet')}>Write a post</Link>
+      </div>
+      {items.length === 0 ? (
+        <div className="mt-6"><Empty title="Nothing is written yet">Write a page, publish it, then close it under Access to see how a visitor is turned away.</Empty></div>
+      ) : (
+        <div className="mt-5 grid items-start gap-8 xl:grid-cols-2">
+          <List title="Pages" rows={tree(items)} map={map} names={names} />
+          <List title="Posts" rows={posts.map((item) => ({ item, depth: 0 }))} map={map} names={names} />
+        </div>
+      )}
+    </>
+  );
+}
+
+function List({ title, rows, map, names }: { title: string; rows: { item: ItemHead; depth: number }[]; map: AccessMap; names: Map<string, string> }) {
+  if (rows.length === 0) return null;
+  return (
+    <section>
+      <h2 className="text-xl">{title}</h2>
+      <ul className="mt-2 divide-y divide-line border-y border-line">
+        {rows.map(({ item, depth }) => (
+          <li key={item.id} className="grid grid-cols-1 items-baseline gap-x-4 py-2 sm:grid-cols-[1fr_auto]" style={{ paddingLeft: `${depth * 1.5}rem` }}>
+            <div>
+              <Link href={`/desk/content/${item.id}`} className="font-semibold hover:underline">{item.title}</Link>
+              <p className="text-[0.9375rem] text-muted">
+                {[item.path, ...item.ownCategories.map((id) => names.get(id)), item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, map.zone) : 'draft'].filter(Boolean).join(' · ')}
+              </p>
+            </div>
+            <AccessNote item={item} map={map} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function AccessNote({ item, map }: { item: ItemHead; map: AccessMap }) {
+  const openers = openersOf(map, item.id);
+  if (item.publishedAt === null) return <span className="text-muted">not published</span>;
+  if (openers === null) return <span className="text-open">open to everyone</span>;
+  if (openers.length === 0) return <span className="text-closed">open to nobody by tier now</span>;
+  return (
+    <span className="flex flex-wrap gap-x-3">
+      {openers.map((tier) => <TierName key={tier.id} cut={tier.keyCut} name={tier.name} />)}
+    </span>
+  );
+}

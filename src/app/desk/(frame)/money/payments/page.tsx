@@ -1,0 +1,48 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDateTime } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { declineSentence } from '@/gateways/contract';
+import { paymentList } from '@/services/money-lists';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { Empty } from '@/ui/kit/empty';
+import { LifeMark } from '@/ui/kit/state-mark';
+
+export const metadata: Metadata = { title: 'Payments' };
+
+export default async function PaymentsPage() {
+  await requireStaff();
+  const { rows, zone } = await paymentList();
+  return (
+    <>
+      <MoneyTabs here="payments" />
+      {rows.length === 0 ? (
+        <div className="mt-5"><Empty title="No payments yet">Every try to collect money stands here, whether or not it went through.</Empty></div>
+      ) : (
+        <div className="mt-4 overflow-x-auto">
+          <table className="figures w-full min-w-[48rem]">
+            <thead>
+              <tr className="text-left text-muted">
+                {['When', 'Member', 'For', 'Outcome', 'Gateway’s reference'].map((name) => <th key={name} scope="col" className="py-2 pr-5 font-semibold">{name}</th>)}
+                <th scope="col" className="py-2 text-right font-semibold">Amount</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.id} className="border-t border-line align-top">
+                  <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
+                  <td className="py-2 pr-5"><Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">{row.memberName}</Link></td>
+                  <td className="py-2 pr-5">{row.tierName}{row.joiningFee > 0n && <span className="block text-[0.9375rem] text-muted">with {formatMoney(Number(row.joiningFee), row.currency)} joining fee</span>}</td>
+                  <td className="py-2 pr-5"><LifeMark state={row.state} />{row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}{row.declineCode && <span className="block text-[0.9375rem] text-muted">{declineSentence(row.declineCode)}</span>}</td>
+                  <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.gatewayRef}</td>
+                  <td className="py-2 text-right font-semibold">{formatMoney(row.amount, row.currency)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Metadata } from 'next';
+import { redirect } from 'next/navigation';
+import { currentMember } from '@/app/session';
+import { signInAction } from '@/app/sign-in-action';
+import { safeReturn } from '@/services/safe-return';
+import { currentSite } from '@/services/site';
+import { SignInForm } from '@/ui/site/sign-in-form';
+
+export const metadata: Metadata = { title: 'Desk: sign in' };
+
+export default async function DeskSignInPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
+  const to = safeReturn((await searchParams).to ?? '/desk');
+  const [site, member] = [await currentSite(), await currentMember()];
+  if (member?.staffRole) redirect(to.startsWith('/desk') && !to.startsWith('/desk/sign-in') ? to : '/desk');
+  return (
+    <main className="grid min-h-dvh place-items-center bg-night px-5 text-on-night">
+      <div className="w-full max-w-sm rounded-xl bg-paper p-8 text-ink">
+        <h1 className="text-3xl">{site.name}</h1>
+        <p className="text-muted">The Desk, for those who run the site.</p>
+        {member && <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">You are signed in as {member.name}, who is not staff. Sign in as somebody who is.</p>}
+        <SignInForm action={signInAction} to={to} />
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,3 @@
+/// <reference types="next" />
+/// <reference types="next/image-types/global" />
+declare module '*.css';

@@ -1,0 +1,6 @@
+import { config } from '@/config';
+
+/** Whether a changing request comes from a page of this site. Browsers send Origin with every POST. */
+export function isSameOrigin(request: Request): boolean {
+  return request.headers.get('origin') === new URL(config().SITE_URL).origin;
+}

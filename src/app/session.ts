@@ -1,0 +1,60 @@
+import 'server-only';
+import { cookies, headers } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { cache } from 'react';
+import { may, type Right } from '@/core/staff';
+import { config } from '@/config';
+import type { Actor } from '@/services/actor';
+import { viewerOf } from '@/services/viewer';
+import { actorFor, endSession, memberOfSession, SESSION_DAYS, startSession } from '@/services/sessions';
+
+const COOKIE = 'nest_session';
+
+/** The member who is signed in with this request; looked up once a request. */
+export const currentMember = cache(async () => memberOfSession((await cookies()).get(COOKIE)?.value));
+
+export async function currentActor(): Promise<Actor> {
+  return actorFor(await currentMember());
+}
+
+/** For pages of the Desk: the staff member who looks, or the way to sign in. */
+export async function requireStaff(right: Right = 'look') {
+  const member = await currentMember();
+  if (!member || !may(member.staffRole, right)) {
+    const path = (await headers()).get('x-path') ?? '/desk';
+    redirect(`/desk/sign-in?to=${encodeURIComponent(path)}`);
+  }
+  return member;
+}
+
+/** Signs a member in with a session of its own; an older session of this browser ends. */
+export async function signInSession(memberId: string): Promise<void> {
+  const jar = await cookies();
+  const old = jar.get(COOKIE)?.value;
+  if (old) await endSession(old);
+  jar.set(COOKIE, await startSession(memberId), {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: config().SITE_URL.startsWith('https:'),
+    path: '/',
+    maxAge: SESSION_DAYS * 86_400,
+  });
+}
+
+export async function signOutSession(): Promise<void> {
+  const jar = await cookies();
+  const token = jar.get(COOKIE)?.value;
+  if (token) await endSession(token);
+  jar.delete(COOKIE);
+}
+
+/** The address that a request comes from, for rate limits. */
+export async function callerAddress(): Promise<string> {
+  const forwarded = (await headers()).get('x-forwarded-for');
+  return forwarded?.split(',').at(-1)?.trim() || 'unknown';
+}
+
+export const LOOK_COOKIE = 'nest_look';
+
+/** Through whose eyes this request sees the site; looked up once a request. */
+export const currentViewer = cache(async () => viewerOf(await currentMember(), (await cookies()).get(LOOK_COOKIE)?.value));

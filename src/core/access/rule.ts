@@ -1,0 +1,53 @@
+import { z } from 'zod';
+import { isLocalDate } from '../calendar';
+import { lengthSchema } from '../offers/offer';
+
+const id = z.string().min(1);
+
+export const coverSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('item'), id }),
+  z.object({ kind: z.literal('under'), id }),
+  z.object({ kind: z.literal('path'), pattern: z.string().startsWith('/', 'An address begins with a slash.') }),
+  z.object({ kind: z.literal('category'), id }),
+  z.object({ kind: z.literal('tag'), id }),
+  z.object({ kind: z.literal('type'), id }),
+  z.object({ kind: z.literal('site') }),
+]);
+
+export const whoSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('everyone') }),
+  z.object({ kind: z.literal('signed-in') }),
+  z.object({ kind: z.literal('paying') }),
+  z.object({ kind: z.literal('tier'), id }),
+  z.object({ kind: z.literal('group'), id }),
+  z.object({ kind: z.literal('pass'), id }),
+  z.object({ kind: z.literal('member'), id }),
+  z.object({ kind: z.literal('staff'), id: id.optional() }),
+]);
+
+const holdingRef = z.object({ kind: z.enum(['tier', 'pass']), id });
+export const edgeSchema = z.union([
+  z.object({ on: z.string().refine(isLocalDate, 'That date does not exist.') }),
+  z.object({ since: z.enum(['held', 'joined', 'published']), after: lengthSchema, of: holdingRef.optional() }),
+]);
+
+export const openerSchema = z.object({ who: whoSchema, opens: edgeSchema.optional(), closes: edgeSchema.optional() });
+
+/** The open form of an access rule. `on` is true and `alsoRequire` false where they are left out. */
+export const ruleSchema = z.object({
+  id,
+  name: z.string().optional(),
+  on: z.boolean().optional(),
+  covers: z.array(coverSchema).min(1, 'Say what the rule covers.'),
+  except: z.array(coverSchema).optional(),
+  openTo: z.array(openerSchema),
+  alsoRequire: z.boolean().optional(),
+  meter: z.string().nullish(),
+  doorstep: z.unknown().optional(),
+});
+
+export type Cover = z.infer<typeof coverSchema>;
+export type Who = z.infer<typeof whoSchema>;
+export type Edge = z.infer<typeof edgeSchema>;
+export type Opener = z.infer<typeof openerSchema>;
+export type Rule = z.infer<typeof ruleSchema>;

@@ -1,0 +1,24 @@
+import { decide, type Question } from './decide';
+import type { PersonFacts } from './facts';
+
+export type WouldOpen = { tier: string; at: 'once' | 'later' };
+export type TierCandidate = { tier: string; paid: boolean };
+
+/**
+ * Which of the given tiers would open the item for this person, were they to get one now. A tier that would
+ * open it later counts too: holding it is what starts the wait.
+ */
+export function tiersThatWouldOpen(question: Question, candidates: TierCandidate[]): WouldOpen[] {
+  return candidates.flatMap(({ tier, paid }): WouldOpen[] => {
+    const held = { tier, paid, since: question.now };
+    const person: PersonFacts = {
+      ...question.person,
+      signedIn: true,
+      joinedAt: question.person.joinedAt ?? question.now,
+      tiers: [...question.person.tiers.filter((other) => other.tier !== tier), held],
+    };
+    const { state } = decide({ ...question, person, meters: {} });
+    if (state === 'open') return [{ tier, at: 'once' }];
+    return state === 'later' ? [{ tier, at: 'later' }] : [];
+  });
+}

@@ -1,0 +1,45 @@
+import { plainText, wordCount, type Document, type Node } from './document';
+
+export type TeaserSetting = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
+
+export type Teaser = { document: Document; wordsLeft: number };
+
+/** The first `count` words of a document, with their formatting, and how many words follow. */
+export function firstWords(document: Document, count: number): Teaser {
+  const total = wordCount(document);
+  if (count >= total) return { document, wordsLeft: 0 };
+  const budget = { left: count };
+  const content = cutAll(document.content, budget);
+  return { document: { type: 'doc', content }, wordsLeft: total - count };
+}
+
+function cutAll(nodes: Node[], budget: { left: number }): Node[] {
+  const kept: Node[] = [];
+  for (const node of nodes) {
+    if (budget.left <= 0) break;
+    const cut = cutNode(node, budget);
+    if (cut) kept.push(cut);
+  }
+  return kept;
+}
+
+function cutNode(node: Node, budget: { left: number }): Node | null {
+  if (node.text !== undefined) {
+    // Pieces keep their spaces, so that joining them gives the text back.
+    const pieces = node.text.match(/\s*\S+/g) ?? [];
+    const taken = pieces.slice(0, budget.left);
+    const whole = taken.length === pieces.length;
+    budget.left -= taken.length;
+    const text = whole ? node.text : `${taken.join('')}…`;
+    return { ...node, text };
+  }
+  if (!node.content) return node;
+  const content = cutAll(node.content, budget);
+  return content.length > 0 ? { ...node, content } : null;
+}
+
+/** The plain words of what stands at the doorstep; for feeds and meta tags. */
+export function teaserText(document: Document, maxLength = 300): string {
+  const text = plainText(document).replace(/\s+/g, ' ').trim();
+  return text.length <= maxLength ? text : `${text.slice(0, maxLength).replace(/\s+\S*$/, '')}…`;
+}

@@ -1,0 +1,99 @@
+import type { Length, Unit } from '../calendar';
+import { parseAmount, toDecimal } from '../money';
+import { offerSchema, type Offer, type Step } from './offer';
+
+/** A step as it is typed: text where a person types, so that nothing typed is lost while it is not yet right. */
+export type StepDraft = {
+  kind: Step['kind'];
+  amount: string;
+  n: string;
+  unit: Unit;
+  /** For `repeat`: how many payments; '' until cancelled. */
+  times: string;
+  /** For `once`. */
+  lasts: 'length' | 'forever' | 'until';
+  until: string;
+  tier: string;
+};
+
+export type OfferDraft = {
+  tier: string;
+  currency: string;
+  feeAmount: string;
+  feeDue: 'start' | 'first-payment';
+  steps: StepDraft[];
+  after: 'end' | 'keep';
+};
+
+/** Problems by path: "steps.0.amount", "joiningFee", "steps". */
+export type DraftProblems = Record<string, string>;
+
+export function newStep(kind: Step['kind']): StepDraft {
+  const usual = { amount: kind === 'trial' ? '0' : '', times: '', lasts: 'length' as const, until: '', tier: '' };
+  return kind === 'trial' ? { kind, n: '14', unit: 'day', ...usual } : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
+}
+
+/** The offer that a draft means, or what is wrong with it and where. */
+export function readDraft(draft: OfferDraft): { ok: true; offer: Offer } | { ok: false; problems: DraftProblems } {
+  const problems: DraftProblems = {};
+  const amount = (text: string, path: string): number => {
+    const parsed = parseAmount(text, draft.currency);
+    if (!parsed.ok) problems[path] = parsed.reason;
+    return parsed.ok ? parsed.amount : 0;
+  };
+  const steps = draft.steps.map((step, index) => readStep(step, `steps.${index}`, amount, problems));
+  const fee = draft.feeAmount.trim() === '' ? 0 : amount(draft.feeAmount, 'joiningFee');
+  const parsed = offerSchema.safeParse({
+    tier: draft.tier,
+    currency: draft.currency,
+    ...(fee > 0 ? { joiningFee: { amount: fee, due: draft.feeDue } } : {}),
+    steps,
+    after: draft.after,
+  });
+  for (const issue of parsed.error?.issues ?? []) problems[issue.path.map(String).join('.')] ??= issue.message;
+  return parsed.success && Object.keys(problems).length === 0 ? { ok: true, offer: parsed.data } : { ok: false, problems };
+}
+
+function readStep(step: StepDraft, path: string, amount: (text: string, path: string) => number, problems: DraftProblems): unknown {
+  const tier = step.tier || undefined;
+  const price = amount(step.amount, `${path}.amount`);
+  const length = (): Length => ({ n: whole(step.n, `${path}.n`, problems), unit: step.unit });
+  if (step.kind === 'trial') return { kind: 'trial', amount: price, lasts: length(), tier };
+  if (step.kind === 'repeat') {
+    const times = step.times.trim() === '' ? null : whole(step.times, `${path}.times`, problems);
+    return { kind: 'repeat', amount: price, every: length(), times, tier };
+  }
+  if (step.lasts === 'forever') return { kind: 'once', amount: price, lasts: 'forever', tier };
+  if (step.lasts === 'until') {
+    if (!step.until) problems[`${path}.until`] = 'Choose the last day.';
+    return { kind: 'once', amount: price, lasts: { until: step.until || '2000-01-01' }, tier };
+  }
+  return { kind: 'once', amount: price, lasts: length(), tier };
+}
+
+function whole(text: string, path: string, problems: DraftProblems): number {
+  const n = Number(text.trim());
+  if (text.trim() !== '' && Number.isInteger(n) && n >= 1) return n;
+  problems[path] = 'Type a whole number, at least 1.';
+  return 1;
+}
+
+/** A stored offer as a draft to change. */
+export function draftOf(offer: Offer): OfferDraft {
+  const money = (minor: number): string => toDecimal(minor, offer.currency);
+  return {
+    tier: offer.tier,
+    currency: offer.currency,
+    feeAmount: offer.joiningFee ? money(offer.joiningFee.amount) : '',
+    feeDue: offer.joiningFee?.due ?? 'first-payment',
+    after: offer.after,
+    steps: offer.steps.map((step) => {
+      const draft: StepDraft = { ...newStep(step.kind), amount: money(step.amount), tier: step.tier ?? '' };
+      const length = step.kind === 'repeat' ? step.every : step.lasts;
+      if (step.kind === 'repeat') draft.times = step.times === null ? '' : String(step.times);
+      if (length === 'forever') return { ...draft, lasts: 'forever' };
+      if ('until' in length) return { ...draft, lasts: 'until', until: length.until };
+      return { ...draft, n: String(length.n), unit: length.unit };
+    }),
+  };
+}

@@ -1,0 +1,54 @@
+import type { Instant } from '../calendar';
+import type { Offer } from '../offers/offer';
+import type { Period } from '../offers/schedule';
+
+export const STATES = ['pending', 'trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
+export type State = (typeof STATES)[number];
+
+/** A member's running agreement, as far as its life is decided by it. */
+export type Subscription = {
+  state: State;
+  startedAt: Instant;
+  skipTrial: boolean;
+  /** The last period that began and is settled (paid, or free). Null before the first. */
+  period: { step: number; n: number } | null;
+  /** End of what is paid. Null before the first period, and where what was paid never ends. */
+  paidThrough: Instant | null;
+  /** When something next falls due: a charge, a retry, the end. */
+  dueAt: Instant | null;
+  /** Definite failures of the period that is unpaid now. */
+  failures: number;
+  firstFailedAt: Instant | null;
+  endedAt: Instant | null;
+};
+
+/** What the life of a subscription depends on besides itself. */
+export type Terms = {
+  offer: Offer;
+  /** The site's IANA zone. */
+  zone: string;
+  /** Days after the first failure at which the charge is tried again, rising. */
+  retryDays: number[];
+  /** Days after the first failure for which access is kept. */
+  graceDays: number;
+};
+
+export type Event =
+  | { type: 'due' }
+  | { type: 'paid'; period: Period }
+  | { type: 'failed'; reason: string }
+  | { type: 'cancel' }
+  | { type: 'undo-cancel' };
+
+export type Notice = 'payment-failed' | 'cancelled' | 'cancel-undone' | 'ended' | 'ended-unpaid' | 'finished';
+
+/** What has to be done besides storing the new subscription. Each is safe to do twice. */
+export type Effect =
+  | { do: 'charge'; period: Period; attempt: number }
+  | { do: 'hold'; tier: string; from: Instant; until: Instant | null }
+  | { do: 'hold-until'; until: Instant | null }
+  | { do: 'tell'; notice: Notice };
+
+export type Transition =
+  | { ok: true; subscription: Subscription; effects: Effect[] }
+  | { ok: false; reason: string };

@@ -1,0 +1,25 @@
+import { decide, type Question } from '../access/decide';
+import { expand } from '../offers/schedule';
+import type { Offer } from '../offers/offer';
+import { prorate } from '../prorate';
+
+/** A worked example: inputs, a name, and what must come out. The fields present tell which function it is for. */
+export type VectorCase = { name: string; expect: unknown } & Record<string, unknown>;
+
+/** Runs the function that a worked example is about. Throws where its form is unknown. */
+export function runCase(example: VectorCase): unknown {
+  if ('offer' in example) {
+    const { offer, start, zone, horizon, skipTrial } = example as unknown as {
+      offer: Offer; start: string; zone: string; horizon: string; skipTrial?: boolean;
+    }; // prettier-ignore
+    return expand(offer, start, zone, horizon, skipTrial ?? false);
+  }
+  if ('amount' in example) {
+    const { amount, from, to, at, zone } = example as unknown as {
+      amount: number; from: string; to: string | null; at: string; zone: string;
+    }; // prettier-ignore
+    return prorate(amount, from, to, at, zone);
+  }
+  if ('item' in example && 'person' in example) return decide(example as unknown as Question);
+  throw new Error(`“${example.name}”: neither a schedule, a proration nor an access question`);
+}

@@ -1,0 +1,19 @@
+import { createTransport, type Transporter } from 'nodemailer';
+import { config } from '@/config';
+
+export type Letter = { id: string; from: { name: string; address: string }; to: string; subject: string; text: string; html: string };
+
+let transport: Transporter | undefined;
+
+/** Hands one mail to the mail server. The id stands in its Message-ID, so that a double can be told. @throws where it was not taken */
+export async function sendLetter(letter: Letter): Promise<void> {
+  transport ??= createTransport({ url: config().SMTP_URL, connectionTimeout: 10_000, socketTimeout: 20_000 });
+  await transport.sendMail({
+    messageId: `<${letter.id}@${new URL(config().SITE_URL).hostname}>`,
+    from: letter.from,
+    to: letter.to,
+    subject: letter.subject,
+    text: letter.text,
+    html: letter.html,
+  });
+}

@@ -1,0 +1,40 @@
+import { pool } from '@/store/db';
+import { listItems } from '@/store/items';
+import { listMembers } from '@/store/members';
+import { listRules } from '@/store/rules';
+import { listTiers } from '@/store/tiers';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+export type Hit = { path: string; title: string; kind: string };
+
+const PLACES: Hit[] = [
+  { path: '/desk', title: 'Today', kind: 'place' },
+  { path: '/desk/content', title: 'Content', kind: 'place' },
+  { path: '/desk/access', title: 'Access', kind: 'place' },
+  { path: '/desk/tiers', title: 'Tiers', kind: 'place' },
+  { path: '/desk/members', title: 'Members', kind: 'place' },
+  { path: '/desk/money', title: 'Money: subscriptions', kind: 'place' },
+  { path: '/desk/money/payments', title: 'Money: payments', kind: 'place' },
+  { path: '/desk/money/gateways', title: 'Money: gateways', kind: 'place' },
+];
+
+/** Up to a dozen things of the Desk whose name holds what was typed. */
+export async function findAnything(query: string): Promise<Hit[]> {
+  const typed = query.trim().toLowerCase().slice(0, 100);
+  if (!typed) return PLACES;
+  const site = await currentSite();
+  const [items, tiers, rules, members] = await Promise.all([
+    listItems(pool()),
+    listTiers(pool()),
+    listRules(pool()),
+    listMembers(pool(), site.mode, siteNow(site), { search: typed }, 6, 0),
+  ]);
+  const named: Hit[] = [
+    ...PLACES,
+    ...tiers.map((tier) => ({ path: `/desk/tiers/${tier.id}`, title: tier.name, kind: 'tier' })),
+    ...items.map((item) => ({ path: `/desk/content/${item.id}`, title: item.title, kind: item.type })),
+    ...rules.map((rule) => ({ path: `/desk/access/${rule.id}`, title: rule.name, kind: 'rule' })),
+  ].filter((hit) => hit.title.toLowerCase().includes(typed));
+  return [...named, ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name, kind: 'member' }))].slice(0, 12);
+}

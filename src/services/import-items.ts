@@ -1,0 +1,53 @@
+import { MarkdownManager } from '@tiptap/markdown';
+import StarterKit from '@tiptap/starter-kit';
+import { parse } from 'yaml';
+import { z } from 'zod';
+import { addLength, type Instant } from '@/core/calendar';
+import { documentSchema, type Document } from '@/core/content/document';
+import type { Actor } from './actor';
+import { problemsOf, refused, type Result } from './result';
+import { saveItem } from './save-item';
+
+const markdown = new MarkdownManager({ extensions: [StarterKit] });
+
+const headSchema = z.object({
+  type: z.enum(['page', 'post']),
+  title: z.string().min(1),
+  slug: z.string().optional(),
+  summary: z.string().default(''),
+  author: z.string().default(''),
+  parent: z.string().nullable().default(null),
+  category: z.string().optional(),
+  /** The place in the menu, where it has one. */
+  menu: z.number().int().optional(),
+  /** Days ago that it was published; left out for a draft. */
+  published: z.number().min(0).optional(),
+});
+
+/** Markdown as a document; what a document cannot hold is refused. @throws where it cannot be read */
+export function readMarkdown(text: string): Document {
+  return documentSchema.parse(markdown.parse(text));
+}
+
+/**
+ * Imports a page or a post from Markdown with a head in YAML. `id` names the item, so that importing again
+ * changes it instead of making another.
+ */
+export async function importItem(actor: Actor, id: string, text: string, now: Instant, zone: string): Promise<Result<{ id: string; path: string }>> {
+  const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
+  if (!match) return refused({ [id]: 'has no head between two lines of ---' });
+  const head = headSchema.safeParse(parse(match[1] ?? ''));
+  if (!head.success) return refused(problemsOf(head.error));
+  const { parent, category, menu, published, ...rest } = head.data;
+  return saveItem(actor, {
+    ...rest,
+    id,
+    slug: rest.slug ?? id,
+    parentId: parent,
+    body: readMarkdown(match[2] ?? ''),
+    categories: category ? [category] : [],
+    inMenu: menu !== undefined,
+    position: menu ?? 0,
+    publish: published === undefined ? 'draft' : { at: addLength(now, { n: -published, unit: 'day' }, zone) },
+  });
+}

@@ -1,0 +1,62 @@
+import { compare, type Instant } from '@/core/calendar';
+import { offerSentence } from '@/core/offers/sentence';
+import { nextCharge } from '@/core/subscriptions/transition';
+import { pool } from '@/store/db';
+import { listHoldings, type Holding } from '@/store/holdings';
+import type { Member } from '@/store/members';
+import { listPayments, type PaymentListRow } from '@/store/payments';
+import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
+import { listTiers, type StoredOffer, type Tier } from '@/store/tiers';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+import { termsOf } from './terms';
+
+export type SubscriptionView = {
+  subscription: StoredSubscription;
+  offer: StoredOffer;
+  tier: Tier | undefined;
+  sentence: string;
+  next: { at: Instant; amount: number; currency: string } | null;
+};
+
+export type MemberAccount = {
+  now: Instant;
+  zone: string;
+  subscriptions: SubscriptionView[];
+  holdings: (Holding & { tier: Tier | undefined; isNow: boolean })[];
+  payments: (PaymentListRow & { tierName: string })[];
+};
+
+/** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
+export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberAccount> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
+  const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
+  const subscriptions = await Promise.all(
+    stored.map(async (subscription): Promise<SubscriptionView> => {
+      const { terms, offer } = await termsOf(pool(), site, subscription.offerVersionId);
+      const next = nextCharge(subscription, terms);
+      const tierId = offer.definition.steps[subscription.period?.step ?? 0]?.tier ?? offer.tierId;
+      return {
+        subscription,
+        offer,
+        tier: tiers.get(tierId),
+        sentence: offerSentence(offer.definition, subscription.skipTrial),
+        next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
+      };
+    }),
+  );
+  const tierNames = new Map(subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]));
+  return {
+    now,
+    zone: site.zone,
+    subscriptions,
+    holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
+      ...holding,
+      tier: tiers.get(holding.tierId),
+      isNow: compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
+    })),
+    payments: (await listPayments(pool(), site.mode, 100, member.id)).map((payment) => ({ ...payment, tierName: tierNames.get(payment.subscriptionId) ?? '' })),
+  };
+}

@@ -1,0 +1,50 @@
+import { compare, type Instant } from '@/core/calendar';
+import { declineSentence } from '@/gateways/contract';
+import { listAudit } from '@/store/audit';
+import { pool } from '@/store/db';
+import { listMailsTo } from '@/store/mails';
+import { findMember, type Member } from '@/store/members';
+import { memberAccount, type MemberAccount } from './member-account';
+
+export type TimelineEntry = {
+  id: string;
+  at: Instant;
+  isFuture: boolean;
+  /** A day is enough, where the hour says nothing. */
+  isDay: boolean;
+  words: string;
+  note?: string;
+  money?: { amount: number; currency: string };
+  tone: 'plain' | 'good' | 'bad' | 'mail';
+};
+
+/** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
+export async function memberFile(id: string): Promise<{ member: Member; account: MemberAccount; timeline: TimelineEntry[] } | null> {
+  const member = await findMember(pool(), id);
+  if (!member) return null;
+  const account = await memberAccount(member);
+  const subjects = [`member:${id}`, ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`)];
+  const [audit, mails] = [await listAudit(pool(), subjects, 200), await listMailsTo(pool(), id)];
+  const timeline: TimelineEntry[] = [
+    ...account.subscriptions.flatMap(({ subscription: s, next, tier, offer }): TimelineEntry[] => {
+      const name = tier?.name ?? offer.name;
+      const coming: TimelineEntry[] = [];
+      if (next) coming.push({ id: `next:${s.id}`, at: next.at, isFuture: true, isDay: true, words: `${s.state === 'overdue' ? 'Next try' : 'Next charge'} for ${name}`, money: next, tone: 'plain' });
+      if (s.state === 'cancelling' && s.paidThrough) coming.push({ id: `end:${s.id}`, at: s.paidThrough, isFuture: true, isDay: true, words: `${name} ends`, tone: 'plain' });
+      return coming;
+    }),
+    ...account.payments.map((p): TimelineEntry => ({
+      id: p.id, at: p.at, isFuture: false, isDay: false, money: { amount: p.amount, currency: p.currency },
+      words: p.state === 'succeeded' ? `Paid for ${p.tierName}` : p.state === 'declined' ? `A payment for ${p.tierName} failed, try ${p.attempt}` : 'A payment is under way',
+      note: p.declineCode ? declineSentence(p.declineCode) : undefined,
+      tone: p.state === 'succeeded' ? 'good' : p.state === 'declined' ? 'bad' : 'plain',
+    })),
+    ...audit
+      .filter((entry) => !entry.action.startsWith('payment '))
+      .map((entry): TimelineEntry => ({ id: `audit:${entry.id}`, at: entry.at, isFuture: false, isDay: false, words: capital(entry.action), note: entry.actorKind === 'staff' ? 'by staff' : undefined, tone: 'plain' })),
+    ...mails.map((mail): TimelineEntry => ({ id: mail.id, at: mail.at, isFuture: false, isDay: false, words: `Mail: ${mail.subject}`, note: mail.state === 'sent' ? undefined : mail.state, tone: 'mail' })),
+  ]; // prettier-ignore
+  return { member, account, timeline: timeline.sort((a, b) => compare(b.at, a.at)) };
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,51 @@
+import { config } from '@/config';
+import { isBefore } from '@/core/calendar';
+import { transition } from '@/core/subscriptions/transition';
+import { pool, transaction } from '@/store/db';
+import { findOpenPayment, type Payment } from '@/store/payments';
+import type { Site } from '@/store/site';
+import { claimDue, extendLease, lockSubscription, type DueSubscription } from '@/store/subscriptions';
+import { WORKER } from './actor';
+import { applyTransition } from './apply-transition';
+import { siteNow } from './clock';
+import { collect, settleOpenIntent, writeIntent } from './collect-payment';
+import { currentSite } from './site';
+import { termsOf } from './terms';
+
+/**
+ * Does the one thing that has been due longest: a charge, a retry, an end. False where nothing is due.
+ * Any number of workers may call this at once; each takes another subscription.
+ */
+export async function runOneDue(): Promise<boolean> {
+  const site = await currentSite();
+  const due = await claimDue(pool(), siteNow(site, 'test'), siteNow(site, 'live'), config().LEASE_SECONDS);
+  if (!due) return false;
+  // An attempt that a crash or silence left open comes before anything new.
+  const open = await findOpenPayment(pool(), due.id);
+  const intent = open ?? (await step(site, due));
+  if (!intent) return true;
+  const outcome = open ? await settleOpenIntent(WORKER, open) : await collect(WORKER, intent);
+  // Silence is asked about again when the lease is over, not at once.
+  if (outcome.state === 'unknown') await extendLease(pool(), due.id, config().LEASE_SECONDS);
+  return true;
+}
+
+/** Takes one step of a subscription's life. The answer is the intent to collect, where the step is a charge. */
+async function step(site: Site, due: DueSubscription): Promise<Payment | null> {
+  return transaction(async (db) => {
+    const subscription = await lockSubscription(db, due.id);
+    // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
+    const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');
+    if (!subscription?.memberId || !subscription.dueAt || isBefore(at, subscription.dueAt)) return null;
+    const { terms, offer } = await termsOf(db, site, subscription.offerVersionId);
+    const next = transition(subscription, { type: 'due' }, terms, at);
+    if (!next.ok) throw new Error(`subscription ${due.id}: ${next.reason}`);
+    const charge = next.effects.find((effect) => effect.do === 'charge');
+    if (charge) {
+      await extendLease(db, due.id, config().LEASE_SECONDS);
+      return writeIntent(db, subscription, charge.period, charge.attempt, offer.definition.currency, at);
+    }
+    await applyTransition(db, site, WORKER, { ...subscription, memberId: subscription.memberId }, next.subscription, next.effects, offer, at);
+    return null;
+  });
+}

@@ -1,0 +1,27 @@
+import { config } from '@/config';
+import { sendLetter } from '@/mail/send';
+import { pool } from '@/store/db';
+import { claimMails, markMailFailed, markMailSent } from '@/store/mails';
+import { currentSite } from './site';
+
+/** Real seconds to wait before each further try; after the last the mail is given up and shown as failed. */
+const WAITS = [10, 60, 300, 1800, 7200, 43_200];
+
+/** Sends the mails that wait. The answer is how many were taken. */
+export async function sendMails(): Promise<number> {
+  const mails = await claimMails(pool(), 20, config().LEASE_SECONDS);
+  if (mails.length === 0) return 0;
+  const site = await currentSite();
+  for (const mail of mails) {
+    try {
+      await sendLetter({
+        id: mail.id, from: { name: site.senderName, address: site.senderAddress },
+        to: mail.toAddress, subject: mail.subject, text: mail.textBody, html: mail.htmlBody,
+      }); // prettier-ignore
+      await markMailSent(pool(), mail.id);
+    } catch (error) {
+      await markMailFailed(pool(), mail.id, String(error), WAITS[mail.attempts - 1] ?? null);
+    }
+  }
+  return mails.length;
+}

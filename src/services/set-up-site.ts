@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { isZone } from '@/core/calendar';
+import { isCurrency } from '@/core/money';
+import { transaction } from '@/store/db';
+import { insertMember } from '@/store/members';
+import { findSite, insertSite } from '@/store/site';
+import { SETUP } from './actor';
+import { realNow, siteNow } from './clock';
+import { hashPassword, MAX_PASSWORD, MIN_PASSWORD } from './passwords';
+import { record } from './record';
+import { done, problemsOf, refused, type Result } from './result';
+
+const inputSchema = z.object({
+  name: z.string().trim().min(1, 'Name the site.').max(80),
+  zone: z.string().refine(isZone, 'is not a time zone; write it like Europe/London'),
+  currency: z.string().refine(isCurrency, 'is not a currency; write it like GBP'),
+  ownerName: z.string().trim().min(1, 'Name the owner.'),
+  ownerEmail: z.email().toLowerCase(),
+  ownerPassword: z.string().min(MIN_PASSWORD, `needs at least ${MIN_PASSWORD} characters`).max(MAX_PASSWORD),
+  senderAddress: z.email(),
+  /** Milliseconds by which the rehearsal clock starts ahead of real time; below zero to rehearse a past. */
+  clockAheadMs: z.number().int().default(0),
+});
+
+/** Makes the site, in test mode, and its owner. Once only. */
+export async function setUpSite(input: z.input<typeof inputSchema>): Promise<Result<{ ownerId: string }>> {
+  const parsed = inputSchema.safeParse(input);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const { ownerName, ownerEmail, ownerPassword, ...site } = parsed.data;
+  const passwordHash = await hashPassword(ownerPassword);
+  return transaction(async (db) => {
+    if (await findSite(db)) return refused({ '': 'This database holds a site already.' });
+    await insertSite(db, {
+      ...site,
+      mode: 'test',
+      accessDefault: 'everyone',
+      retryDays: [1, 3, 5, 7],
+      graceDays: 7,
+      senderName: site.name,
+      doorstep: {
+        teaser: { kind: 'words', count: 60 },
+        visitorNotice: 'The rest is for members.',
+        memberNotice: 'What you hold does not open this.',
+        showSignIn: true,
+      },
+    });
+    const joinedAt = siteNow({ mode: 'test', clockAheadMs: site.clockAheadMs });
+    const owner = await insertMember(db, { email: ownerEmail, name: ownerName, passwordHash, staffRole: 'owner', joinedAt });
+    await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
+    return done({ ownerId: owner.id });
+  });
+}

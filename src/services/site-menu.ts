@@ -1,0 +1,21 @@
+import { decide } from '@/core/access/decide';
+import type { PersonFacts } from '@/core/access/facts';
+import { pool } from '@/store/db';
+import { listMenuItems } from '@/store/items';
+import { listRules } from '@/store/rules';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+export type MenuEntry = { path: string; title: string; isOpen: boolean };
+
+/** The entries of the site's menu, each with whether it is open to the person. */
+export async function siteMenu(person: PersonFacts): Promise<MenuEntry[]> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const [items, rules] = [await listMenuItems(pool(), now), await listRules(pool())];
+  return items.map((item) => ({
+    path: item.path,
+    title: item.title,
+    isOpen: decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person }).state === 'open',
+  }));
+}

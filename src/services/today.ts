@@ -1,0 +1,59 @@
+import { addLength, type Instant } from '@/core/calendar';
+import { pool } from '@/store/db';
+import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
+import { countItems } from '@/store/items';
+import { countJoined } from '@/store/members';
+import { listPayments, sumIncome, type Income, type PaymentListRow } from '@/store/payments';
+import { listSubscriptions, type SubscriptionRow } from '@/store/subscriptions';
+import { listOffers, listTiers } from '@/store/tiers';
+import { accessMap, closedToVisitors } from './access-map';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+export type Today = {
+  now: Instant;
+  zone: string;
+  gateway: GatewayAccount | null;
+  tiersOnSale: number;
+  tiers: number;
+  published: number;
+  turnedAway: number;
+  lastPayment: PaymentListRow | null;
+  joinedThisWeek: number;
+  incomeThisWeek: Income[];
+  overdue: SubscriptionRow[];
+  dueNext: SubscriptionRow[];
+};
+
+/** What the first page of the Desk shows; each figure is read from what really happened. */
+export async function today(): Promise<Today> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
+  const [accounts, tiers, offers, items, map, payments, joinedThisWeek, incomeThisWeek, overdue, running] = await Promise.all([
+    listGatewayAccounts(pool()),
+    listTiers(pool()),
+    listOffers(pool()),
+    countItems(pool()),
+    accessMap(),
+    listPayments(pool(), site.mode, 20),
+    countJoined(pool(), weekAgo, now),
+    sumIncome(pool(), site.mode, weekAgo, now),
+    listSubscriptions(pool(), site.mode, 'overdue', 5),
+    listSubscriptions(pool(), site.mode, '', 30),
+  ]);
+  return {
+    now,
+    zone: site.zone,
+    gateway: accounts.find((account) => account.mode === site.mode && account.isOn) ?? null,
+    tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale)).length,
+    tiers: tiers.length,
+    published: items.published,
+    turnedAway: closedToVisitors(map),
+    lastPayment: payments.find((payment) => payment.state === 'succeeded') ?? null,
+    joinedThisWeek,
+    incomeThisWeek,
+    overdue,
+    dueNext: running.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
+  };
+}

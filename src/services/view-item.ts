@@ -1,0 +1,118 @@
+import { decide, type Question } from '@/core/access/decide';
+import type { PersonFacts } from '@/core/access/facts';
+import { normalisePath } from '@/core/access/paths';
+import { tiersThatWouldOpen } from '@/core/access/would-open';
+import { isBefore, type Instant } from '@/core/calendar';
+import { readingMinutes, wordCount, type Document } from '@/core/content/document';
+import { firstWords } from '@/core/content/teaser';
+import { pool } from '@/store/db';
+import { findItemByPath, listCategories, listPublished, type Item } from '@/store/items';
+import { listRules, type StoredRule } from '@/store/rules';
+import type { Doorstep, Site } from '@/store/site';
+import { listOffers, listTiers, type StoredOffer, type Tier } from '@/store/tiers';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+/** What may be said of an item to anybody who may know that it exists. */
+export type ItemPreview = { id: string; type: 'page' | 'post'; path: string; title: string; author: string; publishedAt: Instant | null; categories: string[] };
+
+export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'later' };
+
+export type ItemView =
+  | { kind: 'missing' }
+  | { kind: 'open'; item: ItemPreview; summary: string; body: Document; by: string; isDraft: boolean }
+  | {
+      kind: 'doorstep';
+      item: ItemPreview;
+      state: 'later' | 'ended' | 'closed';
+      opensAt?: Instant;
+      summary: string;
+      teaser: Document | null;
+      minutesLeft: number;
+      notice: string;
+      showSignIn: boolean;
+      tiers: OpeningTier[];
+    };
+
+/**
+ * What a person sees at an address. The body of a closed item ends here: only its teaser goes on, so no caller
+ * can send the rest by mistake.
+ */
+export async function viewItem(rawPath: string, person: PersonFacts): Promise<ItemView> {
+  const site = await currentSite();
+  const path = normalisePath(rawPath);
+  const item = path === null ? undefined : await findItemByPath(pool(), path);
+  if (!item) return { kind: 'missing' };
+  const now = siteNow(site);
+  const isDraft = item.publishedAt === null || isBefore(now, item.publishedAt);
+  if (isDraft && !person.readsAll) return { kind: 'missing' };
+
+  const rules = await listRules(pool());
+  const question: Question = { now, zone: site.zone, default: site.accessDefault, rules, item, person };
+  const decision = decide(question);
+  if (decision.state === 'open' || decision.state === 'metered') {
+    return { kind: 'open', item: previewOf(item), summary: item.summary, body: item.body, by: decision.by, isDraft };
+  }
+  const doorstep = doorstepOf(rules, decision.rules, site);
+  return {
+    kind: 'doorstep',
+    item: previewOf(item),
+    state: decision.state,
+    opensAt: decision.opensAt,
+    ...teaserOf(item, doorstep),
+    notice: person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
+    showSignIn: doorstep.showSignIn && !person.signedIn,
+    tiers: await openingTiers(question),
+  };
+}
+
+function previewOf({ id, type, path, title, author, publishedAt, ownCategories }: Item): ItemPreview {
+  return { id, type, path, title, author, publishedAt, categories: ownCategories };
+}
+
+/** The doorstep of the first deciding rule that has its own, else the site's. */
+function doorstepOf(rules: StoredRule[], deciding: string[], site: Site): Doorstep {
+  return rules.find((rule) => deciding.includes(rule.id) && rule.doorstep)?.doorstep ?? site.doorstep;
+}
+
+/** What of an item may be seen at its doorstep: the one place that cuts. */
+function teaserOf(item: Item, { teaser }: Doorstep): { summary: string; teaser: Document | null; minutesLeft: number } {
+  const summary = teaser.kind === 'none' ? '' : item.summary;
+  if (teaser.kind !== 'words') return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
+  const { document, wordsLeft } = firstWords(item.body, teaser.count);
+  // A teaser that would be the whole item is no teaser: the item is closed, so the body stays here.
+  if (wordsLeft === 0) return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
+  return { summary, teaser: document, minutesLeft: readingMinutes(wordsLeft) };
+}
+
+async function openingTiers(question: Question): Promise<OpeningTier[]> {
+  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
+  const onSale = (tier: Tier): StoredOffer[] => offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
+  const shown = tiers.filter((tier) => tier.onJoinPage && onSale(tier).length > 0).reverse();
+  const candidates = shown.map((tier) => ({ tier: tier.id, paid: onSale(tier).some((offer) => offer.isPaid) }));
+  const held = new Set(question.person.tiers.map((tier) => tier.tier));
+  const opening = tiersThatWouldOpen(question, candidates.filter((candidate) => !held.has(candidate.tier)));
+  return opening.flatMap(({ tier: id, at }) => {
+    const tier = shown.find((candidate) => candidate.id === id);
+    return tier ? [{ tier, offers: onSale(tier), at }] : [];
+  });
+}
+
+export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
+
+/** Published items with, for each, whether it is open to the person. Summaries of closed ones follow their doorstep. */
+export async function listItemsFor(person: PersonFacts, filter: { type?: 'page' | 'post'; category?: string } = {}): Promise<ListedItem[]> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const [rules, items] = [await listRules(pool()), await listPublished(pool(), now, filter)];
+  return items.map((item) => {
+    const decision = decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person });
+    const isOpen = decision.state === 'open';
+    const summary = isOpen ? item.summary : teaserOf(item, doorstepOf(rules, decision.rules, site)).summary;
+    return { ...previewOf(item), summary, isOpen };
+  });
+}
+
+export async function categoryNames(): Promise<Map<string, string>> {
+  return new Map((await listCategories(pool())).map((category) => [category.id, category.name]));
+}

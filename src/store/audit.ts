@@ -1,0 +1,30 @@
+import type { Instant } from '@/core/calendar';
+import { many, run, type Db } from './db';
+
+export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';
+/** Who does something: carried into every service that changes anything. */
+export type AuditEntry = {
+  /** The site's clock. */
+  at: Instant;
+  actorKind: ActorKind;
+  actorId: string | null;
+  action: string;
+  /** What it was done to, as "kind:id". */
+  subject: string;
+  detail: Record<string, unknown>;
+};
+
+export async function writeAudit(db: Db, entry: AuditEntry): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO audit (at, actor_kind, actor_id, action, subject, detail) VALUES ($1, $2, $3, $4, $5, $6)`,
+    [entry.at, entry.actorKind, entry.actorId, entry.action, entry.subject, entry.detail],
+  );
+}
+
+export type AuditRow = AuditEntry & { id: bigint };
+
+/** What happened to the given subjects, newest first. */
+export async function listAudit(db: Db, subjects: string[], limit: number): Promise<AuditRow[]> {
+  return many(db, 'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2', [subjects, limit]);
+}

@@ -1,0 +1,82 @@
+import pg from 'pg';
+import { config } from '@/config';
+
+const { types } = pg;
+// Money is int8: a bigint here, so that no amount passes through a float on its way.
+types.setTypeParser(types.builtins.INT8, (text) => BigInt(text));
+// Instants are ISO text in UTC throughout; the session's time zone is UTC, so "+00" is all there can be.
+types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) => text.replace(' ', 'T').replace('+00', 'Z'));
+
+export type Db = pg.Pool | pg.PoolClient;
+
+const shared = globalThis as { nestKeyPool?: pg.Pool };
+
+/** The process's pool. Kept on globalThis because the bundler may load this module more than once. */
+export function pool(): pg.Pool {
+  shared.nestKeyPool ??= openPool(config().DATABASE_URL);
+  return shared.nestKeyPool;
+}
+
+export function openPool(connectionString: string): pg.Pool {
+  const opened = new pg.Pool({ connectionString, max: 10, options: '-c timezone=UTC', connectionTimeoutMillis: 10_000 });
+  // An idle connection that the server closed is replaced at the next query; without a listener it would end the process.
+  opened.on('error', () => {});
+  return opened;
+}
+
+const camel = (name: string): string => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+
+/** All rows, with column names in camel case. */
+export async function many<T>(db: Db, sql: string, values: unknown[] = []): Promise<T[]> {
+  const { rows } = await db.query<Record<string, unknown>>(sql, values);
+  return rows.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [camel(name), value])) as T);
+}
+
+export async function maybeOne<T>(db: Db, sql: string, values: unknown[] = []): Promise<T | undefined> {
+  return (await many<T>(db, sql, values))[0];
+}
+
+/** The one row that must be there. */
+export async function one<T>(db: Db, sql: string, values: unknown[] = []): Promise<T> {
+  const row = await maybeOne<T>(db, sql, values);
+  if (row === undefined) throw new Error(`no row where one was expected: ${sql.slice(0, 80)}`);
+  return row;
+}
+
+/** The number of rows that a statement changed. */
+export async function run(db: Db, sql: string, values: unknown[] = []): Promise<number> {
+  return (await db.query(sql, values)).rowCount ?? 0;
+}
+
+/** Runs `work` in one transaction: all of it is kept, or, where it throws, none. */
+export async function transaction<T>(work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
+  const client = await pool().connect();
+  try {
+    await client.query('BEGIN');
+    const result = await work(client);
+    await client.query('COMMIT');
+    return result;
+  } catch (error) {
+    await client.query('ROLLBACK').catch(() => {});
+    throw error;
+  } finally {
+    client.release();
+  }
+}
+
+/** Until the transaction ends, nobody else passes a call with the same words. */
+export async function lock(db: pg.PoolClient, ...words: string[]): Promise<void> {
+  await db.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [words.join('\u0000')]);
+}
+
+/** Whether an error is a breach of the named unique index or constraint. */
+export function isConflict(error: unknown, constraint?: string): boolean {
+  return error instanceof pg.DatabaseError && error.code === '23505' && (!constraint || error.constraint === constraint);
+}
+
+/** An int8 amount as the safe integer that the core counts with. */
+export function toMinor(amount: bigint): number {
+  const number = Number(amount);
+  if (!Number.isSafeInteger(number)) throw new RangeError(`amount out of range: ${amount}`);
+  return number;
+}

@@ -1,0 +1,93 @@
+import type { Instant } from '@/core/calendar';
+import type { StaffRole } from '@/core/staff';
+import { many, maybeOne, one, run, type Db } from './db';
+
+export type Member = {
+  id: string;
+  email: string;
+  name: string;
+  passwordHash: string | null;
+  staffRole: StaffRole | null;
+  joinedAt: Instant;
+};
+
+export async function findMemberByEmail(db: Db, email: string): Promise<Member | undefined> {
+  return maybeOne(db, 'SELECT * FROM members WHERE email = $1', [email]);
+}
+
+export async function findMember(db: Db, id: string): Promise<Member | undefined> {
+  return maybeOne(db, 'SELECT * FROM members WHERE id = $1', [id]);
+}
+
+/** @throws a conflict where the address is taken */
+export async function insertMember(db: Db, member: Omit<Member, 'id'>): Promise<Member> {
+  return one(
+    db,
+    `INSERT INTO members (email, name, password_hash, staff_role, joined_at) VALUES ($1, $2, $3, $4, $5) RETURNING *`,
+    [member.email, member.name, member.passwordHash, member.staffRole, member.joinedAt],
+  );
+}
+
+export type MemberRow = {
+  id: string;
+  name: string;
+  email: string;
+  joinedAt: Instant;
+  tiers: string[];
+  state: string | null;
+  subscriptionId: string | null;
+};
+
+export type MemberFilter = { search?: string; tier?: string; state?: string };
+
+const FILTERED = `
+  FROM members m
+  LEFT JOIN LATERAL (
+    SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = $1
+    ORDER BY (s.state <> 'ended') DESC, s.started_at DESC LIMIT 1
+  ) s ON true
+  LEFT JOIN LATERAL (
+    SELECT coalesce(array_agg(DISTINCT h.tier_id), '{}') AS tiers FROM holdings h
+    WHERE h.member_id = m.id AND h.mode = $1 AND h.from_at <= $2 AND (h.until_at IS NULL OR h.until_at > $2)
+  ) held ON true
+  WHERE (m.staff_role IS NULL OR s.id IS NOT NULL)
+    AND ($3 = '' OR m.name ILIKE '%' || $3 || '%' OR m.email ILIKE '%' || $3 || '%')
+    AND ($4 = '' OR $4 = ANY (held.tiers))
+    AND ($5 = '' OR s.state = $5 OR ($5 = 'none' AND s.id IS NULL))`;
+
+const filterValues = (mode: string, at: Instant, filter: MemberFilter) => [
+  mode,
+  at,
+  (filter.search ?? '').replace(/[\\%_]/g, '\\$&'),
+  filter.tier ?? '',
+  filter.state ?? '',
+];
+
+/** Members with what they hold at an instant, newest first; `limit` rows from `offset`. */
+export async function listMembers(db: Db, mode: string, at: Instant, filter: MemberFilter, limit: number, offset: number): Promise<MemberRow[]> {
+  return many(
+    db,
+    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id ${FILTERED}
+     ORDER BY m.joined_at DESC, m.id LIMIT $6 OFFSET $7`,
+    [...filterValues(mode, at, filter), limit, offset],
+  );
+}
+
+export async function countMembers(db: Db, mode: string, at: Instant, filter: MemberFilter): Promise<number> {
+  const { count } = await one<{ count: bigint }>(db, `SELECT count(*) ${FILTERED}`, filterValues(mode, at, filter));
+  return Number(count);
+}
+
+export async function setPassword(db: Db, id: string, passwordHash: string): Promise<void> {
+  await run(db, 'UPDATE members SET password_hash = $2 WHERE id = $1', [id, passwordHash]);
+}
+
+/** Members, not staff, who joined between two instants of the site's clock. */
+export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    'SELECT count(*) FROM members WHERE staff_role IS NULL AND joined_at >= $1 AND joined_at <= $2',
+    [from, to],
+  );
+  return Number(count);
+}

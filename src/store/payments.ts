@@ -1,0 +1,161 @@
+import type { Instant } from '@/core/calendar';
+import { many, maybeOne, one, run, toMinor, type Db } from './db';
+import type { Mode } from './site';
+
+/** What was due, whether or not it has been paid. Amounts in minor units. */
+export type StoredCharge = {
+  id: string;
+  subscriptionId: string;
+  mode: Mode;
+  step: number;
+  n: number;
+  amount: number;
+  joiningFee: number;
+  currency: string;
+  dueAt: Instant;
+  periodTo: Instant | null;
+  paidAt: Instant | null;
+};
+
+export type NewCharge = Omit<StoredCharge, 'id' | 'paidAt'>;
+type ChargeRow = Omit<StoredCharge, 'amount' | 'joiningFee'> & { amount: bigint; joiningFee: bigint };
+
+const toCharge = (row: ChargeRow): StoredCharge => ({ ...row, amount: toMinor(row.amount), joiningFee: toMinor(row.joiningFee) });
+
+/** The charge of a period: made the first time, found afterwards. */
+export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
+  await run(
+    db,
+    `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (subscription_id, step, n) DO NOTHING`,
+    [c.subscriptionId, c.mode, c.step, c.n, c.amount, c.joiningFee, c.currency, c.dueAt, c.periodTo],
+  );
+  return toCharge(
+    await one<ChargeRow>(db, 'SELECT * FROM charges WHERE subscription_id = $1 AND step = $2 AND n = $3', [c.subscriptionId, c.step, c.n]),
+  );
+}
+
+export async function markChargePaid(db: Db, id: string, at: Instant): Promise<void> {
+  await run(db, 'UPDATE charges SET paid_at = $2 WHERE id = $1 AND paid_at IS NULL', [id, at]);
+}
+
+export type PaymentState = 'intent' | 'succeeded' | 'declined';
+export type Payment = {
+  id: string;
+  chargeId: string;
+  subscriptionId: string;
+  mode: Mode;
+  gatewayAccountId: string;
+  attempt: number;
+  idempotencyKey: string;
+  amount: number;
+  currency: string;
+  state: PaymentState;
+  gatewayRef: string | null;
+  declineCode: string | null;
+  at: Instant;
+};
+type PaymentRow = Omit<Payment, 'amount'> & { amount: bigint };
+
+const toPayment = (row: PaymentRow): Payment => ({ ...row, amount: toMinor(row.amount) });
+const PAYMENT = `SELECT p.*, c.subscription_id FROM payments p JOIN charges c ON c.id = p.charge_id`;
+
+/** Writes the intent to collect a charge. @throws a conflict while another attempt is open or one has succeeded */
+export async function insertIntent(
+  db: Db,
+  p: Pick<Payment, 'chargeId' | 'mode' | 'gatewayAccountId' | 'attempt' | 'idempotencyKey' | 'amount' | 'currency' | 'at'>,
+): Promise<string> {
+  const { id } = await one<{ id: string }>(
+    db,
+    `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
+    [p.chargeId, p.mode, p.gatewayAccountId, p.attempt, p.idempotencyKey, p.amount, p.currency, p.at],
+  );
+  return id;
+}
+
+export async function findPaymentByKey(db: Db, key: string): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE p.idempotency_key = $1`, [key]);
+  return row && toPayment(row);
+}
+
+export async function findOpenPayment(db: Db, subscriptionId: string): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE c.subscription_id = $1 AND p.state = 'intent'`, [subscriptionId]);
+  return row && toPayment(row);
+}
+
+/** Intents of joinings that no process is working on any more: what a crash left open. */
+export async function listAbandonedJoiningPayments(db: Db, leaseSeconds: number, limit: number): Promise<Payment[]> {
+  const rows = await many<PaymentRow>(
+    db,
+    `${PAYMENT} JOIN joinings j ON j.subscription_id = c.subscription_id
+     WHERE p.state = 'intent' AND j.state = 'open' AND p.created_at < now() - make_interval(secs => $1)
+       AND (j.busy_until IS NULL OR j.busy_until < now()) ORDER BY p.created_at LIMIT $2`,
+    [leaseSeconds, limit],
+  );
+  return rows.map(toPayment);
+}
+
+/** The number of attempts made on a charge so far. */
+export async function countAttempts(db: Db, subscriptionId: string, step: number, n: number): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND c.step = $2 AND c.n = $3`,
+    [subscriptionId, step, n],
+  );
+  return Number(count);
+}
+
+/** Records the outcome of an attempt. False where it was recorded already. */
+export async function settlePayment(
+  db: Db,
+  id: string,
+  outcome: { state: 'succeeded'; gatewayRef: string } | { state: 'declined'; gatewayRef: string | null; declineCode: string },
+  at: Instant,
+): Promise<boolean> {
+  const changed = await run(
+    db,
+    `UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5 WHERE id = $1 AND state = 'intent'`,
+    [id, outcome.state, outcome.gatewayRef, outcome.state === 'declined' ? outcome.declineCode : null, at],
+  );
+  return changed === 1;
+}
+
+export type PaymentListRow = Omit<Payment, 'idempotencyKey' | 'chargeId' | 'gatewayAccountId'> & {
+  memberId: string;
+  memberName: string;
+  offerVersionId: string;
+  joiningFee: bigint;
+  dueAt: Instant;
+};
+
+/** Payments of a mode, newest first; of one member where `memberId` is given. */
+export async function listPayments(db: Db, mode: Mode, limit: number, memberId: string | null = null): Promise<PaymentListRow[]> {
+  const rows = await many<Omit<PaymentListRow, 'amount'> & { amount: bigint }>(
+    db,
+    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at,
+       c.subscription_id, c.joining_fee, c.due_at, s.offer_version_id, m.id AS member_id, m.name AS member_name
+     FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id JOIN members m ON m.id = s.member_id
+     WHERE p.mode = $1 AND ($3::uuid IS NULL OR m.id = $3) ORDER BY p.at DESC, p.created_at DESC LIMIT $2`,
+    [mode, limit, memberId],
+  );
+  return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
+}
+
+/** Every attempt made through an account, for comparing with the gateway's own list. */
+export async function listAllPayments(db: Db, accountId: string): Promise<Payment[]> {
+  return (await many<PaymentRow>(db, `${PAYMENT} WHERE p.gateway_account_id = $1 ORDER BY p.created_at`, [accountId])).map(toPayment);
+}
+
+export type Income = { currency: string; amount: number; count: number };
+
+/** Money received between two instants of the site's clock, by currency. */
+export async function sumIncome(db: Db, mode: Mode, from: Instant, to: Instant): Promise<Income[]> {
+  const rows = await many<{ currency: string; amount: bigint; count: bigint }>(
+    db,
+    `SELECT currency, sum(amount)::int8 AS amount, count(*) FROM payments
+     WHERE mode = $1 AND state = 'succeeded' AND at >= $2 AND at < $3 GROUP BY currency ORDER BY currency`,
+    [mode, from, to],
+  );
+  return rows.map((row) => ({ currency: row.currency, amount: toMinor(row.amount), count: Number(row.count) }));
+}

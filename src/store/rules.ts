@@ -1,0 +1,44 @@
+import type { Rule } from '@/core/access/rule';
+import type { Instant } from '@/core/calendar';
+import { many, maybeOne, run, type Db } from './db';
+import type { Doorstep } from './site';
+
+/** A rule with its own doorstep, or null where the site's doorstep stands. */
+export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };
+
+type Row = { id: string; name: string; isOn: boolean; definition: Omit<Rule, 'id'>; doorstep: Doorstep | null; version: number; updatedAt: Instant };
+
+const fromRow = (row: Row): StoredRule => ({
+  ...row.definition,
+  id: row.id,
+  name: row.name,
+  on: row.isOn,
+  doorstep: row.doorstep,
+  version: row.version,
+});
+
+export async function listRules(db: Db): Promise<StoredRule[]> {
+  return (await many<Row>(db, 'SELECT * FROM rules ORDER BY created_at, id')).map(fromRow);
+}
+
+export async function findRule(db: Db, id: string): Promise<StoredRule | undefined> {
+  const row = await maybeOne<Row>(db, 'SELECT * FROM rules WHERE id = $1', [id]);
+  return row && fromRow(row);
+}
+
+/** Adds a rule, or replaces it where nobody changed it since `rule.version`. False: somebody did. */
+export async function saveRule(db: Db, rule: StoredRule): Promise<boolean> {
+  const { id, name, on, doorstep, version, ...definition } = rule;
+  const changed = await run(
+    db,
+    `INSERT INTO rules (id, name, is_on, definition, doorstep) VALUES ($1, $2, $3, $4, $5)
+     ON CONFLICT (id) DO UPDATE SET name = $2, is_on = $3, definition = $4, doorstep = $5, version = rules.version + 1, updated_at = now()
+     WHERE rules.version = $6`,
+    [id, name, on, definition, doorstep, version],
+  );
+  return changed === 1;
+}
+
+export async function deleteRule(db: Db, id: string): Promise<boolean> {
+  return (await run(db, 'DELETE FROM rules WHERE id = $1', [id])) === 1;
+}

@@ -1,0 +1,177 @@
+import type { Instant } from '@/core/calendar';
+import type { State, Subscription } from '@/core/subscriptions/subscription';
+import { many, maybeOne, one, run, type Db } from './db';
+import type { Mode } from './site';
+
+export type StoredSubscription = Subscription & {
+  id: string;
+  memberId: string | null;
+  mode: Mode;
+  track: string;
+  offerVersionId: string;
+  gatewayAccountId: string | null;
+  customerRef: string | null;
+  methodRef: string | null;
+  methodLabel: string | null;
+};
+
+type Row = Omit<StoredSubscription, 'period'> & { periodStep: number | null; periodN: number | null };
+
+const fromRow = ({ periodStep, periodN, ...row }: Row): StoredSubscription => ({
+  ...row,
+  period: periodStep === null || periodN === null ? null : { step: periodStep, n: periodN },
+});
+
+const COLUMNS = `id, member_id, mode, track, offer_version_id, state, started_at, skip_trial, period_step, period_n, paid_through, due_at,
+  failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
+
+export type NewSubscription = Pick<
+  StoredSubscription,
+  'memberId' | 'mode' | 'track' | 'offerVersionId' | 'startedAt' | 'skipTrial' | 'gatewayAccountId'
+>;
+
+export async function insertPending(db: Db, s: NewSubscription): Promise<StoredSubscription> {
+  return fromRow(
+    await one<Row>(
+      db,
+      `INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, skip_trial, gateway_account_id)
+       VALUES ($1, $2, $3, $4, 'pending', $5, $6, $7) RETURNING ${COLUMNS}`,
+      [s.memberId, s.mode, s.track, s.offerVersionId, s.startedAt, s.skipTrial, s.gatewayAccountId],
+    ),
+  );
+}
+
+export async function findSubscription(db: Db, id: string): Promise<StoredSubscription | undefined> {
+  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = $1`, [id]);
+  return row && fromRow(row);
+}
+
+/** The subscription, locked until the transaction ends. */
+export async function lockSubscription(db: Db, id: string): Promise<StoredSubscription | undefined> {
+  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = $1 FOR UPDATE`, [id]);
+  return row && fromRow(row);
+}
+
+/** Running subscriptions first, then ended ones, newest first; joinings under way are left out. */
+export async function listSubscriptionsOf(db: Db, memberId: string, mode: Mode): Promise<StoredSubscription[]> {
+  const rows = await many<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM subscriptions WHERE member_id = $1 AND mode = $2 AND state <> 'pending'
+     ORDER BY (state <> 'ended') DESC, started_at DESC`,
+    [memberId, mode],
+  );
+  return rows.map(fromRow);
+}
+
+export async function listSubscriptionsById(db: Db, ids: string[]): Promise<StoredSubscription[]> {
+  return (await many<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = ANY ($1)`, [ids])).map(fromRow);
+}
+
+export async function findRunning(db: Db, memberId: string, mode: Mode, track: string): Promise<StoredSubscription | undefined> {
+  const row = await maybeOne<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state NOT IN ('pending', 'ended')`,
+    [memberId, mode, track],
+  );
+  return row && fromRow(row);
+}
+
+/** Whether the person ever began a subscription on this ladder, or tier off a ladder: then the trial is used up. */
+export async function hasSubscribed(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
+  return (
+    (await maybeOne(db, `SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state <> 'pending'`, [
+      memberId,
+      mode,
+      track,
+    ])) !== undefined
+  );
+}
+
+/** Writes what the life of a subscription changed, and ends any lease on it. */
+export async function saveLife(db: Db, id: string, s: Subscription): Promise<void> {
+  await run(
+    db,
+    `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
+       due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, busy_until = NULL WHERE id = $1`,
+    [id, s.state, s.startedAt, s.skipTrial, s.period?.step ?? null, s.period?.n ?? null, s.paidThrough, s.dueAt, s.failures, s.firstFailedAt, s.endedAt], // prettier-ignore
+  );
+}
+
+export async function setMember(db: Db, id: string, memberId: string): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET member_id = $2 WHERE id = $1', [id, memberId]);
+}
+
+export async function setMethod(db: Db, id: string, method: { customerRef: string; methodRef: string; methodLabel: string }): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET customer_ref = $2, method_ref = $3, method_label = $4 WHERE id = $1', [
+    id,
+    method.customerRef,
+    method.methodRef,
+    method.methodLabel,
+  ]);
+}
+
+export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
+
+/**
+ * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
+ * Test subscriptions follow the rehearsal clock, live ones real time; a lock held elsewhere is passed over.
+ */
+export async function claimDue(db: Db, testNow: Instant, liveNow: Instant, leaseSeconds: number): Promise<DueSubscription | undefined> {
+  return maybeOne(
+    db,
+    `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
+     WHERE id = (
+       SELECT id FROM subscriptions
+       WHERE due_at IS NOT NULL AND state NOT IN ('pending', 'ended')
+         AND due_at <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END
+         AND (busy_until IS NULL OR busy_until < now())
+       ORDER BY due_at, id LIMIT 1 FOR UPDATE SKIP LOCKED
+     ) RETURNING id, mode, due_at`,
+    [testNow, liveNow, leaseSeconds],
+  );
+}
+
+export async function extendLease(db: Db, id: string, seconds: number): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET busy_until = now() + make_interval(secs => $2) WHERE id = $1', [id, seconds]);
+}
+
+export async function countDue(db: Db, testNow: Instant): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM subscriptions WHERE mode = 'test' AND due_at <= $1 AND state NOT IN ('pending', 'ended')`,
+    [testNow],
+  );
+  return Number(count);
+}
+
+export type SubscriptionRow = {
+  id: string;
+  memberId: string;
+  memberName: string;
+  offerVersionId: string;
+  state: State;
+  startedAt: Instant;
+  dueAt: Instant | null;
+  paidThrough: Instant | null;
+  methodLabel: string | null;
+};
+
+export async function listSubscriptions(db: Db, mode: Mode, state: string, limit: number): Promise<SubscriptionRow[]> {
+  return many(
+    db,
+    `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.started_at, s.due_at, s.paid_through, s.method_label
+     FROM subscriptions s JOIN members m ON m.id = s.member_id
+     WHERE s.mode = $1 AND s.state <> 'pending' AND ($2 = '' OR s.state = $2)
+     ORDER BY s.due_at NULLS LAST, s.started_at DESC LIMIT $3`,
+    [mode, state, limit],
+  );
+}
+
+export async function countByState(db: Db, mode: Mode): Promise<Map<State, number>> {
+  const rows = await many<{ state: State; count: bigint }>(
+    db,
+    `SELECT state, count(*) FROM subscriptions WHERE mode = $1 AND state <> 'pending' GROUP BY state`,
+    [mode],
+  );
+  return new Map(rows.map((row) => [row.state, Number(row.count)]));
+}

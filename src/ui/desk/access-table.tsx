@@ -1,0 +1,68 @@
+import Link from 'next/link';
+import { formatDate } from '@/core/calendar';
+import type { Decision } from '@/core/access/decide';
+import type { KeyCut } from '@/core/key-cut';
+import { KeyGlyph } from '../key-cut';
+import { StateMark } from '../kit/state-mark';
+
+type Row = { id: string; title: string; depth: number; decisions: Decision[] };
+type Props = { viewpoints: { id: string; name: string; keyCut: KeyCut | null }[]; groups: { name: string; rows: Row[] }[]; zone: string };
+
+function words(decision: Decision, zone: string): string {
+  switch (decision.state) {
+    case 'open':
+      return 'Open';
+    case 'metered':
+      return `${decision.left} left`;
+    case 'later':
+      return `from ${formatDate(decision.opensAt ?? '', zone).replace(/^\w+ (\d+ \w+) .*/, '$1')}`;
+    case 'ended':
+      return 'Ended';
+    case 'closed':
+      return 'Closed';
+  }
+}
+
+/** Items down, viewpoints across. What a rule decided is strong; what only follows the site's default is faint. */
+export function AccessTable({ viewpoints, groups, zone }: Props) {
+  return (
+    <div className="overflow-x-auto pr-1 pb-2">
+      <table className="w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
+        <thead>
+          <tr>
+            <th className="w-64 text-left font-normal text-muted">Item</th>
+            {viewpoints.map((viewpoint) => (
+              <th key={viewpoint.id} scope="col" className="min-w-24 px-1 text-left align-bottom text-[0.9375rem] font-semibold">
+                {viewpoint.keyCut && <KeyGlyph cut={viewpoint.keyCut} size={15} className="mb-1" />}
+                {viewpoint.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        {groups.map((group) => (
+          <tbody key={group.name}>
+            <tr>
+              <th scope="rowgroup" colSpan={viewpoints.length + 1} className="pt-3 pb-0.5 text-left font-display text-[0.9375rem] font-semibold">
+                {group.name}
+              </th>
+            </tr>
+            {group.rows.map((row) => (
+              <tr key={row.id}>
+                <th scope="row" className="max-w-72 pr-3 text-left font-normal" style={{ paddingLeft: `${row.depth}rem` }}>
+                  <Link href={`/desk/content/${row.id}`} className="line-clamp-1 hover:underline">
+                    {row.title}
+                  </Link>
+                </th>
+                {row.decisions.map((decision, index) => (
+                  <td key={viewpoints[index]?.id} className="p-0">
+                    <StateMark state={decision.state} words={words(decision, zone)} faint={decision.by === 'default' && decision.state === 'open'} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </div>
+  );
+}

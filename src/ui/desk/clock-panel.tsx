@@ -1,0 +1,67 @@
+'use client';
+
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { TextField } from '../kit/field';
+import { panel } from './strip-button';
+
+const STEPS = [
+  { days: 1, label: 'A day' },
+  { days: 7, label: 'A week' },
+  { days: 31, label: '31 days' },
+];
+
+/** The mode, and the rehearsal clock with the means to move it. */
+export function ClockPanel({ clock, behind, action }: { clock: string; behind: number; action: FormAction }) {
+  const router = useRouter();
+  useEffect(() => {
+    if (behind === 0) return;
+    const timer = setTimeout(() => router.refresh(), 800);
+    return () => clearTimeout(timer);
+  }, [behind, clock, router]);
+  return (
+    <Popover className="relative">
+      <ActionForm action={action} className="hidden">
+        {/* What the key ] presses. */}
+        <button type="submit" name="days" value="1" data-clock-day hidden>
+          A day on
+        </button>
+      </ActionForm>
+      <PopoverButton className="figures flex items-center gap-3 rounded-md px-1 py-1 text-sm hover:text-white">
+        <span className="font-semibold text-lamp">No real money</span>
+        <span className="text-on-night-soft underline decoration-dotted underline-offset-4">{clock}</span>
+        {behind > 0 && (
+          <span role="status" className="text-lamp">
+            catching up: {behind} to do
+          </span>
+        )}
+      </PopoverButton>
+      <PopoverPanel anchor="bottom start" className={panel}>
+        <div className="w-72 p-2" style={{ colorScheme: 'inherit' }}>
+          <h2 className="text-lg">Rehearsal clock</h2>
+          <p className="mt-1 text-[0.9375rem] text-muted">
+            Test mode lives by this clock. Move it on, and everything that falls due on the way happens, in order: charges, retries, mails, ends. It cannot go back.
+          </p>
+          <ActionForm action={action} label="Move the clock" className="mt-3 grid gap-3">
+            <div className="flex gap-2">
+              {STEPS.map((step) => (
+                <SubmitButton key={step.days} name="days" value={String(step.days)} look="quiet" busy="…" className="flex-1 px-2">
+                  {step.label}
+                </SubmitButton>
+              ))}
+            </div>
+          </ActionForm>
+          <ActionForm action={action} label="Move the clock by days" className="mt-3 grid gap-3">
+            <div className="flex items-end gap-2">
+              <TextField name="days" label="Days" inputMode="numeric" defaultValue="15" className="flex-1" />
+              <SubmitButton busy="Moving…">Move on</SubmitButton>
+            </div>
+            <FormMessage />
+          </ActionForm>
+        </div>
+      </PopoverPanel>
+    </Popover>
+  );
+}

@@ -1,0 +1,33 @@
+'use client';
+
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import type { KeyCut } from '@/core/key-cut';
+import { TierName } from '../key-cut';
+import { panel, stripButton } from './strip-button';
+
+/** Opens the site as somebody else sees it. */
+export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {
+  const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
+  const entry = (as: string, content: React.ReactNode) => (
+    <MenuItem key={as}>
+      <button type="submit" form="look-as" name="as" value={as} className={item}>
+        {content}
+      </button>
+    </MenuItem>
+  );
+  return (
+    <>
+      <form id="look-as" action="/look" method="post" className="hidden" />
+      <Menu>
+        <MenuButton className={stripButton} id="look-as-button">
+          Look as <kbd className="text-on-night-soft">v</kbd>
+        </MenuButton>
+        <MenuItems anchor="bottom end" className={panel}>
+          {entry('visitor', 'A visitor')}
+          {entry('signed-in', 'A member without a tier')}
+          {viewpoints.map((tier) => entry(`tier:${tier.id}`, <TierName cut={tier.keyCut} name={tier.name} />))}
+        </MenuItems>
+      </Menu>
+    </>
+  );
+}

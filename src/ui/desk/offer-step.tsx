@@ -1,0 +1,77 @@
+'use client';
+
+import { ArrowLeft, ArrowRight, X } from 'lucide-react';
+import { UNITS } from '@/core/calendar';
+import type { DraftProblems, StepDraft } from '@/core/offers/draft';
+import { useProblem } from '../kit/action-form';
+import { SelectField, TextField } from '../kit/field';
+
+const KINDS = { trial: 'Trial', repeat: 'Repeating price', once: 'Single payment' };
+
+type Props = {
+  index: number;
+  count: number;
+  step: StepDraft;
+  currency: string;
+  tierName: string;
+  tiers: { id: string; name: string }[];
+  problems: DraftProblems;
+  /** Whether an empty field is a problem yet: not before the first try to save. */
+  showEmpty: boolean;
+  onChange: (part: Partial<StepDraft>) => void;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+};
+
+/** One step of an offer, in words and fields. */
+export function OfferStep({ index, count, step, currency, tierName, tiers, problems, showEmpty, onChange, onMove, onRemove }: Props) {
+  const path = `steps.${index}`;
+  const whole = useProblem(`definition.${path}`) ?? problems[path];
+  const field = (name: keyof StepDraft) => ({
+    name: `${path}.${name}`,
+    value: step[name],
+    problem: showEmpty || step[name] !== '' ? problems[`${path}.${name}`] : undefined,
+    onChange: (event: { target: { value: string } }) => onChange({ [name]: event.target.value }),
+  });
+  const tool = 'grid size-8 place-items-center rounded hover:bg-sunken disabled:opacity-30';
+  const hasLength = step.kind !== 'once' || step.lasts === 'length';
+  return (
+    <li className="rounded-card border border-line bg-surface p-4">
+      <div className="flex items-center justify-between">
+        <h3 className="text-lg">{index + 1}. {KINDS[step.kind]}</h3>
+        <div className="flex">
+          <button type="button" className={tool} aria-label="Move earlier" disabled={index === 0} onClick={() => onMove(-1)}><ArrowLeft className="size-4" aria-hidden /></button>
+          <button type="button" className={tool} aria-label="Move later" disabled={index === count - 1} onClick={() => onMove(1)}><ArrowRight className="size-4" aria-hidden /></button>
+          <button type="button" className={tool} aria-label="Remove this step" disabled={count === 1} onClick={onRemove}><X className="size-4" aria-hidden /></button>
+        </div>
+      </div>
+      {whole && <p role="alert" className="mt-1 font-medium text-closed">{whole}</p>}
+      <div className="mt-2 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+        <TextField label={`Amount (${currency})`} inputMode="decimal" placeholder="0 for free" {...field('amount')} />
+        {step.kind === 'once' && (
+          <SelectField label="Lasts" {...field('lasts')}>
+            <option value="length">for a time</option>
+            <option value="until">until a date</option>
+            <option value="forever">for good</option>
+          </SelectField>
+        )}
+        {hasLength && (
+          <div className="grid grid-cols-[5rem_1fr] items-start gap-2">
+            <TextField label={step.kind === 'repeat' ? 'Every' : 'For'} inputMode="numeric" {...field('n')} />
+            <SelectField label="Unit" {...field('unit')}>
+              {UNITS.map((unit) => <option key={unit} value={unit}>{step.n === '1' ? unit : `${unit}s`}</option>)}
+            </SelectField>
+          </div>
+        )}
+        {step.kind === 'once' && step.lasts === 'until' && <TextField label="Last day" type="date" {...field('until')} />}
+        {step.kind === 'repeat' && <TextField label="Payments" inputMode="numeric" placeholder="until cancelled" {...field('times')} />}
+        {tiers.length > 0 && (
+          <SelectField label="Gives" {...field('tier')}>
+            <option value="">{tierName}</option>
+            {tiers.map((tier) => <option key={tier.id} value={tier.id}>{tier.name}</option>)}
+          </SelectField>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,42 @@
+import clsx from 'clsx';
+import Link from 'next/link';
+import { Fragment } from 'react';
+import type { Rule } from '@/core/access/rule';
+import type { KeyCut } from '@/core/key-cut';
+import { TierName } from '../key-cut';
+import { coverWords, isOn, whenWords, whoWords, type Names } from './rule-words';
+
+type Props = { rule: Rule & { name: string }; names: Names; tiers: { id: string; keyCut: KeyCut }[] };
+
+/** A rule as a sentence. */
+export function RuleSentence({ rule, names, tiers }: Props) {
+  return (
+    <li className={clsx('rounded-card border border-line bg-surface p-4', !isOn(rule) && 'opacity-75')}>
+      <div className="flex items-baseline justify-between gap-3">
+        <h3 className="text-lg"><Link href={`/desk/access/${rule.id}`} className="hover:underline">{rule.name}</Link></h3>
+        {!isOn(rule) && <span className="text-sm font-semibold text-ended">switched off</span>}
+      </div>
+      <p className="mt-1">
+        Covers {rule.covers.map((cover) => coverWords(cover, names)).join(', ')}
+        {rule.except && rule.except.length > 0 && `, but not ${rule.except.map((cover) => coverWords(cover, names)).join(', ')}`}.
+      </p>
+      <p className="mt-1">
+        {rule.alsoRequire ? 'Also asks for ' : 'Opens to '}
+        {rule.openTo.length === 0 && 'nobody'}
+        {rule.openTo.map((line, index) => {
+          const { who } = line;
+          const keyCut = who.kind === 'tier' ? tiers.find((tier) => tier.id === who.id)?.keyCut : undefined;
+          const when = whenWords(line);
+          return (
+            <Fragment key={index}>
+              {index > 0 && (index === rule.openTo.length - 1 ? ' and ' : ', ')}
+              {keyCut ? <TierName cut={keyCut} name={whoWords(line, names)} /> : whoWords(line, names)}
+              {when && ` (${when})`}
+            </Fragment>
+          );
+        })}
+        .
+      </p>
+    </li>
+  );
+}

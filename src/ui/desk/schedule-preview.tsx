@@ -1,0 +1,78 @@
+'use client';
+
+import { useState } from 'react';
+import { addLength, formatDate, startOfDate, type Instant } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import type { Offer } from '@/core/offers/offer';
+import { expand } from '@/core/offers/schedule';
+import { inputClass } from '../kit/field';
+
+type Props = { offer: Offer | null; zone: string; now: Instant; today: string };
+
+const MOST_ROWS = 14;
+
+/** Every date and amount that somebody pays within a year of joining on a chosen day. */
+export function SchedulePreview({ offer, zone, now, today }: Props) {
+  const [day, setDay] = useState(today);
+  const start = day === today || !day ? now : addLength(startOfDate(day, zone), { n: 12, unit: 'hour' }, zone);
+  const horizon = addLength(start, { n: 1, unit: 'year' }, zone);
+  const { charges, access } = offer ? expand(offer, start, zone, horizon, false) : { charges: [], access: [] };
+  const total = charges.reduce((sum, charge) => sum + charge.amount, 0);
+  const isFreeToday = charges[0]?.at !== start;
+  return (
+    <section aria-labelledby="pays">
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2 id="pays" className="text-xl">What a member pays</h2>
+        <label className="flex items-center gap-2 text-muted">
+          if they join on
+          <input type="date" value={day} onChange={(event) => setDay(event.target.value)} className={`${inputClass} w-44 py-1`} />
+        </label>
+      </div>
+      <table className="figures mt-2 w-full" aria-live="polite">
+        <thead>
+          <tr className="text-left text-muted">
+            <th className="py-1.5 pr-4 font-semibold">When</th>
+            <th className="py-1.5 pr-4 font-semibold">Why</th>
+            <th className="py-1.5 text-right font-semibold">Amount</th>
+          </tr>
+        </thead>
+        <tbody>
+          {offer && isFreeToday && (
+            <tr className="border-t border-line">
+              <td className="py-1.5 pr-4">{formatDate(start, zone)}</td>
+              <td className="py-1.5 pr-4">Joins, nothing due</td>
+              <td className="py-1.5 text-right">{formatMoney(0, offer.currency)}</td>
+            </tr>
+          )}
+          {offer &&
+            charges.slice(0, MOST_ROWS).map((charge, index) => (
+              <tr key={charge.at} className="border-t border-line">
+                <td className="py-1.5 pr-4">{formatDate(charge.at, zone)}</td>
+                <td className="py-1.5 pr-4">
+                  {charge.why === 'trial' ? 'Trial' : `Payment ${index + 1}`}
+                  {charge.joiningFee > 0 && `, with the joining fee of ${formatMoney(charge.joiningFee, offer.currency, true)}`}
+                </td>
+                <td className="py-1.5 text-right">{formatMoney(charge.amount, offer.currency)}</td>
+              </tr>
+            ))}
+        </tbody>
+        <tfoot>
+          <tr className="border-t-2 border-ink font-semibold">
+            <td className="py-1.5 pr-4" colSpan={2}>
+              In the first year: {charges.length === 1 ? '1 payment' : `${charges.length} payments`}
+              {charges.length > MOST_ROWS && `, the first ${MOST_ROWS} shown`}
+            </td>
+            <td className="py-1.5 text-right">{offer ? formatMoney(total, offer.currency) : '…'}</td>
+          </tr>
+        </tfoot>
+      </table>
+      {offer && <p className="mt-1 text-muted">{accessWords(access.at(-1)?.to ?? null, offer, zone)}</p>}
+    </section>
+  );
+}
+
+function accessWords(end: Instant | null, offer: Offer, zone: string): string {
+  const last = offer.steps.at(-1);
+  if (last?.kind === 'repeat' && last.times === null) return 'Held until the member cancels.';
+  return end === null ? 'Held for good.' : `Held until ${formatDate(end, zone)}.`;
+}

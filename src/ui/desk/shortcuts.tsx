@@ -1,0 +1,61 @@
+'use client';
+
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { usePathname, useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+
+const LIST = [
+  ['Ctrl K', 'find a place, page, tier or member'],
+  ['/', 'filter the list on this page'],
+  ['v', 'look at the site as somebody else'],
+  ['n', 'new, where something can be made here'],
+  [']', 'move the rehearsal clock a day on'],
+  ['1 … 6', 'go to a place'],
+  ['?', 'this list'],
+] as const;
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+}
+
+/** The Desk's keys. They never take one that the browser has, and never act while somebody types. */
+export function Shortcuts({ places }: { places: readonly { path: string; name: string }[] }) {
+  const [shown, setShown] = useState(false);
+  const router = useRouter();
+  const path = usePathname();
+  useEffect(() => {
+    const press = (selector: string): void => document.querySelector<HTMLElement>(selector)?.click();
+    const hear = (event: KeyboardEvent): void => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      const place = places[Number(event.key) - 1];
+      if (place) router.push(place.path);
+      else if (event.key === '?') setShown(true);
+      else if (event.key === 'v') press('#look-as-button');
+      else if (event.key === 'n') press('[data-new]');
+      else if (event.key === ']') press('[data-clock-day]');
+      else if (event.key === '/') document.querySelector<HTMLElement>('[data-filter]')?.focus();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', hear);
+    return () => window.removeEventListener('keydown', hear);
+  }, [places, router, path]);
+  return (
+    <Dialog open={shown} onClose={() => setShown(false)} className="relative z-40">
+      <div className="fixed inset-0 bg-black/50" aria-hidden />
+      <div className="fixed inset-0 grid place-items-center p-5">
+        <DialogPanel className="w-full max-w-md rounded-xl bg-surface p-6 text-ink">
+          <DialogTitle className="text-xl">Keys</DialogTitle>
+          <dl className="mt-3">
+            {LIST.map(([key, does]) => (
+              <div key={key} className="flex gap-4 border-t border-line py-2">
+                <dt className="w-16 flex-none font-semibold">{key}</dt>
+                <dd>{does}</dd>
+              </div>
+            ))}
+          </dl>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

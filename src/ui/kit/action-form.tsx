@@ -1,0 +1,84 @@
+'use client';
+
+import { createContext, startTransition, use, useActionState, useEffect, useRef, type FormEvent, type ReactNode } from 'react';
+import { Button, type Look } from './button';
+
+export type FormState = { problems: Record<string, string>; message?: string };
+export type FormAction = (state: FormState, form: FormData) => Promise<FormState>;
+
+const NOTHING: FormState = { problems: {} };
+const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
+
+/** The problem of a field of the surrounding form, if it has one. */
+export function useProblem(name: string): string | undefined {
+  return use(FormContext).state.problems[name];
+}
+export const useFormPending = (): boolean => use(FormContext).pending;
+
+type Props = { action: FormAction; children: ReactNode; className?: string; label?: string; id?: string };
+
+/**
+ * A form whose action answers with problems beside their fields. What was typed stays; the first field with a
+ * problem gets the focus. Before the page is interactive it works as a plain form.
+ */
+export function ActionForm({ action, children, className, label, id }: Props) {
+  const [state, send, pending] = useActionState(action, NOTHING);
+  const form = useRef<HTMLFormElement>(null);
+
+  useEffect(() => {
+    const wrong = form.current?.querySelector<HTMLElement>('[aria-invalid="true"], [data-form-problem]');
+    wrong?.focus();
+  }, [state]);
+
+  const submit = (event: FormEvent<HTMLFormElement>): void => {
+    // Sending by hand keeps React from emptying the fields afterwards.
+    event.preventDefault();
+    if (pending) return;
+    const submitter = (event.nativeEvent as SubmitEvent).submitter;
+    const data = new FormData(event.currentTarget, submitter);
+    startTransition(() => send(data));
+  };
+
+  return (
+    <form ref={form} id={id} action={send} onSubmit={submit} className={className} aria-label={label} noValidate>
+      <FormFrame state={state} pending={pending}>
+        {children}
+      </FormFrame>
+    </form>
+  );
+}
+
+/** Tells the fields inside what the form's action answered; for forms that send themselves. */
+export function FormFrame({ state, pending, children }: { state: FormState; pending: boolean; children: ReactNode }) {
+  return <FormContext value={{ state, pending }}>{children}</FormContext>;
+}
+
+/** What is wrong with the whole form, or the word that it was done. */
+export function FormMessage({ onNight = false }: { onNight?: boolean }) {
+  const { state } = use(FormContext);
+  const problem = state.problems[''];
+  const others = Object.keys(state.problems).length;
+  if (problem || others > 0) {
+    return (
+      <p
+        role="alert"
+        tabIndex={-1}
+        data-form-problem
+        className={onNight ? 'rounded-md bg-closed-wash px-3 py-2 font-medium text-closed' : 'rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed'}
+      >
+        {problem ?? (others === 1 ? 'One thing needs another look; it is marked.' : `${others} things need another look; they are marked.`)}
+      </p>
+    );
+  }
+  return <p role="status" className={state.message ? 'font-medium text-open' : 'sr-only'}>{state.message}</p>;
+}
+
+/** Sends the form; says so while it is on its way, and cannot be pressed twice. */
+export function SubmitButton({ children, busy, look, className, name, value }: { children: ReactNode; busy: string; look?: Look; className?: string; name?: string; value?: string }) {
+  const pending = useFormPending();
+  return (
+    <Button type="submit" look={look} className={className} disabled={pending} name={name} value={value}>
+      {pending ? busy : children}
+    </Button>
+  );
+}

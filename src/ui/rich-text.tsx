@@ -1,0 +1,43 @@
+import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/react';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import type { Document } from '@/core/content/document';
+
+type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
+const wrap = (Tag: 'p' | 'ul' | 'ol' | 'li' | 'blockquote' | 'strong' | 'em' | 'code' | 's' | 'u') =>
+  function Wrapped({ children }: { children?: ReactNode }) {
+    return <Tag>{children}</Tag>;
+  };
+
+function Heading({ node, children }: Props) {
+  const level = Number(node.attrs?.level ?? 2);
+  const Tag = level === 2 ? 'h2' : level === 3 ? 'h3' : 'h4';
+  return <Tag>{children}</Tag>;
+}
+
+function TextLink({ mark, children }: { mark: { attrs?: Record<string, unknown> }; children?: ReactNode }) {
+  const href = String(mark.attrs?.href ?? '');
+  return href.startsWith('/') ? <Link href={href} prefetch={false}>{children}</Link> : <a href={href} rel="noopener noreferrer nofollow">{children}</a>;
+}
+
+const render = renderJSONContentToReactElement({
+  nodeMapping: {
+    doc: ({ children }: Props) => <>{children}</>,
+    text: ({ node }: Props) => node.text ?? '',
+    paragraph: wrap('p'),
+    heading: Heading,
+    bulletList: wrap('ul'),
+    orderedList: wrap('ol'),
+    listItem: wrap('li'),
+    blockquote: wrap('blockquote'),
+    horizontalRule: () => <hr />,
+    hardBreak: () => <br />,
+    codeBlock: ({ children }: Props) => <pre><code>{children}</code></pre>,
+  },
+  markMapping: { bold: wrap('strong'), italic: wrap('em'), code: wrap('code'), strike: wrap('s'), underline: wrap('u'), link: TextLink },
+});
+
+/** A document as it is read. */
+export function RichText({ document, className = 'prose' }: { document: Document; className?: string }) {
+  return <div className={className}>{render({ content: document as never })}</div>;
+}

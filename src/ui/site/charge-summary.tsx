@@ -1,0 +1,58 @@
+import Link from 'next/link';
+
+type Props = {
+  sentence: string;
+  trialUsed: boolean;
+  today: string;
+  next: { date: string; amount: string } | null;
+  rows: { date: string; amount: string; fee: string | null }[];
+  more: number;
+  year: string | null;
+  others: { name: string; href: string }[];
+};
+
+/** What it costs today and next: in view all through checkout. */
+export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, year, others }: Props) {
+  return (
+    <aside aria-label="What you pay" className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6">
+      <dl>
+        <div className="flex items-baseline justify-between gap-4">
+          <dt className="font-semibold">Due today</dt>
+          <dd className="font-display text-3xl font-bold">{today}</dd>
+        </div>
+        <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
+          <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>
+          <dd className="font-semibold">{next ? next.amount : 'none'}</dd>
+        </div>
+      </dl>
+      <p className="mt-4">{sentence}</p>
+      {trialUsed && <p className="mt-2 text-later">You have had the trial before, so this begins with the first payment.</p>}
+      {rows.length > 1 && (
+        <table className="mt-4 w-full text-[0.9375rem]">
+          <caption className="pb-1 text-left text-muted">Dates and amounts</caption>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.date} className="border-t border-line">
+                <td className="py-1">{row.date}</td>
+                <td className="py-1 text-right">
+                  {row.amount}
+                  {row.fee && <span className="block text-sm text-muted">with the joining fee of {row.fee}</span>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {year && <p className="mt-2 border-t border-line pt-2 text-[0.9375rem] text-muted">{more > 0 && `And ${more} more. `}{year}.</p>}
+      {others.length > 0 && (
+        <p className="mt-4 text-[0.9375rem]">
+          {others.map((other) => (
+            <Link key={other.href} href={other.href} className="mr-3 text-spruce underline">
+              {other.name} instead
+            </Link>
+          ))}
+        </p>
+      )}
+    </aside>
+  );
+}

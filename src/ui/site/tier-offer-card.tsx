@@ -1,0 +1,36 @@
+import type { KeyCut } from '@/core/key-cut';
+import { KeyGlyph } from '../key-cut';
+import { LinkButton } from '../kit/button';
+
+export type OfferedTier = {
+  id: string;
+  name: string;
+  description: string;
+  keyCut: KeyCut;
+  offers: { id: string; name: string; sentence: string; isFree: boolean }[];
+};
+
+export const joinPath = (offerId: string, returnTo: string): string => `/join/${offerId}?to=${encodeURIComponent(returnTo)}`;
+
+type Props = { tier: OfferedTier; returnTo: string; isFirst: boolean; note?: string };
+
+/** A tier on the dark ground of the doorstep, with a way to join for each of its offers. */
+export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
+  return (
+    <div className="flex flex-col rounded-xl border border-on-night/25 p-5">
+      <KeyGlyph cut={tier.keyCut} size={20} onNight />
+      <h3 className="mt-2.5 text-xl break-words">{tier.name}</h3>
+      {note && <p className="text-[0.9375rem] text-on-night-soft">{note}.</p>}
+      <ul className="mt-1 flex flex-1 flex-col justify-end gap-4">
+        {tier.offers.map((offer, index) => (
+          <li key={offer.id}>
+            <p className="text-on-night-soft">{offer.sentence}</p>
+            <LinkButton href={joinPath(offer.id, returnTo)} look={isFirst && index === 0 ? 'lamp' : 'night'} className="mt-2 w-full">
+              {tier.offers.length > 1 ? `Join: ${offer.name.toLowerCase()}` : offer.isFree ? 'Join for free' : `Join as ${tier.name}`}
+            </LinkButton>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+import pino from 'pino';
+import { configOrExit } from '@/config';
+import { applyGatewayEvent } from '@/services/apply-gateway-event';
+import { runOneDue } from '@/services/run-due';
+import { sendMails } from '@/services/send-mails';
+import { NotSetUp } from '@/services/site';
+import { sweepJoinings } from '@/services/sweep-joinings';
+import { pool } from '@/store/db';
+import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
+import { deleteExpiredSessions } from '@/store/sessions';
+
+const { LEASE_SECONDS, LOG_LEVEL } = configOrExit();
+const log = pino({ level: LOG_LEVEL, base: { part: 'worker' } });
+/** Rest between rounds in which nothing was found to do. */
+const REST_MS = 300;
+
+let stopping = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (stopping = true));
+
+async function gatewayEvents(): Promise<number> {
+  const events = await claimGatewayEvents(pool(), 20, LEASE_SECONDS);
+  for (const event of events) {
+    try {
+      await applyGatewayEvent(event);
+    } catch (error) {
+      log.error({ error: String(error), event: event.id }, 'a gateway message could not be processed');
+      await postponeGatewayEvent(pool(), event.id, String(error), 30);
+    }
+  }
+  return events.length;
+}
+
+/** Each kind of work by itself: trouble in one does not hold up the others. */
+const WORK: Record<string, () => Promise<number | boolean>> = {
+  due: runOneDue,
+  mails: sendMails,
+  events: gatewayEvents,
+};
+const CHORES: Record<string, () => Promise<number>> = {
+  joinings: sweepJoinings,
+  sessions: () => deleteExpiredSessions(pool()),
+};
+
+async function attempt(name: string, work: () => Promise<number | boolean>): Promise<boolean> {
+  try {
+    return Boolean(await work());
+  } catch (error) {
+    if (!(error instanceof NotSetUp)) log.error({ error: String(error), work: name }, 'work failed; it comes again');
+    return false;
+  }
+}
+
+log.info('worker started');
+for (let round = 0; !stopping; round++) {
+  let found = false;
+  for (const [name, work] of Object.entries(WORK)) found = (await attempt(name, work)) || found;
+  if (round % 10 === 0) for (const [name, work] of Object.entries(CHORES)) await attempt(name, work);
+  if (!found) await new Promise((resolve) => setTimeout(resolve, REST_MS));
+}
+await pool().end();
+log.info('worker stopped');

@@ -1,0 +1,30 @@
+import type { ParsedMail } from 'mailparser';
+
+export type Letter = { id: string; to: string; from: string; subject: string; date: string; text: string; html: string };
+
+const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+export const addressOf = (from: ParsedMail['from']): string => from?.text ?? '';
+
+export function listPage(letters: Letter[], to: string): string {
+  const rows = letters.map(
+    (l) => `<li><a href="/letters/${l.id}"><b>${escape(l.subject)}</b><span>${escape(l.to)}</span><time>${l.date.slice(0, 16).replace('T', ' ')}</time></a></li>`,
+  );
+  const list = rows.length > 0 ? `<ul>${rows.join('')}</ul>` : '<p>No mail here yet.</p>';
+  return page('Letterbox', `<h1>Letterbox</h1><p>Mail that the site sent. Nothing leaves this machine.</p>
+    <form><input name="to" value="${escape(to)}" placeholder="to whom" aria-label="To whom"> <button>Show</button></form>${list}`);
+}
+
+export function letterPage(letter: Letter): string {
+  return page(letter.subject, `<p><a href="/">All mail</a></p><h1>${escape(letter.subject)}</h1>
+    <p>From ${escape(letter.from)}<br>To ${escape(letter.to)}<br>${letter.date}</p>
+    <iframe sandbox title="The mail" src="/raw/${letter.id}"></iframe><h2>Plain part</h2><pre>${escape(letter.text)}</pre>`);
+}
+
+function page(title: string, body: string): string {
+  return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escape(title)}</title><style>
+    :root { color-scheme: light dark; font: 16px/1.5 system-ui, sans-serif; } body { max-width: 50rem; margin: 2rem auto; padding: 0 1rem; }
+    ul { list-style: none; padding: 0; } li a { display: grid; grid-template-columns: 1fr auto 9rem; gap: 1rem; padding: .6rem 0; border-bottom: 1px solid #8884; color: inherit; text-decoration: none; }
+    li a:hover b { text-decoration: underline; } span, time { opacity: .7; } iframe { width: 100%; height: 26rem; border: 1px solid #8884; background: #fff; } pre { white-space: pre-wrap; }
+  </style><body>${body}</body></html>`;
+}
