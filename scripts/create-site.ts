@@ -2,13 +2,13 @@
 import { randomBytes } from 'node:crypto';
 import { configOrExit } from '../src/config';
 import { setUpSite } from '../src/services/set-up-site';
-import { pool } from '../src/store/db';
+import { closePools } from '../src/store/db';
 
 configOrExit();
 const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
 const ownerPassword = randomBytes(12).toString('base64url');
 const made = await setUpSite({ name, zone, currency, ownerName, ownerEmail, ownerPassword, senderAddress: ownerEmail });
-await pool().end();
+await closePools();
 if (!made.ok) {
   for (const [field, message] of Object.entries(made.problems)) console.error(`${field} ${message}`.trim());
   process.exit(1);

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { z } from 'zod';
+import { addLength, toMs } from '../../src/core/calendar';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { realNow } from '../../src/services/clock';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
@@ -27,7 +28,6 @@ export const OWNER = { name: 'Ines Halloway', email: 'ines@moor.example', passwo
 export const MEMBER_PASSWORD = 'look up more often';
 
 const ZONE = 'Europe/London';
-const DAY_MS = 86_400_000;
 /** How far back the rehearsed history of the demo begins. */
 const DAYS = 120;
 
@@ -114,7 +114,9 @@ export async function loadHistory(owner: Actor, gatewayUrl: string, siteKey: str
 
 /** All of Lantern Moor. The site must answer already, so that the gateway's test message is heard. */
 export async function loadDemo(gatewayUrl: string, tell: (text: string) => void): Promise<void> {
-  const owner = await loadEmptySite(-DAYS * DAY_MS);
+  const now = realNow();
+  // By the calendar, as the clock is moved: 120 local days are not always 120 times 24 hours.
+  const owner = await loadEmptySite(toMs(addLength(now, { n: -DAYS, unit: 'day' }, ZONE)) - toMs(now));
   await loadContent();
   const keys = await readTestKeys(gatewayUrl);
   must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');

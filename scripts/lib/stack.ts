@@ -31,8 +31,8 @@ export class Stack {
     const log = createWriteStream(this.logFile(name), { flags: 'a' });
     // A group of its own: a Ctrl+C at the terminal reaches this process first, which then stops them in order.
     const child = spawn(process.execPath, args, { env: { ...process.env, ...environment }, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
-    child.stdout?.pipe(log, { end: false });
-    child.stderr?.pipe(log, { end: false });
+    child.stdout.pipe(log, { end: false });
+    child.stderr.pipe(log, { end: false });
     this.children.set(name, child);
     child.once('exit', () => {
       const wasOurs = this.children.get(name) === child;

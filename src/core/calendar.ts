@@ -41,7 +41,7 @@ export function addLength(start: Instant, length: Length, zone: string, times = 
   if (n === 0) return start;
   const instant = Temporal.Instant.from(start);
   if (length.unit === 'hour') return instant.add({ hours: n }).toString();
-  const plural = `${length.unit}s` as 'days' | 'weeks' | 'months' | 'years';
+  const plural = `${length.unit}s`;
   return instant.toZonedDateTimeISO(zone).add({ [plural]: n }).toInstant().toString();
 }
 

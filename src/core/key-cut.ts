@@ -20,14 +20,19 @@ function* cuts(count: number): Generator<number[]> {
   }
 }
 
+/** A key of few teeth is told from one of many at a glance: neighbours differ in number before they differ in depth. */
+const COUNTS = [2, 3, 4, 1];
+
 /** A cut that no existing tier has, and the tint least used so far. */
 export function chooseKeyCut(existing: KeyCut[]): KeyCut {
   const taken = new Set(existing.map((cut) => cut.notches.join()));
   const uses = (tint: Tint): number => existing.filter((cut) => cut.tint === tint).length;
   const tint = TINTS.reduce((best, next) => (uses(next) < uses(best) ? next : best));
-  for (let count = 2; ; count++) {
+  const usual = COUNTS[existing.length % COUNTS.length] ?? 2;
+  for (const count of [usual, ...COUNTS, 5, 6, 7]) {
     for (const notches of cuts(count)) {
       if (!taken.has(notches.join())) return { notches, tint };
     }
   }
+  throw new Error('there are more tiers than keys can be cut');
 }

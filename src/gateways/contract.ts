@@ -68,6 +68,11 @@ export interface Gateway {
   listPayments(keys: Keys): Promise<Answer<{ payments: GatewayPayment[] }>>;
 }
 
+/** Why a payment was refused, in a word or two for staff. */
+export function declineWords(code: string): string {
+  return { 'no-funds': 'no funds', expired: 'card expired', 'bad-token': 'card details unusable' }[code] ?? 'refused by the bank';
+}
+
 /** Why a payment was refused, in a sentence that says what to do next. */
 export function declineSentence(code: string): string {
   switch (code) {

@@ -37,9 +37,14 @@ export function closedToVisitors(map: AccessMap): number {
   return map.rows.filter((row) => row.decisions[0]?.state !== 'open').length;
 }
 
-/** The tiers whose new holders are let in, where not everybody is; null where everybody is. */
-export function openersOf(map: AccessMap, itemId: string): Tier[] | null {
+export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };
+
+/** Who is let in at a published item: everyone, everybody signed in, or new holders of some tiers. Null: not published. */
+export function openersOf(map: AccessMap, itemId: string): Openers | null {
   const row = map.rows.find((candidate) => candidate.item.id === itemId);
-  if (!row || row.decisions[0]?.state === 'open') return null;
-  return map.viewpoints.flatMap(({ tier }, index) => (tier && row.decisions[index]?.state === 'open' ? [tier] : []));
+  if (!row) return null;
+  const isOpen = map.viewpoints.map((_, index) => row.decisions[index]?.state === 'open');
+  if (isOpen[0]) return { to: 'everyone' };
+  if (isOpen[1]) return { to: 'signed-in' };
+  return { to: 'tiers', tiers: map.viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])) };
 }

@@ -1,6 +1,6 @@
-import type { PoolClient } from 'pg';
 import type { Instant } from '@/core/calendar';
 import type { Effect, Notice, Subscription } from '@/core/subscriptions/subscription';
+import type { Transaction } from '@/store/db';
 import type { Site } from '@/store/site';
 import { holdTier, holdUntil } from '@/store/holdings';
 import { findMember } from '@/store/members';
@@ -21,7 +21,7 @@ const DONE: Record<Notice, string> = {
 
 /** Stores what a transition decided: the subscription, its holdings, the audit and the mails. Charges are the caller's. */
 export async function applyTransition(
-  db: PoolClient,
+  db: Transaction,
   site: Site,
   actor: Actor,
   before: StoredSubscription & { memberId: string },
@@ -46,7 +46,7 @@ export async function applyTransition(
   }
 }
 
-async function tell(db: PoolClient, site: Site, s: StoredSubscription & { memberId: string }, notice: Notice, offer: StoredOffer, at: Instant): Promise<void> {
+async function tell(db: Transaction, site: Site, s: StoredSubscription & { memberId: string }, notice: Notice, offer: StoredOffer, at: Instant): Promise<void> {
   if (notice === 'cancel-undone' || notice === 'finished') return;
   const member = await findMember(db, s.memberId);
   const tier = await findTier(db, offer.definition.steps[s.period?.step ?? 0]?.tier ?? offer.tierId);

@@ -1,10 +1,9 @@
-import type { PoolClient } from 'pg';
 import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import { paymentKey } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
 import type { ChargeOutcome } from '@/gateways/contract';
-import { pool } from '@/store/db';
+import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { ensureCharge, findPaymentByKey, insertIntent, type Payment } from '@/store/payments';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
@@ -13,7 +12,7 @@ import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
 
 /** Writes down, in the caller's transaction, that a period is about to be charged. Calls nobody. */
-export async function writeIntent(db: PoolClient, subscription: StoredSubscription, period: Period, attempt: number, currency: string, at: Instant): Promise<Payment> {
+export async function writeIntent(db: Transaction, subscription: StoredSubscription, period: Period, attempt: number, currency: string, at: Instant): Promise<Payment> {
   const { id: subscriptionId, mode, gatewayAccountId } = subscription;
   if (!gatewayAccountId) throw new Error(`subscription ${subscriptionId} has no gateway`);
   const charge = await ensureCharge(db, {

@@ -1,9 +1,9 @@
-import type { PoolClient } from 'pg';
 import type { Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import type { Period } from '@/core/offers/schedule';
 import type { Terms } from '@/core/subscriptions/subscription';
 import { nextCharge, transition } from '@/core/subscriptions/transition';
+import type { Transaction } from '@/store/db';
 import { finishJoining, type Joining } from '@/store/joinings';
 import { findMember, findMemberByEmail, insertMember, type Member } from '@/store/members';
 import type { Site } from '@/store/site';
@@ -16,7 +16,7 @@ import { writeMail } from './write-mail';
 
 /** The one place where a joining becomes a member with a subscription: in the transaction that records its payment, or, where nothing is due, alone. */
 export async function completeJoining(
-  db: PoolClient, site: Site, actor: Actor, joining: Joining, subscription: StoredSubscription,
+  db: Transaction, site: Site, actor: Actor, joining: Joining, subscription: StoredSubscription,
   { terms, offer }: { terms: Terms; offer: StoredOffer }, period: Period, at: Instant,
 ): Promise<Member> {
   const member = await memberOf(db, joining, at);
@@ -39,7 +39,7 @@ export async function completeJoining(
   return member;
 }
 
-async function memberOf(db: PoolClient, joining: Joining, at: Instant): Promise<Member> {
+async function memberOf(db: Transaction, joining: Joining, at: Instant): Promise<Member> {
   const known = joining.memberId ? await findMember(db, joining.memberId) : await findMemberByEmail(db, joining.email);
   if (known) return known;
   return insertMember(db, { email: joining.email, name: joining.name, passwordHash: joining.passwordHash, staffRole: null, joinedAt: at });

@@ -1,10 +1,9 @@
 import { z } from 'zod';
-import type { PoolClient } from 'pg';
 import { config } from '@/config';
 import { nextPeriod, type Period } from '@/core/offers/schedule';
 import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
-import { lock, pool, transaction } from '@/store/db';
+import { lock, pool, transaction, type Transaction } from '@/store/db';
 import { findActiveAccount, type GatewayAccount } from '@/store/gateways';
 import { claimJoining, countMethodTry, findJoining, insertJoining, isBeingPaid, releaseJoining, type Joining } from '@/store/joinings';
 import { findMember, findMemberByEmail, type Member } from '@/store/members';
@@ -138,7 +137,7 @@ async function begin(plan: Plan, person: Person, input: Input): Promise<Result<B
 }
 
 async function resume(
-  db: PoolClient, known: Joining, { site, offer }: Plan,
+  db: Transaction, known: Joining, { site, offer }: Plan,
   typed: Pick<Joining, 'email' | 'name' | 'passwordHash' | 'memberId'>, skipTrial: boolean,
 ): Promise<Result<Begun | 'busy'>> {
   const joining = await claimJoining(db, known.id, typed, config().LEASE_SECONDS);

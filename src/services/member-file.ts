@@ -1,5 +1,5 @@
 import { compare, type Instant } from '@/core/calendar';
-import { declineSentence } from '@/gateways/contract';
+import { declineWords } from '@/gateways/contract';
 import { listAudit } from '@/store/audit';
 import { pool } from '@/store/db';
 import { listMailsTo } from '@/store/mails';
@@ -25,6 +25,7 @@ export async function memberFile(id: string): Promise<{ member: Member; account:
   const account = await memberAccount(member);
   const subjects = [`member:${id}`, ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`)];
   const [audit, mails] = [await listAudit(pool(), subjects, 200), await listMailsTo(pool(), id)];
+  // In the order in which things follow from one another at one instant: payment, what it did, the mail about it.
   const timeline: TimelineEntry[] = [
     ...account.subscriptions.flatMap(({ subscription: s, next, tier, offer }): TimelineEntry[] => {
       const name = tier?.name ?? offer.name;
@@ -36,15 +37,15 @@ export async function memberFile(id: string): Promise<{ member: Member; account:
     ...account.payments.map((p): TimelineEntry => ({
       id: p.id, at: p.at, isFuture: false, isDay: false, money: { amount: p.amount, currency: p.currency },
       words: p.state === 'succeeded' ? `Paid for ${p.tierName}` : p.state === 'declined' ? `A payment for ${p.tierName} failed, try ${p.attempt}` : 'A payment is under way',
-      note: p.declineCode ? declineSentence(p.declineCode) : undefined,
+      note: p.declineCode ? declineWords(p.declineCode) : undefined,
       tone: p.state === 'succeeded' ? 'good' : p.state === 'declined' ? 'bad' : 'plain',
     })),
-    ...audit
+    ...[...audit].reverse()
       .filter((entry) => !entry.action.startsWith('payment '))
       .map((entry): TimelineEntry => ({ id: `audit:${entry.id}`, at: entry.at, isFuture: false, isDay: false, words: capital(entry.action), note: entry.actorKind === 'staff' ? 'by staff' : undefined, tone: 'plain' })),
     ...mails.map((mail): TimelineEntry => ({ id: mail.id, at: mail.at, isFuture: false, isDay: false, words: `Mail: ${mail.subject}`, note: mail.state === 'sent' ? undefined : mail.state, tone: 'mail' })),
   ]; // prettier-ignore
-  return { member, account, timeline: timeline.sort((a, b) => compare(b.at, a.at)) };
+  return { member, account, timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)) };
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,9 +1,8 @@
-import type { PoolClient } from 'pg';
 import type { Period } from '@/core/offers/schedule';
 import { nextCharge, transition, upcomingPeriod } from '@/core/subscriptions/transition';
 import type { Subscription, Terms } from '@/core/subscriptions/subscription';
 import type { ChargeOutcome } from '@/gateways/contract';
-import { transaction } from '@/store/db';
+import { transaction, type Transaction } from '@/store/db';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
 import { markChargePaid, settlePayment, type Payment } from '@/store/payments';
@@ -49,7 +48,7 @@ export async function recordOutcome(actor: Actor, payment: Payment, outcome: Out
   });
 }
 
-async function follow(db: PoolClient, site: Site, actor: Actor, subscription: StoredSubscription, payment: Payment, outcome: Outcome): Promise<void> {
+async function follow(db: Transaction, site: Site, actor: Actor, subscription: StoredSubscription, payment: Payment, outcome: Outcome): Promise<void> {
   const { at } = payment;
   const bought = await termsOf(db, site, subscription.offerVersionId);
   const { terms, offer } = bought;
@@ -76,7 +75,7 @@ async function follow(db: PoolClient, site: Site, actor: Actor, subscription: St
 }
 
 async function receipt(
-  db: PoolClient, site: Site, member: { id: string; email: string; name: string }, after: Subscription, stored: StoredSubscription,
+  db: Transaction, site: Site, member: { id: string; email: string; name: string }, after: Subscription, stored: StoredSubscription,
   terms: Terms, offer: StoredOffer, period: Period, payment: Payment,
 ): Promise<void> {
   const tier = await findTier(db, period.tier);

@@ -1,15 +1,18 @@
 import pg from 'pg';
 import { config } from '@/config';
 
-const { types } = pg;
+const { builtins } = pg.types;
+const types = new pg.TypeOverrides();
 // Money is int8: a bigint here, so that no amount passes through a float on its way.
-types.setTypeParser(types.builtins.INT8, (text) => BigInt(text));
+types.setTypeParser(builtins.INT8, (text: string) => BigInt(text));
 // Instants are ISO text in UTC throughout; the session's time zone is UTC, so "+00" is all there can be.
-types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) => text.replace(' ', 'T').replace('+00', 'Z'));
+types.setTypeParser(builtins.TIMESTAMPTZ, (text: string) => text.replace(' ', 'T').replace('+00', 'Z'));
 
-export type Db = pg.Pool | pg.PoolClient;
+/** A connection inside a transaction. */
+export type Transaction = pg.PoolClient;
+export type Db = pg.Pool | Transaction;
 
-const shared = globalThis as { nestKeyPool?: pg.Pool };
+const shared = globalThis as { nestKeyPool?: pg.Pool; nestKeyPlainPool?: pg.Pool };
 
 /** The process's pool. Kept on globalThis because the bundler may load this module more than once. */
 export function pool(): pg.Pool {
@@ -18,13 +21,26 @@ export function pool(): pg.Pool {
 }
 
 export function openPool(connectionString: string): pg.Pool {
-  const opened = new pg.Pool({ connectionString, max: 10, options: '-c timezone=UTC', connectionTimeoutMillis: 10_000 });
+  const opened = new pg.Pool({ connectionString, types, max: 10, options: '-c timezone=UTC', connectionTimeoutMillis: 10_000 });
   // An idle connection that the server closed is replaced at the next query; without a listener it would end the process.
   opened.on('error', () => {});
   return opened;
 }
 
 const camel = (name: string): string => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+
+/** A pool that answers as the driver does by itself, for libraries that bring their own SQL. */
+export function plainPool(): pg.Pool {
+  shared.nestKeyPlainPool ??= new pg.Pool({ connectionString: config().DATABASE_URL, max: 3 }).on('error', () => {});
+  return shared.nestKeyPlainPool;
+}
+
+/** Closes every pool of this process. */
+export async function closePools(): Promise<void> {
+  await Promise.all([shared.nestKeyPool?.end(), shared.nestKeyPlainPool?.end()]);
+  delete shared.nestKeyPool;
+  delete shared.nestKeyPlainPool;
+}
 
 /** All rows, with column names in camel case. */
 export async function many<T>(db: Db, sql: string, values: unknown[] = []): Promise<T[]> {
@@ -49,7 +65,7 @@ export async function run(db: Db, sql: string, values: unknown[] = []): Promise<
 }
 
 /** Runs `work` in one transaction: all of it is kept, or, where it throws, none. */
-export async function transaction<T>(work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
+export async function transaction<T>(work: (db: Transaction) => Promise<T>): Promise<T> {
   const client = await pool().connect();
   try {
     await client.query('BEGIN');
@@ -65,8 +81,8 @@ export async function transaction<T>(work: (db: pg.PoolClient) => Promise<T>): P
 }
 
 /** Until the transaction ends, nobody else passes a call with the same words. */
-export async function lock(db: pg.PoolClient, ...words: string[]): Promise<void> {
-  await db.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [words.join('\u0000')]);
+export async function lock(db: Transaction, ...words: string[]): Promise<void> {
+  await db.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [words.join('\n')]);
 }
 
 /** Whether an error is a breach of the named unique index or constraint. */

@@ -1,5 +1,5 @@
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
-import { pool } from './db';
+import { plainPool } from './db';
 
 export type Limit = { name: string; points: number; seconds: number };
 
@@ -9,7 +9,7 @@ function limiter({ name, points, seconds }: Limit): RateLimiterPostgres {
   const known = limiters.get(name);
   if (known) return known;
   const made = new RateLimiterPostgres({
-    storeClient: pool(), tableName: 'rate_limits', tableCreated: true, clearExpiredByTimeout: false,
+    storeClient: plainPool(), tableName: 'rate_limits', tableCreated: true, clearExpiredByTimeout: false,
     keyPrefix: name, points, duration: seconds,
   }); // prettier-ignore
   limiters.set(name, made);

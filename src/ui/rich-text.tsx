@@ -15,8 +15,8 @@ function Heading({ node, children }: Props) {
   return <Tag>{children}</Tag>;
 }
 
-function TextLink({ mark, children }: { mark: { attrs?: Record<string, unknown> }; children?: ReactNode }) {
-  const href = String(mark.attrs?.href ?? '');
+function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; children?: ReactNode }) {
+  const href = mark.attrs?.href ?? '';
   return href.startsWith('/') ? <Link href={href} prefetch={false}>{children}</Link> : <a href={href} rel="noopener noreferrer nofollow">{children}</a>;
 }
 
@@ -39,5 +39,5 @@ const render = renderJSONContentToReactElement({
 
 /** A document as it is read. */
 export function RichText({ document, className = 'prose' }: { document: Document; className?: string }) {
-  return <div className={className}>{render({ content: document as never })}</div>;
+  return <div className={className}>{render({ content: document })}</div>;
 }

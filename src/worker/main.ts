@@ -5,7 +5,7 @@ import { runOneDue } from '@/services/run-due';
 import { sendMails } from '@/services/send-mails';
 import { NotSetUp } from '@/services/site';
 import { sweepJoinings } from '@/services/sweep-joinings';
-import { pool } from '@/store/db';
+import { closePools, pool } from '@/store/db';
 import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
 import { deleteExpiredSessions } from '@/store/sessions';
 
@@ -14,8 +14,8 @@ const log = pino({ level: LOG_LEVEL, base: { part: 'worker' } });
 /** Rest between rounds in which nothing was found to do. */
 const REST_MS = 300;
 
-let stopping = false;
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => (stopping = true));
+const stopping = new AbortController();
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stopping.abort());
 
 async function gatewayEvents(): Promise<number> {
   const events = await claimGatewayEvents(pool(), 20, LEASE_SECONDS);
@@ -51,11 +51,11 @@ async function attempt(name: string, work: () => Promise<number | boolean>): Pro
 }
 
 log.info('worker started');
-for (let round = 0; !stopping; round++) {
+for (let round = 0; !stopping.signal.aborted; round++) {
   let found = false;
   for (const [name, work] of Object.entries(WORK)) found = (await attempt(name, work)) || found;
   if (round % 10 === 0) for (const [name, work] of Object.entries(CHORES)) await attempt(name, work);
   if (!found) await new Promise((resolve) => setTimeout(resolve, REST_MS));
 }
-await pool().end();
+await closePools();
 log.info('worker stopped');

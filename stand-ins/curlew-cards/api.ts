@@ -40,19 +40,19 @@ export class Api {
   makeToken(body: { key?: unknown; number?: unknown; expires?: unknown; code?: unknown }): Answer {
     const account = this.state.data.accounts.find((a) => a.siteKey === body.key);
     if (!account) return refuse(401, 'unknown-key', 'This form is not set up for payments. Tell the people who run the site.');
-    const number = String(body.number ?? '').replace(/[\s-]/g, '');
+    const number = asText(body.number).replace(/[\s-]/g, '');
     if (number === '') return refuse(422, 'number', 'Type the number on the card.');
     if (!/^\d+$/.test(number)) return refuse(422, 'number', 'A card number has digits only.');
     if (number.length !== 12) return refuse(422, 'number', `A card number has 12 digits; this one has ${number.length}.`);
     if (!isCardNumber(number)) return refuse(422, 'number', 'One digit or more of this number is wrong.');
-    const expires = /^(\d{1,2})\s*\/\s*(?:20)?(\d{2})$/.exec(String(body.expires ?? '').trim());
+    const expires = /^(\d{1,2})\s*\/\s*(?:20)?(\d{2})$/.exec(asText(body.expires).trim());
     const month = Number(expires?.[1]);
     if (!expires || month < 1 || month > 12) return refuse(422, 'expires', 'Type month and year as they stand on the card, like 09/31.');
     const now = new Date();
     if (Number(`20${expires[2]}`) * 12 + month < now.getUTCFullYear() * 12 + now.getUTCMonth() + 1) {
       return refuse(422, 'expires', 'This date has passed: the card has expired.');
     }
-    if (!/^\d{3}$/.test(String(body.code ?? '').trim())) return refuse(422, 'code', 'Type the three digits on the back.');
+    if (!/^\d{3}$/.test(asText(body.code).trim())) return refuse(422, 'code', 'Type the three digits on the back.');
     const token = randomId('tok');
     this.state.data.tokens[token] = { account: account.id, number, expires: `${String(month).padStart(2, '0')}/${expires[2]}` };
     this.state.save();
@@ -61,10 +61,10 @@ export class Api {
 
   saveCard(account: Account, key: string, body: { token?: unknown }): Answer {
     return this.once(`${account.id}:card:${key}`, () => {
-      const tokenId = String(body.token ?? '');
+      const tokenId = asText(body.token);
       const token = this.state.data.tokens[tokenId];
       if (!token || token.account !== account.id) return refuse(402, 'bad-token', 'unknown or used token');
-      delete this.state.data.tokens[tokenId];
+      Reflect.deleteProperty(this.state.data.tokens, tokenId);
       const behaviour = behaviourOf(token.number);
       const refusal = refusedAtOnce(behaviour);
       if (refusal) return refuse(402, refusal, 'the card was refused');
@@ -85,7 +85,7 @@ export class Api {
       if (!code) card.charges += 1;
       made = {
         id: randomId('pay'), account: account.id, key, state: code ? 'declined' : 'succeeded', code,
-        amount, currency: String(body.currency), note: String(body.note ?? ''), at: new Date().toISOString(),
+        amount, currency: String(body.currency), note: asText(body.note), at: new Date().toISOString(),
       }; // prettier-ignore
       this.state.data.payments.push(made);
       return { status: 201, body: made };
@@ -121,6 +121,8 @@ export class Api {
     return answer;
   }
 }
+
+const asText = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 function refusedAtOnce(behaviour: Behaviour): string | null {
   return behaviour === 'declined' || behaviour === 'expired' || behaviour === 'no-funds' ? behaviour : null;

@@ -30,7 +30,7 @@ const smtp = new SMTPServer({
         letters.length = Math.min(letters.length, KEPT);
         done();
       })
-      .catch((error: Error) => done(error));
+      .catch((error: unknown) => done(error instanceof Error ? error : new Error(String(error))));
   },
 });
 

@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import { config } from '@/config';
 import { currentMember, LOOK_COOKIE } from '@/app/session';
+import { text } from '@/app/form-state';
 import { isSameOrigin } from '@/app/same-origin';
 import { readsEverything } from '@/services/sessions';
 
@@ -8,7 +9,7 @@ import { readsEverything } from '@/services/sessions';
 export async function POST(request: Request): Promise<Response> {
   if (!isSameOrigin(request)) return new Response('Refused: the request came from another site.', { status: 403 });
   const member = await currentMember();
-  const as = String((await request.formData()).get('as') ?? '');
+  const as = text(await request.formData(), 'as');
   const jar = await cookies();
   if (as === 'self' || !member || !readsEverything(member)) {
     jar.delete(LOOK_COOKIE);

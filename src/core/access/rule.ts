@@ -46,6 +46,11 @@ export const ruleSchema = z.object({
   doorstep: z.unknown().optional(),
 });
 
+/** A cover or a who as one text, whatever the order of its keys; for telling two apart. */
+export function refKey(ref: { kind: string; id?: string; pattern?: string }): string {
+  return [ref.kind, ref.id ?? ref.pattern ?? ''].join(':');
+}
+
 export type Cover = z.infer<typeof coverSchema>;
 export type Who = z.infer<typeof whoSchema>;
 export type Edge = z.infer<typeof edgeSchema>;

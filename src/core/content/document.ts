@@ -54,10 +54,10 @@ const isLine = (node: Node): boolean => node.type === 'paragraph' || node.type =
 
 /** The words of a document, block by block, one line a block. */
 export function plainText(node: Node | Document): string {
-  if (node.type === 'text') return (node as Node).text ?? '';
+  if (node.type === 'text') return (node).text ?? '';
   if (node.type === 'hardBreak') return '\n';
   const inner = (node.content ?? []).map(plainText).join('');
-  return isLine(node as Node) ? `${inner}\n` : inner;
+  return isLine(node) ? `${inner}\n` : inner;
 }
 
 export function wordCount(document: Document): number {

@@ -30,7 +30,7 @@ export function AccessTable({ viewpoints, groups, zone }: Props) {
       <table className="w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
         <thead>
           <tr>
-            <th className="w-64 text-left font-normal text-muted">Item</th>
+            <th className="w-72 min-w-56 text-left align-bottom font-normal text-muted">Item</th>
             {viewpoints.map((viewpoint) => (
               <th key={viewpoint.id} scope="col" className="min-w-24 px-1 text-left align-bottom text-[0.9375rem] font-semibold">
                 {viewpoint.keyCut && <KeyGlyph cut={viewpoint.keyCut} size={15} className="mb-1" />}

@@ -1,8 +1,8 @@
 'use client';
 
 import { X } from 'lucide-react';
-import type { Cover } from '@/core/access/rule';
-import { inputClass } from '../kit/field';
+import { refKey, type Cover } from '@/core/access/rule';
+import { inputClass } from '../kit/input-class';
 import { coverWords } from './rule-words';
 
 type Props = {
@@ -15,7 +15,6 @@ type Props = {
 /** Chooses what a rule covers: pages, posts, categories, kinds, the site. */
 export function CoverPicker({ covers, items, categories, onChange }: Props) {
   const names = { items: new Map(items.map((i) => [i.id, i.title])), categories: new Map(categories.map((c) => [c.id, c.name])), tiers: new Map() };
-  const keyOf = (cover: Cover): string => JSON.stringify(cover);
   const choices = (kind: 'item' | 'under', list: Props['items']): { cover: Cover; words: string }[] =>
     list.map((item) => ({ cover: { kind, id: item.id }, words: kind === 'item' ? item.title : `${item.title} and all below` }));
   const groups: { label: string; choices: { cover: Cover; words: string }[] }[] = [
@@ -29,14 +28,14 @@ export function CoverPicker({ covers, items, categories, onChange }: Props) {
       { cover: { kind: 'site' }, words: 'The whole site' },
     ] },
   ]; // prettier-ignore
-  const chosen = new Set(covers.map(keyOf));
+  const chosen = new Set(covers.map(refKey));
   return (
     <div className="grid gap-3">
       <ul className="grid gap-1.5">
         {covers.map((cover) => (
-          <li key={keyOf(cover)} className="flex items-center justify-between gap-3 rounded-md bg-sunken py-1 pr-1 pl-3">
+          <li key={refKey(cover)} className="flex items-center justify-between gap-3 rounded-md bg-sunken py-1 pr-1 pl-3">
             <span className="first-letter:uppercase">{coverWords(cover, names)}</span>
-            <button type="button" aria-label={`Leave out ${coverWords(cover, names)}`} className="grid size-8 place-items-center rounded hover:bg-line" onClick={() => onChange(covers.filter((other) => keyOf(other) !== keyOf(cover)))}>
+            <button type="button" aria-label={`Leave out ${coverWords(cover, names)}`} className="grid size-8 place-items-center rounded hover:bg-line" onClick={() => onChange(covers.filter((other) => refKey(other) !== refKey(cover)))}>
               <X className="size-4" aria-hidden />
             </button>
           </li>
@@ -51,7 +50,7 @@ export function CoverPicker({ covers, items, categories, onChange }: Props) {
         <option value="">{covers.length === 0 ? 'Choose what it covers' : 'Cover one more'}</option>
         {groups.map((group) => (
           <optgroup key={group.label} label={group.label}>
-            {group.choices.filter(({ cover }) => !chosen.has(keyOf(cover))).map(({ cover, words }) => <option key={keyOf(cover)} value={keyOf(cover)}>{words}</option>)}
+            {group.choices.filter(({ cover }) => !chosen.has(refKey(cover))).map(({ cover, words }) => <option key={refKey(cover)} value={JSON.stringify(cover)}>{words}</option>)}
           </optgroup>
         ))}
       </select>

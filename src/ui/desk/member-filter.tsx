@@ -1,5 +1,5 @@
 import { Button } from '../kit/button';
-import { inputClass } from '../kit/field';
+import { inputClass } from '../kit/input-class';
 
 const STATES = [
   ['', 'any state'],

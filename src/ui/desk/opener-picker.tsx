@@ -1,13 +1,13 @@
 'use client';
 
-import type { Opener, Who } from '@/core/access/rule';
+import { refKey, type Opener, type Who } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '../key-cut';
-import { inputClass } from '../kit/field';
+import { inputClass } from '../kit/input-class';
 
 type Props = { openTo: Opener[]; tiers: { id: string; name: string; keyCut: KeyCut }[]; onChange: (openTo: Opener[]) => void };
 
-const same = (a: Who, b: Who): boolean => JSON.stringify(a) === JSON.stringify(b);
+const same = (a: Who, b: Who): boolean => refKey(a) === refKey(b);
 
 /** Chooses whom a rule lets in, and for each whether at once or some days after publishing. */
 export function OpenerPicker({ openTo, tiers, onChange }: Props) {
@@ -28,7 +28,7 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
         const wait = line?.opens && 'since' in line.opens && line.opens.since === 'published' && line.opens.after.unit === 'day' ? line.opens.after.n : 0;
         const isSpecial = line && ((line.opens && wait === 0) || line.closes);
         return (
-          <li key={JSON.stringify(who)} className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 py-1.5">
+          <li key={refKey(who)} className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 py-1.5">
             <label className="flex items-center gap-2.5 font-semibold">
               <input type="checkbox" className="size-4.5" checked={Boolean(line)} onChange={(event) => set(who, event.target.checked ? { who } : null)} />
               {words}

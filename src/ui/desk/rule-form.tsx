@@ -78,9 +78,11 @@ function Part({ title, problem, children }: { title: string; problem: string; ch
   const found = useProblem(problem);
   return (
     <fieldset className="rounded-card border border-line bg-surface p-5">
-      <legend className="px-2 font-display text-lg font-semibold">{title}</legend>
-      {found && <p role="alert" className="mb-2 font-medium text-closed">{found}</p>}
-      {children}
+      <legend className="float-left mb-2 w-full font-display text-lg font-semibold">{title}</legend>
+      <div className="clear-both">
+        {found && <p role="alert" className="mb-2 font-medium text-closed">{found}</p>}
+        {children}
+      </div>
     </fieldset>
   );
 }

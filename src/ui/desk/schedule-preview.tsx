@@ -5,7 +5,7 @@ import { addLength, formatDate, startOfDate, type Instant } from '@/core/calenda
 import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
 import { expand } from '@/core/offers/schedule';
-import { inputClass } from '../kit/field';
+import { inputClass } from '../kit/input-class';
 
 type Props = { offer: Offer | null; zone: string; now: Instant; today: string };
 
@@ -23,7 +23,7 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
     <section aria-labelledby="pays">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
         <h2 id="pays" className="text-xl">What a member pays</h2>
-        <label className="flex items-center gap-2 text-muted">
+        <label className="flex items-center gap-2 whitespace-nowrap text-muted">
           if they join on
           <input type="date" value={day} onChange={(event) => setDay(event.target.value)} className={`${inputClass} w-44 py-1`} />
         </label>

@@ -2,6 +2,7 @@
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
+import Link from 'next/link';
 import { panel } from './strip-button';
 
 const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
@@ -33,9 +34,9 @@ export function SiteMenu({ siteName, staffName, theme, setTheme, signOut }: Prop
       </MenuButton>
       <MenuItems anchor="bottom start" className={panel}>
         <MenuItem>
-          <a href="/" className={item}>
+          <Link href="/" className={item}>
             Go to the site
-          </a>
+          </Link>
         </MenuItem>
         <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Colours</p>
         {THEMES.map((t) => (

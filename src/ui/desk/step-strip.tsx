@@ -17,6 +17,7 @@ export function StepStrip({ steps, offer }: { steps: StepDraft[]; offer: Offer |
     <ol className="flex min-h-20" aria-label="The steps in order">
       {steps.map((draft, index) => {
         const step = offer?.steps[index];
+        const currency = offer?.currency ?? '';
         const isEndless = step && ((step.kind === 'repeat' && step.times === null) || (step.kind === 'once' && step.lasts === 'forever'));
         return (
           <li
@@ -29,7 +30,7 @@ export function StepStrip({ steps, offer }: { steps: StepDraft[]; offer: Offer |
             )}
           >
             <span className="figures font-display text-lg font-semibold">
-              {step && offer ? (step.amount === 0 ? 'Free' : formatMoney(step.amount, offer.currency, true)) : '…'}
+              {step ? (step.amount === 0 ? 'Free' : formatMoney(step.amount, currency, true)) : '…'}
             </span>
             <span className="text-[0.9375rem]">{step ? caption(step) : 'not filled in yet'}</span>
           </li>

@@ -1,6 +1,6 @@
 'use client';
 
-import { createContext, startTransition, use, useActionState, useEffect, useRef, type FormEvent, type ReactNode } from 'react';
+import { createContext, startTransition, use, useActionState, useEffect, useRef, type SubmitEvent as ReactSubmitEvent, type ReactNode } from 'react';
 import { Button, type Look } from './button';
 
 export type FormState = { problems: Record<string, string>; message?: string };
@@ -30,11 +30,11 @@ export function ActionForm({ action, children, className, label, id }: Props) {
     wrong?.focus();
   }, [state]);
 
-  const submit = (event: FormEvent<HTMLFormElement>): void => {
+  const submit = (event: ReactSubmitEvent<HTMLFormElement>): void => {
     // Sending by hand keeps React from emptying the fields afterwards.
     event.preventDefault();
     if (pending) return;
-    const submitter = (event.nativeEvent as SubmitEvent).submitter;
+    const submitter = event.nativeEvent.submitter;
     const data = new FormData(event.currentTarget, submitter);
     startTransition(() => send(data));
   };

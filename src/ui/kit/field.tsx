@@ -3,9 +3,7 @@
 import clsx from 'clsx';
 import { useId, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, type TextareaHTMLAttributes } from 'react';
 import { useProblem } from './action-form';
-
-export const inputClass =
-  'block w-full rounded-md border border-edge/60 bg-surface px-3 py-2 text-ink placeholder:text-muted/80 hover:border-edge aria-[invalid=true]:border-closed aria-[invalid=true]:border-2';
+import { inputClass } from './input-class';
 
 type Shared = { name: string; label: string; hint?: ReactNode; hideLabel?: boolean; problem?: string };
 

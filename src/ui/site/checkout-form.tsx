@@ -1,6 +1,6 @@
 'use client';
 
-import { startTransition, useActionState, useEffect, useRef, useState, type FormEvent } from 'react';
+import { startTransition, useActionState, useEffect, useRef, useState, type SubmitEvent } from 'react';
 import { FormFrame, FormMessage, SubmitButton, type FormAction, type FormState } from '../kit/action-form';
 import { TextField } from '../kit/field';
 import { CardFrame, type CardFrameHandle } from './card-frame';
@@ -31,7 +31,7 @@ export function CheckoutForm({ action, joiningId, isSignedIn, frame, button, ...
 
   useEffect(() => form.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus(), [state]);
 
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+  const submit = async (event: SubmitEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     if (pending) return;
     const data = new FormData(event.currentTarget);

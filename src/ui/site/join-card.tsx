@@ -14,7 +14,7 @@ export function JoinCard({ tier, returnTo }: Props) {
     <li className="flex flex-col rounded-xl border border-line bg-surface p-6">
       <KeyGlyph cut={tier.keyCut} size={24} />
       <h2 className="mt-3 text-2xl break-words">{tier.name}</h2>
-      <p className="mt-1 flex-1 text-muted">{tier.description}</p>
+      <p className="mt-1 text-muted">{tier.description}</p>
       <ul className="mt-5 space-y-4">
         {tier.offers.map((offer) => (
           <li key={offer.id} className="border-t border-line pt-4">

@@ -21,7 +21,7 @@ export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
       <KeyGlyph cut={tier.keyCut} size={20} onNight />
       <h3 className="mt-2.5 text-xl break-words">{tier.name}</h3>
       {note && <p className="text-[0.9375rem] text-on-night-soft">{note}.</p>}
-      <ul className="mt-1 flex flex-1 flex-col justify-end gap-4">
+      <ul className="mt-1 grid gap-4">
         {tier.offers.map((offer, index) => (
           <li key={offer.id}>
             <p className="text-on-night-soft">{offer.sentence}</p>

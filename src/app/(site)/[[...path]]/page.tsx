@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import clsx from 'clsx';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { currentViewer } from '@/app/session';
@@ -34,7 +35,7 @@ export default async function ItemPage({ params }: Props) {
   const latest = item.path === '/' ? (await listItemsFor((await currentViewer()).person, { type: 'post' })).slice(0, 6) : [];
   return (
     <>
-      <article className="mx-auto w-full max-w-2xl px-5 pt-10 pb-12 sm:pt-14">
+      <article className={clsx('mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12', seen.kind === 'open' ? 'pb-12' : 'pb-2')}>
         <p className="text-[0.9375rem] text-muted">{byline.filter(Boolean).join(' · ')}</p>
         <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
         {seen.kind === 'open' && seen.isDraft && <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">A draft: only staff see it.</p>}

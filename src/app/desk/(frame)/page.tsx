@@ -67,10 +67,10 @@ function Rows({ rows, zone, word }: { rows: { id: string; memberId: string; memb
   return (
     <ul className="mt-2 max-w-3xl divide-y divide-line border-y border-line">
       {rows.map((row) => (
-        <li key={row.id} className="grid grid-cols-[1fr_8rem_auto] items-center gap-4 py-2.5">
+        <li key={row.id} className="grid grid-cols-[1fr_7rem] sm:grid-cols-[1fr_7rem_13rem] items-center gap-4 py-2.5">
           <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">{row.memberName}</Link>
           <span><LifeMark state={row.state} /></span>
-          <span className="figures text-muted">{row.dueAt && `${word} ${formatDate(row.dueAt, zone)}`}</span>
+          <span className="figures text-muted sm:text-right">{row.dueAt && `${word} ${formatDate(row.dueAt, zone)}`}</span>
         </li>
       ))}
     </ul>

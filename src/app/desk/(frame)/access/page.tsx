@@ -6,33 +6,36 @@ import { AccessTable } from '@/ui/desk/access-table';
 import { RuleSentence } from '@/ui/desk/rule-sentence';
 import { buttonClass } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
+import { Tabs } from '@/ui/kit/tabs';
 import { ruleNames } from './names';
 
 export const metadata: Metadata = { title: 'Access' };
 
-export default async function AccessPage() {
+export default async function AccessPage({ searchParams }: { searchParams: Promise<{ view?: string }> }) {
   await requireStaff();
+  const view = (await searchParams).view === 'rulebook' ? 'rulebook' : 'map';
   const map = await accessMap();
   const names = ruleNames(map);
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="mr-auto text-3xl">Who sees what</h1>
-        <Link data-new href="/desk/access/new" className={buttonClass('main')}>Make a rule</Link>
+      <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
+        <h1 className="text-3xl">Who sees what</h1>
+        <Tabs label="View" here={view} tabs={[{ id: 'map', name: 'Map', path: '/desk/access' }, { id: 'rulebook', name: 'Rulebook', path: '/desk/access?view=rulebook' }]} />
+        <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>Make a rule</Link>
       </div>
-      <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_24rem]">
-        {map.rows.length === 0 ? (
+      <div className="mt-5">
+        {view === 'rulebook' ? (
+          <>
+            <p className="text-muted">{map.rules.length === 0 ? 'There is no rule yet, so everything published is open to everyone.' : 'The most specific rule decides: an item’s own, then the nearest page above, an address, a category, a kind, the site. What no rule covers is open to everyone.'}</p>
+            <ul className="mt-4 grid gap-3 lg:grid-cols-2">
+              {map.rules.map((rule) => <RuleSentence key={rule.id} rule={rule} names={names} tiers={map.tiers} />)}
+            </ul>
+          </>
+        ) : map.rows.length === 0 ? (
           <Empty title="Nothing is published yet">Write and publish a page under Content; then it stands here, with who sees it.</Empty>
         ) : (
           <AccessTable viewpoints={map.viewpoints.map(({ id, name, tier }) => ({ id, name, keyCut: tier?.keyCut ?? null }))} groups={groups(map)} zone={map.zone} />
         )}
-        <section aria-labelledby="rulebook">
-          <h2 id="rulebook" className="text-xl">Rulebook</h2>
-          <p className="mt-1 text-muted">What no rule covers is open to {map.rules.length === 0 ? 'everyone: nothing is closed yet.' : 'everyone.'}</p>
-          <ul className="mt-3 grid gap-3">
-            {map.rules.map((rule) => <RuleSentence key={rule.id} rule={rule} names={names} tiers={map.tiers} />)}
-          </ul>
-        </section>
       </div>
     </>
   );
@@ -42,13 +45,15 @@ export default async function AccessPage() {
 function groups(map: AccessMap) {
   const rows = map.rows.map(({ item, decisions }) => ({
     id: item.id,
+    path: item.path,
     title: item.title,
     depth: item.ancestors.length,
     decisions,
     type: item.type,
     category: item.ownCategories[0] ?? '',
   }));
-  const pages = { name: 'Pages', rows: rows.filter((row) => row.type === 'page') };
+  // By address, so that what stands below a page follows it.
+  const pages = { name: 'Pages', rows: rows.filter((row) => row.type === 'page').sort((a, b) => (a.path < b.path ? -1 : 1)) };
   const byCategory = [...map.categories, { id: '', name: 'Other posts' }].map((category) => ({ name: category.name, rows: rows.filter((row) => row.type === 'post' && row.category === category.id) }));
   return [pages, ...byCategory].filter((group) => group.rows.length > 0);
 }

@@ -7,7 +7,7 @@ import { listItems, type ItemHead } from '@/store/items';
 import { accessMap, openersOf, type AccessMap } from '@/services/access-map';
 import { buttonClass } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
-import { TierName } from '@/ui/key-cut';
+import { AccessNote } from '@/ui/desk/access-note';
 
 export const metadata: Metadata = { title: 'Content' };
 
@@ -47,29 +47,17 @@ function List({ title, rows, map, names }: { title: string; rows: { item: ItemHe
       <h2 className="text-xl">{title}</h2>
       <ul className="mt-2 divide-y divide-line border-y border-line">
         {rows.map(({ item, depth }) => (
-          <li key={item.id} className="grid grid-cols-1 items-baseline gap-x-4 py-2 sm:grid-cols-[1fr_auto]" style={{ paddingLeft: `${depth * 1.5}rem` }}>
+          <li key={item.id} className="grid grid-cols-1 items-baseline gap-x-4 py-2 sm:grid-cols-[minmax(12rem,1fr)_auto]" style={{ paddingLeft: `${depth * 1.5}rem` }}>
             <div>
               <Link href={`/desk/content/${item.id}`} className="font-semibold hover:underline">{item.title}</Link>
               <p className="text-[0.9375rem] text-muted">
                 {[item.path, ...item.ownCategories.map((id) => names.get(id)), item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, map.zone) : 'draft'].filter(Boolean).join(' · ')}
               </p>
             </div>
-            <AccessNote item={item} map={map} />
+            <AccessNote openers={openersOf(map, item.id)} />
           </li>
         ))}
       </ul>
     </section>
-  );
-}
-
-function AccessNote({ item, map }: { item: ItemHead; map: AccessMap }) {
-  const openers = openersOf(map, item.id);
-  if (item.publishedAt === null) return <span className="text-muted">not published</span>;
-  if (openers === null) return <span className="text-open">open to everyone</span>;
-  if (openers.length === 0) return <span className="text-closed">open to nobody by tier now</span>;
-  return (
-    <span className="flex flex-wrap gap-x-3">
-      {openers.map((tier) => <TierName key={tier.id} cut={tier.keyCut} name={tier.name} />)}
-    </span>
   );
 }

@@ -6,8 +6,8 @@ import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { pool } from '@/store/db';
 import { findItem, listItems } from '@/store/items';
 import { accessMap, openersOf } from '@/services/access-map';
+import { AccessNote } from '@/ui/desk/access-note';
 import { ItemForm } from '@/ui/desk/item-form';
-import { TierName } from '@/ui/key-cut';
 import { LinkButton } from '@/ui/kit/button';
 import { saveItemAction } from '../actions';
 
@@ -22,7 +22,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
   if (item === undefined) notFound();
   const [map, items] = [await accessMap(), await listItems(pool())];
   const kind = item?.type ?? (type === 'post' ? 'post' : 'page');
-  const openers = item && openersOf(map, item.id);
+  const openers = item ? openersOf(map, item.id) : null;
   return (
     <>
       <p><Link href="/desk/content" className="text-spruce underline">Content</Link></p>
@@ -45,9 +45,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">
               <h2 className="text-lg">Who sees it</h2>
-              {openers === null || openers === undefined ? <p className="mt-1 text-open">Open to everyone.</p> : openers.length === 0 ? <p className="mt-1 text-closed">No tier opens it now.</p> : (
-                <ul className="mt-1">{openers.map((tier) => <li key={tier.id}><TierName cut={tier.keyCut} name={tier.name} /></li>)}</ul>
-              )}
+              <div className="mt-1"><AccessNote openers={openers} /></div>
               <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>Make a rule for it</LinkButton>
             </section>
           ) : null

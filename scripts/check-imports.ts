@@ -1,0 +1,39 @@
+/** The direction of imports: app → services → core, store, gateways, mail; core knows nobody; ui never reaches the database. */
+import { readdirSync } from 'node:fs';
+import { cruise, type ICruiseResult, type IForbiddenRuleType } from 'dependency-cruiser';
+
+const only = (name: string, from: string, allowed: string[]): IForbiddenRuleType => ({
+  name,
+  severity: 'error',
+  from: { path: `^src/${from}/` },
+  to: { path: '^src/', pathNot: [...allowed.map((folder) => `^src/${folder}(/|\\.ts$)`), `^src/${from}/`] },
+});
+
+const RULES: IForbiddenRuleType[] = [
+  only('core imports nothing but itself', 'core', []),
+  { name: 'core brings no packages but zod and temporal', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|temporal-polyfill)/' } },
+  only('store imports core and config', 'store', ['core', 'config']),
+  only('gateways import core, store types and config', 'gateways', ['core', 'config', 'store/site']),
+  only('mail imports core and config', 'mail', ['core', 'config']),
+  only('services import everything but the interface', 'services', ['core', 'store', 'gateways', 'mail', 'config']),
+  only('the worker imports services', 'worker', ['services', 'store', 'config']),
+  only('ui imports core', 'ui', ['core']),
+  { name: 'SQL only in src/store', severity: 'error', from: { path: '^src/', pathNot: '^src/store/' }, to: { path: 'node_modules/pg/' } },
+  { name: 'no circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
+];
+
+const { output } = await cruise(['src'], {
+  ruleSet: { forbidden: RULES },
+  validate: true,
+  tsPreCompilationDeps: true,
+  tsConfig: { fileName: 'tsconfig.json' },
+  doNotFollow: { path: 'node_modules' },
+  exclude: { path: '\\.(css|svg|json)$' },
+});
+const result = output as ICruiseResult;
+const read = result.modules.filter((module) => module.source.startsWith('src/')).length;
+const present = readdirSync('src', { recursive: true, encoding: 'utf8' }).filter((file) => /\.tsx?$/.test(file) && !file.endsWith('.d.ts')).length;
+for (const violation of result.summary.violations) console.error(`${violation.rule.name}: ${violation.from} → ${violation.to}`);
+if (read < present) console.error(`Only ${read} of ${present} files were read: the check cannot be trusted.`);
+if (result.summary.violations.length > 0 || read < present) process.exit(1);
+console.log(`Imports: ${read} modules, none against the direction.`);

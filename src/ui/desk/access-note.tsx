@@ -1,0 +1,33 @@
+import type { KeyCut } from '@/core/key-cut';
+import { KeyGlyph, TierName } from '../key-cut';
+
+type Props = { openers: { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: { id: string; name: string; keyCut: KeyCut }[] } | null };
+
+const NAMED = 2;
+
+/** At a glance, who is let in: the keys that open it, with their names where there are few. */
+export function AccessNote({ openers }: Props) {
+  if (openers === null) return <span className="text-muted">not published</span>;
+  if (openers.to === 'everyone') return <span className="text-open">open to everyone</span>;
+  if (openers.to === 'signed-in') return <span className="text-later">open to everybody signed in</span>;
+  if (openers.tiers.length === 0) return <span className="text-closed">no tier opens it now</span>;
+  if (openers.tiers.length > NAMED) {
+    return (
+      <ul className="flex flex-wrap gap-x-3 gap-y-1">
+        {openers.tiers.map((tier) => (
+          <li key={tier.id} title={tier.name} className="flex">
+            <KeyGlyph cut={tier.keyCut} size={15} />
+            <span className="sr-only">{tier.name}</span>
+          </li>
+        ))}
+      </ul>
+    );
+  }
+  return (
+    <span className="flex flex-wrap gap-x-3">
+      {openers.tiers.map((tier) => (
+        <TierName key={tier.id} cut={tier.keyCut} name={tier.name} />
+      ))}
+    </span>
+  );
+}

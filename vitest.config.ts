@@ -1,0 +1,15 @@
+import { defineConfig } from 'vitest/config';
+
+const alias = { '@': new URL('./src', import.meta.url).pathname };
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], testTimeout: 20_000 } },
+      {
+        resolve: { alias },
+        test: { name: 'database', include: ['tests/database/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2, pool: 'forks' },
+      },
+    ],
+  },
+});
