@@ -7,7 +7,7 @@ import pg from 'pg';
 import { freePort } from './ports';
 
 /** A database server for one run. `url(name)` is the address of a database on it. */
-export type Server = { url(name: string): string; createDatabase(name: string, template?: string): Promise<void>; dropDatabase(name: string): Promise<void>; stop(): void };
+export type Server = { adminUrl: string; url(name: string): string; createDatabase(name: string, template?: string): Promise<void>; dropDatabase(name: string): Promise<void>; stop(): void };
 
 const RUNS = join('.data', 'clusters');
 const isRoot = process.getuid?.() === 0;
@@ -28,7 +28,7 @@ function asServer(command: string, args: string[]): void {
 /** The server that DATABASE_URL names, or a private one on loopback that is gone when the run ends. */
 export async function startServer(wantedPort: number): Promise<Server> {
   removeLeftOver();
-  return process.env.DATABASE_URL ? onServer(process.env.DATABASE_URL, () => {}) : startCluster(wantedPort);
+  return process.env.DATABASE_URL ? onServer(process.env.DATABASE_URL) : startCluster(wantedPort);
 }
 
 async function startCluster(wantedPort: number): Promise<Server> {
@@ -75,7 +75,8 @@ function removeLeftOver(): void {
   }
 }
 
-function onServer(adminUrl: string, stop: () => void): Server {
+/** A server that runs already, spoken to as the given administrator. */
+export function onServer(adminUrl: string, stop: () => void = () => undefined): Server {
   const admin = async (sql: string): Promise<void> => {
     const client = new pg.Client({ connectionString: adminUrl });
     await client.connect();
@@ -87,6 +88,7 @@ function onServer(adminUrl: string, stop: () => void): Server {
     return address.toString();
   };
   return {
+    adminUrl,
     url,
     createDatabase: (name, template) => admin(`CREATE DATABASE ${pg.escapeIdentifier(name)}${template ? ` TEMPLATE ${pg.escapeIdentifier(template)}` : ''}`),
     dropDatabase: (name) => admin(`DROP DATABASE IF EXISTS ${pg.escapeIdentifier(name)} WITH (FORCE)`),

@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { addLength, compare } from '../calendar';
+import type { Offer } from '../offers/offer';
+import type { Event, Subscription, Terms } from './subscription';
+import { nextCharge, pendingSubscription, transition, upcomingPeriod } from './transition';
+
+const monthly: Offer = {
+  tier: 'observer', currency: 'GBP', after: 'end',
+  steps: [{ kind: 'trial', amount: 0, lasts: { n: 14, unit: 'day' } }, { kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null }],
+}; // prettier-ignore
+const instalments: Offer = { tier: 'mirror-makers', currency: 'GBP', after: 'keep', steps: [{ kind: 'repeat', amount: 4500, every: { n: 1, unit: 'month' }, times: 2 }] };
+const START = '2027-01-10T12:00:00Z';
+const terms = (offer: Offer): Terms => ({ offer, zone: 'Europe/London', retryDays: [1, 3, 5, 7], graceDays: 7 });
+const days = (at: string, n: number): string => addLength(at, { n, unit: 'day' }, 'Europe/London');
+
+function must(subscription: Subscription, event: Event, t: Terms, now: string) {
+  const next = transition(subscription, event, t, now);
+  if (!next.ok) throw new Error(next.reason);
+  return next;
+}
+
+/** Pays for the period that comes next. */
+function paid(subscription: Subscription, t: Terms, now: string) {
+  return must(subscription, { type: 'paid', period: upcomingPeriod(subscription, t)! }, t, now);
+}
+
+const joined = (offer: Offer): Subscription => paid(pendingSubscription(START, false), terms(offer), START).subscription;
+
+describe('a subscription', () => {
+  it('begins in trial, holds its tier without an end, and is due when the trial ends', () => {
+    const begun = paid(pendingSubscription(START, false), terms(monthly), START);
+    expect(begun.subscription).toMatchObject({ state: 'trial', dueAt: '2027-01-24T12:00:00Z', paidThrough: '2027-01-24T12:00:00Z' });
+    expect(begun.effects).toEqual([{ do: 'hold', tier: 'observer', from: START, until: null }]);
+  });
+
+  it('asks for money when the trial is over, and is active once it came', () => {
+    const due = must(joined(monthly), { type: 'due' }, terms(monthly), '2027-01-24T12:00:00Z');
+    expect(due.effects).toMatchObject([{ do: 'charge', attempt: 1, period: { step: 1, n: 0, amount: 600 } }]);
+    const settled = paid(due.subscription, terms(monthly), '2027-01-24T12:00:00Z').subscription;
+    expect(settled).toMatchObject({ state: 'active', dueAt: '2027-02-24T12:00:00Z', failures: 0 });
+  });
+
+  it('is overdue after a failure, tried again 1, 3, 5 and 7 days after the first, and ended by the last', () => {
+    const t = terms(monthly);
+    let subscription = joined(monthly);
+    const first = '2027-01-24T12:00:00Z';
+    const seen: (string | null)[] = [];
+    for (const wait of [0, 1, 3, 5, 7]) {
+      const failed = must(subscription, { type: 'failed', reason: 'no-funds' }, t, days(first, wait));
+      subscription = failed.subscription;
+      seen.push(subscription.dueAt);
+      expect(failed.effects).toContainEqual({ do: 'hold-until', until: days(first, 7) });
+    }
+    expect(seen).toEqual([days(first, 1), days(first, 3), days(first, 5), days(first, 7), null]);
+    expect(subscription).toMatchObject({ state: 'ended', endedAt: days(first, 7) });
+  });
+
+  it('keeps its calendar after a late success, and skips periods wholly gone', () => {
+    const weekly: Offer = { ...monthly, steps: [{ kind: 'repeat', amount: 150, every: { n: 1, unit: 'day' }, times: null }] };
+    const t = terms(weekly);
+    const failed = must(joined(weekly), { type: 'failed', reason: 'no-funds' }, t, days(START, 1)).subscription;
+    const late = paid(failed, t, days(START, 4)).subscription;
+    expect(late).toMatchObject({ state: 'active', dueAt: days(START, 4), period: { step: 0, n: 3 } });
+  });
+
+  it('ends at the end of what is paid when cancelled, unless that is taken back', () => {
+    const t = terms(monthly);
+    const cancelled = must(joined(monthly), { type: 'cancel' }, t, days(START, 3));
+    expect(cancelled.subscription).toMatchObject({ state: 'cancelling', dueAt: '2027-01-24T12:00:00Z' });
+    expect(cancelled.effects).toContainEqual({ do: 'hold-until', until: '2027-01-24T12:00:00Z' });
+    expect(nextCharge(cancelled.subscription, t)).toBeNull();
+    const back = must(cancelled.subscription, { type: 'undo-cancel' }, t, days(START, 4));
+    expect(back.subscription.state).toBe('trial');
+    expect(back.effects).toContainEqual({ do: 'hold-until', until: null });
+    expect(transition(cancelled.subscription, { type: 'undo-cancel' }, t, days(START, 15)).ok).toBe(false);
+    expect(must(cancelled.subscription, { type: 'due' }, t, days(START, 14)).subscription).toMatchObject({ state: 'ended', endedAt: '2027-01-24T12:00:00Z' });
+  });
+
+  it('ends at once when cancelled while overdue', () => {
+    const overdue = must(joined(monthly), { type: 'failed', reason: 'declined' }, terms(monthly), days(START, 14)).subscription;
+    expect(must(overdue, { type: 'cancel' }, terms(monthly), days(START, 15)).subscription).toMatchObject({ state: 'ended', endedAt: days(START, 15) });
+  });
+
+  it('keeps the tier for good after the last instalment, where the offer says so', () => {
+    const t = terms(instalments);
+    const second = paid(joined(instalments), t, '2027-02-10T12:00:00Z').subscription;
+    const finished = must(second, { type: 'due' }, t, second.dueAt!);
+    expect(finished.subscription.state).toBe('ended');
+    expect(finished.effects).toEqual([{ do: 'tell', notice: 'finished' }]);
+    const ending = must(second, { type: 'due' }, terms({ ...instalments, after: 'end' }), second.dueAt!);
+    expect(ending.effects).toContainEqual({ do: 'hold-until', until: second.paidThrough });
+  });
+
+  it('that is paid for good cannot be cancelled; a free one simply ends', () => {
+    const forGood: Offer = { ...monthly, steps: [{ kind: 'once', amount: 40_000, lasts: 'forever' }] };
+    expect(transition(joined(forGood), { type: 'cancel' }, terms(forGood), START).ok).toBe(false);
+    const free: Offer = { ...forGood, steps: [{ kind: 'once', amount: 0, lasts: 'forever' }] };
+    expect(must(joined(free), { type: 'cancel' }, terms(free), START).subscription.state).toBe('ended');
+  });
+
+  it('never forgets what is due while it runs, and owes nothing once ended, whatever happens', () => {
+    const events = fc.array(fc.constantFrom('due', 'paid', 'failed', 'cancel', 'undo-cancel'), { maxLength: 25 });
+    fc.assert(
+      fc.property(events, fc.constantFrom(monthly, instalments), (types, offer) => {
+        const t = terms(offer);
+        let subscription = joined(offer);
+        for (const type of types) {
+          const now = subscription.dueAt ?? START;
+          const period = upcomingPeriod(subscription, t);
+          const event = type === 'paid' ? (period ? { type, period } as const : null) : type === 'failed' ? { type, reason: 'declined' } as const : { type } as Event;
+          if (!event || (type === 'failed' && !period)) continue;
+          const next = transition(subscription, event, t, now);
+          if (next.ok) subscription = next.subscription;
+          expect(subscription.dueAt === null).toBe(subscription.state === 'ended');
+          expect((subscription.state === 'overdue') === (subscription.failures > 0 && subscription.state !== 'ended')).toBe(true);
+          const coming = nextCharge(subscription, t);
+          if (coming) expect(compare(coming.at, START)).toBeGreaterThanOrEqual(0);
+        }
+      }),
+    );
+  });
+});
