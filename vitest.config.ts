@@ -8,7 +8,7 @@ export default defineConfig({
       { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], testTimeout: 20_000 } },
       {
         resolve: { alias },
-        test: { name: 'database', include: ['tests/database/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2, pool: 'forks' },
+        test: { name: 'database', include: ['tests/database/**/*.test.ts'], globalSetup: 'tests/database/server.ts', testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2, pool: 'forks' },
       },
     ],
   },

@@ -38,5 +38,5 @@ export async function insertSite(db: Db, site: Site): Promise<void> {
 
 /** Moves the rehearsal clock forward by milliseconds. Only in test mode; never back. */
 export async function addToClock(db: Db, ms: number): Promise<boolean> {
-  return (await run(db, `UPDATE site SET clock_ahead_ms = clock_ahead_ms + $1 WHERE mode = 'test' AND $1 > 0`, [ms])) === 1;
+  return (await run(db, `UPDATE site SET clock_ahead_ms = clock_ahead_ms + $1::bigint WHERE mode = 'test' AND $1::bigint > 0`, [ms])) === 1;
 }
