@@ -17,9 +17,9 @@ import { insertJoining } from '../../src/store/joinings';
 import { findSubscription, insertPending, setMethod } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/tiers';
 import { cardToken } from '../../scripts/lib/load-demo';
-import { doAllDue, environment, join, joinInput, memberNamed, rows, subscriptionOf, useLanternMoor } from './lantern-moor';
+import { doAllDue, environment, join, joinInput, memberNamed, rows, subscriptionOf, lanternMoor } from './lantern-moor';
 
-const moor = useLanternMoor();
+const moor = lanternMoor();
 const setSlow = (ms: number) => fetch(`${moor.gatewayUrl}/faults`, { method: 'POST', body: `slowMs=${ms}`, redirect: 'manual' });
 const openIntents = async (): Promise<number> => (await rows(`SELECT 1 FROM payments WHERE state = 'intent'`)).length;
 const theirs = async (): Promise<number> => {

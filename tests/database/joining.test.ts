@@ -6,9 +6,9 @@ import { prepareJoining } from '../../src/services/prepare-joining';
 import { reconcile } from '../../src/services/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
 import { cardToken } from '../../scripts/lib/load-demo';
-import { join, joinInput, memberNamed, passDays, rows, subscriptionOf, useLanternMoor } from './lantern-moor';
+import { join, joinInput, memberNamed, passDays, rows, subscriptionOf, lanternMoor } from './lantern-moor';
 
-const moor = useLanternMoor();
+const moor = lanternMoor();
 const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
 
 describe('joining', () => {

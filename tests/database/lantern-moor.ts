@@ -19,7 +19,7 @@ import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 export type Moor = { owner: Actor; accountId: string; siteKey: string; gatewayUrl: string; databaseUrl: string };
 
 /** A site and a card gateway of their own for a test file, connected, with the content of Lantern Moor. */
-export function useLanternMoor(): Moor {
+export function lanternMoor(): Moor {
   const moor = {} as Moor;
   const server = onServer(inject('adminUrl'));
   const stack = new Stack('database-test');

@@ -7,9 +7,9 @@ import { runOneDue } from '../../src/services/run-due';
 import { viewerOf } from '../../src/services/viewer';
 import { viewItem } from '../../src/services/view-item';
 import { memberFile } from '../../src/services/member-file';
-import { doAllDue, join, memberNamed, passDays, rows, subscriptionOf, useLanternMoor } from './lantern-moor';
+import { doAllDue, join, memberNamed, passDays, rows, subscriptionOf, lanternMoor } from './lantern-moor';
 
-const moor = useLanternMoor();
+const moor = lanternMoor();
 const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
 const payments = (subscriptionId: string) =>
   rows<{ amount: bigint; state: string; attempt: number }>(

@@ -6,9 +6,9 @@ import { receiveGatewayEvent } from '../../src/services/receive-gateway-event';
 import { unseal } from '../../src/services/seal';
 import { pool } from '../../src/store/db';
 import { claimGatewayEvents, findGatewayAccount, listGatewayEvents } from '../../src/store/gateways';
-import { join, passDays, rows, useLanternMoor } from './lantern-moor';
+import { join, passDays, rows, lanternMoor } from './lantern-moor';
 
-const moor = useLanternMoor();
+const moor = lanternMoor();
 
 async function signed(payload: object, id = randomUUID() as string, at = new Date()): Promise<{ headers: Record<string, string>; body: string }> {
   const account = await findGatewayAccount(pool(), moor.accountId);

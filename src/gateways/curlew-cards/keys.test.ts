@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { checkLetters, inspectKey } from './keys';
 
 const key = (start: string): string => {
-  const head = `${start}${'0123456789abcdef01234567'}`;
+  const head = `${start}0123456789abcdef01234567`;
   return head + checkLetters(head);
 };
 

@@ -1,23 +1,32 @@
 'use client';
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { useRef } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '../key-cut';
 import { panel, stripButton } from './strip-button';
 
 /** Opens the site as somebody else sees it. */
 export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {
+  const form = useRef<HTMLFormElement>(null);
+  const look = (as: string): void => {
+    const field = form.current?.elements.namedItem('as');
+    if (field instanceof HTMLInputElement) field.value = as;
+    form.current?.submit();
+  };
   const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
   const entry = (as: string, content: React.ReactNode) => (
     <MenuItem key={as}>
-      <button type="submit" form="look-as" name="as" value={as} className={item}>
+      <button type="button" className={item} onClick={() => look(as)}>
         {content}
       </button>
     </MenuItem>
   );
   return (
     <>
-      <form id="look-as" action="/look" method="post" className="hidden" />
+      <form ref={form} action="/look" method="post" className="hidden">
+        <input type="hidden" name="as" />
+      </form>
       <Menu>
         <MenuButton className={stripButton} id="look-as-button">
           Look as <kbd className="text-on-night-soft">v</kbd>

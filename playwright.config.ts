@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test';
+
+/** The site, its stand-ins and its database are started by scripts/test.ts, which tells where they are. */
+export default defineConfig({
+  testDir: 'tests/browser',
+  workers: 1,
+  retries: 0,
+  timeout: 90_000,
+  expect: { timeout: 12_000 },
+  outputDir: `${process.env.NEST_TEST_FOLDER ?? '.data'}/browser-results`,
+  use: {
+    baseURL: process.env.SITE_URL,
+    locale: 'en-GB',
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

@@ -1,0 +1,113 @@
+/**
+ * All suites, or those named: npm test -- unit database. Ends with a line of how many passed and failed.
+ * Anything after -- goes to the runner of a single named suite: npm test -- browser -- -g "double click"
+ */
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { freePort } from './lib/ports';
+import { prepare, Stack, stopWith, untilAnswers, webArgs } from './lib/stack';
+
+type Count = { passed: number; failed: number };
+const SUITES = ['lint', 'types', 'unit', 'database', 'browser'] as const;
+type Suite = (typeof SUITES)[number];
+
+const given = process.argv.slice(2);
+const split = given.indexOf('--');
+const named = (split === -1 ? given : given.slice(0, split)) as Suite[];
+const extra = split === -1 ? [] : given.slice(split + 1);
+const wanted = new Set<Suite>(named.length > 0 ? named : SUITES);
+const unknown = named.filter((name) => !SUITES.includes(name));
+if (unknown.length > 0) {
+  console.error(`There is no suite called ${unknown.join(', ')}. The suites are ${SUITES.join(', ')}.`);
+  process.exit(2);
+}
+
+const started = Date.now();
+const stack = new Stack('test');
+stopWith(stack);
+const totals: Count = { passed: 0, failed: 0 };
+
+function run(args: string[], environment: Record<string, string> = {}): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } });
+    stack.onStop(() => child.kill());
+    child.once('exit', (code) => resolve(code === 0));
+  });
+}
+
+/** A suite without a count of its own counts as one. */
+async function single(steps: string[][]): Promise<Count> {
+  for (const step of steps) if (!(await run(step))) return { passed: 0, failed: 1 };
+  return { passed: 1, failed: 0 };
+}
+
+/** A runner that died before it could count has failed, whatever its file says. */
+function counted(ok: boolean, file: string, read: (report: never) => Count): Count {
+  if (!existsSync(file)) return { passed: 0, failed: 1 };
+  const count = read(JSON.parse(readFileSync(file, 'utf8')) as never);
+  return !ok && count.failed === 0 ? { ...count, failed: 1 } : count;
+}
+
+async function vitest(project: string): Promise<Count> {
+  const file = join(stack.folder, `${project}.json`);
+  const ok = await run(['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`, ...extra]);
+  return counted(ok, file, (report: { numPassedTests: number; numFailedTests: number }) => ({ passed: report.numPassedTests, failed: report.numFailedTests }));
+}
+
+async function browser(): Promise<Count> {
+  const { environment, siteUrl, letterboxUrl, webArgs: first, workerArgs } = await prepare(
+    stack,
+    'nest_browser_tests',
+    { postgres: 5480, web: 4160, gateway: 4170, smtp: 4185, letterbox: 4180 },
+    (text) => console.log(`  ${text}`),
+  );
+  Object.assign(process.env, environment);
+  const { loadEmptySite } = await import('./lib/load-demo');
+  await loadEmptySite();
+  const { closePools } = await import('../src/store/db');
+  await closePools();
+  // Two webs and two workers on one database: nothing may depend on being alone.
+  const second = await freePort(4165);
+  stack.start('web', first, environment);
+  stack.start('web-2', webArgs(second), environment);
+  stack.start('worker', workerArgs, environment);
+  stack.start('worker-2', workerArgs, environment);
+  await untilAnswers(`${siteUrl}/sign-in`, 'The site');
+  await untilAnswers(`http://127.0.0.1:${second}/sign-in`, 'The second web');
+  const file = join(stack.folder, 'browser.json');
+  const ok = await run(['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json', ...extra], {
+    ...environment,
+    NODE_ENV: 'test',
+    SECOND_SITE_URL: `http://127.0.0.1:${second}`,
+    LETTERBOX_URL: letterboxUrl,
+    NEST_TEST_FOLDER: stack.folder,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+  });
+  if (!ok) for (const name of ['web', 'worker']) console.log(`--- ${name}\n${readFileSync(stack.logFile(name), 'utf8').slice(-4000)}`);
+  return counted(ok, file, (report: { stats: { expected: number; unexpected: number; flaky: number } }) => ({ passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky }));
+}
+
+const RUN: Record<Suite, () => Promise<Count>> = {
+  lint: () => single([['node_modules/eslint/bin/eslint.js', '.', '--max-warnings=0'], ['--import', 'tsx', 'scripts/check-imports.ts']]),
+  types: () => single([['node_modules/typescript/bin/tsc', '--noEmit']]),
+  unit: () => vitest('unit'),
+  database: () => vitest('database'),
+  browser,
+};
+
+for (const suite of SUITES.filter((name) => wanted.has(name))) {
+  const begun = Date.now();
+  console.log(`\n${suite}`);
+  const count = await RUN[suite]().catch((error: unknown) => {
+    console.error(error);
+    return { passed: 0, failed: 1 };
+  });
+  totals.passed += count.passed;
+  totals.failed += count.failed;
+  console.log(`${suite}: ${count.passed} passed, ${count.failed} failed, in ${Math.round((Date.now() - begun) / 1000)} s`);
+}
+await stack.stop();
+console.log(`\nAll in ${Math.round((Date.now() - started) / 1000)} s.`);
+console.log(`${totals.passed} passed, ${totals.failed} failed`);
+process.exit(totals.failed > 0 || totals.passed === 0 ? 1 : 0);

@@ -1,0 +1,124 @@
+import { expect, test } from '@playwright/test';
+import { fillPerson, MEMBER_PASSWORD, pickCard, SECOND_SITE_URL, signIn, signInAtDesk } from './people';
+import { loadContent } from '../../scripts/lib/load-demo';
+import { closePools, pool } from '../../src/store/db';
+import { findItem } from '../../src/store/items';
+import { saveTier } from '../../src/services/save-tier';
+import { SETUP } from '../../src/services/actor';
+
+test.beforeAll(async () => {
+  if (await findItem(pool(), 'zodiacal-light')) return;
+  // The journey made tiers of the same names; Lantern Moor's own take their place.
+  for (const id of ['observer', 'gazer', 'founder']) await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
+  await loadContent();
+});
+test.afterAll(() => closePools());
+
+const person = (name: string) => ({ name, email: `${name.toLowerCase().replace(/\W+/g, '.')}@moor.example`, password: MEMBER_PASSWORD });
+
+for (const [title, sentence] of [
+  ['Declined', /bank refused it/],
+  ['Expired', /has expired/],
+  ['No funds', /not enough money/],
+] as const) {
+  test(`a card that is refused (${title}): a sentence beside it, the same form filled in, and nothing half-made`, async ({ page, request }) => {
+    const who = person(`Refused ${title}`);
+    await page.goto('/join/eclipse-week-once?to=/posts');
+    await fillPerson(page, who);
+    await pickCard(page, title);
+    await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: sentence })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByLabel('Name')).toHaveValue(who.name);
+    await expect(page.getByLabel('Password')).toHaveValue(who.password);
+    // No account was made: one cannot sign in.
+    await page.context().clearCookies();
+    const other = await page.context().newPage();
+    await other.goto('/sign-in');
+    await signIn(other, who.email, who.password);
+    await expect(other.getByText('do not belong together')).toBeVisible();
+    // The form that was left standing still works, with another card.
+    await pickCard(page, 'Works');
+    await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
+    await expect(page).toHaveURL(/\/posts$/, { timeout: 20_000 });
+    expect((await request.get('/posts')).ok()).toBe(true);
+  });
+}
+
+test('a double click on Join is one subscription and one charge', async ({ page }) => {
+  await page.goto('/join/eclipse-week-once?to=/account');
+  await fillPerson(page, person('Double Click'));
+  await pickCard(page, 'Works');
+  await page.getByRole('button', { name: 'Pay £25.00 and join' }).dblclick();
+  await expect(page.getByRole('heading', { name: 'Double Click' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
+  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
+  await page.goBack();
+  await expect(page.getByText('You hold this already')).toBeVisible();
+});
+
+test('two tabs cannot pay twice', async ({ page, context }) => {
+  const who = person('Two Tabs');
+  const other = await context.newPage();
+  for (const tab of [page, other]) {
+    await tab.goto('/join/eclipse-week-once?to=/account');
+    await fillPerson(tab, who);
+    await pickCard(tab, 'Works');
+  }
+  await page.getByRole('button', { name: /^Pay/ }).click();
+  await expect(page.getByRole('heading', { name: who.name })).toBeVisible({ timeout: 20_000 });
+  await other.getByRole('button', { name: /^Pay/ }).click();
+  await expect(other.getByRole('alert').filter({ hasText: 'already' })).toBeVisible({ timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
+});
+
+test('what is left out or wrong is said beside its field, and a card number’s slip beside the number', async ({ page }) => {
+  await page.goto('/join/observer-monthly');
+  const frame = page.frameLocator('iframe[title^="Card details"]');
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(frame.getByText('Type the number on the card.')).toBeVisible();
+  await pickCard(page, 'Works');
+  await frame.getByLabel('Card number').press('End');
+  await frame.getByLabel('Card number').press('Backspace');
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(frame.getByText('A card number has 12 digits; this one has 11.')).toBeVisible();
+  await pickCard(page, 'Works');
+  await page.getByLabel('E-mail').fill('nobody');
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(page.getByText('Type your name.')).toBeVisible();
+  await expect(page.getByText('Type an e-mail address')).toBeVisible();
+  await expect(page.getByText('A password has at least 10 characters.')).toBeVisible();
+  await expect(page.getByLabel('Name')).toBeFocused();
+});
+
+test('two webs on one database behave as one: a session and a rule made at one hold at the other', async ({ page }) => {
+  await signInAtDesk(page);
+  await page.goto(`${SECOND_SITE_URL}/desk/access/library`);
+  await expect(page.getByRole('heading', { name: 'Library and charts' })).toBeVisible();
+  await page.getByLabel('The rule is on').uncheck();
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page).toHaveURL(/\/desk\/access$/);
+  const visitor = await page.context().browser()!.newPage();
+  await visitor.goto(`${process.env.SITE_URL}/library`);
+  await expect(visitor.getByText('Everything that the society has drawn')).toBeVisible();
+  await page.goto('/desk/access/library');
+  await page.getByLabel('The rule is on').check();
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page).toHaveURL(/\/desk\/access$/);
+  await visitor.goto(`${SECOND_SITE_URL}/library`);
+  await expect(visitor.getByRole('heading', { name: /^This page opens to/ })).toBeVisible();
+  await visitor.close();
+});
+
+test('staff see the site as a visitor, and come back to the Desk', async ({ page }) => {
+  await signInAtDesk(page);
+  await page.keyboard.press('v');
+  await page.getByRole('menuitem', { name: 'A visitor' }).click();
+  await expect(page.getByText('You see the site as a visitor')).toBeVisible();
+  await page.goto('/posts/zodiacal-light');
+  await expect(page.getByText('This post opens to')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the Desk' }).click();
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await page.goto('/posts/zodiacal-light');
+  await expect(page.getByText('third gatepost')).toBeVisible();
+});
