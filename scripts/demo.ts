@@ -10,7 +10,6 @@ try {
   console.log('\nNest Key: the demo site Lantern Moor\n');
   const { environment, siteUrl, gatewayUrl, letterboxUrl, webArgs, workerArgs } = await prepare(
     stack,
-    'demo',
     { postgres: 5460, web: 4100, gateway: 4110, smtp: 4125, letterbox: 4120 },
     tell,
   );

@@ -58,7 +58,6 @@ async function vitest(project: string): Promise<Count> {
 async function browser(): Promise<Count> {
   const { environment, siteUrl, letterboxUrl, webArgs: first, workerArgs } = await prepare(
     stack,
-    'nest_browser_tests',
     { postgres: 5480, web: 4160, gateway: 4170, smtp: 4185, letterbox: 4180 },
     (text) => console.log(`  ${text}`),
   );

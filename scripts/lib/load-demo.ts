@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { z } from 'zod';
-import { addLength, toMs } from '../../src/core/calendar';
+import { addLength, toMs, type Instant } from '../../src/core/calendar';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { realNow } from '../../src/services/clock';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
@@ -67,8 +67,8 @@ export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
   return { kind: 'setup', memberId: ownerId, staffRole: 'owner' };
 }
 
-/** Tiers, pages, posts and rules of Lantern Moor, through the product's own importers. */
-export async function loadContent(): Promise<void> {
+/** Tiers, pages, posts and rules of Lantern Moor, through the product's own importers; published some days before `now`. */
+export async function loadContent(now: Instant): Promise<void> {
   const tierSchema = z.array(z.looseObject({ id: z.string(), name: z.string(), description: z.string(), ladder: z.string().optional(), onJoinPage: z.boolean().optional(), offers: z.array(z.looseObject({ id: z.string(), name: z.string() })) }));
   for (const { offers, ...tier } of tierSchema.parse(JSON.parse(read('tiers.json')))) {
     must(await saveTier(SETUP, tier), tier.name);
@@ -78,7 +78,7 @@ export async function loadContent(): Promise<void> {
   const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
   const withParent = (file: string): number => Number(/^parent:/m.test(read(`content/${file}`)));
   for (const file of files.sort((a, b) => withParent(a) - withParent(b))) {
-    must(await importItem(SETUP, file.replace(/\.md$/, ''), read(`content/${file}`), realNow(), ZONE), file);
+    must(await importItem(SETUP, file.replace(/\.md$/, ''), read(`content/${file}`), now, ZONE), file);
   }
   for (const rule of JSON.parse(read('rules.json')) as { name: string }[]) must(await saveRule(SETUP, rule), rule.name);
 }
@@ -117,7 +117,7 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   const now = realNow();
   // By the calendar, as the clock is moved: 120 local days are not always 120 times 24 hours.
   const owner = await loadEmptySite(toMs(addLength(now, { n: -DAYS, unit: 'day' }, ZONE)) - toMs(now));
-  await loadContent();
+  await loadContent(now);
   const keys = await readTestKeys(gatewayUrl);
   must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');
   await loadHistory(owner, gatewayUrl, keys.siteKey, (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`));

@@ -11,7 +11,7 @@ export type Environment = Record<string, string>;
 /** Processes of one run: started by name, logged to a file each, and all stopped together. */
 export class Stack {
   private readonly children = new Map<string, ChildProcess>();
-  private readonly cleanUps: (() => void)[] = [];
+  private readonly cleanUps: (() => unknown)[] = [];
   private stopping = false;
   readonly folder: string;
   /** Called when a process ends that nobody stopped. */
@@ -62,7 +62,7 @@ export class Stack {
     await gone;
   }
 
-  onStop(cleanUp: () => void): void {
+  onStop(cleanUp: () => unknown): void {
     this.cleanUps.push(cleanUp);
   }
 
@@ -83,7 +83,7 @@ export class Stack {
           }),
       ),
     );
-    for (const cleanUp of this.cleanUps.reverse()) cleanUp();
+    for (const cleanUp of this.cleanUps.reverse()) await cleanUp();
   }
 }
 
@@ -105,11 +105,14 @@ export type Ports = { postgres: number; web: number; gateway: number; smtp: numb
 export type Running = { server: Server; environment: Environment; siteUrl: string; gatewayUrl: string; letterboxUrl: string; webArgs: string[]; workerArgs: string[] };
 
 /** Database, stand-ins and the built site, up and answering; the worker and the web are started by the caller. */
-export async function prepare(stack: Stack, database: string, wanted: Ports, tell: (text: string) => void): Promise<Running> {
+export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) => void): Promise<Running> {
   tell('Starting PostgreSQL');
   const server = await startServer(wanted.postgres);
   stack.onStop(() => server.stop());
+  const database = `nest_${stack.name}_${process.pid}`;
   await server.createDatabase(database);
+  // On a private server this goes with the server; on one that was given, nothing may stay behind.
+  stack.onStop(() => server.dropDatabase(database));
   tell('Making the database');
   await migrate(server.url(database));
 

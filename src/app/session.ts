@@ -17,10 +17,11 @@ export async function currentActor(): Promise<Actor> {
   return actorFor(await currentMember());
 }
 
-/** For pages of the Desk: the staff member who looks, or the way to sign in. */
+/** For pages of the Desk: the staff member who looks; others are led to sign in, or told that their role does not. */
 export async function requireStaff(right: Right = 'look') {
   const member = await currentMember();
-  if (!member || !may(member.staffRole, right)) {
+  if (member?.staffRole && !may(member.staffRole, right)) redirect('/desk/refused');
+  if (!member?.staffRole) {
     const path = (await headers()).get('x-path') ?? '/desk';
     redirect(`/desk/sign-in?to=${encodeURIComponent(path)}`);
   }

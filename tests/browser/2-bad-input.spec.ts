@@ -5,12 +5,14 @@ import { closePools, pool } from '../../src/store/db';
 import { findItem } from '../../src/store/items';
 import { saveTier } from '../../src/services/save-tier';
 import { SETUP } from '../../src/services/actor';
+import { siteNow } from '../../src/services/clock';
+import { currentSite } from '../../src/services/site';
 
 test.beforeAll(async () => {
   if (await findItem(pool(), 'zodiacal-light')) return;
   // The journey made tiers of the same names; Lantern Moor's own take their place.
   for (const id of ['observer', 'gazer', 'founder']) await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
-  await loadContent();
+  await loadContent(siteNow(await currentSite()));
 });
 test.afterAll(() => closePools());
 

@@ -6,6 +6,7 @@ import { freePort } from '../../scripts/lib/ports';
 import { onServer } from '../../scripts/lib/postgres';
 import { Stack, untilAnswers } from '../../scripts/lib/stack';
 import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { realNow } from '../../src/services/clock';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
@@ -33,7 +34,7 @@ export function lanternMoor(): Moor {
     Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl });
     Object.assign(process.env, environment(moor));
     moor.owner = await loadEmptySite();
-    await loadContent();
+    await loadContent(realNow());
     const keys = await readTestKeys(moor.gatewayUrl);
     moor.siteKey = keys.siteKey;
     const connected = await connectGateway(moor.owner, 'curlew-cards', keys);

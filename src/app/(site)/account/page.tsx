@@ -36,7 +36,8 @@ export default async function AccountPage() {
         )}
         {subscriptions.map(({ subscription, tier, offer, sentence, next }) => (
           <SubscriptionCard
-            key={subscription.id}
+            // A question that was open belongs to the state it was asked in.
+            key={`${subscription.id}:${subscription.state}`}
             id={subscription.id}
             name={tier?.name ?? offer.name}
             keyCut={tier?.keyCut ?? null}

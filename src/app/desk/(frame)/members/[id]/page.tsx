@@ -54,7 +54,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               <p>{sentence}</p>
               <p className="figures mt-1 text-muted">Next charge: <NextCharge next={next} zone={zone} /></p>
               {subscription.methodLabel && <p className="text-muted">{subscription.methodLabel}</p>}
-              {mayManage && <StaffCancel id={subscription.id} state={subscription.state} until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)} cancel={staffCancelAction} undo={staffUndoAction} />}
+              {mayManage && <StaffCancel key={subscription.state} id={subscription.id} state={subscription.state} until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)} cancel={staffCancelAction} undo={staffUndoAction} />}
             </section>
           ))}
         </div>
