@@ -10,7 +10,10 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true } },
     rules: {
       // Numbers read well in template text; everything else must be turned into words on purpose.
-      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: false }],
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: false },
+      ],
       '@typescript-eslint/no-confusing-void-expression': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],

@@ -5,10 +5,21 @@ const alias = { '@': new URL('./src', import.meta.url).pathname };
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], testTimeout: 20_000 } },
       {
         resolve: { alias },
-        test: { name: 'database', include: ['tests/database/**/*.test.ts'], globalSetup: 'tests/database/server.ts', testTimeout: 60_000, hookTimeout: 60_000, maxWorkers: 2, pool: 'forks' },
+        test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], testTimeout: 20_000 },
+      },
+      {
+        resolve: { alias },
+        test: {
+          name: 'database',
+          include: ['tests/database/**/*.test.ts'],
+          globalSetup: 'tests/database/server.ts',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          maxWorkers: 2,
+          pool: 'forks',
+        },
       },
     ],
   },

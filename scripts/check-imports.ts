@@ -11,14 +11,30 @@ const only = (name: string, from: string, allowed: string[]): IForbiddenRuleType
 
 const RULES: IForbiddenRuleType[] = [
   only('core imports nothing but itself', 'core', []),
-  { name: 'core brings no packages but zod and temporal', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|temporal-polyfill)/' } },
+  {
+    name: 'core brings no packages but zod and temporal',
+    severity: 'error',
+    from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+    to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/(zod|temporal-polyfill)/' },
+  },
   only('store imports core and config', 'store', ['core', 'config']),
   only('gateways import core, store types and config', 'gateways', ['core', 'config', 'store/site']),
   only('mail imports core and config', 'mail', ['core', 'config']),
-  only('services import everything but the interface', 'services', ['core', 'store', 'gateways', 'mail', 'config']),
-  only('the worker imports services', 'worker', ['services', 'store', 'config']),
+  only('services import everything but the interface', 'services', [
+    'core',
+    'store',
+    'gateways',
+    'mail',
+    'config',
+  ]),
+  only('the worker imports services, store and mail', 'worker', ['services', 'store', 'mail', 'config']),
   only('ui imports core', 'ui', ['core']),
-  { name: 'SQL only in src/store', severity: 'error', from: { path: '^src/', pathNot: '^src/store/' }, to: { path: 'node_modules/pg/' } },
+  {
+    name: 'SQL only in src/store',
+    severity: 'error',
+    from: { path: '^src/', pathNot: '^src/store/' },
+    to: { path: 'node_modules/pg/' },
+  },
   { name: 'no circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
 ];
 
@@ -32,8 +48,11 @@ const { output } = await cruise(['src'], {
 });
 const result = output as ICruiseResult;
 const read = result.modules.filter((module) => module.source.startsWith('src/')).length;
-const present = readdirSync('src', { recursive: true, encoding: 'utf8' }).filter((file) => /\.tsx?$/.test(file) && !file.endsWith('.d.ts')).length;
-for (const violation of result.summary.violations) console.error(`${violation.rule.name}: ${violation.from} → ${violation.to}`);
+const present = readdirSync('src', { recursive: true, encoding: 'utf8' }).filter(
+  (file) => /\.tsx?$/.test(file) && !file.endsWith('.d.ts'),
+).length;
+for (const violation of result.summary.violations)
+  console.error(`${violation.rule.name}: ${violation.from} → ${violation.to}`);
 if (read < present) console.error(`Only ${read} of ${present} files were read: the check cannot be trusted.`);
 if (result.summary.violations.length > 0 || read < present) process.exit(1);
 console.log(`Imports: ${read} modules, none against the direction.`);

@@ -7,7 +7,15 @@ import { closePools } from '../src/store/db';
 configOrExit();
 const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
 const ownerPassword = randomBytes(12).toString('base64url');
-const made = await setUpSite({ name, zone, currency, ownerName, ownerEmail, ownerPassword, senderAddress: ownerEmail });
+const made = await setUpSite({
+  name,
+  zone,
+  currency,
+  ownerName,
+  ownerEmail,
+  ownerPassword,
+  senderAddress: ownerEmail,
+});
 await closePools();
 if (!made.ok) {
   for (const [field, message] of Object.entries(made.problems)) console.error(`${field} ${message}`.trim());

@@ -21,7 +21,8 @@ try {
   const { loadDemo, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
   await loadDemo(gatewayUrl, tell);
   stack.start('worker', workerArgs, environment);
-  stack.onLost = (name) => console.error(`\n${name} has stopped; see ${stack.logFile(name)}. Press Ctrl+C, then run this again.`);
+  stack.onLost = (name) =>
+    console.error(`\n${name} has stopped; see ${stack.logFile(name)}. Press Ctrl+C, then run this again.`);
   console.log(`
 Lantern Moor is open (${Math.round((Date.now() - started) / 1000)} seconds).
 

@@ -16,7 +16,15 @@ async function signIn(page: Page, email: string, password: string, to: string): 
   await page.waitForURL((url) => !url.pathname.endsWith('/sign-in'));
 }
 
-type Shot = { name: string; path: string; who: 'visitor' | 'member' | 'owner'; width?: number; dark?: boolean; act?: (page: Page) => Promise<void>; full?: boolean };
+type Shot = {
+  name: string;
+  path: string;
+  who: 'visitor' | 'member' | 'owner';
+  width?: number;
+  dark?: boolean;
+  act?: (page: Page) => Promise<void>;
+  full?: boolean;
+};
 
 const firstMember = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: 'Osric Dunmore' }).first().click();
@@ -29,17 +37,40 @@ const SHOTS: Shot[] = [
   { name: 'doorstep-phone', path: '/posts/zodiacal-light', who: 'visitor', width: 390 },
   { name: 'join', path: '/join', who: 'visitor' },
   { name: 'join-phone', path: '/join', who: 'visitor', width: 390 },
-  { name: 'checkout', path: '/join/observer-monthly?to=/posts/zodiacal-light', who: 'visitor', act: (page) => page.waitForTimeout(700) },
-  { name: 'checkout-phone', path: '/join/observer-monthly', who: 'visitor', width: 390, act: (page) => page.waitForTimeout(700), full: true },
+  {
+    name: 'checkout',
+    path: '/join/observer-monthly?to=/posts/zodiacal-light',
+    who: 'visitor',
+    act: (page) => page.waitForTimeout(700),
+  },
+  {
+    name: 'checkout-phone',
+    path: '/join/observer-monthly',
+    who: 'visitor',
+    width: 390,
+    act: (page) => page.waitForTimeout(700),
+    full: true,
+  },
   { name: 'account', path: '/account', who: 'member' },
   { name: 'desk-today', path: '/desk', who: 'owner' },
   { name: 'desk-content', path: '/desk/content', who: 'owner' },
-  { name: 'desk-write', path: '/desk/content/zodiacal-light', who: 'owner', act: (page) => page.waitForTimeout(700) },
+  {
+    name: 'desk-write',
+    path: '/desk/content/zodiacal-light',
+    who: 'owner',
+    act: (page) => page.waitForTimeout(700),
+  },
   { name: 'desk-access', path: '/desk/access', who: 'owner' },
   { name: 'desk-access-dark', path: '/desk/access', who: 'owner', dark: true },
   { name: 'desk-rule', path: '/desk/access/guides', who: 'owner', full: true },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
-  { name: 'desk-offer', path: '/desk/tiers/warden/offers/warden-monthly', who: 'owner', act: (page) => page.waitForTimeout(400), full: true },
+  {
+    name: 'desk-offer',
+    path: '/desk/tiers/warden/offers/warden-monthly',
+    who: 'owner',
+    act: (page) => page.waitForTimeout(400),
+    full: true,
+  },
   { name: 'desk-members', path: '/desk/members', who: 'owner' },
   { name: 'desk-member', path: '/desk/members', who: 'owner', act: firstMember },
   { name: 'desk-subscriptions', path: '/desk/money', who: 'owner' },
@@ -49,14 +80,26 @@ const SHOTS: Shot[] = [
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
 });
 for (const who of ['visitor', 'member', 'owner'] as const) {
   const shots = SHOTS.filter((shot) => shot.who === who && (only.length === 0 || only.includes(shot.name)));
   if (shots.length === 0) continue;
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
   const page = await context.newPage();
-  page.on('console', (message) => message.type() === 'error' && console.log(`  ${page.url()}: ${message.text().slice(0, 300)}`));
+  page.on(
+    'console',
+    (message) =>
+      message.type() === 'error' && console.log(`  ${page.url()}: ${message.text().slice(0, 300)}`),
+  );
   if (who === 'member') await signIn(page, 'maren.oakley@moor.example', MEMBER_PASSWORD, '/sign-in');
   if (who === 'owner') await signIn(page, OWNER.email, OWNER.password, '/desk/sign-in');
   for (const shot of shots) {

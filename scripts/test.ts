@@ -30,7 +30,10 @@ const totals: Count = { passed: 0, failed: 0 };
 
 function run(args: string[], environment: Record<string, string> = {}): Promise<boolean> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } });
+    const child = spawn(process.execPath, args, {
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...environment },
+    });
     stack.onStop(() => child.kill());
     child.once('exit', (code) => resolve(code === 0));
   });
@@ -51,12 +54,30 @@ function counted(ok: boolean, file: string, read: (report: never) => Count): Cou
 
 async function vitest(project: string): Promise<Count> {
   const file = join(stack.folder, `${project}.json`);
-  const ok = await run(['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`, ...extra]);
-  return counted(ok, file, (report: { numPassedTests: number; numFailedTests: number }) => ({ passed: report.numPassedTests, failed: report.numFailedTests }));
+  const ok = await run([
+    'node_modules/vitest/vitest.mjs',
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${file}`,
+    ...extra,
+  ]);
+  return counted(ok, file, (report: { numPassedTests: number; numFailedTests: number }) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests,
+  }));
 }
 
 async function browser(): Promise<Count> {
-  const { environment, siteUrl, letterboxUrl, webArgs: first, workerArgs } = await prepare(
+  const {
+    environment,
+    siteUrl,
+    letterboxUrl,
+    webArgs: first,
+    workerArgs,
+  } = await prepare(
     stack,
     { postgres: 5480, web: 4160, gateway: 4170, smtp: 4185, letterbox: 4180 },
     (text) => console.log(`  ${text}`),
@@ -83,12 +104,22 @@ async function browser(): Promise<Count> {
     NEST_TEST_FOLDER: stack.folder,
     PLAYWRIGHT_JSON_OUTPUT_NAME: file,
   });
-  if (!ok) for (const name of ['web', 'worker']) console.log(`--- ${name}\n${readFileSync(stack.logFile(name), 'utf8').slice(-4000)}`);
-  return counted(ok, file, (report: { stats: { expected: number; unexpected: number; flaky: number } }) => ({ passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky }));
+  if (!ok)
+    for (const name of ['web', 'worker'])
+      console.log(`--- ${name}\n${readFileSync(stack.logFile(name), 'utf8').slice(-4000)}`);
+  return counted(ok, file, (report: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
+    passed: report.stats.expected,
+    failed: report.stats.unexpected + report.stats.flaky,
+  }));
 }
 
 const RUN: Record<Suite, () => Promise<Count>> = {
-  lint: () => single([['node_modules/eslint/bin/eslint.js', '.', '--max-warnings=0'], ['--import', 'tsx', 'scripts/check-imports.ts']]),
+  lint: () =>
+    single([
+      ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.'],
+      ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings=0'],
+      ['--import', 'tsx', 'scripts/check-imports.ts'],
+    ]),
   types: () => single([['node_modules/typescript/bin/tsc', '--noEmit']]),
   unit: () => vitest('unit'),
   database: () => vitest('database'),
@@ -104,7 +135,9 @@ for (const suite of SUITES.filter((name) => wanted.has(name))) {
   });
   totals.passed += count.passed;
   totals.failed += count.failed;
-  console.log(`${suite}: ${count.passed} passed, ${count.failed} failed, in ${Math.round((Date.now() - begun) / 1000)} s`);
+  console.log(
+    `${suite}: ${count.passed} passed, ${count.failed} failed, in ${Math.round((Date.now() - begun) / 1000)} s`,
+  );
 }
 await stack.stop();
 console.log(`\nAll in ${Math.round((Date.now() - started) / 1000)} s.`);

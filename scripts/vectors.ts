@@ -7,7 +7,9 @@ import { runCase, type VectorCase } from '../src/core/vectors/run-case';
 const folder = process.argv[2] ?? 'src/core/vectors';
 let passed = 0;
 let failed = 0;
-for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.json')).sort()) {
+for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' })
+  .filter((name) => name.endsWith('.json'))
+  .sort()) {
   const cases = JSON.parse(readFileSync(join(folder, file), 'utf8')) as VectorCase[];
   for (const example of cases) {
     let got: unknown;
@@ -20,7 +22,9 @@ for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' }).fi
       passed += 1;
     } else {
       failed += 1;
-      console.log(`${file}: ${example.name}\n  expected ${JSON.stringify(example.expect)}\n  got      ${JSON.stringify(got)}`);
+      console.log(
+        `${file}: ${example.name}\n  expected ${JSON.stringify(example.expect)}\n  got      ${JSON.stringify(got)}`,
+      );
     }
   }
 }

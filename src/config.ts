@@ -5,10 +5,16 @@ import { z } from 'zod';
  * A missing or wrong value stops the start with a sentence that names it.
  */
 const schema = z.object({
-  DATABASE_URL: z.string('is missing: the address of a PostgreSQL 15 or newer').regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
+  DATABASE_URL: z
+    .string('is missing: the address of a PostgreSQL 15 or newer')
+    .regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
   SITE_URL: z.url('must be the public address of the site, like https://moor.example'),
-  SECRET_KEY: z.string('is missing: 32 random bytes in hexadecimal').regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits (32 random bytes)'),
-  SMTP_URL: z.string('is missing: the address of the mail server').regex(/^smtps?:\/\//, 'must begin with smtp:// or smtps://'),
+  SECRET_KEY: z
+    .string('is missing: 32 random bytes in hexadecimal')
+    .regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits (32 random bytes)'),
+  SMTP_URL: z
+    .string('is missing: the address of the mail server')
+    .regex(/^smtps?:\/\//, 'must begin with smtp:// or smtps://'),
   CURLEW_CARDS_URL: z.url('must be the address of the Curlew Cards gateway'),
   LEASE_SECONDS: z.coerce.number('must be a number of seconds').int().min(1).max(3600).default(30),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -22,7 +28,9 @@ export function parseConfig(environment: Record<string, string | undefined>): Co
   const parsed = schema.safeParse(environment);
   if (parsed.success) return parsed.data;
   const lines = parsed.error.issues.map((issue) => `  ${issue.path.join('.')} ${issue.message}`);
-  throw new ConfigError(`Nest Key cannot start. In the environment:\n${lines.join('\n')}\nSee .env.example for what each value is.`);
+  throw new ConfigError(
+    `Nest Key cannot start. In the environment:\n${lines.join('\n')}\nSee .env.example for what each value is.`,
+  );
 }
 
 let cached: Config | undefined;

@@ -51,7 +51,10 @@ export async function readTestKeys(gatewayUrl: string): Promise<Keys> {
 export async function cardToken(gatewayUrl: string, siteKey: string, behaviour: Behaviour): Promise<string> {
   const number = TEST_CARDS.find((card) => card.behaviour === behaviour)?.number;
   const expires = `09/${String(new Date().getUTCFullYear() + 4).slice(-2)}`;
-  const response = await fetch(`${gatewayUrl}/frame/tokens`, { method: 'POST', body: JSON.stringify({ key: siteKey, number, expires, code: '123' }) });
+  const response = await fetch(`${gatewayUrl}/frame/tokens`, {
+    method: 'POST',
+    body: JSON.stringify({ key: siteKey, number, expires, code: '123' }),
+  });
   return z.object({ token: z.string() }).parse(await response.json()).token;
 }
 
@@ -59,52 +62,92 @@ export async function cardToken(gatewayUrl: string, siteKey: string, behaviour: 
 export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
   const { ownerId } = must(
     await setUpSite({
-      name: 'Lantern Moor', zone: ZONE, currency: 'GBP', clockAheadMs, senderAddress: 'post@moor.example',
-      ownerName: OWNER.name, ownerEmail: OWNER.email, ownerPassword: OWNER.password,
+      name: 'Lantern Moor',
+      zone: ZONE,
+      currency: 'GBP',
+      clockAheadMs,
+      senderAddress: 'post@moor.example',
+      ownerName: OWNER.name,
+      ownerEmail: OWNER.email,
+      ownerPassword: OWNER.password,
     }),
     'the site',
-  ); // prettier-ignore
+  );
   return { kind: 'setup', memberId: ownerId, staffRole: 'owner' };
 }
 
 /** Tiers, pages, posts and rules of Lantern Moor, through the product's own importers; published some days before `now`. */
 export async function loadContent(now: Instant): Promise<void> {
-  const tierSchema = z.array(z.looseObject({ id: z.string(), name: z.string(), description: z.string(), ladder: z.string().optional(), onJoinPage: z.boolean().optional(), offers: z.array(z.looseObject({ id: z.string(), name: z.string() })) }));
+  const tierSchema = z.array(
+    z.looseObject({
+      id: z.string(),
+      name: z.string(),
+      description: z.string(),
+      ladder: z.string().optional(),
+      onJoinPage: z.boolean().optional(),
+      offers: z.array(z.looseObject({ id: z.string(), name: z.string() })),
+    }),
+  );
   for (const { offers, ...tier } of tierSchema.parse(JSON.parse(read('tiers.json')))) {
     must(await saveTier(SETUP, tier), tier.name);
-    for (const { id, name, ...money } of offers) must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
+    for (const { id, name, ...money } of offers)
+      must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
   }
-  for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[]) must(await addCategory(SETUP, category), category.name);
+  for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[])
+    must(await addCategory(SETUP, category), category.name);
   const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
   const withParent = (file: string): number => Number(/^parent:/m.test(read(`content/${file}`)));
   for (const file of files.sort((a, b) => withParent(a) - withParent(b))) {
     must(await importItem(SETUP, file.replace(/\.md$/, ''), read(`content/${file}`), now, ZONE), file);
   }
-  for (const rule of JSON.parse(read('rules.json')) as { name: string }[]) must(await saveRule(SETUP, rule), rule.name);
+  for (const rule of JSON.parse(read('rules.json')) as { name: string }[])
+    must(await saveRule(SETUP, rule), rule.name);
 }
 
 const memberSchema = z.array(
   z.object({
-    name: z.string(), email: z.string(), offer: z.string(), joined_days_ago: z.coerce.number(), card: z.string(),
+    name: z.string(),
+    email: z.string(),
+    offer: z.string(),
+    joined_days_ago: z.coerce.number(),
+    card: z.string(),
     cancel_days_ago: z.string().transform((text) => (text === '' ? null : Number(text))),
   }),
-); // prettier-ignore
+);
 
 /** Rehearses four months: people join, pay, fail to pay and cancel through the real services, day by day, until today. */
-export async function loadHistory(owner: Actor, gatewayUrl: string, siteKey: string, tell: (done: number) => void): Promise<void> {
+export async function loadHistory(
+  owner: Actor,
+  gatewayUrl: string,
+  siteKey: string,
+  tell: (done: number) => void,
+): Promise<void> {
   const members = memberSchema.parse(parse(read('members.csv'), { columns: true }));
   const caller = (email: string): string => `demo:${email}`;
   for (let daysAgo = DAYS; daysAgo >= 0; daysAgo--) {
     for (const member of members.filter((m) => m.joined_days_ago === daysAgo)) {
       const versionId = (await findOffer(pool(), member.offer))?.versionId;
       const token = member.card ? await cardToken(gatewayUrl, siteKey, member.card as Behaviour) : '';
-      const input = { joiningId: randomUUID(), offerId: member.offer, versionId, name: member.name, email: member.email, password: MEMBER_PASSWORD, cardToken: token, returnTo: '/' };
+      const input = {
+        joiningId: randomUUID(),
+        offerId: member.offer,
+        versionId,
+        name: member.name,
+        email: member.email,
+        password: MEMBER_PASSWORD,
+        cardToken: token,
+        returnTo: '/',
+      };
       must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);
     }
     for (const { email } of members.filter((m) => m.cancel_days_ago === daysAgo)) {
       const member = await findMemberByEmail(pool(), email);
       const [running] = member ? await listSubscriptionsOf(pool(), member.id, 'test') : [];
-      if (member && running) must(await cancelSubscription({ kind: 'member', memberId: member.id, staffRole: null }, running.id), email);
+      if (member && running)
+        must(
+          await cancelSubscription({ kind: 'member', memberId: member.id, staffRole: null }, running.id),
+          email,
+        );
     }
     if (daysAgo > 0) must(await moveClock(owner, 1), 'the clock');
     while (await runOneDue());
@@ -120,5 +163,10 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   await loadContent(now);
   const keys = await readTestKeys(gatewayUrl);
   must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');
-  await loadHistory(owner, gatewayUrl, keys.siteKey, (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`));
+  await loadHistory(
+    owner,
+    gatewayUrl,
+    keys.siteKey,
+    (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`),
+  );
 }

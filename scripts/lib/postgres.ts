@@ -1,21 +1,43 @@
 import { execFileSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { freePort } from './ports';
 
 /** A database server for one run. `url(name)` is the address of a database on it. */
-export type Server = { adminUrl: string; url(name: string): string; createDatabase(name: string, template?: string): Promise<void>; dropDatabase(name: string): Promise<void>; stop(): void };
+export type Server = {
+  adminUrl: string;
+  url(name: string): string;
+  createDatabase(name: string, template?: string): Promise<void>;
+  dropDatabase(name: string): Promise<void>;
+  stop(): void;
+};
 
 const RUNS = join('.data', 'clusters');
 const isRoot = process.getuid?.() === 0;
 
 function binFolder(): string {
   const root = '/usr/lib/postgresql';
-  const versions = existsSync(root) ? readdirSync(root).map(Number).filter((v) => v >= 15 && existsSync(`${root}/${v}/bin/initdb`)) : [];
-  if (versions.length === 0) throw new Error('PostgreSQL 15 or newer was not found. Install Debian’s package “postgresql”, or set DATABASE_URL.');
+  const versions = existsSync(root)
+    ? readdirSync(root)
+        .map(Number)
+        .filter((v) => v >= 15 && existsSync(`${root}/${v}/bin/initdb`))
+    : [];
+  if (versions.length === 0)
+    throw new Error(
+      'PostgreSQL 15 or newer was not found. Install Debian’s package “postgresql”, or set DATABASE_URL.',
+    );
   return `${root}/${Math.max(...versions)}/bin`;
 }
 
@@ -41,7 +63,19 @@ async function startCluster(wantedPort: number): Promise<Server> {
   writeFileSync(passwordFile, password);
   if (isRoot) execFileSync('chown', ['-R', 'postgres', folder]);
   chmodSync(folder, 0o700);
-  asServer(`${bin}/initdb`, ['-D', data, '-U', 'nestkey', '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync']);
+  asServer(`${bin}/initdb`, [
+    '-D',
+    data,
+    '-U',
+    'nestkey',
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--no-sync',
+  ]);
   const port = await freePort(wantedPort);
   // The data lives as long as the run: nothing has to survive a power cut.
   const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200`;
@@ -68,7 +102,10 @@ function removeCluster(folder: string): void {
 function removeLeftOver(): void {
   if (!existsSync(RUNS)) return;
   for (const file of readdirSync(RUNS)) {
-    const { pid, folder } = JSON.parse(readFileSync(join(RUNS, file), 'utf8')) as { pid: number; folder: string };
+    const { pid, folder } = JSON.parse(readFileSync(join(RUNS, file), 'utf8')) as {
+      pid: number;
+      folder: string;
+    };
     if (existsSync(`/proc/${pid}`)) continue;
     removeCluster(folder);
     rmSync(join(RUNS, file), { force: true });
@@ -90,7 +127,10 @@ export function onServer(adminUrl: string, stop: () => void = () => undefined): 
   return {
     adminUrl,
     url,
-    createDatabase: (name, template) => admin(`CREATE DATABASE ${pg.escapeIdentifier(name)}${template ? ` TEMPLATE ${pg.escapeIdentifier(template)}` : ''}`),
+    createDatabase: (name, template) =>
+      admin(
+        `CREATE DATABASE ${pg.escapeIdentifier(name)}${template ? ` TEMPLATE ${pg.escapeIdentifier(template)}` : ''}`,
+      ),
     dropDatabase: (name) => admin(`DROP DATABASE IF EXISTS ${pg.escapeIdentifier(name)} WITH (FORCE)`),
     stop,
   };

@@ -30,7 +30,11 @@ export class Stack {
   start(name: string, args: string[], environment: Environment): ChildProcess {
     const log = createWriteStream(this.logFile(name), { flags: 'a' });
     // A group of its own: a Ctrl+C at the terminal reaches this process first, which then stops them in order.
-    const child = spawn(process.execPath, args, { env: { ...process.env, ...environment }, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
+    const child = spawn(process.execPath, args, {
+      env: { ...process.env, ...environment },
+      stdio: ['ignore', 'pipe', 'pipe'],
+      detached: true,
+    });
     child.stdout.pipe(log, { end: false });
     child.stderr.pipe(log, { end: false });
     this.children.set(name, child);
@@ -69,7 +73,9 @@ export class Stack {
   async stop(): Promise<void> {
     if (this.stopping) return;
     this.stopping = true;
-    const running = [...this.children.values()].filter((child) => child.exitCode === null && child.signalCode === null);
+    const running = [...this.children.values()].filter(
+      (child) => child.exitCode === null && child.signalCode === null,
+    );
     await Promise.all(
       running.map(
         (child) =>
@@ -91,7 +97,9 @@ export class Stack {
 export async function untilAnswers(url: string, what: string): Promise<void> {
   const end = Date.now() + 60_000;
   while (Date.now() < end) {
-    const answered = await fetch(url, { redirect: 'manual' }).then(() => true).catch(() => false);
+    const answered = await fetch(url, { redirect: 'manual' })
+      .then(() => true)
+      .catch(() => false);
     if (answered) return;
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
@@ -102,7 +110,15 @@ const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', f
 const NEXT = 'node_modules/next/dist/bin/next';
 
 export type Ports = { postgres: number; web: number; gateway: number; smtp: number; letterbox: number };
-export type Running = { server: Server; environment: Environment; siteUrl: string; gatewayUrl: string; letterboxUrl: string; webArgs: string[]; workerArgs: string[] };
+export type Running = {
+  server: Server;
+  environment: Environment;
+  siteUrl: string;
+  gatewayUrl: string;
+  letterboxUrl: string;
+  webArgs: string[];
+  workerArgs: string[];
+};
 
 /** Database, stand-ins and the built site, up and answering; the worker and the web are started by the caller. */
 export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) => void): Promise<Running> {
@@ -136,7 +152,11 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     NEST_TSCONFIG: buildTsconfig(stack.folder),
   };
   tell('Starting the stand-ins: Curlew Cards and Letterbox');
-  stack.start('curlew-cards', tsx('stand-ins/curlew-cards/main.ts', String(gateway), join(stack.folder, 'curlew-cards.json')), environment);
+  stack.start(
+    'curlew-cards',
+    tsx('stand-ins/curlew-cards/main.ts', String(gateway), join(stack.folder, 'curlew-cards.json')),
+    environment,
+  );
   stack.start('letterbox', tsx('stand-ins/letterbox/main.ts', String(smtp), String(letterbox)), environment);
   tell('Building the site (under a minute)');
   await Promise.all([
@@ -144,7 +164,15 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     untilAnswers(gatewayUrl, 'Curlew Cards'),
     untilAnswers(letterboxUrl, 'Letterbox'),
   ]);
-  return { server, environment, siteUrl, gatewayUrl, letterboxUrl, webArgs: webArgs(web), workerArgs: tsx('src/worker/main.ts') };
+  return {
+    server,
+    environment,
+    siteUrl,
+    gatewayUrl,
+    letterboxUrl,
+    webArgs: webArgs(web),
+    workerArgs: tsx('src/worker/main.ts'),
+  };
 }
 
 export const webArgs = (port: number): string[] => [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)];
@@ -153,7 +181,13 @@ export const webArgs = (port: number): string[] => [NEXT, 'start', '-H', '127.0.
 function buildTsconfig(folder: string): string {
   const file = join(folder, 'tsconfig.json');
   const root = relative(folder, '.');
-  writeFileSync(file, JSON.stringify({ extends: `${root}/tsconfig.json`, include: [`${root}/src/**/*.ts`, `${root}/src/**/*.tsx`] }));
+  writeFileSync(
+    file,
+    JSON.stringify({
+      extends: `${root}/tsconfig.json`,
+      include: [`${root}/src/**/*.ts`, `${root}/src/**/*.tsx`],
+    }),
+  );
   return file;
 }
 
@@ -165,5 +199,6 @@ export function stopWith(stack: Stack): void {
     asked = true;
     void stack.stop().then(() => process.exit(code));
   };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(signal === 'SIGINT' ? 0 : 1));
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => end(signal === 'SIGINT' ? 0 : 1));
 }

@@ -6,7 +6,10 @@ import type { Problems, Result } from '@/services/result';
 export type FormState = { problems: Problems; message?: string };
 
 /** Runs a service for a form. What the person may do something about comes back beside the field. */
-export async function forForm<T>(work: () => Promise<Result<T>>, then: (value: T) => FormState | Promise<FormState>): Promise<FormState> {
+export async function forForm<T>(
+  work: () => Promise<Result<T>>,
+  then: (value: T) => FormState | Promise<FormState>,
+): Promise<FormState> {
   try {
     const result = await work();
     return result.ok ? await then(result.value) : { problems: result.problems };

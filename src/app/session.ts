@@ -58,4 +58,6 @@ export async function callerAddress(): Promise<string> {
 export const LOOK_COOKIE = 'nest_look';
 
 /** Through whose eyes this request sees the site; looked up once a request. */
-export const currentViewer = cache(async () => viewerOf(await currentMember(), (await cookies()).get(LOOK_COOKIE)?.value));
+export const currentViewer = cache(async () =>
+  viewerOf(await currentMember(), (await cookies()).get(LOOK_COOKIE)?.value),
+);

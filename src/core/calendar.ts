@@ -42,7 +42,11 @@ export function addLength(start: Instant, length: Length, zone: string, times = 
   const instant = Temporal.Instant.from(start);
   if (length.unit === 'hour') return instant.add({ hours: n }).toString();
   const plural = `${length.unit}s`;
-  return instant.toZonedDateTimeISO(zone).add({ [plural]: n }).toInstant().toString();
+  return instant
+    .toZonedDateTimeISO(zone)
+    .add({ [plural]: n })
+    .toInstant()
+    .toString();
 }
 
 /** The first instant of a local date. */
@@ -91,13 +95,24 @@ export function isZone(zone: string): boolean {
 /** "Sun 31 Jan 2027" in the site's zone. */
 export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): string {
   return new Intl.DateTimeFormat(locale, {
-    timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', year: 'numeric',
-  }).format(toMs(instant)).replace(/,/g, ''); // prettier-ignore
+    timeZone: zone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  })
+    .format(toMs(instant))
+    .replace(/,/g, '');
 }
 
 /** "Sun 31 Jan 2027, 21:40" in the site's zone. */
 export function formatDateTime(instant: Instant, zone: string, locale = 'en-GB'): string {
-  const time = new Intl.DateTimeFormat(locale, { timeZone: zone, hour: '2-digit', minute: '2-digit', hour12: false });
+  const time = new Intl.DateTimeFormat(locale, {
+    timeZone: zone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hour12: false,
+  });
   return `${formatDate(instant, zone, locale)}, ${time.format(toMs(instant))}`;
 }
 

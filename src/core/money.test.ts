@@ -24,14 +24,21 @@ describe('amounts as people type them', () => {
     ['1e3', 'GBP', /not an amount/],
     ['99999999999999', 'GBP', /too large/],
   ])('%s %s is refused', (text, currency, reason) => {
-    expect(parseAmount(text, currency)).toEqual({ ok: false, reason: expect.stringMatching(reason) as string });
+    expect(parseAmount(text, currency)).toEqual({
+      ok: false,
+      reason: expect.stringMatching(reason) as string,
+    });
   });
 
   it('comes back unchanged from its decimal text, in every kind of currency', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 10 ** 11 }), fc.constantFrom('GBP', 'JPY', 'KWD', 'CLF'), (amount, currency) => {
-        expect(parseAmount(toDecimal(amount, currency), currency)).toEqual({ ok: true, amount });
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 10 ** 11 }),
+        fc.constantFrom('GBP', 'JPY', 'KWD', 'CLF'),
+        (amount, currency) => {
+          expect(parseAmount(toDecimal(amount, currency), currency)).toEqual({ ok: true, amount });
+        },
+      ),
     );
   });
 });
@@ -55,12 +62,17 @@ describe('shares', () => {
 
   it('of two parts add up to the whole within one unit, and never lose exactness', () => {
     fc.assert(
-      fc.property(fc.maxSafeNat(), fc.integer({ min: 1, max: 400 }), fc.nat({ max: 400 }), (amount, whole, part) => {
-        fc.pre(part <= whole);
-        const sum = share(amount, part, whole) + share(amount, whole - part, whole);
-        expect(sum - amount).toBeGreaterThanOrEqual(0);
-        expect(sum - amount).toBeLessThanOrEqual(1);
-      }),
+      fc.property(
+        fc.maxSafeNat(),
+        fc.integer({ min: 1, max: 400 }),
+        fc.nat({ max: 400 }),
+        (amount, whole, part) => {
+          fc.pre(part <= whole);
+          const sum = share(amount, part, whole) + share(amount, whole - part, whole);
+          expect(sum - amount).toBeGreaterThanOrEqual(0);
+          expect(sum - amount).toBeLessThanOrEqual(1);
+        },
+      ),
     );
   });
 });

@@ -6,9 +6,33 @@ export type Money = { amount: number; currency: string };
 
 /** Decimals of the currencies that do not have two. Source: ISO 4217:2015, list one, "Minor unit". */
 const DECIMALS: Record<string, number> = {
-  BHD: 3, BIF: 0, CLF: 4, CLP: 0, DJF: 0, GNF: 0, IQD: 3, ISK: 0, JOD: 3, JPY: 0, KMF: 0, KRW: 0, KWD: 3,
-  LYD: 3, OMR: 3, PYG: 0, RWF: 0, TND: 3, UGX: 0, UYI: 0, UYW: 4, VND: 0, VUV: 0, XAF: 0, XOF: 0, XPF: 0,
-}; // prettier-ignore
+  BHD: 3,
+  BIF: 0,
+  CLF: 4,
+  CLP: 0,
+  DJF: 0,
+  GNF: 0,
+  IQD: 3,
+  ISK: 0,
+  JOD: 3,
+  JPY: 0,
+  KMF: 0,
+  KRW: 0,
+  KWD: 3,
+  LYD: 3,
+  OMR: 3,
+  PYG: 0,
+  RWF: 0,
+  TND: 3,
+  UGX: 0,
+  UYI: 0,
+  UYW: 4,
+  VND: 0,
+  VUV: 0,
+  XAF: 0,
+  XOF: 0,
+  XPF: 0,
+};
 
 /** Number of decimals of a currency: JPY 0, GBP 2, KWD 3. */
 export function decimalsOf(currency: string): number {
@@ -32,14 +56,19 @@ export function parseAmount(text: string, currency: string): ParsedAmount {
   if (typed === '') return { ok: false, reason: 'Type an amount, or 0 for free.' };
   if (typed.startsWith('-')) return { ok: false, reason: 'An amount cannot be below zero.' };
   const match = /^(\d+)(?:\.(\d*))?$/.exec(typed);
-  if (!match) return { ok: false, reason: `“${text.trim()}” is not an amount. Write it like ${exampleAmount(currency)}.` };
+  if (!match)
+    return {
+      ok: false,
+      reason: `“${text.trim()}” is not an amount. Write it like ${exampleAmount(currency)}.`,
+    };
   const fraction = (match[2] ?? '').replace(/0+$/, '');
   if (fraction.length > decimals) {
     const may = decimals === 0 ? 'no decimals' : `at most ${decimals} decimals`;
     return { ok: false, reason: `${currency} has ${may}. Write it like ${exampleAmount(currency)}.` };
   }
   const amount = Number(`${match[1]}${fraction.padEnd(decimals, '0')}`);
-  if (!Number.isSafeInteger(amount) || amount > 100_000_000_000) return { ok: false, reason: 'That amount is too large.' };
+  if (!Number.isSafeInteger(amount) || amount > 100_000_000_000)
+    return { ok: false, reason: 'That amount is too large.' };
   return { ok: true, amount };
 }
 

@@ -2,10 +2,25 @@ export const STAFF_ROLES = ['owner', 'editor', 'helper', 'viewer'] as const;
 export type StaffRole = (typeof STAFF_ROLES)[number];
 
 /** What staff may do. Looking at the Desk is `look`; everything else changes something. */
-export type Right = 'look' | 'write content' | 'set access' | 'set tiers' | 'manage members' | 'manage money' | 'move the clock';
+export type Right =
+  | 'look'
+  | 'write content'
+  | 'set access'
+  | 'set tiers'
+  | 'manage members'
+  | 'manage money'
+  | 'move the clock';
 
 const RIGHTS: Record<StaffRole, ReadonlySet<Right>> = {
-  owner: new Set<Right>(['look', 'write content', 'set access', 'set tiers', 'manage members', 'manage money', 'move the clock']),
+  owner: new Set<Right>([
+    'look',
+    'write content',
+    'set access',
+    'set tiers',
+    'manage members',
+    'manage money',
+    'move the clock',
+  ]),
   editor: new Set<Right>(['look', 'write content', 'set access']),
   helper: new Set<Right>(['look', 'manage members']),
   viewer: new Set<Right>(['look']),

@@ -34,7 +34,8 @@ export type GatewayPayment = {
   currency: string;
 };
 
-export type WebhookReading = { ok: true; messageId: string; payload: WebhookPayload } | { ok: false; reason: string };
+export type WebhookReading =
+  { ok: true; messageId: string; payload: WebhookPayload } | { ok: false; reason: string };
 export type WebhookPayload = { type: string; paymentRef?: string };
 
 export type Answer<T> = ({ ok: true } & T) | { ok: false; reason: string };
@@ -46,7 +47,9 @@ export interface Gateway {
   /** What is wrong with pasted keys by their form alone; null where nothing is. */
   inspectKeys(keys: Keys, mode: Mode): KeyProblem | null;
   /** Asks the gateway whether it knows the keys, and whether the two belong together. */
-  checkKeys(keys: Keys): Promise<{ ok: true; accountName: string } | { ok: false; field: KeyField | null; message: string }>;
+  checkKeys(
+    keys: Keys,
+  ): Promise<{ ok: true; accountName: string } | { ok: false; field: KeyField | null; message: string }>;
   /** Tells the gateway where to send its messages; the answer's `secret` signs them. Replaces an earlier address. */
   registerWebhook(keys: Keys, address: string): Promise<Answer<{ ref: string; secret: string }>>;
   /** Asks for a signed test message to be sent. */
@@ -56,21 +59,37 @@ export interface Gateway {
   /** The page of the gateway that is framed in checkout, and the origin that its messages come from. */
   frame(siteKey: string, parentOrigin: string): { url: string; origin: string };
   /** Keeps what the frame's token stands for, for later charges. */
-  saveMethod(keys: Keys, method: { token: string; email: string; idempotencyKey: string }): Promise<SavedMethod | Declined | Unknown>;
+  saveMethod(
+    keys: Keys,
+    method: { token: string; email: string; idempotencyKey: string },
+  ): Promise<SavedMethod | Declined | Unknown>;
   /** Charges a saved method. The same idempotency key is never charged twice. */
   charge(
     keys: Keys,
-    charge: { customerRef: string; methodRef: string; amount: number; currency: string; idempotencyKey: string; note: string },
+    charge: {
+      customerRef: string;
+      methodRef: string;
+      amount: number;
+      currency: string;
+      idempotencyKey: string;
+      note: string;
+    },
   ): Promise<ChargeOutcome>;
   /** What the gateway knows of a payment, by idempotency key or by its own reference; null: it never heard of it. */
-  findPayment(keys: Keys, by: { key: string } | { ref: string }): Promise<Answer<{ payment: GatewayPayment | null }>>;
+  findPayment(
+    keys: Keys,
+    by: { key: string } | { ref: string },
+  ): Promise<Answer<{ payment: GatewayPayment | null }>>;
   /** Every payment of the account, oldest first. */
   listPayments(keys: Keys): Promise<Answer<{ payments: GatewayPayment[] }>>;
 }
 
 /** Why a payment was refused, in a word or two for staff. */
 export function declineWords(code: string): string {
-  return { 'no-funds': 'no funds', expired: 'card expired', 'bad-token': 'card details unusable' }[code] ?? 'refused by the bank';
+  return (
+    { 'no-funds': 'no funds', expired: 'card expired', 'bad-token': 'card details unusable' }[code] ??
+    'refused by the bank'
+  );
 }
 
 /** Why a payment was refused, in a sentence that says what to do next. */

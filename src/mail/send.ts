@@ -1,7 +1,14 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import { config } from '@/config';
 
-export type Letter = { id: string; from: { name: string; address: string }; to: string; subject: string; text: string; html: string };
+export type Letter = {
+  id: string;
+  from: { name: string; address: string };
+  to: string;
+  subject: string;
+  text: string;
+  html: string;
+};
 
 let transport: Transporter | undefined;
 
@@ -16,4 +23,10 @@ export async function sendLetter(letter: Letter): Promise<void> {
     text: letter.text,
     html: letter.html,
   });
+}
+
+/** Forgets the connection to the mail server, so that the next mail opens a new one. */
+export function closeTransport(): void {
+  transport?.close();
+  transport = undefined;
 }

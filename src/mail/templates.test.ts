@@ -1,21 +1,43 @@
 import { expect, it } from 'vitest';
 import { renderMail, type MailContent } from './templates';
 
-const frame = { siteName: 'Lantern Moor', siteUrl: 'https://moor.example', zone: 'Europe/London', firstName: 'Maren' };
+const frame = {
+  siteName: 'Lantern Moor',
+  siteUrl: 'https://moor.example',
+  zone: 'Europe/London',
+  firstName: 'Maren',
+};
 const next = { at: '2027-07-31T23:30:00Z', amount: 600, currency: 'GBP' };
 const MAILS: MailContent[] = [
   { template: 'welcome', tierName: 'Observer', sentence: '£6 a month.', nextCharge: next },
-  { template: 'receipt', tierName: 'Observer', amount: 1600, currency: 'GBP', joiningFee: 1000, paidAt: next.at, methodLabel: 'card ending 0179', nextCharge: null },
-  ...(['payment-failed', 'cancelled', 'ended', 'ended-unpaid'] as const).map((template) => ({ template, tierName: 'Observer', until: next.at, nextTry: next.at })),
+  {
+    template: 'receipt',
+    tierName: 'Observer',
+    amount: 1600,
+    currency: 'GBP',
+    joiningFee: 1000,
+    paidAt: next.at,
+    methodLabel: 'card ending 0179',
+    nextCharge: null,
+  },
+  ...(['payment-failed', 'cancelled', 'ended', 'ended-unpaid'] as const).map((template) => ({
+    template,
+    tierName: 'Observer',
+    until: next.at,
+    nextTry: next.at,
+  })),
 ];
 
-it.each(MAILS.map((mail) => [mail.template, mail] as const))('%s says the same in both parts, and leads back to the site', (_, mail) => {
-  const { subject, text, html } = renderMail(mail, frame);
-  expect(subject).toMatch(/Observer|Lantern Moor/);
-  expect(text).toContain('Hello Maren,');
-  expect(text).toMatch(/https:\/\/moor\.example\/(account|join)/);
-  expect(html).toContain('Hello Maren,');
-});
+it.each(MAILS.map((mail) => [mail.template, mail] as const))(
+  '%s says the same in both parts, and leads back to the site',
+  (_, mail) => {
+    const { subject, text, html } = renderMail(mail, frame);
+    expect(subject).toMatch(/Observer|Lantern Moor/);
+    expect(text).toContain('Hello Maren,');
+    expect(text).toMatch(/https:\/\/moor\.example\/(account|join)/);
+    expect(html).toContain('Hello Maren,');
+  },
+);
 
 it('shows dates in the site’s zone', () => {
   // Half past eleven in the evening UTC is the next day in a London summer.

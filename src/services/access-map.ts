@@ -9,26 +9,52 @@ import { currentSite } from './site';
 
 export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
 export type MapRow = { item: ItemHead; decisions: Decision[] };
-export type AccessMap = { zone: string; viewpoints: Viewpoint[]; rows: MapRow[]; rules: StoredRule[]; categories: Category[]; tiers: Tier[] };
+export type AccessMap = {
+  zone: string;
+  viewpoints: Viewpoint[];
+  rows: MapRow[];
+  rules: StoredRule[];
+  categories: Category[];
+  tiers: Tier[];
+};
 
 /** Who sees what: every published item as a visitor, as a member without a tier, and as a new holder of each tier. */
 export async function accessMap(): Promise<AccessMap> {
   const site = await currentSite();
   const now = siteNow(site);
-  const [items, rules, tiers, offers, categories] = await Promise.all([listItems(pool()), listRules(pool()), listTiers(pool()), listOffers(pool()), listCategories(pool())]);
+  const [items, rules, tiers, offers, categories] = await Promise.all([
+    listItems(pool()),
+    listRules(pool()),
+    listTiers(pool()),
+    listOffers(pool()),
+    listCategories(pool()),
+  ]);
   const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
   const viewpoints: Viewpoint[] = [
     { id: 'visitor', name: 'Visitor', tier: null, person: VISITOR },
     { id: 'signed-in', name: 'Signed in', tier: null, person: signedIn },
     ...tiers.map((tier) => {
       const paid = offers.some((offer) => offer.tierId === tier.id && offer.isPaid);
-      return { id: tier.id, name: tier.name, tier, person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] } };
+      return {
+        id: tier.id,
+        name: tier.name,
+        tier,
+        person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
+      };
     }),
   ];
-  const shared: Omit<Question, 'item' | 'person'> = { now, zone: site.zone, default: site.accessDefault, rules };
+  const shared: Omit<Question, 'item' | 'person'> = {
+    now,
+    zone: site.zone,
+    default: site.accessDefault,
+    rules,
+  };
   const rows = items
     .filter((item) => item.publishedAt !== null)
-    .map((item) => ({ item, decisions: viewpoints.map(({ person }) => decide({ ...shared, item, person })) }));
+    .map((item) => ({
+      item,
+      decisions: viewpoints.map(({ person }) => decide({ ...shared, item, person })),
+    }));
   return { zone: site.zone, viewpoints, rows, rules, categories, tiers };
 }
 
@@ -46,5 +72,8 @@ export function openersOf(map: AccessMap, itemId: string): Openers | null {
   const isOpen = map.viewpoints.map((_, index) => row.decisions[index]?.state === 'open');
   if (isOpen[0]) return { to: 'everyone' };
   if (isOpen[1]) return { to: 'signed-in' };
-  return { to: 'tiers', tiers: map.viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])) };
+  return {
+    to: 'tiers',
+    tiers: map.viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])),
+  };
 }

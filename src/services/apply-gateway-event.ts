@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import { gatewayById } from '@/gateways';
 import { pool } from '@/store/db';
-import { findGatewayAccount, finishGatewayEvent, postponeGatewayEvent, setHeard, type GatewayEventRow } from '@/store/gateways';
+import {
+  findGatewayAccount,
+  finishGatewayEvent,
+  postponeGatewayEvent,
+  setHeard,
+  type GatewayEventRow,
+} from '@/store/gateways';
 import { findPaymentByKey } from '@/store/payments';
 import { GATEWAY } from './actor';
 import { keysOf } from './connect-gateway';
@@ -16,16 +22,19 @@ const payloadSchema = z.object({ type: z.string(), paymentRef: z.string().option
 export async function applyGatewayEvent(event: GatewayEventRow): Promise<void> {
   const payload = payloadSchema.parse(event.payload);
   const account = await findGatewayAccount(pool(), event.gatewayAccountId);
-  if (!account) return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway is not connected any more');
+  if (!account)
+    return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway is not connected any more');
   if (payload.type === 'ping') {
     await setHeard(pool(), account.id);
     return finishGatewayEvent(pool(), event.id, 'done', 'heard');
   }
-  if (!payload.paymentRef) return finishGatewayEvent(pool(), event.id, 'ignored', `nothing is done for “${payload.type}”`);
+  if (!payload.paymentRef)
+    return finishGatewayEvent(pool(), event.id, 'ignored', `nothing is done for “${payload.type}”`);
 
   const found = await gatewayById(account.gateway).findPayment(keysOf(account), { ref: payload.paymentRef });
   if (!found.ok) return waitOrDrop(event, found.reason);
-  if (!found.payment) return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway knows no such payment');
+  if (!found.payment)
+    return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway knows no such payment');
   const { payment } = found;
   const ours = await findPaymentByKey(pool(), payment.key);
   if (!ours || ours.gatewayAccountId !== account.id) return waitOrDrop(event, 'no payment here has this key');
@@ -33,7 +42,9 @@ export async function applyGatewayEvent(event: GatewayEventRow): Promise<void> {
   await recordOutcome(
     GATEWAY,
     ours,
-    payment.state === 'succeeded' ? { state: 'succeeded', ref: payment.ref } : { state: 'declined', ref: payment.ref, code: payment.code ?? 'declined' },
+    payment.state === 'succeeded'
+      ? { state: 'succeeded', ref: payment.ref }
+      : { state: 'declined', ref: payment.ref, code: payment.code ?? 'declined' },
   );
   await finishGatewayEvent(pool(), event.id, 'done', `recorded as ${payment.state}`);
 }

@@ -25,15 +25,28 @@ async function change(actor: Actor, id: string, event: Event): Promise<Result<nu
   const site = await currentSite();
   return transaction(async (db) => {
     const subscription = await lockSubscription(db, id);
-    if (!subscription?.memberId || (subscription.memberId !== actor.memberId && !may(actor.staffRole, 'manage members'))) {
+    if (
+      !subscription?.memberId ||
+      (subscription.memberId !== actor.memberId && !may(actor.staffRole, 'manage members'))
+    ) {
       throw new NotAllowed('This subscription is not yours.');
     }
-    if (await findOpenPayment(db, id)) return refusedField('', 'A payment is under way. Try again in a minute.');
+    if (await findOpenPayment(db, id))
+      return refusedField('', 'A payment is under way. Try again in a minute.');
     const at = siteNow(site, subscription.mode);
     const { terms, offer } = await termsOf(db, site, subscription.offerVersionId);
     const next = transition(subscription, event, terms, at);
     if (!next.ok) return refusedField('', next.reason);
-    await applyTransition(db, site, actor, { ...subscription, memberId: subscription.memberId }, next.subscription, next.effects, offer, at);
+    await applyTransition(
+      db,
+      site,
+      actor,
+      { ...subscription, memberId: subscription.memberId },
+      next.subscription,
+      next.effects,
+      offer,
+      at,
+    );
     return done(null);
   });
 }

@@ -12,15 +12,38 @@ import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
 
 /** Writes down, in the caller's transaction, that a period is about to be charged. Calls nobody. */
-export async function writeIntent(db: Transaction, subscription: StoredSubscription, period: Period, attempt: number, currency: string, at: Instant): Promise<Payment> {
+export async function writeIntent(
+  db: Transaction,
+  subscription: StoredSubscription,
+  period: Period,
+  attempt: number,
+  currency: string,
+  at: Instant,
+): Promise<Payment> {
   const { id: subscriptionId, mode, gatewayAccountId } = subscription;
   if (!gatewayAccountId) throw new Error(`subscription ${subscriptionId} has no gateway`);
   const charge = await ensureCharge(db, {
-    subscriptionId, mode, currency, step: period.step, n: period.n,
-    amount: period.amount, joiningFee: period.joiningFee, dueAt: period.from, periodTo: period.to,
-  }); // prettier-ignore
+    subscriptionId,
+    mode,
+    currency,
+    step: period.step,
+    n: period.n,
+    amount: period.amount,
+    joiningFee: period.joiningFee,
+    dueAt: period.from,
+    periodTo: period.to,
+  });
   const idempotencyKey = paymentKey(subscriptionId, period.step, period.n, attempt);
-  await insertIntent(db, { chargeId: charge.id, mode, gatewayAccountId, attempt, idempotencyKey, amount: charge.amount, currency, at });
+  await insertIntent(db, {
+    chargeId: charge.id,
+    mode,
+    gatewayAccountId,
+    attempt,
+    idempotencyKey,
+    amount: charge.amount,
+    currency,
+    at,
+  });
   const intent = await findPaymentByKey(db, idempotencyKey);
   if (!intent) throw new Error('the intent just written is not there');
   return intent;
@@ -51,7 +74,8 @@ export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<C
   if (!found.ok) return { state: 'unknown', reason: found.reason };
   if (!found.payment) return collect(actor, intent);
   const { state, ref, code } = found.payment;
-  const outcome = state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+  const outcome =
+    state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
   await recordOutcome(actor, intent, outcome);
   return outcome;
 }

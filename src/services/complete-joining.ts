@@ -16,16 +16,35 @@ import { writeMail } from './write-mail';
 
 /** The one place where a joining becomes a member with a subscription: in the transaction that records its payment, or, where nothing is due, alone. */
 export async function completeJoining(
-  db: Transaction, site: Site, actor: Actor, joining: Joining, subscription: StoredSubscription,
-  { terms, offer }: { terms: Terms; offer: StoredOffer }, period: Period, at: Instant,
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  joining: Joining,
+  subscription: StoredSubscription,
+  { terms, offer }: { terms: Terms; offer: StoredOffer },
+  period: Period,
+  at: Instant,
 ): Promise<Member> {
   const member = await memberOf(db, joining, at);
   await setMember(db, subscription.id, member.id);
   const begun = transition(subscription, { type: 'paid', period }, terms, at);
   if (!begun.ok) throw new Error(begun.reason);
-  await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, begun.subscription, begun.effects, offer, at);
+  await applyTransition(
+    db,
+    site,
+    actor,
+    { ...subscription, memberId: member.id },
+    begun.subscription,
+    begun.effects,
+    offer,
+    at,
+  );
   await finishJoining(db, joining.id, member.id);
-  await record(db, actor, at, 'joined', `member:${member.id}`, { offer: offer.id, version: offer.version, subscription: subscription.id });
+  await record(db, actor, at, 'joined', `member:${member.id}`, {
+    offer: offer.id,
+    version: offer.version,
+    subscription: subscription.id,
+  });
 
   const tier = await findTier(db, period.tier);
   const next = nextCharge(begun.subscription, terms);
@@ -40,7 +59,15 @@ export async function completeJoining(
 }
 
 async function memberOf(db: Transaction, joining: Joining, at: Instant): Promise<Member> {
-  const known = joining.memberId ? await findMember(db, joining.memberId) : await findMemberByEmail(db, joining.email);
+  const known = joining.memberId
+    ? await findMember(db, joining.memberId)
+    : await findMemberByEmail(db, joining.email);
   if (known) return known;
-  return insertMember(db, { email: joining.email, name: joining.name, passwordHash: joining.passwordHash, staffRole: null, joinedAt: at });
+  return insertMember(db, {
+    email: joining.email,
+    name: joining.name,
+    passwordHash: joining.passwordHash,
+    staffRole: null,
+    joinedAt: at,
+  });
 }

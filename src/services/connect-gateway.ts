@@ -18,7 +18,11 @@ export function keysOf(account: GatewayAccount): { siteKey: string; secretKey: s
  * Connects a gateway by its keys: looks at their form, asks the gateway, keeps them sealed, and registers the
  * webhook address. A webhook that could not be registered does not undo the connection; it is shown and tried again.
  */
-export async function connectGateway(actor: Actor, gatewayId: string, pasted: { siteKey: string; secretKey: string }): Promise<Result<{ id: string }>> {
+export async function connectGateway(
+  actor: Actor,
+  gatewayId: string,
+  pasted: { siteKey: string; secretKey: string },
+): Promise<Result<{ id: string }>> {
   requireRight(actor, 'manage money');
   const site = await currentSite();
   const gateway = gatewayById(gatewayId);
@@ -36,7 +40,10 @@ export async function connectGateway(actor: Actor, gatewayId: string, pasted: { 
       siteKey: keys.siteKey,
       secretKeySealed: seal(keys.secretKey),
     });
-    await record(db, actor, siteNow(site), 'gateway connected', `gateway:${saved.id}`, { gateway: gatewayId, mode: site.mode });
+    await record(db, actor, siteNow(site), 'gateway connected', `gateway:${saved.id}`, {
+      gateway: gatewayId,
+      mode: site.mode,
+    });
     return saved;
   });
   await registerWebhook(actor, account.id);
@@ -53,13 +60,26 @@ export async function registerWebhook(actor: Actor, accountId: string): Promise<
   const keys = keysOf(account);
   const made = await gateway.registerWebhook(keys, webhookAddress(accountId));
   await transaction(async (db) => {
-    await setWebhook(db, accountId, made.ok ? { ref: made.ref, secretSealed: seal(made.secret) } : { error: made.reason });
-    await record(db, actor, siteNow(site), made.ok ? 'webhook registered' : 'webhook not registered', `gateway:${accountId}`);
+    await setWebhook(
+      db,
+      accountId,
+      made.ok ? { ref: made.ref, secretSealed: seal(made.secret) } : { error: made.reason },
+    );
+    await record(
+      db,
+      actor,
+      siteNow(site),
+      made.ok ? 'webhook registered' : 'webhook not registered',
+      `gateway:${accountId}`,
+    );
   });
-  if (!made.ok) return refused({ '': `The webhook address could not be registered: ${made.reason}. Try again.` });
+  if (!made.ok)
+    return refused({ '': `The webhook address could not be registered: ${made.reason}. Try again.` });
   // The secret is stored by now, so the test message can be read when it comes.
   const pinged = await gateway.requestPing(keys, made.ref);
-  return pinged.ok ? done(null) : refused({ '': `The address is registered, but no test message could be asked for: ${pinged.reason}.` });
+  return pinged.ok
+    ? done(null)
+    : refused({ '': `The address is registered, but no test message could be asked for: ${pinged.reason}.` });
 }
 
 export function webhookAddress(accountId: string): string {

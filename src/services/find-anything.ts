@@ -36,5 +36,8 @@ export async function findAnything(query: string): Promise<Hit[]> {
     ...items.map((item) => ({ path: `/desk/content/${item.id}`, title: item.title, kind: item.type })),
     ...rules.map((rule) => ({ path: `/desk/access/${rule.id}`, title: rule.name, kind: 'rule' })),
   ].filter((hit) => hit.title.toLowerCase().includes(typed));
-  return [...named, ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name, kind: 'member' }))].slice(0, 12);
+  return [
+    ...named,
+    ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name, kind: 'member' })),
+  ].slice(0, 12);
 }

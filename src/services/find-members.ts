@@ -10,7 +10,10 @@ export const PAGE_SIZE = 50;
 export type FoundMember = MemberRow & { next: { at: Instant; amount: number; currency: string } | null };
 
 /** A page of the members that a filter leaves, with what each holds and is charged next. */
-export async function findMembers(filter: MemberFilter, page: number): Promise<{ rows: FoundMember[]; count: number; tiers: Tier[]; zone: string }> {
+export async function findMembers(
+  filter: MemberFilter,
+  page: number,
+): Promise<{ rows: FoundMember[]; count: number; tiers: Tier[]; zone: string }> {
   const site = await currentSite();
   const now = siteNow(site);
   const [rows, count, tiers] = await Promise.all([
@@ -18,6 +21,14 @@ export async function findMembers(filter: MemberFilter, page: number): Promise<{
     countMembers(pool(), site.mode, now, filter),
     listTiers(pool()),
   ]);
-  const next = await nextCharges(site, rows.flatMap((row) => row.subscriptionId ?? []));
-  return { rows: rows.map((row) => ({ ...row, next: next.get(row.subscriptionId ?? '') ?? null })), count, tiers, zone: site.zone };
+  const next = await nextCharges(
+    site,
+    rows.flatMap((row) => row.subscriptionId ?? []),
+  );
+  return {
+    rows: rows.map((row) => ({ ...row, next: next.get(row.subscriptionId ?? '') ?? null })),
+    count,
+    tiers,
+    zone: site.zone,
+  };
 }

@@ -1,10 +1,19 @@
 import { pool } from '@/store/db';
-import { listGatewayAccounts, listGatewayEvents, type GatewayAccount, type GatewayEventRow } from '@/store/gateways';
+import {
+  listGatewayAccounts,
+  listGatewayEvents,
+  type GatewayAccount,
+  type GatewayEventRow,
+} from '@/store/gateways';
 import type { Site } from '@/store/site';
 import { reconcile, type Reconciliation } from './reconcile';
 import { currentSite } from './site';
 
-export type GatewayLine = { account: GatewayAccount; reconciliation: Reconciliation; refused: GatewayEventRow[] };
+export type GatewayLine = {
+  account: GatewayAccount;
+  reconciliation: Reconciliation;
+  refused: GatewayEventRow[];
+};
 
 /** The connected gateways, each with its books compared and the messages that were refused lately. */
 export async function gatewayList(): Promise<{ accounts: GatewayLine[]; site: Site }> {
@@ -13,7 +22,9 @@ export async function gatewayList(): Promise<{ accounts: GatewayLine[]; site: Si
     (await listGatewayAccounts(pool())).map(async (account) => ({
       account,
       reconciliation: await reconcile(account.id),
-      refused: (await listGatewayEvents(pool(), account.id, 50)).filter((event) => event.state === 'refused').slice(0, 5),
+      refused: (await listGatewayEvents(pool(), account.id, 50))
+        .filter((event) => event.state === 'refused')
+        .slice(0, 5),
     })),
   );
   return { accounts, site };

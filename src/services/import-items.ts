@@ -33,7 +33,13 @@ export function readMarkdown(text: string): Document {
  * Imports a page or a post from Markdown with a head in YAML. `id` names the item, so that importing again
  * changes it instead of making another.
  */
-export async function importItem(actor: Actor, id: string, text: string, now: Instant, zone: string): Promise<Result<{ id: string; path: string }>> {
+export async function importItem(
+  actor: Actor,
+  id: string,
+  text: string,
+  now: Instant,
+  zone: string,
+): Promise<Result<{ id: string; path: string }>> {
   const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
   if (!match) return refused({ [id]: 'has no head between two lines of ---' });
   const head = headSchema.safeParse(parse(match[1] ?? ''));

@@ -5,12 +5,27 @@ import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
 import { lock, pool, transaction, type Transaction } from '@/store/db';
 import { findActiveAccount, type GatewayAccount } from '@/store/gateways';
-import { claimJoining, countMethodTry, findJoining, insertJoining, isBeingPaid, releaseJoining, type Joining } from '@/store/joinings';
+import {
+  claimJoining,
+  countMethodTry,
+  findJoining,
+  insertJoining,
+  isBeingPaid,
+  releaseJoining,
+  type Joining,
+} from '@/store/joinings';
 import { findMember, findMemberByEmail, type Member } from '@/store/members';
 import { countAttempts, findOpenPayment } from '@/store/payments';
 import { spendPoint, type Limit } from '@/store/rate-limits';
 import type { Site } from '@/store/site';
-import { findRunning, hasSubscribed, insertPending, lockSubscription, saveLife, setMethod } from '@/store/subscriptions';
+import {
+  findRunning,
+  hasSubscribed,
+  insertPending,
+  lockSubscription,
+  saveLife,
+  setMethod,
+} from '@/store/subscriptions';
 import { findOffer, findTier, type StoredOffer, type Tier } from '@/store/tiers';
 import type { Actor } from './actor';
 import { siteNow } from './clock';
@@ -46,19 +61,30 @@ const newPersonSchema = z.object({
   password: z.string().min(MIN_PASSWORD, `A password has at least ${MIN_PASSWORD} characters.`),
 });
 
-type Plan = { site: Site; offer: StoredOffer; tier: Tier; track: string; account: GatewayAccount | undefined };
+type Plan = {
+  site: Site;
+  offer: StoredOffer;
+  tier: Tier;
+  track: string;
+  account: GatewayAccount | undefined;
+};
 type Person = { member: Member | undefined; email: string; name: string; passwordHash: string | null };
 
 /**
  * Joins a person to a tier by an offer. The member's account, the subscription and what it holds come into being
  * together with the recorded payment, or not at all. Sent twice, it answers twice and charges once.
  */
-export async function joinTier(actor: Actor, raw: unknown, caller: string): Promise<Result<{ memberId: string; returnTo: string }>> {
+export async function joinTier(
+  actor: Actor,
+  raw: unknown,
+  caller: string,
+): Promise<Result<{ memberId: string; returnTo: string }>> {
   const parsed = inputSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
   const input = parsed.data;
   const wait = await spendPoint(PER_CALLER, caller);
-  if (wait > 0) return refusedField('', `Too many tries. Wait ${waitWords(wait)}, then try again; what you typed stays.`);
+  if (wait > 0)
+    return refusedField('', `Too many tries. Wait ${waitWords(wait)}, then try again; what you typed stays.`);
 
   const plan = await planFor(input);
   if (!plan.ok) return plan;
@@ -78,12 +104,20 @@ async function planFor(input: Input): Promise<Result<Plan>> {
   const site = await currentSite();
   const offer = await findOffer(pool(), input.offerId);
   const tier = offer && (await findTier(pool(), offer.tierId));
-  if (!offer?.onSale || !tier) return refusedField('', 'This offer is not on sale any more. Go back to the join page and choose another.');
+  if (!offer?.onSale || !tier)
+    return refusedField(
+      '',
+      'This offer is not on sale any more. Go back to the join page and choose another.',
+    );
   if (offer.versionId !== input.versionId) {
-    return refusedField('', 'The price has changed since this page was opened. Load the page again to see it; nothing was charged.');
+    return refusedField(
+      '',
+      'The price has changed since this page was opened. Load the page again to see it; nothing was charged.',
+    );
   }
   const account = offer.isPaid ? await findActiveAccount(pool(), site.mode) : undefined;
-  if (offer.isPaid && !account) return refusedField('', 'This site cannot take payments yet. Nothing was charged; try again later.');
+  if (offer.isPaid && !account)
+    return refusedField('', 'This site cannot take payments yet. Nothing was charged; try again later.');
   return done({ site, offer, tier, track: tier.ladderId ?? tier.id, account });
 }
 
@@ -95,11 +129,15 @@ async function identify(actor: Actor, input: Input): Promise<Result<Person>> {
   const typed = newPersonSchema.safeParse(input);
   if (!typed.success) return refused(problemsOf(typed.error));
   const existing = await findMemberByEmail(pool(), input.email);
-  if (!existing) return done({ member: undefined, ...typed.data, passwordHash: await hashPassword(input.password) });
+  if (!existing)
+    return done({ member: undefined, ...typed.data, passwordHash: await hashPassword(input.password) });
   if (await passwordMatches(existing.passwordHash, input.password)) {
     return done({ member: existing, email: existing.email, name: existing.name, passwordHash: null });
   }
-  return refusedField('email', 'This address has an account already. Sign in first; you come back to this page.');
+  return refusedField(
+    'email',
+    'This address has an account already. Sign in first; you come back to this page.',
+  );
 }
 
 type Begun = { joining: Joining; period: Period };
@@ -113,23 +151,47 @@ async function begin(plan: Plan, person: Person, input: Input): Promise<Result<B
     const known = await findJoining(db, input.joiningId);
     if (known?.state === 'done') return done('done');
     if (person.member && (await findRunning(db, person.member.id, site.mode, track))) {
-      return refusedField('', `You hold ${tier.name} or another tier of its ladder already. Your account shows it.`);
+      return refusedField(
+        '',
+        `You hold ${tier.name} or another tier of its ladder already. Your account shows it.`,
+      );
     }
     if (await isBeingPaid(db, person.email, site.mode, track, input.joiningId)) {
       return refusedField('', 'A payment of yours is under way in another window. Let that one finish.');
     }
     const skipTrial = person.member ? await hasSubscribed(db, person.member.id, site.mode, track) : false;
     const period = nextPeriod(offer.definition, at, site.zone, skipTrial, null);
-    if (!period) return refusedField('', 'Nothing of this offer is left: its dates have passed. Choose another on the join page.');
-    const typed = { email: person.email, name: person.name, passwordHash: person.passwordHash, memberId: person.member?.id ?? null };
+    if (!period)
+      return refusedField(
+        '',
+        'Nothing of this offer is left: its dates have passed. Choose another on the join page.',
+      );
+    const typed = {
+      email: person.email,
+      name: person.name,
+      passwordHash: person.passwordHash,
+      memberId: person.member?.id ?? null,
+    };
     if (known) return resume(db, known, plan, typed, skipTrial);
     const subscription = await insertPending(db, {
-      memberId: person.member?.id ?? null, mode: site.mode, track, offerVersionId: offer.versionId,
-      startedAt: at, skipTrial, gatewayAccountId: account?.id ?? null,
-    }); // prettier-ignore
+      memberId: person.member?.id ?? null,
+      mode: site.mode,
+      track,
+      offerVersionId: offer.versionId,
+      startedAt: at,
+      skipTrial,
+      gatewayAccountId: account?.id ?? null,
+    });
     const joining = await insertJoining(
       db,
-      { id: input.joiningId, subscriptionId: subscription.id, track, mode: site.mode, returnTo: safeReturn(input.returnTo), ...typed },
+      {
+        id: input.joiningId,
+        subscriptionId: subscription.id,
+        track,
+        mode: site.mode,
+        returnTo: safeReturn(input.returnTo),
+        ...typed,
+      },
       config().LEASE_SECONDS,
     );
     return done({ joining, period });
@@ -137,8 +199,11 @@ async function begin(plan: Plan, person: Person, input: Input): Promise<Result<B
 }
 
 async function resume(
-  db: Transaction, known: Joining, { site, offer }: Plan,
-  typed: Pick<Joining, 'email' | 'name' | 'passwordHash' | 'memberId'>, skipTrial: boolean,
+  db: Transaction,
+  known: Joining,
+  { site, offer }: Plan,
+  typed: Pick<Joining, 'email' | 'name' | 'passwordHash' | 'memberId'>,
+  skipTrial: boolean,
 ): Promise<Result<Begun | 'busy'>> {
   const joining = await claimJoining(db, known.id, typed, config().LEASE_SECONDS);
   if (!joining) return done('busy');
@@ -150,10 +215,17 @@ async function resume(
   const startedAt = (await findOpenPayment(db, subscription.id)) ? subscription.startedAt : siteNow(site);
   await saveLife(db, subscription.id, { ...subscription, startedAt, skipTrial });
   const period = nextPeriod(offer.definition, startedAt, site.zone, skipTrial, null);
-  return period ? done({ joining, period }) : refusedField('', 'Nothing of this offer is left: its dates have passed.');
+  return period
+    ? done({ joining, period })
+    : refusedField('', 'Nothing of this offer is left: its dates have passed.');
 }
 
-async function pay(actor: Actor, plan: Plan, { joining, period }: Begun, input: Input): Promise<Result<null>> {
+async function pay(
+  actor: Actor,
+  plan: Plan,
+  { joining, period }: Begun,
+  input: Input,
+): Promise<Result<null>> {
   const open = await findOpenPayment(pool(), joining.subscriptionId);
   if (open) {
     const outcome = await settleOpenIntent(actor, open);
@@ -168,7 +240,16 @@ async function pay(actor: Actor, plan: Plan, { joining, period }: Begun, input: 
     await transaction(async (db) => {
       const subscription = await lockSubscription(db, joining.subscriptionId);
       if (subscription?.state !== 'pending') return;
-      await completeJoining(db, plan.site, actor, joining, subscription, await termsOf(db, plan.site, subscription.offerVersionId), period, subscription.startedAt);
+      await completeJoining(
+        db,
+        plan.site,
+        actor,
+        joining,
+        subscription,
+        await termsOf(db, plan.site, subscription.offerVersionId),
+        period,
+        subscription.startedAt,
+      );
     });
     return done(null);
   }
@@ -176,7 +257,14 @@ async function pay(actor: Actor, plan: Plan, { joining, period }: Begun, input: 
     const subscription = await lockSubscription(db, joining.subscriptionId);
     if (!subscription) throw new Error('the joining lost its subscription');
     const attempt = 1 + (await countAttempts(db, subscription.id, period.step, period.n));
-    return writeIntent(db, subscription, period, attempt, plan.offer.definition.currency, subscription.startedAt);
+    return writeIntent(
+      db,
+      subscription,
+      period,
+      attempt,
+      plan.offer.definition.currency,
+      subscription.startedAt,
+    );
   });
   const outcome = await collect(actor, intent);
   if (outcome.state === 'declined') return refusedField('card', declineSentence(outcome.code));
@@ -187,11 +275,18 @@ async function saveCard(account: GatewayAccount, joining: Joining, token: string
   if (!token) return refusedField('card', 'Fill in the card.');
   const tries = await countMethodTry(pool(), joining.id);
   const saved = await gatewayById(account.gateway).saveMethod(keysOf(account), {
-    token, email: joining.email, idempotencyKey: `${joining.id}:method:${tries}`,
-  }); // prettier-ignore
+    token,
+    email: joining.email,
+    idempotencyKey: `${joining.id}:method:${tries}`,
+  });
   if (saved.state === 'declined') return refusedField('card', declineSentence(saved.code));
-  if (saved.state === 'unknown') return refusedField('card', `${saved.reason}. Nothing was charged; try again in a moment.`);
-  await setMethod(pool(), joining.subscriptionId, { customerRef: saved.customerRef, methodRef: saved.methodRef, methodLabel: saved.label });
+  if (saved.state === 'unknown')
+    return refusedField('card', `${saved.reason}. Nothing was charged; try again in a moment.`);
+  await setMethod(pool(), joining.subscriptionId, {
+    customerRef: saved.customerRef,
+    methodRef: saved.methodRef,
+    methodLabel: saved.label,
+  });
   return done(null);
 }
 
@@ -203,15 +298,22 @@ async function waitForOther(input: Input): Promise<Result<{ memberId: string; re
   for (let tries = 0; tries < 40; tries++) {
     await new Promise((resolve) => setTimeout(resolve, 500));
     const joining = await findJoining(pool(), input.joiningId);
-    if (joining?.state === 'done' && joining.memberId) return done({ memberId: joining.memberId, returnTo: joining.returnTo });
+    if (joining?.state === 'done' && joining.memberId)
+      return done({ memberId: joining.memberId, returnTo: joining.returnTo });
   }
   return refusedField('', 'The payment is still under way. Wait a minute, then load your account page.');
 }
 
-async function finished(input: Input, person: Person): Promise<Result<{ memberId: string; returnTo: string }>> {
+async function finished(
+  input: Input,
+  person: Person,
+): Promise<Result<{ memberId: string; returnTo: string }>> {
   const joining = await findJoining(pool(), input.joiningId);
   if (joining?.state !== 'done' || !joining.memberId || joining.email !== person.email) {
-    return refusedField('', 'The joining could not be finished. Load your account page to see where it stands.');
+    return refusedField(
+      '',
+      'The joining could not be finished. Load your account page to see where it stands.',
+    );
   }
   return done({ memberId: joining.memberId, returnTo: joining.returnTo });
 }

@@ -47,7 +47,9 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
       };
     }),
   );
-  const tierNames = new Map(subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]));
+  const tierNames = new Map(
+    subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]),
+  );
   return {
     now,
     zone: site.zone,
@@ -55,8 +57,12 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
     holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
       ...holding,
       tier: tiers.get(holding.tierId),
-      isNow: compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
+      isNow:
+        compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
     })),
-    payments: (await listPayments(pool(), site.mode, 100, member.id)).map((payment) => ({ ...payment, tierName: tierNames.get(payment.subscriptionId) ?? '' })),
+    payments: (await listPayments(pool(), site.mode, 100, member.id)).map((payment) => ({
+      ...payment,
+      tierName: tierNames.get(payment.subscriptionId) ?? '',
+    })),
   };
 }

@@ -19,32 +19,80 @@ export type TimelineEntry = {
 };
 
 /** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
-export async function memberFile(id: string): Promise<{ member: Member; account: MemberAccount; timeline: TimelineEntry[] } | null> {
+export async function memberFile(
+  id: string,
+): Promise<{ member: Member; account: MemberAccount; timeline: TimelineEntry[] } | null> {
   const member = await findMember(pool(), id);
   if (!member) return null;
   const account = await memberAccount(member);
-  const subjects = [`member:${id}`, ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`)];
+  const subjects = [
+    `member:${id}`,
+    ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`),
+  ];
   const [audit, mails] = [await listAudit(pool(), subjects, 200), await listMailsTo(pool(), id)];
   // In the order in which things follow from one another at one instant: payment, what it did, the mail about it.
   const timeline: TimelineEntry[] = [
     ...account.subscriptions.flatMap(({ subscription: s, next, tier, offer }): TimelineEntry[] => {
       const name = tier?.name ?? offer.name;
       const coming: TimelineEntry[] = [];
-      if (next) coming.push({ id: `next:${s.id}`, at: next.at, isFuture: true, isDay: true, words: `${s.state === 'overdue' ? 'Next try' : 'Next charge'} for ${name}`, money: next, tone: 'plain' });
-      if (s.state === 'cancelling' && s.paidThrough) coming.push({ id: `end:${s.id}`, at: s.paidThrough, isFuture: true, isDay: true, words: `${name} ends`, tone: 'plain' });
+      if (next)
+        coming.push({
+          id: `next:${s.id}`,
+          at: next.at,
+          isFuture: true,
+          isDay: true,
+          words: `${s.state === 'overdue' ? 'Next try' : 'Next charge'} for ${name}`,
+          money: next,
+          tone: 'plain',
+        });
+      if (s.state === 'cancelling' && s.paidThrough)
+        coming.push({
+          id: `end:${s.id}`,
+          at: s.paidThrough,
+          isFuture: true,
+          isDay: true,
+          words: `${name} ends`,
+          tone: 'plain',
+        });
       return coming;
     }),
     ...account.payments.map((p): TimelineEntry => ({
-      id: p.id, at: p.at, isFuture: false, isDay: false, money: { amount: p.amount, currency: p.currency },
-      words: p.state === 'succeeded' ? `Paid for ${p.tierName}` : p.state === 'declined' ? `A payment for ${p.tierName} failed, try ${p.attempt}` : 'A payment is under way',
+      id: p.id,
+      at: p.at,
+      isFuture: false,
+      isDay: false,
+      money: { amount: p.amount, currency: p.currency },
+      words:
+        p.state === 'succeeded'
+          ? `Paid for ${p.tierName}`
+          : p.state === 'declined'
+            ? `A payment for ${p.tierName} failed, try ${p.attempt}`
+            : 'A payment is under way',
       note: p.declineCode ? declineWords(p.declineCode) : undefined,
       tone: p.state === 'succeeded' ? 'good' : p.state === 'declined' ? 'bad' : 'plain',
     })),
-    ...[...audit].reverse()
+    ...[...audit]
+      .reverse()
       .filter((entry) => !entry.action.startsWith('payment '))
-      .map((entry): TimelineEntry => ({ id: `audit:${entry.id}`, at: entry.at, isFuture: false, isDay: false, words: capital(entry.action), note: entry.actorKind === 'staff' ? 'by staff' : undefined, tone: 'plain' })),
-    ...mails.map((mail): TimelineEntry => ({ id: mail.id, at: mail.at, isFuture: false, isDay: false, words: `Mail: ${mail.subject}`, note: mail.state === 'sent' ? undefined : mail.state, tone: 'mail' })),
-  ]; // prettier-ignore
+      .map((entry): TimelineEntry => ({
+        id: `audit:${entry.id}`,
+        at: entry.at,
+        isFuture: false,
+        isDay: false,
+        words: capital(entry.action),
+        note: entry.actorKind === 'staff' ? 'by staff' : undefined,
+        tone: 'plain',
+      })),
+    ...mails.map((mail): TimelineEntry => ({
+      id: mail.id,
+      at: mail.at,
+      isFuture: false,
+      isDay: false,
+      words: `Mail: ${mail.subject}`,
+      note: mail.state === 'sent' ? undefined : mail.state,
+      tone: 'mail',
+    })),
+  ];
   return { member, account, timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)) };
 }
 

@@ -16,20 +16,34 @@ export type SubscriptionLine = SubscriptionRow & {
 };
 
 /** Subscriptions of the site's mode in a state ('' for all), what falls due first on top. */
-export async function subscriptionList(state: string): Promise<{ rows: SubscriptionLine[]; counts: Map<State, number>; zone: string }> {
+export async function subscriptionList(
+  state: string,
+): Promise<{ rows: SubscriptionLine[]; counts: Map<State, number>; zone: string }> {
   const site = await currentSite();
   const rows = await listSubscriptions(pool(), site.mode, state, MOST_ROWS);
-  const [named, next, counts] = [await withNames(rows), await nextCharges(site, rows.map((row) => row.id)), await countByState(pool(), site.mode)];
+  const [named, next, counts] = [
+    await withNames(rows),
+    await nextCharges(
+      site,
+      rows.map((row) => row.id),
+    ),
+    await countByState(pool(), site.mode),
+  ];
   return { rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })), counts, zone: site.zone };
 }
 
 /** The newest payments of the site's mode. */
-export async function paymentList(): Promise<{ rows: (PaymentListRow & { tierName: string })[]; zone: string }> {
+export async function paymentList(): Promise<{
+  rows: (PaymentListRow & { tierName: string })[];
+  zone: string;
+}> {
   const site = await currentSite();
   return { rows: await withNames(await listPayments(pool(), site.mode, MOST_ROWS)), zone: site.zone };
 }
 
-async function withNames<T extends { offerVersionId: string }>(rows: T[]): Promise<(T & { offer: StoredOffer | undefined; tierName: string })[]> {
+async function withNames<T extends { offerVersionId: string }>(
+  rows: T[],
+): Promise<(T & { offer: StoredOffer | undefined; tierName: string })[]> {
   const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));

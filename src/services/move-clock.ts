@@ -9,13 +9,18 @@ import { record } from './record';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
 
-const daysSchema = z.coerce.number().int('Whole days only.').min(1, 'The rehearsal clock only goes forward.').max(400, 'At most 400 days at once.');
+const daysSchema = z.coerce
+  .number()
+  .int('Whole days only.')
+  .min(1, 'The rehearsal clock only goes forward.')
+  .max(400, 'At most 400 days at once.');
 
 /** Moves the rehearsal clock forward by local days. The worker does everything that falls due on the way. */
 export async function moveClock(actor: Actor, days: unknown): Promise<Result<{ days: number }>> {
   requireRight(actor, 'move the clock');
   const parsed = daysSchema.safeParse(days);
-  if (!parsed.success) return refusedField('days', parsed.error.issues[0]?.message ?? 'Type a number of days.');
+  if (!parsed.success)
+    return refusedField('days', parsed.error.issues[0]?.message ?? 'Type a number of days.');
   return transaction(async (db) => {
     const site = await findSite(db);
     if (site?.mode !== 'test') return refusedField('', 'The clock can be moved in test mode only.');

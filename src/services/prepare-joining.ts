@@ -26,7 +26,10 @@ export type PreparedJoining = {
 };
 
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
-export async function prepareJoining(offerId: string, member: Member | undefined): Promise<PreparedJoining | null> {
+export async function prepareJoining(
+  offerId: string,
+  member: Member | undefined,
+): Promise<PreparedJoining | null> {
   const site = await currentSite();
   const offer = await findOffer(pool(), offerId);
   const tier = offer && (await findTier(pool(), offer.tierId));
@@ -41,11 +44,16 @@ export async function prepareJoining(offerId: string, member: Member | undefined
     joiningId: randomUUID(),
     offer,
     tier,
-    otherOffers: (await listOffers(pool())).filter((other) => other.tierId === tier.id && other.onSale && other.id !== offer.id),
+    otherOffers: (await listOffers(pool())).filter(
+      (other) => other.tierId === tier.id && other.onSale && other.id !== offer.id,
+    ),
     sentence: offerSentence(offer.definition, skipTrial),
     skipTrial,
     quote,
-    frame: account && gateway ? { ...gateway.frame(account.siteKey, new URL(config().SITE_URL).origin), gateway: gateway.name } : null,
+    frame:
+      account && gateway
+        ? { ...gateway.frame(account.siteKey, new URL(config().SITE_URL).origin), gateway: gateway.name }
+        : null,
     obstacle: held ? 'held' : offer.isPaid && !account ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
   };
 }

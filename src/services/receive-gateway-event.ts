@@ -10,7 +10,11 @@ export type Reception = 'stored' | 'known already' | 'refused' | 'unknown accoun
 const REFUSALS: Limit = { name: 'webhook:refused', points: 100, seconds: 3600 };
 
 /** Verifies a gateway's message and stores it for the worker. Nothing else happens here, so the answer is at once. */
-export async function receiveGatewayEvent(accountId: string, headers: Record<string, string>, body: string): Promise<Reception> {
+export async function receiveGatewayEvent(
+  accountId: string,
+  headers: Record<string, string>,
+  body: string,
+): Promise<Reception> {
   const account = await findGatewayAccount(pool(), accountId);
   if (!account) return 'unknown account';
   const reading = account.webhookSecretSealed
@@ -20,13 +24,21 @@ export async function receiveGatewayEvent(accountId: string, headers: Record<str
     if ((await spendPoint(REFUSALS, accountId)) === 0) {
       const messageId = (headers['webhook-id'] ?? 'without an id').slice(0, 200);
       await insertGatewayEvent(pool(), {
-        gatewayAccountId: accountId, messageId, payload: { unread: body.slice(0, 2000) }, state: 'refused', result: reading.reason,
-      }); // prettier-ignore
+        gatewayAccountId: accountId,
+        messageId,
+        payload: { unread: body.slice(0, 2000) },
+        state: 'refused',
+        result: reading.reason,
+      });
     }
     return 'refused';
   }
   const added = await insertGatewayEvent(pool(), {
-    gatewayAccountId: accountId, messageId: reading.messageId, payload: reading.payload, state: 'new', result: '',
-  }); // prettier-ignore
+    gatewayAccountId: accountId,
+    messageId: reading.messageId,
+    payload: reading.payload,
+    state: 'new',
+    result: '',
+  });
   return added ? 'stored' : 'known already';
 }

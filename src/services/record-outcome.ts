@@ -23,7 +23,11 @@ export type Outcome = Exclude<ChargeOutcome, { state: 'unknown' }>;
  * Records how an attempt ended, with all that follows from it, in one transaction. Whoever learns the outcome
  * (checkout, worker, sweep, webhook) comes through here; the second to come changes nothing.
  */
-export async function recordOutcome(actor: Actor, payment: Payment, outcome: Outcome): Promise<'recorded' | 'known'> {
+export async function recordOutcome(
+  actor: Actor,
+  payment: Payment,
+  outcome: Outcome,
+): Promise<'recorded' | 'known'> {
   const site = await currentSite();
   return transaction(async (db) => {
     const subscription = await lockSubscription(db, payment.subscriptionId);
@@ -38,17 +42,34 @@ export async function recordOutcome(actor: Actor, payment: Payment, outcome: Out
       at,
     );
     if (!settled) return 'known';
-    await record(db, actor, at, outcome.state === 'succeeded' ? 'payment received' : 'payment declined', `subscription:${subscription.id}`, {
-      payment: payment.id, amount: payment.amount, currency: payment.currency, attempt: payment.attempt,
-      ...(outcome.state === 'declined' ? { code: outcome.code } : {}),
-    }); // prettier-ignore
+    await record(
+      db,
+      actor,
+      at,
+      outcome.state === 'succeeded' ? 'payment received' : 'payment declined',
+      `subscription:${subscription.id}`,
+      {
+        payment: payment.id,
+        amount: payment.amount,
+        currency: payment.currency,
+        attempt: payment.attempt,
+        ...(outcome.state === 'declined' ? { code: outcome.code } : {}),
+      },
+    );
     if (outcome.state === 'succeeded') await markChargePaid(db, payment.chargeId, at);
     await follow(db, site, actor, subscription, payment, outcome);
     return 'recorded';
   });
 }
 
-async function follow(db: Transaction, site: Site, actor: Actor, subscription: StoredSubscription, payment: Payment, outcome: Outcome): Promise<void> {
+async function follow(
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  subscription: StoredSubscription,
+  payment: Payment,
+  outcome: Outcome,
+): Promise<void> {
   const { at } = payment;
   const bought = await termsOf(db, site, subscription.offerVersionId);
   const { terms, offer } = bought;
@@ -58,25 +79,49 @@ async function follow(db: Transaction, site: Site, actor: Actor, subscription: S
     if (outcome.state === 'declined' || !joining || !period) return;
     const member = await completeJoining(db, site, actor, joining, subscription, bought, period, at);
     const settled = transition(subscription, { type: 'paid', period }, terms, at);
-    if (settled.ok) await receipt(db, site, member, settled.subscription, subscription, terms, offer, period, payment);
+    if (settled.ok)
+      await receipt(db, site, member, settled.subscription, subscription, terms, offer, period, payment);
     return;
   }
   const member = subscription.memberId ? await findMember(db, subscription.memberId) : undefined;
   if (!member || !period) throw new Error(`subscription ${subscription.id} has nothing to settle`);
-  const event = outcome.state === 'succeeded' ? ({ type: 'paid', period } as const) : ({ type: 'failed', reason: outcome.code } as const);
+  const event =
+    outcome.state === 'succeeded'
+      ? ({ type: 'paid', period } as const)
+      : ({ type: 'failed', reason: outcome.code } as const);
   const next = transition(subscription, event, terms, at);
   if (!next.ok) {
     // The money moved all the same; staff must see that nothing followed from it.
-    await record(db, actor, at, 'payment without effect', `subscription:${subscription.id}`, { payment: payment.id, reason: next.reason });
+    await record(db, actor, at, 'payment without effect', `subscription:${subscription.id}`, {
+      payment: payment.id,
+      reason: next.reason,
+    });
     return;
   }
-  await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, next.subscription, next.effects, offer, at);
-  if (outcome.state === 'succeeded') await receipt(db, site, member, next.subscription, subscription, terms, offer, period, payment);
+  await applyTransition(
+    db,
+    site,
+    actor,
+    { ...subscription, memberId: member.id },
+    next.subscription,
+    next.effects,
+    offer,
+    at,
+  );
+  if (outcome.state === 'succeeded')
+    await receipt(db, site, member, next.subscription, subscription, terms, offer, period, payment);
 }
 
 async function receipt(
-  db: Transaction, site: Site, member: { id: string; email: string; name: string }, after: Subscription, stored: StoredSubscription,
-  terms: Terms, offer: StoredOffer, period: Period, payment: Payment,
+  db: Transaction,
+  site: Site,
+  member: { id: string; email: string; name: string },
+  after: Subscription,
+  stored: StoredSubscription,
+  terms: Terms,
+  offer: StoredOffer,
+  period: Period,
+  payment: Payment,
 ): Promise<void> {
   const tier = await findTier(db, period.tier);
   const next = nextCharge(after, terms);

@@ -4,6 +4,13 @@ import type { Db } from '@/store/db';
 import type { Actor } from './actor';
 
 /** Writes who did what into the audit, in the caller's transaction. `subject` is "kind:id". */
-export async function record(db: Db, actor: Actor, at: Instant, action: string, subject: string, detail: Record<string, unknown> = {}): Promise<void> {
+export async function record(
+  db: Db,
+  actor: Actor,
+  at: Instant,
+  action: string,
+  subject: string,
+  detail: Record<string, unknown> = {},
+): Promise<void> {
   await writeAudit(db, { at, actorKind: actor.kind, actorId: actor.memberId, action, subject, detail });
 }

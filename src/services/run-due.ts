@@ -45,7 +45,16 @@ async function step(site: Site, due: DueSubscription): Promise<Payment | null> {
       await extendLease(db, due.id, config().LEASE_SECONDS);
       return writeIntent(db, subscription, charge.period, charge.attempt, offer.definition.currency, at);
     }
-    await applyTransition(db, site, WORKER, { ...subscription, memberId: subscription.memberId }, next.subscription, next.effects, offer, at);
+    await applyTransition(
+      db,
+      site,
+      WORKER,
+      { ...subscription, memberId: subscription.memberId },
+      next.subscription,
+      next.effects,
+      offer,
+      at,
+    );
     return null;
   });
 }

@@ -4,7 +4,14 @@ import { normalisePath } from '@/core/access/paths';
 import { documentSchema } from '@/core/content/document';
 import { slugify } from '@/core/content/slug';
 import { isConflict, transaction } from '@/store/db';
-import { findItem, insertCategory, listCategories, listItems, moveDescendants, saveItem as store } from '@/store/items';
+import {
+  findItem,
+  insertCategory,
+  listCategories,
+  listItems,
+  moveDescendants,
+  saveItem as store,
+} from '@/store/items';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { record } from './record';
@@ -12,7 +19,17 @@ import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { currentSite } from './site';
 
 /** First parts of addresses that the product itself answers. */
-const RESERVED = new Set(['desk', 'look', 'api', 'join', 'sign-in', 'sign-out', 'account', 'feed.xml', '_next']);
+const RESERVED = new Set([
+  'desk',
+  'look',
+  'api',
+  'join',
+  'sign-in',
+  'sign-out',
+  'account',
+  'feed.xml',
+  '_next',
+]);
 
 export const itemInputSchema = z.object({
   id: z.string().optional(),
@@ -46,7 +63,10 @@ export async function saveItem(actor: Actor, raw: ItemInput): Promise<Result<{ i
     return await transaction(async (db) => {
       const known = input.id ? await findItem(db, input.id) : undefined;
       if (input.version !== undefined && known && known.version !== input.version) {
-        return refusedField('', 'Somebody else saved this in the meantime. Open it in another window, copy over what you need, and save again.');
+        return refusedField(
+          '',
+          'Somebody else saved this in the meantime. Open it in another window, copy over what you need, and save again.',
+        );
       }
       const items = await listItems(db);
       const parent = input.parentId ? items.find((item) => item.id === input.parentId) : undefined;
@@ -56,16 +76,26 @@ export async function saveItem(actor: Actor, raw: ItemInput): Promise<Result<{ i
       }
       const path = pathFor(input, parent?.path ?? '');
       const isReserved = RESERVED.has(path?.split('/')[1] ?? '') || path === '/posts';
-      if (path === null || isReserved) return refusedField('slug', 'This address is kept for the site itself. Choose another.');
-      const publishedAt = typeof input.publish === 'object' ? input.publish.at : input.publish === 'draft' ? null : (known?.publishedAt ?? at);
+      if (path === null || isReserved)
+        return refusedField('slug', 'This address is kept for the site itself. Choose another.');
+      const publishedAt =
+        typeof input.publish === 'object'
+          ? input.publish.at
+          : input.publish === 'draft'
+            ? null
+            : (known?.publishedAt ?? at);
       const id = known?.id ?? input.id ?? randomUUID();
       if (known && known.path !== path) await moveDescendants(db, known.path, path);
       await store(db, { ...input, id, path, publishedAt });
-      await record(db, actor, at, known ? 'item changed' : 'item made', `item:${id}`, { path, published: publishedAt !== null });
+      await record(db, actor, at, known ? 'item changed' : 'item made', `item:${id}`, {
+        path,
+        published: publishedAt !== null,
+      });
       return done({ id, path });
     });
   } catch (error) {
-    if (isConflict(error)) return refusedField('slug', 'Another page or post has this address already. Choose another.');
+    if (isConflict(error))
+      return refusedField('slug', 'Another page or post has this address already. Choose another.');
     throw error;
   }
 }
@@ -78,7 +108,10 @@ function pathFor(input: z.output<typeof itemInputSchema>, above: string): string
 }
 
 /** Makes a category, and answers with its id. */
-export async function addCategory(actor: Actor, raw: { id?: string; name: string; parentId?: string | null }): Promise<Result<{ id: string }>> {
+export async function addCategory(
+  actor: Actor,
+  raw: { id?: string; name: string; parentId?: string | null },
+): Promise<Result<{ id: string }>> {
   requireRight(actor, 'write content');
   const name = raw.name.trim();
   if (!name) return refusedField('name', 'Name the category.');
@@ -86,7 +119,8 @@ export async function addCategory(actor: Actor, raw: { id?: string; name: string
   return transaction(async (db) => {
     const categories = await listCategories(db);
     const id = raw.id ?? slugify(name);
-    if (categories.some((category) => category.id === id)) return refusedField('name', 'There is a category of this name already.');
+    if (categories.some((category) => category.id === id))
+      return refusedField('name', 'There is a category of this name already.');
     await insertCategory(db, { id, name, parentId: raw.parentId ?? null });
     await record(db, actor, at, 'category made', `category:${id}`, { name });
     return done({ id });

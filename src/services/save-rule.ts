@@ -14,7 +14,14 @@ export const doorstepSchema = z.object({
   teaser: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('none') }),
     z.object({ kind: z.literal('summary') }),
-    z.object({ kind: z.literal('words'), count: z.number('Type how many words.').int('Whole words only.').min(1, 'At least one word.').max(2000, 'At most 2,000 words.') }),
+    z.object({
+      kind: z.literal('words'),
+      count: z
+        .number('Type how many words.')
+        .int('Whole words only.')
+        .min(1, 'At least one word.')
+        .max(2000, 'At most 2,000 words.'),
+    }),
   ]),
   visitorNotice: z.string().trim().max(300, 'A notice has at most 300 characters.'),
   memberNotice: z.string().trim().max(300, 'A notice has at most 300 characters.'),
@@ -42,11 +49,20 @@ export async function saveRule(actor: Actor, raw: unknown): Promise<Result<{ id:
   const at = siteNow(await currentSite());
   return transaction(async (db) => {
     const before = input.id ? await findRule(db, input.id) : undefined;
-    const id = before?.id ?? freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
+    const id =
+      before?.id ??
+      freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
     const saved = await store(db, { ...input, id });
-    if (!saved) return refusedField('', 'Somebody else changed this rule in the meantime. Load the page again to see it.');
+    if (!saved)
+      return refusedField(
+        '',
+        'Somebody else changed this rule in the meantime. Load the page again to see it.',
+      );
     const { version: _, ...after } = input;
-    await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, { before: before ?? null, after });
+    await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
+      before: before ?? null,
+      after,
+    });
     return done({ id });
   });
 }

@@ -12,7 +12,12 @@ export function seal(secret: string): string {
   const nonce = randomBytes(12);
   const cipher = createCipheriv('aes-256-gcm', key(), nonce);
   const text = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()]);
-  return [VERSION, nonce.toString('base64'), cipher.getAuthTag().toString('base64'), text.toString('base64')].join('.');
+  return [
+    VERSION,
+    nonce.toString('base64'),
+    cipher.getAuthTag().toString('base64'),
+    text.toString('base64'),
+  ].join('.');
 }
 
 /** @throws where the text was changed, or sealed under another key */

@@ -15,9 +15,13 @@ export async function sendMails(): Promise<number> {
   for (const mail of mails) {
     try {
       await sendLetter({
-        id: mail.id, from: { name: site.senderName, address: site.senderAddress },
-        to: mail.toAddress, subject: mail.subject, text: mail.textBody, html: mail.htmlBody,
-      }); // prettier-ignore
+        id: mail.id,
+        from: { name: site.senderName, address: site.senderAddress },
+        to: mail.toAddress,
+        subject: mail.subject,
+        text: mail.textBody,
+        html: mail.htmlBody,
+      });
       await markMailSent(pool(), mail.id);
     } catch (error) {
       await markMailFailed(pool(), mail.id, String(error), WAITS[mail.attempts - 1] ?? null);

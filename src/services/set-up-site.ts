@@ -45,7 +45,13 @@ export async function setUpSite(input: z.input<typeof inputSchema>): Promise<Res
       },
     });
     const joinedAt = siteNow({ mode: 'test', clockAheadMs: site.clockAheadMs });
-    const owner = await insertMember(db, { email: ownerEmail, name: ownerName, passwordHash, staffRole: 'owner', joinedAt });
+    const owner = await insertMember(db, {
+      email: ownerEmail,
+      name: ownerName,
+      passwordHash,
+      staffRole: 'owner',
+      joinedAt,
+    });
     await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
     return done({ ownerId: owner.id });
   });

@@ -16,13 +16,16 @@ const inputSchema = z.object({
 /** The member, where address and password belong together. The same answer for an unknown address and a wrong password. */
 export async function signIn(input: unknown, caller: string): Promise<Result<Member>> {
   const parsed = inputSchema.safeParse(input);
-  if (!parsed.success) return refused(Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0]), i.message])));
+  if (!parsed.success)
+    return refused(Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0]), i.message])));
   const { email, password } = parsed.data;
   const wait = Math.max(await spendPoint(PER_CALLER, caller), await spendPoint(PER_ADDRESS, email));
   if (wait > 0) return refused({ '': `Too many tries. Wait ${waitWords(wait)}, then try again.` });
   const member = await findMemberByEmail(pool(), email);
   if (!(await passwordMatches(member?.passwordHash, password)) || !member) {
-    return refused({ '': 'This e-mail address and password do not belong together. Check both; capital letters count in the password.' });
+    return refused({
+      '': 'This e-mail address and password do not belong together. Check both; capital letters count in the password.',
+    });
   }
   await forgetPoints(PER_ADDRESS, email);
   return done(member);

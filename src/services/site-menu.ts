@@ -16,6 +16,7 @@ export async function siteMenu(person: PersonFacts): Promise<MenuEntry[]> {
   return items.map((item) => ({
     path: item.path,
     title: item.title,
-    isOpen: decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person }).state === 'open',
+    isOpen:
+      decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person }).state === 'open',
   }));
 }

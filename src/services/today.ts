@@ -30,23 +30,25 @@ export async function today(): Promise<Today> {
   const site = await currentSite();
   const now = siteNow(site);
   const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
-  const [accounts, tiers, offers, items, map, payments, joinedThisWeek, incomeThisWeek, overdue, running] = await Promise.all([
-    listGatewayAccounts(pool()),
-    listTiers(pool()),
-    listOffers(pool()),
-    countItems(pool()),
-    accessMap(),
-    listPayments(pool(), site.mode, 20),
-    countJoined(pool(), weekAgo, now),
-    sumIncome(pool(), site.mode, weekAgo, now),
-    listSubscriptions(pool(), site.mode, 'overdue', 5),
-    listSubscriptions(pool(), site.mode, '', 30),
-  ]);
+  const [accounts, tiers, offers, items, map, payments, joinedThisWeek, incomeThisWeek, overdue, running] =
+    await Promise.all([
+      listGatewayAccounts(pool()),
+      listTiers(pool()),
+      listOffers(pool()),
+      countItems(pool()),
+      accessMap(),
+      listPayments(pool(), site.mode, 20),
+      countJoined(pool(), weekAgo, now),
+      sumIncome(pool(), site.mode, weekAgo, now),
+      listSubscriptions(pool(), site.mode, 'overdue', 5),
+      listSubscriptions(pool(), site.mode, '', 30),
+    ]);
   return {
     now,
     zone: site.zone,
     gateway: accounts.find((account) => account.mode === site.mode && account.isOn) ?? null,
-    tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale)).length,
+    tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale))
+      .length,
     tiers: tiers.length,
     published: items.published,
     turnedAway: closedToVisitors(map),

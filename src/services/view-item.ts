@@ -14,7 +14,15 @@ import { siteNow } from './clock';
 import { currentSite } from './site';
 
 /** What may be said of an item to anybody who may know that it exists. */
-export type ItemPreview = { id: string; type: 'page' | 'post'; path: string; title: string; author: string; publishedAt: Instant | null; categories: string[] };
+export type ItemPreview = {
+  id: string;
+  type: 'page' | 'post';
+  path: string;
+  title: string;
+  author: string;
+  publishedAt: Instant | null;
+  categories: string[];
+};
 
 export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'later' };
 
@@ -51,7 +59,14 @@ export async function viewItem(rawPath: string, person: PersonFacts): Promise<It
   const question: Question = { now, zone: site.zone, default: site.accessDefault, rules, item, person };
   const decision = decide(question);
   if (decision.state === 'open' || decision.state === 'metered') {
-    return { kind: 'open', item: previewOf(item), summary: item.summary, body: item.body, by: decision.by, isDraft };
+    return {
+      kind: 'open',
+      item: previewOf(item),
+      summary: item.summary,
+      body: item.body,
+      by: decision.by,
+      isDraft,
+    };
   }
   const doorstep = doorstepOf(rules, decision.rules, site);
   return {
@@ -76,9 +91,13 @@ function doorstepOf(rules: StoredRule[], deciding: string[], site: Site): Doorst
 }
 
 /** What of an item may be seen at its doorstep: the one place that cuts. */
-function teaserOf(item: Item, { teaser }: Doorstep): { summary: string; teaser: Document | null; minutesLeft: number } {
+function teaserOf(
+  item: Item,
+  { teaser }: Doorstep,
+): { summary: string; teaser: Document | null; minutesLeft: number } {
   const summary = teaser.kind === 'none' ? '' : item.summary;
-  if (teaser.kind !== 'words') return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
+  if (teaser.kind !== 'words')
+    return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
   const { document, wordsLeft } = firstWords(item.body, teaser.count);
   // A teaser that would be the whole item is no teaser: the item is closed, so the body stays here.
   if (wordsLeft === 0) return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
@@ -87,11 +106,18 @@ function teaserOf(item: Item, { teaser }: Doorstep): { summary: string; teaser: 
 
 async function openingTiers(question: Question): Promise<OpeningTier[]> {
   const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
-  const onSale = (tier: Tier): StoredOffer[] => offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
+  const onSale = (tier: Tier): StoredOffer[] =>
+    offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
   const shown = tiers.filter((tier) => tier.onJoinPage && onSale(tier).length > 0).reverse();
-  const candidates = shown.map((tier) => ({ tier: tier.id, paid: onSale(tier).some((offer) => offer.isPaid) }));
+  const candidates = shown.map((tier) => ({
+    tier: tier.id,
+    paid: onSale(tier).some((offer) => offer.isPaid),
+  }));
   const held = new Set(question.person.tiers.map((tier) => tier.tier));
-  const opening = tiersThatWouldOpen(question, candidates.filter((candidate) => !held.has(candidate.tier)));
+  const opening = tiersThatWouldOpen(
+    question,
+    candidates.filter((candidate) => !held.has(candidate.tier)),
+  );
   return opening.flatMap(({ tier: id, at }) => {
     const tier = shown.find((candidate) => candidate.id === id);
     return tier ? [{ tier, offers: onSale(tier), at }] : [];
@@ -101,7 +127,10 @@ async function openingTiers(question: Question): Promise<OpeningTier[]> {
 export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
 
 /** Published items with, for each, whether it is open to the person. Summaries of closed ones follow their doorstep. */
-export async function listItemsFor(person: PersonFacts, filter: { type?: 'page' | 'post'; category?: string } = {}): Promise<ListedItem[]> {
+export async function listItemsFor(
+  person: PersonFacts,
+  filter: { type?: 'page' | 'post'; category?: string } = {},
+): Promise<ListedItem[]> {
   const site = await currentSite();
   const now = siteNow(site);
   const [rules, items] = [await listRules(pool()), await listPublished(pool(), now, filter)];

@@ -47,5 +47,8 @@ async function viewpointOf(look: string, now: Instant): Promise<Viewer | null> {
   const tier = look.startsWith('tier:') ? await findTier(pool(), look.slice(5)) : undefined;
   if (!tier) return null;
   const paid = (await listOffers(pool())).some((offer) => offer.tierId === tier.id && offer.isPaid);
-  return { person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] }, lookingAs: `a new holder of ${tier.name}` };
+  return {
+    person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
+    lookingAs: `a new holder of ${tier.name}`,
+  };
 }

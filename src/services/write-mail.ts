@@ -9,8 +9,29 @@ import type { Site } from '@/store/site';
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] || 'there';
 
 /** Queues a mail in the caller's transaction, so that it is sent if and only if what it tells of happened. */
-export async function writeMail(db: Transaction, site: Site, member: Pick<Member, 'id' | 'email' | 'name'>, content: MailContent, dedupeKey: string, at: Instant): Promise<void> {
-  const frame = { siteName: site.name, siteUrl: config().SITE_URL, zone: site.zone, firstName: firstName(member.name) };
+export async function writeMail(
+  db: Transaction,
+  site: Site,
+  member: Pick<Member, 'id' | 'email' | 'name'>,
+  content: MailContent,
+  dedupeKey: string,
+  at: Instant,
+): Promise<void> {
+  const frame = {
+    siteName: site.name,
+    siteUrl: config().SITE_URL,
+    zone: site.zone,
+    firstName: firstName(member.name),
+  };
   const { subject, text, html } = renderMail(content, frame);
-  await queueMail(db, { dedupeKey, memberId: member.id, toAddress: member.email, template: content.template, subject, textBody: text, htmlBody: html, at });
+  await queueMail(db, {
+    dedupeKey,
+    memberId: member.id,
+    toAddress: member.email,
+    template: content.template,
+    subject,
+    textBody: text,
+    htmlBody: html,
+    at,
+  });
 }

@@ -26,5 +26,8 @@ export type AuditRow = AuditEntry & { id: bigint };
 
 /** What happened to the given subjects, newest first. */
 export async function listAudit(db: Db, subjects: string[], limit: number): Promise<AuditRow[]> {
-  return many(db, 'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2', [subjects, limit]);
+  return many(db, 'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2', [
+    subjects,
+    limit,
+  ]);
 }

@@ -21,17 +21,27 @@ export function pool(): pg.Pool {
 }
 
 export function openPool(connectionString: string): pg.Pool {
-  const opened = new pg.Pool({ connectionString, types, max: 10, options: '-c timezone=UTC', connectionTimeoutMillis: 10_000 });
+  const opened = new pg.Pool({
+    connectionString,
+    types,
+    max: 10,
+    options: '-c timezone=UTC',
+    connectionTimeoutMillis: 10_000,
+  });
   // An idle connection that the server closed is replaced at the next query; without a listener it would end the process.
   opened.on('error', () => {});
   return opened;
 }
 
-const camel = (name: string): string => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+const camel = (name: string): string =>
+  name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
 
 /** A pool that answers as the driver does by itself, for libraries that bring their own SQL. */
 export function plainPool(): pg.Pool {
-  shared.nestKeyPlainPool ??= new pg.Pool({ connectionString: config().DATABASE_URL, max: 3 }).on('error', () => {});
+  shared.nestKeyPlainPool ??= new pg.Pool({ connectionString: config().DATABASE_URL, max: 3 }).on(
+    'error',
+    () => {},
+  );
   return shared.nestKeyPlainPool;
 }
 
@@ -45,7 +55,9 @@ export async function closePools(): Promise<void> {
 /** All rows, with column names in camel case. */
 export async function many<T>(db: Db, sql: string, values: unknown[] = []): Promise<T[]> {
   const { rows } = await db.query<Record<string, unknown>>(sql, values);
-  return rows.map((row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [camel(name), value])) as T);
+  return rows.map(
+    (row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [camel(name), value])) as T,
+  );
 }
 
 export async function maybeOne<T>(db: Db, sql: string, values: unknown[] = []): Promise<T | undefined> {
@@ -87,7 +99,11 @@ export async function lock(db: Transaction, ...words: string[]): Promise<void> {
 
 /** Whether an error is a breach of the named unique index or constraint. */
 export function isConflict(error: unknown, constraint?: string): boolean {
-  return error instanceof pg.DatabaseError && error.code === '23505' && (!constraint || error.constraint === constraint);
+  return (
+    error instanceof pg.DatabaseError &&
+    error.code === '23505' &&
+    (!constraint || error.constraint === constraint)
+  );
 }
 
 /** An int8 amount as the safe integer that the core counts with. */

@@ -27,7 +27,11 @@ export async function findGatewayAccount(db: Db, id: string): Promise<GatewayAcc
 
 /** The account that takes money in a mode: the first that is switched on. */
 export async function findActiveAccount(db: Db, mode: Mode): Promise<GatewayAccount | undefined> {
-  return maybeOne(db, 'SELECT * FROM gateway_accounts WHERE mode = $1 AND is_on ORDER BY created_at LIMIT 1', [mode]);
+  return maybeOne(
+    db,
+    'SELECT * FROM gateway_accounts WHERE mode = $1 AND is_on ORDER BY created_at LIMIT 1',
+    [mode],
+  );
 }
 
 /** Adds an account, or renews the secret of the one with the same site key. Instants of gateways are real time. */
@@ -44,8 +48,13 @@ export async function saveGatewayAccount(
   );
 }
 
-export async function setWebhook(db: Db, id: string, webhook: { ref: string; secretSealed: string } | { error: string }): Promise<void> {
-  const [ref, secret, error] = 'error' in webhook ? [null, null, webhook.error] : [webhook.ref, webhook.secretSealed, null];
+export async function setWebhook(
+  db: Db,
+  id: string,
+  webhook: { ref: string; secretSealed: string } | { error: string },
+): Promise<void> {
+  const [ref, secret, error] =
+    'error' in webhook ? [null, null, webhook.error] : [webhook.ref, webhook.secretSealed, null];
   await run(
     db,
     `UPDATE gateway_accounts SET webhook_ref = $2, webhook_secret_sealed = $3, webhook_error = $4, heard_at = NULL WHERE id = $1`,
@@ -76,7 +85,13 @@ export type GatewayEventRow = {
 /** Stores a message. False: one with this id is here already. */
 export async function insertGatewayEvent(
   db: Db,
-  event: { gatewayAccountId: string; messageId: string; payload: unknown; state: 'new' | 'refused'; result: string },
+  event: {
+    gatewayAccountId: string;
+    messageId: string;
+    payload: unknown;
+    state: 'new' | 'refused';
+    result: string;
+  },
 ): Promise<boolean> {
   const added = await run(
     db,
@@ -88,7 +103,11 @@ export async function insertGatewayEvent(
 }
 
 /** Takes new messages for processing; each comes again after the lease unless it is finished by then. */
-export async function claimGatewayEvents(db: Db, limit: number, leaseSeconds: number): Promise<GatewayEventRow[]> {
+export async function claimGatewayEvents(
+  db: Db,
+  limit: number,
+  leaseSeconds: number,
+): Promise<GatewayEventRow[]> {
   return many(
     db,
     `UPDATE gateway_events SET attempts = attempts + 1, next_attempt_at = now() + make_interval(secs => $2)
@@ -100,14 +119,36 @@ export async function claimGatewayEvents(db: Db, limit: number, leaseSeconds: nu
   );
 }
 
-export async function finishGatewayEvent(db: Db, id: string, state: 'done' | 'ignored', result: string): Promise<void> {
+export async function finishGatewayEvent(
+  db: Db,
+  id: string,
+  state: 'done' | 'ignored',
+  result: string,
+): Promise<void> {
   await run(db, 'UPDATE gateway_events SET state = $2, result = $3 WHERE id = $1', [id, state, result]);
 }
 
-export async function postponeGatewayEvent(db: Db, id: string, result: string, seconds: number): Promise<void> {
-  await run(db, `UPDATE gateway_events SET result = $2, next_attempt_at = now() + make_interval(secs => $3) WHERE id = $1`, [id, result, seconds]);
+export async function postponeGatewayEvent(
+  db: Db,
+  id: string,
+  result: string,
+  seconds: number,
+): Promise<void> {
+  await run(
+    db,
+    `UPDATE gateway_events SET result = $2, next_attempt_at = now() + make_interval(secs => $3) WHERE id = $1`,
+    [id, result, seconds],
+  );
 }
 
-export async function listGatewayEvents(db: Db, accountId: string, limit: number): Promise<GatewayEventRow[]> {
-  return many(db, 'SELECT * FROM gateway_events WHERE gateway_account_id = $1 ORDER BY received_at DESC LIMIT $2', [accountId, limit]);
+export async function listGatewayEvents(
+  db: Db,
+  accountId: string,
+  limit: number,
+): Promise<GatewayEventRow[]> {
+  return many(
+    db,
+    'SELECT * FROM gateway_events WHERE gateway_account_id = $1 ORDER BY received_at DESC LIMIT $2',
+    [accountId, limit],
+  );
 }

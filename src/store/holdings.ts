@@ -19,7 +19,15 @@ export type Holding = {
  */
 export async function holdTier(
   db: Db,
-  h: { memberId: string; mode: Mode; subscriptionId: string; tierId: string; isPaid: boolean; from: Instant; until: Instant | null },
+  h: {
+    memberId: string;
+    mode: Mode;
+    subscriptionId: string;
+    tierId: string;
+    isPaid: boolean;
+    from: Instant;
+    until: Instant | null;
+  },
 ): Promise<void> {
   await run(
     db,

@@ -58,11 +58,18 @@ export async function findItem(db: Db, id: string): Promise<Item | undefined> {
 
 /** Every item, pages in tree order first, then posts, newest first. */
 export async function listItems(db: Db): Promise<ItemHead[]> {
-  return many(db, `SELECT ${HEAD} FROM items i ORDER BY i.type, (i.type = 'page') DESC, i.position, i.published_at DESC NULLS FIRST, i.title`);
+  return many(
+    db,
+    `SELECT ${HEAD} FROM items i ORDER BY i.type, (i.type = 'page') DESC, i.position, i.published_at DESC NULLS FIRST, i.title`,
+  );
 }
 
 /** Published items by the site's clock `at`, newest first; all of one category where it is given. */
-export async function listPublished(db: Db, at: Instant, filter: { type?: ItemType; category?: string } = {}): Promise<Item[]> {
+export async function listPublished(
+  db: Db,
+  at: Instant,
+  filter: { type?: ItemType; category?: string } = {},
+): Promise<Item[]> {
   return many(
     db,
     `SELECT ${HEAD}, i.body FROM items i
@@ -75,7 +82,11 @@ export async function listPublished(db: Db, at: Instant, filter: { type?: ItemTy
 
 /** Published items that stand in the menu, in its order. */
 export async function listMenuItems(db: Db, at: Instant): Promise<ItemHead[]> {
-  return many(db, `SELECT ${HEAD} FROM items i WHERE i.in_menu AND i.published_at <= $1 ORDER BY i.position, i.title`, [at]);
+  return many(
+    db,
+    `SELECT ${HEAD} FROM items i WHERE i.in_menu AND i.published_at <= $1 ORDER BY i.position, i.title`,
+    [at],
+  );
 }
 
 /** Adds or replaces an item with its categories. @throws a conflict where the address is taken */
@@ -86,15 +97,35 @@ export async function saveItem(db: Db, item: ItemInput): Promise<void> {
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
      ON CONFLICT (id) DO UPDATE SET path = $3, parent_id = $4, title = $5, summary = $6, body = $7, author = $8, tags = $9,
        in_menu = $10, position = $11, published_at = $12, version = items.version + 1, updated_at = now()`,
-    [item.id, item.type, item.path, item.parentId, item.title, item.summary, item.body, item.author, item.tags, item.inMenu, item.position, item.publishedAt], // prettier-ignore
+    [
+      item.id,
+      item.type,
+      item.path,
+      item.parentId,
+      item.title,
+      item.summary,
+      item.body,
+      item.author,
+      item.tags,
+      item.inMenu,
+      item.position,
+      item.publishedAt,
+    ],
   );
   await run(db, 'DELETE FROM item_categories WHERE item_id = $1', [item.id]);
-  await run(db, 'INSERT INTO item_categories (item_id, category_id) SELECT $1, unnest($2::text[])', [item.id, item.categories]);
+  await run(db, 'INSERT INTO item_categories (item_id, category_id) SELECT $1, unnest($2::text[])', [
+    item.id,
+    item.categories,
+  ]);
 }
 
 /** Brings the addresses below an item into step after its own address changed. */
 export async function moveDescendants(db: Db, oldPath: string, newPath: string): Promise<void> {
-  await run(db, `UPDATE items SET path = $2 || substr(path, length($1) + 1) WHERE starts_with(path, $1 || '/')`, [oldPath, newPath]);
+  await run(
+    db,
+    `UPDATE items SET path = $2 || substr(path, length($1) + 1) WHERE starts_with(path, $1 || '/')`,
+    [oldPath, newPath],
+  );
 }
 
 export type Category = { id: string; name: string; parentId: string | null };
@@ -104,7 +135,11 @@ export async function listCategories(db: Db): Promise<Category[]> {
 }
 
 export async function insertCategory(db: Db, category: Category): Promise<void> {
-  await run(db, 'INSERT INTO categories (id, name, parent_id) VALUES ($1, $2, $3)', [category.id, category.name, category.parentId]);
+  await run(db, 'INSERT INTO categories (id, name, parent_id) VALUES ($1, $2, $3)', [
+    category.id,
+    category.name,
+    category.parentId,
+  ]);
 }
 
 export async function countItems(db: Db): Promise<{ published: number; drafts: number }> {

@@ -20,17 +20,35 @@ export async function findJoining(db: Db, id: string): Promise<Joining | undefin
   return maybeOne(db, 'SELECT * FROM joinings WHERE id = $1', [id]);
 }
 
-export async function findJoiningOfSubscription(db: Db, subscriptionId: string): Promise<Joining | undefined> {
+export async function findJoiningOfSubscription(
+  db: Db,
+  subscriptionId: string,
+): Promise<Joining | undefined> {
   return maybeOne(db, 'SELECT * FROM joinings WHERE subscription_id = $1', [subscriptionId]);
 }
 
 /** Adds a joining under a lease. @throws a conflict where the id is taken */
-export async function insertJoining(db: Db, j: Omit<Joining, 'state' | 'methodTries'>, leaseSeconds: number): Promise<Joining> {
+export async function insertJoining(
+  db: Db,
+  j: Omit<Joining, 'state' | 'methodTries'>,
+  leaseSeconds: number,
+): Promise<Joining> {
   return one(
     db,
     `INSERT INTO joinings (id, subscription_id, track, mode, member_id, email, name, password_hash, return_to, busy_until)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, now() + make_interval(secs => $10)) RETURNING *`,
-    [j.id, j.subscriptionId, j.track, j.mode, j.memberId, j.email, j.name, j.passwordHash, j.returnTo, leaseSeconds],
+    [
+      j.id,
+      j.subscriptionId,
+      j.track,
+      j.mode,
+      j.memberId,
+      j.email,
+      j.name,
+      j.passwordHash,
+      j.returnTo,
+      leaseSeconds,
+    ],
   );
 }
 
@@ -51,7 +69,11 @@ export async function claimJoining(
 
 /** Counts a card offered, and returns how many that makes. */
 export async function countMethodTry(db: Db, id: string): Promise<number> {
-  const row = await one<{ methodTries: number }>(db, 'UPDATE joinings SET method_tries = method_tries + 1 WHERE id = $1 RETURNING method_tries', [id]);
+  const row = await one<{ methodTries: number }>(
+    db,
+    'UPDATE joinings SET method_tries = method_tries + 1 WHERE id = $1 RETURNING method_tries',
+    [id],
+  );
   return row.methodTries;
 }
 
@@ -61,11 +83,21 @@ export async function releaseJoining(db: Db, id: string): Promise<void> {
 
 export async function finishJoining(db: Db, id: string, memberId: string): Promise<void> {
   // The password's hash now stands with the member; here it has no further use.
-  await run(db, `UPDATE joinings SET state = 'done', busy_until = NULL, member_id = $2, password_hash = NULL WHERE id = $1`, [id, memberId]);
+  await run(
+    db,
+    `UPDATE joinings SET state = 'done', busy_until = NULL, member_id = $2, password_hash = NULL WHERE id = $1`,
+    [id, memberId],
+  );
 }
 
 /** Whether another joining of the same address to the same track is being paid at this moment. */
-export async function isBeingPaid(db: Db, email: string, mode: Mode, track: string, exceptId: string): Promise<boolean> {
+export async function isBeingPaid(
+  db: Db,
+  email: string,
+  mode: Mode,
+  track: string,
+  exceptId: string,
+): Promise<boolean> {
   return (
     (await maybeOne(
       db,

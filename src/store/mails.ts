@@ -21,7 +21,16 @@ export async function queueMail(db: Db, mail: NewMail): Promise<void> {
     db,
     `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, at)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (dedupe_key) DO NOTHING`,
-    [mail.dedupeKey, mail.memberId, mail.toAddress, mail.template, mail.subject, mail.textBody, mail.htmlBody, mail.at],
+    [
+      mail.dedupeKey,
+      mail.memberId,
+      mail.toAddress,
+      mail.template,
+      mail.subject,
+      mail.textBody,
+      mail.htmlBody,
+      mail.at,
+    ],
   );
 }
 
@@ -43,7 +52,12 @@ export async function markMailSent(db: Db, id: string): Promise<void> {
 }
 
 /** Notes why sending failed; tried again after `retrySeconds`, or given up where that is null. */
-export async function markMailFailed(db: Db, id: string, error: string, retrySeconds: number | null): Promise<void> {
+export async function markMailFailed(
+  db: Db,
+  id: string,
+  error: string,
+  retrySeconds: number | null,
+): Promise<void> {
   await run(
     db,
     `UPDATE mails SET last_error = $2, state = CASE WHEN $3::int IS NULL THEN 'failed' ELSE 'queued' END,
@@ -53,5 +67,9 @@ export async function markMailFailed(db: Db, id: string, error: string, retrySec
 }
 
 export async function listMailsTo(db: Db, memberId: string): Promise<MailRow[]> {
-  return many(db, 'SELECT id, template, subject, state, at FROM mails WHERE member_id = $1 ORDER BY at DESC, created_at DESC', [memberId]);
+  return many(
+    db,
+    'SELECT id, template, subject, state, at FROM mails WHERE member_id = $1 ORDER BY at DESC, created_at DESC',
+    [memberId],
+  );
 }

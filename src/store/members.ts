@@ -64,7 +64,14 @@ const filterValues = (mode: string, at: Instant, filter: MemberFilter) => [
 ];
 
 /** Members with what they hold at an instant, newest first; `limit` rows from `offset`. */
-export async function listMembers(db: Db, mode: string, at: Instant, filter: MemberFilter, limit: number, offset: number): Promise<MemberRow[]> {
+export async function listMembers(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  limit: number,
+  offset: number,
+): Promise<MemberRow[]> {
   return many(
     db,
     `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id ${FILTERED}
@@ -74,7 +81,11 @@ export async function listMembers(db: Db, mode: string, at: Instant, filter: Mem
 }
 
 export async function countMembers(db: Db, mode: string, at: Instant, filter: MemberFilter): Promise<number> {
-  const { count } = await one<{ count: bigint }>(db, `SELECT count(*) ${FILTERED}`, filterValues(mode, at, filter));
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) ${FILTERED}`,
+    filterValues(mode, at, filter),
+  );
   return Number(count);
 }
 

@@ -20,7 +20,11 @@ export type StoredCharge = {
 export type NewCharge = Omit<StoredCharge, 'id' | 'paidAt'>;
 type ChargeRow = Omit<StoredCharge, 'amount' | 'joiningFee'> & { amount: bigint; joiningFee: bigint };
 
-const toCharge = (row: ChargeRow): StoredCharge => ({ ...row, amount: toMinor(row.amount), joiningFee: toMinor(row.joiningFee) });
+const toCharge = (row: ChargeRow): StoredCharge => ({
+  ...row,
+  amount: toMinor(row.amount),
+  joiningFee: toMinor(row.joiningFee),
+});
 
 /** The charge of a period: made the first time, found afterwards. */
 export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
@@ -31,7 +35,11 @@ export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> 
     [c.subscriptionId, c.mode, c.step, c.n, c.amount, c.joiningFee, c.currency, c.dueAt, c.periodTo],
   );
   return toCharge(
-    await one<ChargeRow>(db, 'SELECT * FROM charges WHERE subscription_id = $1 AND step = $2 AND n = $3', [c.subscriptionId, c.step, c.n]),
+    await one<ChargeRow>(db, 'SELECT * FROM charges WHERE subscription_id = $1 AND step = $2 AND n = $3', [
+      c.subscriptionId,
+      c.step,
+      c.n,
+    ]),
   );
 }
 
@@ -63,7 +71,10 @@ const PAYMENT = `SELECT p.*, c.subscription_id FROM payments p JOIN charges c ON
 /** Writes the intent to collect a charge. @throws a conflict while another attempt is open or one has succeeded */
 export async function insertIntent(
   db: Db,
-  p: Pick<Payment, 'chargeId' | 'mode' | 'gatewayAccountId' | 'attempt' | 'idempotencyKey' | 'amount' | 'currency' | 'at'>,
+  p: Pick<
+    Payment,
+    'chargeId' | 'mode' | 'gatewayAccountId' | 'attempt' | 'idempotencyKey' | 'amount' | 'currency' | 'at'
+  >,
 ): Promise<string> {
   const { id } = await one<{ id: string }>(
     db,
@@ -80,12 +91,20 @@ export async function findPaymentByKey(db: Db, key: string): Promise<Payment | u
 }
 
 export async function findOpenPayment(db: Db, subscriptionId: string): Promise<Payment | undefined> {
-  const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE c.subscription_id = $1 AND p.state = 'intent'`, [subscriptionId]);
+  const row = await maybeOne<PaymentRow>(
+    db,
+    `${PAYMENT} WHERE c.subscription_id = $1 AND p.state = 'intent'`,
+    [subscriptionId],
+  );
   return row && toPayment(row);
 }
 
 /** Intents of joinings that no process is working on any more: what a crash left open. */
-export async function listAbandonedJoiningPayments(db: Db, leaseSeconds: number, limit: number): Promise<Payment[]> {
+export async function listAbandonedJoiningPayments(
+  db: Db,
+  leaseSeconds: number,
+  limit: number,
+): Promise<Payment[]> {
   const rows = await many<PaymentRow>(
     db,
     `${PAYMENT} JOIN joinings j ON j.subscription_id = c.subscription_id
@@ -97,7 +116,12 @@ export async function listAbandonedJoiningPayments(db: Db, leaseSeconds: number,
 }
 
 /** The number of attempts made on a charge so far. */
-export async function countAttempts(db: Db, subscriptionId: string, step: number, n: number): Promise<number> {
+export async function countAttempts(
+  db: Db,
+  subscriptionId: string,
+  step: number,
+  n: number,
+): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
     `SELECT count(*) FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND c.step = $2 AND c.n = $3`,
@@ -110,7 +134,9 @@ export async function countAttempts(db: Db, subscriptionId: string, step: number
 export async function settlePayment(
   db: Db,
   id: string,
-  outcome: { state: 'succeeded'; gatewayRef: string } | { state: 'declined'; gatewayRef: string | null; declineCode: string },
+  outcome:
+    | { state: 'succeeded'; gatewayRef: string }
+    | { state: 'declined'; gatewayRef: string | null; declineCode: string },
   at: Instant,
 ): Promise<boolean> {
   const changed = await run(
@@ -130,7 +156,12 @@ export type PaymentListRow = Omit<Payment, 'idempotencyKey' | 'chargeId' | 'gate
 };
 
 /** Payments of a mode, newest first; of one member where `memberId` is given. */
-export async function listPayments(db: Db, mode: Mode, limit: number, memberId: string | null = null): Promise<PaymentListRow[]> {
+export async function listPayments(
+  db: Db,
+  mode: Mode,
+  limit: number,
+  memberId: string | null = null,
+): Promise<PaymentListRow[]> {
   const rows = await many<Omit<PaymentListRow, 'amount'> & { amount: bigint }>(
     db,
     `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at,
@@ -144,7 +175,11 @@ export async function listPayments(db: Db, mode: Mode, limit: number, memberId: 
 
 /** Every attempt made through an account, for comparing with the gateway's own list. */
 export async function listAllPayments(db: Db, accountId: string): Promise<Payment[]> {
-  return (await many<PaymentRow>(db, `${PAYMENT} WHERE p.gateway_account_id = $1 ORDER BY p.created_at`, [accountId])).map(toPayment);
+  return (
+    await many<PaymentRow>(db, `${PAYMENT} WHERE p.gateway_account_id = $1 ORDER BY p.created_at`, [
+      accountId,
+    ])
+  ).map(toPayment);
 }
 
 export type Income = { currency: string; amount: number; count: number };
@@ -157,5 +192,9 @@ export async function sumIncome(db: Db, mode: Mode, from: Instant, to: Instant):
      WHERE mode = $1 AND state = 'succeeded' AND at >= $2 AND at < $3 GROUP BY currency ORDER BY currency`,
     [mode, from, to],
   );
-  return rows.map((row) => ({ currency: row.currency, amount: toMinor(row.amount), count: Number(row.count) }));
+  return rows.map((row) => ({
+    currency: row.currency,
+    amount: toMinor(row.amount),
+    count: Number(row.count),
+  }));
 }

@@ -9,9 +9,14 @@ function limiter({ name, points, seconds }: Limit): RateLimiterPostgres {
   const known = limiters.get(name);
   if (known) return known;
   const made = new RateLimiterPostgres({
-    storeClient: plainPool(), tableName: 'rate_limits', tableCreated: true, clearExpiredByTimeout: false,
-    keyPrefix: name, points, duration: seconds,
-  }); // prettier-ignore
+    storeClient: plainPool(),
+    tableName: 'rate_limits',
+    tableCreated: true,
+    clearExpiredByTimeout: false,
+    keyPrefix: name,
+    points,
+    duration: seconds,
+  });
   limiters.set(name, made);
   return made;
 }

@@ -6,7 +6,15 @@ import type { Doorstep } from './site';
 /** A rule with its own doorstep, or null where the site's doorstep stands. */
 export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };
 
-type Row = { id: string; name: string; isOn: boolean; definition: Omit<Rule, 'id'>; doorstep: Doorstep | null; version: number; updatedAt: Instant };
+type Row = {
+  id: string;
+  name: string;
+  isOn: boolean;
+  definition: Omit<Rule, 'id'>;
+  doorstep: Doorstep | null;
+  version: number;
+  updatedAt: Instant;
+};
 
 const fromRow = (row: Row): StoredRule => ({
   ...row.definition,

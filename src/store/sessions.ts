@@ -2,7 +2,12 @@ import type { Member } from './members';
 import { maybeOne, run, type Db } from './db';
 
 /** Stores a session by the hash of its token; `days` of real time. */
-export async function insertSession(db: Db, tokenHash: Buffer, memberId: string, days: number): Promise<void> {
+export async function insertSession(
+  db: Db,
+  tokenHash: Buffer,
+  memberId: string,
+  days: number,
+): Promise<void> {
   await run(
     db,
     `INSERT INTO sessions (token_hash, member_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))`,

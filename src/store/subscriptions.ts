@@ -53,7 +53,11 @@ export async function lockSubscription(db: Db, id: string): Promise<StoredSubscr
 }
 
 /** Running subscriptions first, then ended ones, newest first; joinings under way are left out. */
-export async function listSubscriptionsOf(db: Db, memberId: string, mode: Mode): Promise<StoredSubscription[]> {
+export async function listSubscriptionsOf(
+  db: Db,
+  memberId: string,
+  mode: Mode,
+): Promise<StoredSubscription[]> {
   const rows = await many<Row>(
     db,
     `SELECT ${COLUMNS} FROM subscriptions WHERE member_id = $1 AND mode = $2 AND state <> 'pending'
@@ -64,10 +68,17 @@ export async function listSubscriptionsOf(db: Db, memberId: string, mode: Mode):
 }
 
 export async function listSubscriptionsById(db: Db, ids: string[]): Promise<StoredSubscription[]> {
-  return (await many<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = ANY ($1)`, [ids])).map(fromRow);
+  return (await many<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = ANY ($1)`, [ids])).map(
+    fromRow,
+  );
 }
 
-export async function findRunning(db: Db, memberId: string, mode: Mode, track: string): Promise<StoredSubscription | undefined> {
+export async function findRunning(
+  db: Db,
+  memberId: string,
+  mode: Mode,
+  track: string,
+): Promise<StoredSubscription | undefined> {
   const row = await maybeOne<Row>(
     db,
     `SELECT ${COLUMNS} FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state NOT IN ('pending', 'ended')`,
@@ -79,11 +90,11 @@ export async function findRunning(db: Db, memberId: string, mode: Mode, track: s
 /** Whether the person ever began a subscription on this ladder, or tier off a ladder: then the trial is used up. */
 export async function hasSubscribed(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
   return (
-    (await maybeOne(db, `SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state <> 'pending'`, [
-      memberId,
-      mode,
-      track,
-    ])) !== undefined
+    (await maybeOne(
+      db,
+      `SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state <> 'pending'`,
+      [memberId, mode, track],
+    )) !== undefined
   );
 }
 
@@ -93,7 +104,19 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
     db,
     `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
        due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, busy_until = NULL WHERE id = $1`,
-    [id, s.state, s.startedAt, s.skipTrial, s.period?.step ?? null, s.period?.n ?? null, s.paidThrough, s.dueAt, s.failures, s.firstFailedAt, s.endedAt], // prettier-ignore
+    [
+      id,
+      s.state,
+      s.startedAt,
+      s.skipTrial,
+      s.period?.step ?? null,
+      s.period?.n ?? null,
+      s.paidThrough,
+      s.dueAt,
+      s.failures,
+      s.firstFailedAt,
+      s.endedAt,
+    ],
   );
 }
 
@@ -101,13 +124,16 @@ export async function setMember(db: Db, id: string, memberId: string): Promise<v
   await run(db, 'UPDATE subscriptions SET member_id = $2 WHERE id = $1', [id, memberId]);
 }
 
-export async function setMethod(db: Db, id: string, method: { customerRef: string; methodRef: string; methodLabel: string }): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET customer_ref = $2, method_ref = $3, method_label = $4 WHERE id = $1', [
-    id,
-    method.customerRef,
-    method.methodRef,
-    method.methodLabel,
-  ]);
+export async function setMethod(
+  db: Db,
+  id: string,
+  method: { customerRef: string; methodRef: string; methodLabel: string },
+): Promise<void> {
+  await run(
+    db,
+    'UPDATE subscriptions SET customer_ref = $2, method_ref = $3, method_label = $4 WHERE id = $1',
+    [id, method.customerRef, method.methodRef, method.methodLabel],
+  );
 }
 
 export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
@@ -116,7 +142,12 @@ export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
  * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
  * Test subscriptions follow the rehearsal clock, live ones real time; a lock held elsewhere is passed over.
  */
-export async function claimDue(db: Db, testNow: Instant, liveNow: Instant, leaseSeconds: number): Promise<DueSubscription | undefined> {
+export async function claimDue(
+  db: Db,
+  testNow: Instant,
+  liveNow: Instant,
+  leaseSeconds: number,
+): Promise<DueSubscription | undefined> {
   return maybeOne(
     db,
     `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
@@ -132,7 +163,10 @@ export async function claimDue(db: Db, testNow: Instant, liveNow: Instant, lease
 }
 
 export async function extendLease(db: Db, id: string, seconds: number): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET busy_until = now() + make_interval(secs => $2) WHERE id = $1', [id, seconds]);
+  await run(db, 'UPDATE subscriptions SET busy_until = now() + make_interval(secs => $2) WHERE id = $1', [
+    id,
+    seconds,
+  ]);
 }
 
 export async function countDue(db: Db, testNow: Instant): Promise<number> {
@@ -156,7 +190,12 @@ export type SubscriptionRow = {
   methodLabel: string | null;
 };
 
-export async function listSubscriptions(db: Db, mode: Mode, state: string, limit: number): Promise<SubscriptionRow[]> {
+export async function listSubscriptions(
+  db: Db,
+  mode: Mode,
+  state: string,
+  limit: number,
+): Promise<SubscriptionRow[]> {
   return many(
     db,
     `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.started_at, s.due_at, s.paid_through, s.method_label

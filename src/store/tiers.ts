@@ -41,7 +41,16 @@ export async function saveTier(db: Db, tier: Tier): Promise<void> {
     db,
     `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
      ON CONFLICT (id) DO UPDATE SET name = $2, description = $3, key_cut = $4, ladder_id = $5, rung = $6, on_join_page = $7, position = $8`,
-    [tier.id, tier.name, tier.description, tier.keyCut, tier.ladderId, tier.rung, tier.onJoinPage, tier.position],
+    [
+      tier.id,
+      tier.name,
+      tier.description,
+      tier.keyCut,
+      tier.ladderId,
+      tier.rung,
+      tier.onJoinPage,
+      tier.position,
+    ],
   );
 }
 
@@ -78,7 +87,10 @@ export async function listOfferVersions(db: Db, versionIds: string[]): Promise<S
 }
 
 /** @throws a conflict where the id is taken */
-export async function saveOffer(db: Db, offer: { id: string; tierId: string; name: string; onSale: boolean }): Promise<void> {
+export async function saveOffer(
+  db: Db,
+  offer: { id: string; tierId: string; name: string; onSale: boolean },
+): Promise<void> {
   await run(
     db,
     `INSERT INTO offers (id, tier_id, name, on_sale) VALUES ($1, $2, $3, $4)
@@ -88,7 +100,12 @@ export async function saveOffer(db: Db, offer: { id: string; tierId: string; nam
 }
 
 /** Adds the next version of an offer's money and returns its number. */
-export async function addOfferVersion(db: Db, offerId: string, definition: Offer, isPaid: boolean): Promise<number> {
+export async function addOfferVersion(
+  db: Db,
+  offerId: string,
+  definition: Offer,
+  isPaid: boolean,
+): Promise<number> {
   const { version } = await one<{ version: number }>(
     db,
     `INSERT INTO offer_versions (offer_id, version, currency, definition, is_paid)

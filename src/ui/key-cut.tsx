@@ -43,7 +43,17 @@ export function KeyGlyph({ cut, size = 18, onNight = false, className }: Props) 
 }
 
 /** A tier where it is named in running text or a row: its key, then its name. */
-export function TierName({ cut, name, size = 15, onNight = false }: { cut: KeyCut; name: string; size?: number; onNight?: boolean }) {
+export function TierName({
+  cut,
+  name,
+  size = 15,
+  onNight = false,
+}: {
+  cut: KeyCut;
+  name: string;
+  size?: number;
+  onNight?: boolean;
+}) {
   return (
     <span className="inline-flex items-baseline gap-1.5 whitespace-nowrap">
       <KeyGlyph cut={cut} size={size} onNight={onNight} className="translate-y-[0.18em]" />

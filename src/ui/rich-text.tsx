@@ -17,7 +17,15 @@ function Heading({ node, children }: Props) {
 
 function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; children?: ReactNode }) {
   const href = mark.attrs?.href ?? '';
-  return href.startsWith('/') ? <Link href={href} prefetch={false}>{children}</Link> : <a href={href} rel="noopener noreferrer nofollow">{children}</a>;
+  return href.startsWith('/') ? (
+    <Link href={href} prefetch={false}>
+      {children}
+    </Link>
+  ) : (
+    <a href={href} rel="noopener noreferrer nofollow">
+      {children}
+    </a>
+  );
 }
 
 const render = renderJSONContentToReactElement({
@@ -32,9 +40,20 @@ const render = renderJSONContentToReactElement({
     blockquote: wrap('blockquote'),
     horizontalRule: () => <hr />,
     hardBreak: () => <br />,
-    codeBlock: ({ children }: Props) => <pre><code>{children}</code></pre>,
+    codeBlock: ({ children }: Props) => (
+      <pre>
+        <code>{children}</code>
+      </pre>
+    ),
   },
-  markMapping: { bold: wrap('strong'), italic: wrap('em'), code: wrap('code'), strike: wrap('s'), underline: wrap('u'), link: TextLink },
+  markMapping: {
+    bold: wrap('strong'),
+    italic: wrap('em'),
+    code: wrap('code'),
+    strike: wrap('s'),
+    underline: wrap('u'),
+    link: TextLink,
+  },
 });
 
 /** A document as it is read. */

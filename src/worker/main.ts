@@ -1,5 +1,6 @@
 import pino from 'pino';
 import { configOrExit } from '@/config';
+import { closeTransport } from '@/mail/send';
 import { applyGatewayEvent } from '@/services/apply-gateway-event';
 import { runOneDue } from '@/services/run-due';
 import { sendMails } from '@/services/send-mails';
@@ -45,7 +46,8 @@ async function attempt(name: string, work: () => Promise<number | boolean>): Pro
   try {
     return Boolean(await work());
   } catch (error) {
-    if (!(error instanceof NotSetUp)) log.error({ error: String(error), work: name }, 'work failed; it comes again');
+    if (!(error instanceof NotSetUp))
+      log.error({ error: String(error), work: name }, 'work failed; it comes again');
     return false;
   }
 }
@@ -57,5 +59,6 @@ for (let round = 0; !stopping.signal.aborted; round++) {
   if (round % 10 === 0) for (const [name, work] of Object.entries(CHORES)) await attempt(name, work);
   if (!found) await new Promise((resolve) => setTimeout(resolve, REST_MS));
 }
+closeTransport();
 await closePools();
 log.info('worker stopped');

@@ -14,9 +14,19 @@ function numbered(serial: number): string {
 export const TEST_CARDS: TestCard[] = [
   { number: numbered(1), behaviour: 'works', title: 'Works', tells: 'every charge goes through' },
   { number: numbered(2), behaviour: 'declined', title: 'Declined', tells: 'refused by its bank, at once' },
-  { number: numbered(3), behaviour: 'no-funds', title: 'No funds', tells: 'refused at once for want of money' },
+  {
+    number: numbered(3),
+    behaviour: 'no-funds',
+    title: 'No funds',
+    tells: 'refused at once for want of money',
+  },
   { number: numbered(4), behaviour: 'expired', title: 'Expired', tells: 'refused as expired' },
-  { number: numbered(5), behaviour: 'fails-second', title: 'Fails later', tells: 'the first charge goes through, all later ones fail' },
+  {
+    number: numbered(5),
+    behaviour: 'fails-second',
+    title: 'Fails later',
+    tells: 'the first charge goes through, all later ones fail',
+  },
 ];
 
 export function isCardNumber(number: string): boolean {

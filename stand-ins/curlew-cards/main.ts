@@ -26,22 +26,35 @@ const server = createServer((request, response) => {
 async function handle(request: IncomingMessage, response: ServerResponse): Promise<void> {
   const url = new URL(request.url ?? '/', 'http://127.0.0.1');
   const route = `${request.method} ${url.pathname}`;
-  if (route === 'GET /') return html(response, (nonce) => homePage(state.data, slowMs, nonce), "frame-ancestors 'none'");
+  if (route === 'GET /')
+    return html(response, (nonce) => homePage(state.data, slowMs, nonce), "frame-ancestors 'none'");
   if (route === 'GET /frame') return frame(response, url);
   if (route === 'POST /frame/tokens') return answer(response, api.makeToken(await json(request)));
   if (route === 'POST /faults') {
-    slowMs = Math.min(60_000, Math.max(0, Number(new URLSearchParams(await text(request)).get('slowMs')) || 0));
+    slowMs = Math.min(
+      60_000,
+      Math.max(0, Number(new URLSearchParams(await text(request)).get('slowMs')) || 0),
+    );
     response.writeHead(303, { location: '/' }).end();
     return;
   }
   const account = api.accountBySecret(request.headers.authorization);
-  if (!account) return answer(response, { status: 401, body: { error: { code: 'unknown-key', message: 'unknown key' } } });
+  if (!account)
+    return answer(response, {
+      status: 401,
+      body: { error: { code: 'unknown-key', message: 'unknown key' } },
+    });
   const key = String(request.headers['idempotency-key'] ?? '');
-  if (route === 'GET /v1/account') return answer(response, { status: 200, body: { name: account.name, mode: account.mode, siteKey: account.siteKey } });
+  if (route === 'GET /v1/account')
+    return answer(response, {
+      status: 200,
+      body: { name: account.name, mode: account.mode, siteKey: account.siteKey },
+    });
   if (route === 'POST /v1/webhooks') return answer(response, api.registerHook(account, await json(request)));
   const ping = /^POST \/v1\/webhooks\/([^/]+)\/ping$/.exec(route)?.[1];
   if (ping) return answer(response, api.ping(account, decodeURIComponent(ping)));
-  if (route === 'POST /v1/saved-cards') return answer(response, api.saveCard(account, key, await json(request)));
+  if (route === 'POST /v1/saved-cards')
+    return answer(response, api.saveCard(account, key, await json(request)));
   if (route === 'GET /v1/payments') return answer(response, api.list(account, url.searchParams));
   if (route === 'POST /v1/payments') {
     // The money moves before the answer goes out: what a slow network looks like from the other side.
@@ -53,7 +66,9 @@ async function handle(request: IncomingMessage, response: ServerResponse): Promi
 }
 
 function answer(response: ServerResponse, { status, body, then }: Answer): void {
-  response.writeHead(status, { 'content-type': 'application/json', 'cache-control': 'no-store' }).end(JSON.stringify(body));
+  response
+    .writeHead(status, { 'content-type': 'application/json', 'cache-control': 'no-store' })
+    .end(JSON.stringify(body));
   then?.();
 }
 

@@ -18,10 +18,16 @@ export class WebhookOutbox {
       'webhook-timestamp': String(Math.floor(at.getTime() / 1000)),
       'webhook-signature': new Webhook(hook.secret).sign(id, at, body),
     };
-    const taken = await fetch(hook.address, { method: 'POST', headers, body, signal: AbortSignal.timeout(10_000) })
+    const taken = await fetch(hook.address, {
+      method: 'POST',
+      headers,
+      body,
+      signal: AbortSignal.timeout(10_000),
+    })
       .then((response) => response.ok || response.status === 410)
       .catch(() => false);
     const wait = WAITS[tries];
-    if (!taken && wait !== undefined) setTimeout(() => void this.deliver(hook, id, body, tries + 1), wait * 1000).unref();
+    if (!taken && wait !== undefined)
+      setTimeout(() => void this.deliver(hook, id, body, tries + 1), wait * 1000).unref();
   }
 }

@@ -14,9 +14,12 @@ const STYLE = `
 
 /** The card form that stands in the frame. The number goes from here to this server, and nowhere else. */
 export function framePage(account: Account | undefined, nonce: string): string {
-  if (!account) return page('Card', `<p role="alert">This card form is not set up: its site key is unknown.</p>`, nonce);
+  if (!account)
+    return page('Card', `<p role="alert">This card form is not set up: its site key is unknown.</p>`, nonce);
   const cards = account.mode === 'test' ? testCards() : '';
-  return page('Card', `
+  return page(
+    'Card',
+    `
 <style nonce="${nonce}">
   form { display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 0 .8rem; }
   .cards { border: 1px dashed var(--line); border-radius: .5rem; padding: .5rem .7rem; margin-top: .2rem; }
@@ -59,13 +62,16 @@ ${cards}
   const size = () => tell({ curlew: 'height', height: document.documentElement.scrollHeight });
   new ResizeObserver(size).observe(document.body);
   tell({ curlew: 'ready' });
-</script>`, nonce);
+</script>`,
+    nonce,
+  );
 }
 
 function testCards(): string {
   const year = String(new Date().getUTCFullYear() + 4).slice(-2);
   const buttons = TEST_CARDS.map(
-    (card) => `<button type="button" data-card="${spaced(card.number)}" data-expires="09/${year}" title="${escape(card.tells)}">${escape(card.title)}</button>`,
+    (card) =>
+      `<button type="button" data-card="${spaced(card.number)}" data-expires="09/${year}" title="${escape(card.tells)}">${escape(card.title)}</button>`,
   );
   return `<div class="cards"><small>Test cards: no real money. One click fills one in.</small><div>${buttons.join('')}</div></div>`;
 }
@@ -77,21 +83,32 @@ export function homePage(data: Data, slowMs: number, nonce: string): string {
       <tr><th>Site key</th><td><code data-key="${a.mode}-site">${a.siteKey}</code></td></tr>
       <tr><th>Secret key</th><td><code data-key="${a.mode}-secret">${a.secretKey}</code></td></tr></table>`,
   );
-  const cards = TEST_CARDS.map((c) => `<tr><td><code>${spaced(c.number)}</code></td><td>${escape(c.title)}: ${escape(c.tells)}</td></tr>`);
-  return page('Curlew Cards', `
+  const cards = TEST_CARDS.map(
+    (c) =>
+      `<tr><td><code>${spaced(c.number)}</code></td><td>${escape(c.title)}: ${escape(c.tells)}</td></tr>`,
+  );
+  return page(
+    'Curlew Cards',
+    `
 <style nonce="${nonce}">body { max-width: 60rem; margin: 2rem auto; padding: 0 1rem; background: light-dark(#f4f4f7, #16161a); } h1 { margin-bottom: 0; } form { margin: 1rem 0; } input { width: 8rem; }</style>
 <h1>Curlew Cards</h1><p class="soft">A simulated card gateway. No card, bank or money here is real.</p>
 ${accounts.join('')}
 <h2>Test cards</h2><table>${cards.join('')}</table>
 <h2>Faults</h2><form method="post" action="/faults"><label for="slow">Answer payments after (milliseconds)</label><input id="slow" name="slowMs" type="number" min="0" max="60000" value="${slowMs}"> <button>Set</button></form>
-<h2>Payments</h2>${paymentTable(data.payments)}`, nonce);
+<h2>Payments</h2>${paymentTable(data.payments)}`,
+    nonce,
+  );
 }
 
 function paymentTable(payments: Payment[]): string {
   if (payments.length === 0) return '<p class="soft">None yet.</p>';
-  const rows = payments.slice(-100).reverse().map(
-    (p) => `<tr><td>${p.at.slice(0, 19).replace('T', ' ')}</td><td>${p.amount} ${escape(p.currency)}</td><td>${p.state}${p.code ? `: ${p.code}` : ''}</td><td>${escape(p.note)}</td></tr>`,
-  ); // prettier-ignore
+  const rows = payments
+    .slice(-100)
+    .reverse()
+    .map(
+      (p) =>
+        `<tr><td>${p.at.slice(0, 19).replace('T', ' ')}</td><td>${p.amount} ${escape(p.currency)}</td><td>${p.state}${p.code ? `: ${p.code}` : ''}</td><td>${escape(p.note)}</td></tr>`,
+    );
   return `<p class="soft">${payments.length} in all; the newest 100.</p><table><tr><th>When</th><th>Minor units</th><th>Outcome</th><th>Note</th></tr>${rows.join('')}</table>`;
 }
 

@@ -5,7 +5,14 @@ import type { Behaviour } from './cards';
 
 export type Mode = 'test' | 'live';
 export type Account = { id: string; name: string; mode: Mode; siteKey: string; secretKey: string };
-export type Card = { id: string; customer: string; ending: string; expires: string; behaviour: Behaviour; charges: number };
+export type Card = {
+  id: string;
+  customer: string;
+  ending: string;
+  expires: string;
+  behaviour: Behaviour;
+  charges: number;
+};
 export type Payment = {
   id: string;
   account: string;
@@ -38,7 +45,13 @@ function makeKey(mode: Mode, kind: 'site' | 'secret'): string {
 }
 
 function makeAccount(mode: Mode): Account {
-  return { id: randomId('acc'), name: 'Lantern Moor', mode, siteKey: makeKey(mode, 'site'), secretKey: makeKey(mode, 'secret') };
+  return {
+    id: randomId('acc'),
+    name: 'Lantern Moor',
+    mode,
+    siteKey: makeKey(mode, 'site'),
+    secretKey: makeKey(mode, 'secret'),
+  };
 }
 
 /** Everything the stand-in knows, kept in one JSON file so that it survives a restart. */
@@ -48,7 +61,14 @@ export class State {
   constructor(private readonly file: string) {
     this.data = existsSync(file)
       ? (JSON.parse(readFileSync(file, 'utf8')) as Data)
-      : { accounts: [makeAccount('test'), makeAccount('live')], tokens: {}, cards: {}, savedByKey: {}, payments: [], hooks: [] };
+      : {
+          accounts: [makeAccount('test'), makeAccount('live')],
+          tokens: {},
+          cards: {},
+          savedByKey: {},
+          payments: [],
+          hooks: [],
+        };
     this.save();
   }
 

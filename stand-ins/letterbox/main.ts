@@ -37,7 +37,9 @@ const smtp = new SMTPServer({
 const web = createServer((request, response) => {
   const url = new URL(request.url ?? '/', 'http://127.0.0.1');
   const send = (type: string, body: string, status = 200): void => {
-    response.writeHead(status, { 'content-type': `${type}; charset=utf-8`, 'cache-control': 'no-store' }).end(body);
+    response
+      .writeHead(status, { 'content-type': `${type}; charset=utf-8`, 'cache-control': 'no-store' })
+      .end(body);
   };
   const to = url.searchParams.get('to') ?? '';
   const found = letters.filter((letter) => letter.to.includes(to));

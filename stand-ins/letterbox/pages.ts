@@ -1,6 +1,14 @@
 import type { ParsedMail } from 'mailparser';
 
-export type Letter = { id: string; to: string; from: string; subject: string; date: string; text: string; html: string };
+export type Letter = {
+  id: string;
+  to: string;
+  from: string;
+  subject: string;
+  date: string;
+  text: string;
+  html: string;
+};
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -8,17 +16,24 @@ export const addressOf = (from: ParsedMail['from']): string => from?.text ?? '';
 
 export function listPage(letters: Letter[], to: string): string {
   const rows = letters.map(
-    (l) => `<li><a href="/letters/${l.id}"><b>${escape(l.subject)}</b><span>${escape(l.to)}</span><time>${l.date.slice(0, 16).replace('T', ' ')}</time></a></li>`,
+    (l) =>
+      `<li><a href="/letters/${l.id}"><b>${escape(l.subject)}</b><span>${escape(l.to)}</span><time>${l.date.slice(0, 16).replace('T', ' ')}</time></a></li>`,
   );
   const list = rows.length > 0 ? `<ul>${rows.join('')}</ul>` : '<p>No mail here yet.</p>';
-  return page('Letterbox', `<h1>Letterbox</h1><p>Mail that the site sent. Nothing leaves this machine.</p>
-    <form><input name="to" value="${escape(to)}" placeholder="to whom" aria-label="To whom"> <button>Show</button></form>${list}`);
+  return page(
+    'Letterbox',
+    `<h1>Letterbox</h1><p>Mail that the site sent. Nothing leaves this machine.</p>
+    <form><input name="to" value="${escape(to)}" placeholder="to whom" aria-label="To whom"> <button>Show</button></form>${list}`,
+  );
 }
 
 export function letterPage(letter: Letter): string {
-  return page(letter.subject, `<p><a href="/">All mail</a></p><h1>${escape(letter.subject)}</h1>
+  return page(
+    letter.subject,
+    `<p><a href="/">All mail</a></p><h1>${escape(letter.subject)}</h1>
     <p>From ${escape(letter.from)}<br>To ${escape(letter.to)}<br>${letter.date}</p>
-    <iframe sandbox title="The mail" src="/raw/${letter.id}"></iframe><h2>Plain part</h2><pre>${escape(letter.text)}</pre>`);
+    <iframe sandbox title="The mail" src="/raw/${letter.id}"></iframe><h2>Plain part</h2><pre>${escape(letter.text)}</pre>`,
+  );
 }
 
 function page(title: string, body: string): string {

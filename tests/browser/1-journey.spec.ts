@@ -30,7 +30,14 @@ test('1. the owner signs in at the Desk, and finds the way about', async () => {
   await expect(desk.getByLabel('E-mail')).toHaveValue(OWNER.email);
   await signIn(desk, OWNER.email, OWNER.password);
   await expect(desk.getByRole('heading', { name: 'Tiers', exact: true })).toBeVisible();
-  await expect(desk.getByRole('navigation', { name: 'Desk' }).getByRole('link')).toHaveText(['Today', 'Content', 'Access', 'Tiers', 'Members', 'Money']);
+  await expect(desk.getByRole('navigation', { name: 'Desk' }).getByRole('link')).toHaveText([
+    'Today',
+    'Content',
+    'Access',
+    'Tiers',
+    'Members',
+    'Money',
+  ]);
   await expect(desk.getByText('No real money')).toBeVisible();
 
   await desk.getByRole('button', { name: 'Lantern Moor' }).click();
@@ -104,7 +111,10 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
   await expect(desk.getByText('/join/observer-monthly', { exact: false })).toBeVisible();
 
   // A free tier, and one paid for once.
-  for (const [name, offer, amount, sentence] of [['Gazer', 'Free', '0', '“Free for good.”'], ['Founder', 'For good', '400', '“£400 once, for good.”']] as const) {
+  for (const [name, offer, amount, sentence] of [
+    ['Gazer', 'Free', '0', '“Free for good.”'],
+    ['Founder', 'For good', '400', '“£400 once, for good.”'],
+  ] as const) {
     await desk.goto('/desk/tiers/new');
     await desk.getByLabel('Name').fill(name);
     await desk.getByRole('button', { name: 'Make the tier' }).click();
@@ -129,7 +139,9 @@ test('4. writes a page with a summary, and publishes it', async () => {
   await desk.getByLabel('Summary').fill('On finding the way into the dome.');
   const editor = desk.getByRole('textbox', { name: 'Text' });
   await editor.click();
-  await editor.pressSequentially('Walk round the dome once, from the left, and count the stones as you go along. ');
+  await editor.pressSequentially(
+    'Walk round the dome once, from the left, and count the stones as you go along. ',
+  );
   await editor.press('Enter');
   await desk.getByRole('button', { name: 'Bold' }).click();
   await editor.pressSequentially(`And now: ${SECRET}.`);
@@ -169,7 +181,9 @@ test('6. a visitor sees the teaser and the doorstep; the closed words are in not
   }
 });
 
-test('7. the visitor joins on one page and is brought back to the page they wanted, open', async ({ request }) => {
+test('7. the visitor joins on one page and is brought back to the page they wanted, open', async ({
+  request,
+}) => {
   await visitor.getByRole('link', { name: 'Join as Observer' }).click();
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£0.00');
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('£6.00');
@@ -193,7 +207,10 @@ test('8. Members and Money show the member, the trial and the next charge', asyn
   await expect(desk.getByRole('row').filter({ hasText: 'Maren Oakley' })).toContainText('in trial');
 });
 
-test('9. the clock is moved: one charge, one receipt; a card that fails later closes the page after the retries', async ({ request, browser }) => {
+test('9. the clock is moved: one charge, one receipt; a card that fails later closes the page after the retries', async ({
+  request,
+  browser,
+}) => {
   const other = await browser.newContext();
   const page = await other.newPage();
   await page.goto('/join/observer-monthly?to=/where-the-key-is');
@@ -210,7 +227,9 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
 
   await moveClock(desk, 31);
   // Thirty-one days reach the failure, and in a long month the first retry too.
-  await expect.poll(async () => (await lettersTo(request, osric.email)).map((letter) => letter.subject)).toContain('A payment for Observer did not go through');
+  await expect
+    .poll(async () => (await lettersTo(request, osric.email)).map((letter) => letter.subject))
+    .toContain('A payment for Observer did not go through');
   await desk.goto('/desk/money?state=overdue');
   await expect(desk.getByRole('row').filter({ hasText: 'Osric Dunmore' })).toContainText('overdue');
   await page.reload();
@@ -226,7 +245,9 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   await other.close();
 });
 
-test('10. the member signs in, sees what they hold, cancels, and keeps access to the end of what is paid', async ({ request }) => {
+test('10. the member signs in, sees what they hold, cancels, and keeps access to the end of what is paid', async ({
+  request,
+}) => {
   await visitor.goto('/account');
   await visitor.getByRole('button', { name: 'Sign out' }).click();
   await visitor.goto('/where-the-key-is');
@@ -249,7 +270,9 @@ test('10. the member signs in, sees what they hold, cancels, and keeps access to
   await visitor.goto('/where-the-key-is');
   await expect(visitor.getByText(SECRET)).toBeVisible();
 
-  const before = (await lettersTo(request, maren.email)).filter((letter) => letter.subject.startsWith('Receipt')).length;
+  const before = (await lettersTo(request, maren.email)).filter((letter) =>
+    letter.subject.startsWith('Receipt'),
+  ).length;
   await moveClock(desk, 31);
   await visitor.reload();
   await expect(visitor.getByText(SECRET)).toHaveCount(0);

@@ -11,19 +11,27 @@ import { currentSite } from '../../src/services/site';
 test.beforeAll(async () => {
   if (await findItem(pool(), 'zodiacal-light')) return;
   // The journey made tiers of the same names; Lantern Moor's own take their place.
-  for (const id of ['observer', 'gazer', 'founder']) await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
+  for (const id of ['observer', 'gazer', 'founder'])
+    await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
   await loadContent(siteNow(await currentSite()));
 });
 test.afterAll(() => closePools());
 
-const person = (name: string) => ({ name, email: `${name.toLowerCase().replace(/\W+/g, '.')}@moor.example`, password: MEMBER_PASSWORD });
+const person = (name: string) => ({
+  name,
+  email: `${name.toLowerCase().replace(/\W+/g, '.')}@moor.example`,
+  password: MEMBER_PASSWORD,
+});
 
 for (const [title, sentence] of [
   ['Declined', /bank refused it/],
   ['Expired', /has expired/],
   ['No funds', /not enough money/],
 ] as const) {
-  test(`a card that is refused (${title}): a sentence beside it, the same form filled in, and nothing half-made`, async ({ page, request }) => {
+  test(`a card that is refused (${title}): a sentence beside it, the same form filled in, and nothing half-made`, async ({
+    page,
+    request,
+  }) => {
     const who = person(`Refused ${title}`);
     await page.goto('/join/eclipse-week-once?to=/posts');
     await fillPerson(page, who);
@@ -74,7 +82,9 @@ test('two tabs cannot pay twice', async ({ page, context }) => {
   await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
 });
 
-test('what is left out or wrong is said beside its field, and a card number’s slip beside the number', async ({ page }) => {
+test('what is left out or wrong is said beside its field, and a card number’s slip beside the number', async ({
+  page,
+}) => {
   await page.goto('/join/observer-monthly');
   const frame = page.frameLocator('iframe[title^="Card details"]');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
@@ -93,7 +103,9 @@ test('what is left out or wrong is said beside its field, and a card number’s 
   await expect(page.getByLabel('Name')).toBeFocused();
 });
 
-test('two webs on one database behave as one: a session and a rule made at one hold at the other', async ({ page }) => {
+test('two webs on one database behave as one: a session and a rule made at one hold at the other', async ({
+  page,
+}) => {
   await signInAtDesk(page);
   await page.goto(`${SECOND_SITE_URL}/desk/access/library`);
   await expect(page.getByRole('heading', { name: 'Library and charts' })).toBeVisible();

@@ -35,15 +35,33 @@ async function everythingSent(request: APIRequestContext, paths: string[]): Prom
 async function gazer(browser: Browser): Promise<Page> {
   const page = await (await browser.newContext()).newPage();
   await page.goto('/join/gazer-free?to=/account');
-  await fillPerson(page, { name: 'Signe Alder', email: `signe.${Date.now()}@moor.example`, password: MEMBER_PASSWORD });
+  await fillPerson(page, {
+    name: 'Signe Alder',
+    email: `signe.${Date.now()}@moor.example`,
+    password: MEMBER_PASSWORD,
+  });
   await page.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Signe Alder' })).toBeVisible({ timeout: 20_000 });
   return page;
 }
 
-const paths = [...Object.keys(CLOSED), '/', '/posts', '/posts?category=guides', '/feed.xml', '/join', '/desk/find?q=zodiacal', '/desk/content/zodiacal-light', '/posts/zodiacal-light/', '/posts//zodiacal-light', '/POSTS/zodiacal-light'];
+const paths = [
+  ...Object.keys(CLOSED),
+  '/',
+  '/posts',
+  '/posts?category=guides',
+  '/feed.xml',
+  '/join',
+  '/desk/find?q=zodiacal',
+  '/desk/content/zodiacal-light',
+  '/posts/zodiacal-light/',
+  '/posts//zodiacal-light',
+  '/POSTS/zodiacal-light',
+];
 
-test('no closed word reaches a visitor: pages, navigation, prefetch, lists, feed, meta tags', async ({ request }) => {
+test('no closed word reaches a visitor: pages, navigation, prefetch, lists, feed, meta tags', async ({
+  request,
+}) => {
   const sent = await everythingSent(request, paths);
   // The probe itself must be able to find words: the open ones are there.
   expect(sent).toContain('Stand with the dome at your back');
@@ -54,7 +72,8 @@ test('no closed word reaches a member without the right tier', async ({ browser 
   const page = await gazer(browser);
   const sent = await everythingSent(page.context().request, paths);
   expect(sent).toContain('rakes it out');
-  for (const [path, words] of Object.entries(CLOSED)) if (path !== '/members-room') for (const closed of words) expect(sent).not.toContain(closed);
+  for (const [path, words] of Object.entries(CLOSED))
+    if (path !== '/members-room') for (const closed of words) expect(sent).not.toContain(closed);
   await page.context().close();
 });
 
@@ -72,11 +91,21 @@ test('every page is sent with a strict policy, and none may be kept', async ({ r
   expect(headers['x-content-type-options']).toBe('nosniff');
 });
 
-test('changes from another site, unsigned messages and strangers at the Desk are turned away', async ({ request }) => {
-  const look = await request.post('/look', { form: { as: 'visitor' }, headers: { origin: 'https://evil.example' }, maxRedirects: 0 });
+test('changes from another site, unsigned messages and strangers at the Desk are turned away', async ({
+  request,
+}) => {
+  const look = await request.post('/look', {
+    form: { as: 'visitor' },
+    headers: { origin: 'https://evil.example' },
+    maxRedirects: 0,
+  });
   expect(look.status()).toBe(403);
   expect((await request.post('/api/gateways/not-an-id/events', { data: '{}' })).status()).toBe(404);
-  expect((await request.post('/api/gateways/00000000-0000-4000-8000-000000000000/events', { data: '{}' })).status()).toBe(404);
+  expect(
+    (
+      await request.post('/api/gateways/00000000-0000-4000-8000-000000000000/events', { data: '{}' })
+    ).status(),
+  ).toBe(404);
   for (const path of ['/desk', '/desk/members', '/desk/money/gateways', '/desk/access/guides']) {
     expect((await request.get(path, { maxRedirects: 0 })).headers().location).toContain('/desk/sign-in');
     const payload = (await (await request.get(path, { headers: { RSC: '1' } })).body()).toString('utf8');
@@ -91,12 +120,29 @@ test.describe('accessibility: no serious finding', () => {
     // The card form belongs to the gateway and is looked at by itself.
     const { violations } = await new AxeBuilder({ page }).exclude('iframe').analyze();
     const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-    expect(serious.map((v) => `${path}${dark ? ' (dark)' : ''}: ${v.id} ${v.nodes.slice(0, 3).map((node) => node.target.join(' ')).join(' | ')}`)).toEqual([]);
+    expect(
+      serious.map(
+        (v) =>
+          `${path}${dark ? ' (dark)' : ''}: ${v.id} ${v.nodes
+            .slice(0, 3)
+            .map((node) => node.target.join(' '))
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   };
 
   for (const dark of [false, true]) {
     test(`on the site${dark ? ', dark' : ''}`, async ({ page }) => {
-      for (const path of ['/', '/posts', '/posts/zodiacal-light', '/join', '/join/observer-monthly', '/sign-in', '/nowhere']) await check(page, path, dark);
+      for (const path of [
+        '/',
+        '/posts',
+        '/posts/zodiacal-light',
+        '/join',
+        '/join/observer-monthly',
+        '/sign-in',
+        '/nowhere',
+      ])
+        await check(page, path, dark);
     });
     test(`in the account${dark ? ', dark' : ''}`, async ({ browser }) => {
       const page = await gazer(browser);
@@ -107,7 +153,21 @@ test.describe('accessibility: no serious finding', () => {
       test.slow();
       await check(page, '/desk/sign-in', dark);
       await signInAtDesk(page);
-      for (const path of ['', '/content', '/content/zodiacal-light', '/access', '/access?view=rulebook', '/access/guides', '/tiers', '/tiers/warden', '/tiers/warden/offers/warden-monthly', '/members', '/money', '/money/payments', '/money/gateways']) {
+      for (const path of [
+        '',
+        '/content',
+        '/content/zodiacal-light',
+        '/access',
+        '/access?view=rulebook',
+        '/access/guides',
+        '/tiers',
+        '/tiers/warden',
+        '/tiers/warden/offers/warden-monthly',
+        '/members',
+        '/money',
+        '/money/payments',
+        '/money/gateways',
+      ]) {
         await check(page, `/desk${path}`, dark);
       }
     });

@@ -49,9 +49,21 @@ export async function pickCard(page: Page, title: string): Promise<void> {
 type Letter = { to: string; subject: string; text: string };
 
 export async function lettersTo(request: APIRequestContext, email: string): Promise<Letter[]> {
-  return (await (await request.get(`${LETTERBOX_URL}/letters.json?to=${encodeURIComponent(email)}`)).json()) as Letter[];
+  return (await (
+    await request.get(`${LETTERBOX_URL}/letters.json?to=${encodeURIComponent(email)}`)
+  ).json()) as Letter[];
 }
 
-export async function expectLetter(request: APIRequestContext, email: string, subject: RegExp, times = 1): Promise<void> {
-  await expect.poll(async () => (await lettersTo(request, email)).filter((letter) => subject.test(letter.subject)).length, { timeout: 20_000 }).toBe(times);
+export async function expectLetter(
+  request: APIRequestContext,
+  email: string,
+  subject: RegExp,
+  times = 1,
+): Promise<void> {
+  await expect
+    .poll(
+      async () => (await lettersTo(request, email)).filter((letter) => subject.test(letter.subject)).length,
+      { timeout: 20_000 },
+    )
+    .toBe(times);
 }

@@ -35,31 +35,59 @@ describe('what a person sees at an address', () => {
     expect(JSON.stringify(await viewItem(guide, observer.person))).toContain(secret);
     const gazer = await join(moor, 'gazer-free', null);
     const other = await viewItem(guide, (await viewerOf(await memberNamed(gazer.email), undefined)).person);
-    expect(other).toMatchObject({ kind: 'doorstep', notice: 'Your tier does not open the guides yet.', showSignIn: false });
+    expect(other).toMatchObject({
+      kind: 'doorstep',
+      notice: 'Your tier does not open the guides yet.',
+      showSignIn: false,
+    });
     expect(JSON.stringify(other)).not.toContain(secret);
   });
 
   it('is a wait with its instant where the rule says so', async () => {
     const seen = await viewItem('/posts/frames-horsehead', VISITOR);
-    expect(seen).toMatchObject({ kind: 'doorstep', state: 'later', teaser: null, opensAt: expect.stringMatching(/Z$/) as string });
+    expect(seen).toMatchObject({
+      kind: 'doorstep',
+      state: 'later',
+      teaser: null,
+      opensAt: expect.stringMatching(/Z$/) as string,
+    });
   });
 
   it('is nothing at all for a draft, an unknown address or a crooked one', async () => {
-    await saveItem(SETUP, { type: 'page', title: 'Unfinished', body: readMarkdown('Not yet.'), publish: 'draft' });
-    for (const path of ['/unfinished', '/nowhere', '/posts%2Fzodiacal-light']) expect(await viewItem(path, VISITOR)).toEqual({ kind: 'missing' });
+    await saveItem(SETUP, {
+      type: 'page',
+      title: 'Unfinished',
+      body: readMarkdown('Not yet.'),
+      publish: 'draft',
+    });
+    for (const path of ['/unfinished', '/nowhere', '/posts%2Fzodiacal-light'])
+      expect(await viewItem(path, VISITOR)).toEqual({ kind: 'missing' });
     const owner = await memberNamed('ines@moor.example');
-    expect(await viewItem('/unfinished', (await viewerOf(owner, undefined)).person)).toMatchObject({ kind: 'open', isDraft: true });
+    expect(await viewItem('/unfinished', (await viewerOf(owner, undefined)).person)).toMatchObject({
+      kind: 'open',
+      isDraft: true,
+    });
   });
 
   it('is never a teaser that holds the whole', async () => {
-    await saveItem(SETUP, { id: 'short', type: 'post', title: 'Short', body: readMarkdown('Only three words.'), publish: 'publish', categories: ['guides'] });
+    await saveItem(SETUP, {
+      id: 'short',
+      type: 'post',
+      title: 'Short',
+      body: readMarkdown('Only three words.'),
+      publish: 'publish',
+      categories: ['guides'],
+    });
     expect(JSON.stringify(await viewItem('/posts/short', VISITOR))).not.toContain('three');
   });
 
   it('in lists and feeds is the title and what the doorstep allows', async () => {
     const items = await listItemsFor(VISITOR, { type: 'post' });
     expect(JSON.stringify(items)).not.toContain(secret);
-    expect(items.find((item) => item.id === 'zodiacal-light')).toMatchObject({ isOpen: false, summary: expect.stringContaining('pale cone') as string });
+    expect(items.find((item) => item.id === 'zodiacal-light')).toMatchObject({
+      isOpen: false,
+      summary: expect.stringContaining('pale cone') as string,
+    });
   });
 });
 
@@ -79,7 +107,11 @@ describe('rules', () => {
   it('hold from the next request on, and gone they are as if never there', async () => {
     const map = await accessMap();
     expect(openersOf(map, 'about')).toEqual({ to: 'everyone' });
-    const made = await saveRule(SETUP, { name: 'About', covers: [{ kind: 'item', id: 'about' }], openTo: [{ who: { kind: 'tier', id: 'warden' } }] });
+    const made = await saveRule(SETUP, {
+      name: 'About',
+      covers: [{ kind: 'item', id: 'about' }],
+      openTo: [{ who: { kind: 'tier', id: 'warden' } }],
+    });
     expect(made).toMatchObject({ ok: true, value: { id: 'about' } });
     const closed = await accessMap();
     expect(closedToVisitors(closed)).toBe(closedToVisitors(map) + 1);
@@ -90,32 +122,67 @@ describe('rules', () => {
   });
 
   it('are refused in words where they make no sense, and are not overwritten unseen', async () => {
-    expect(await saveRule(SETUP, { name: '', covers: [], openTo: [] })).toMatchObject({ ok: false, problems: { name: 'Name the rule.', covers: 'Say what the rule covers.' } });
+    expect(await saveRule(SETUP, { name: '', covers: [], openTo: [] })).toMatchObject({
+      ok: false,
+      problems: { name: 'Name the rule.', covers: 'Say what the rule covers.' },
+    });
     const rule = (await listRules(pool())).find((candidate) => candidate.id === 'guides');
     expect(await saveRule(SETUP, { ...rule, name: 'Guides' })).toMatchObject({ ok: true });
-    expect(await saveRule(SETUP, { ...rule, name: 'Other' })).toMatchObject({ ok: false, problems: { '': expect.stringContaining('Somebody else') as string } });
+    expect(await saveRule(SETUP, { ...rule, name: 'Other' })).toMatchObject({
+      ok: false,
+      problems: { '': expect.stringContaining('Somebody else') as string },
+    });
   });
 
   it('and everything else that staff change stand in the audit', async () => {
-    const actions = (await rows<{ action: string }>('SELECT DISTINCT action FROM audit')).map((row) => row.action);
-    expect(actions).toEqual(expect.arrayContaining(['site set up', 'tier made', 'offer made', 'item made', 'rule made', 'rule changed', 'rule deleted', 'gateway connected', 'webhook registered', 'joined']));
+    const actions = (await rows<{ action: string }>('SELECT DISTINCT action FROM audit')).map(
+      (row) => row.action,
+    );
+    expect(actions).toEqual(
+      expect.arrayContaining([
+        'site set up',
+        'tier made',
+        'offer made',
+        'item made',
+        'rule made',
+        'rule changed',
+        'rule deleted',
+        'gateway connected',
+        'webhook registered',
+        'joined',
+      ]),
+    );
   });
 });
 
 describe('content', () => {
   it('moves the addresses below a page along with it', async () => {
     const library = (await findItem(pool(), 'library'))!;
-    const saved = await saveItem(SETUP, { ...library, parentId: null, slug: 'stacks', categories: library.ownCategories, publish: 'publish' });
+    const saved = await saveItem(SETUP, {
+      ...library,
+      parentId: null,
+      slug: 'stacks',
+      categories: library.ownCategories,
+      publish: 'publish',
+    });
     expect(saved).toMatchObject({ ok: true, value: { path: '/stacks' } });
     expect((await findItem(pool(), 'winter-charts'))?.path).toBe('/stacks/winter-charts');
   });
 
   it('is refused where an address is taken or kept, a page would stand below itself, or the text is not text', async () => {
     const page = { type: 'page' as const, title: 'X', body: readMarkdown('x'), publish: 'publish' as const };
-    expect(await saveItem(SETUP, { ...page, slug: 'about' })).toMatchObject({ problems: { slug: expect.stringContaining('already') as string } });
-    expect(await saveItem(SETUP, { ...page, slug: 'desk' })).toMatchObject({ problems: { slug: expect.stringContaining('kept') as string } });
-    expect(await saveItem(SETUP, { ...page, id: 'library', parentId: 'winter-charts' })).toMatchObject({ problems: { parentId: expect.any(String) as string } });
-    expect((await saveItem(SETUP, { ...page, body: { type: 'doc', content: [{ type: 'script' }] } })).ok).toBe(false);
+    expect(await saveItem(SETUP, { ...page, slug: 'about' })).toMatchObject({
+      problems: { slug: expect.stringContaining('already') as string },
+    });
+    expect(await saveItem(SETUP, { ...page, slug: 'desk' })).toMatchObject({
+      problems: { slug: expect.stringContaining('kept') as string },
+    });
+    expect(await saveItem(SETUP, { ...page, id: 'library', parentId: 'winter-charts' })).toMatchObject({
+      problems: { parentId: expect.any(String) as string },
+    });
+    expect(
+      (await saveItem(SETUP, { ...page, body: { type: 'doc', content: [{ type: 'script' }] } })).ok,
+    ).toBe(false);
     expect((await saveItem(SETUP, { ...page, title: '  ' })).ok).toBe(false);
     expect(await addCategory(SETUP, { name: 'Observing guides', id: 'guides' })).toMatchObject({ ok: false });
   });
@@ -129,8 +196,12 @@ it('every change is authorised in the service, whatever the screen shows', async
     await expect(saveOffer(actor, {})).rejects.toThrow('may not set tiers');
     await expect(saveRule(actor, {})).rejects.toThrow('may not set access');
     await expect(deleteRule(actor, 'guides')).rejects.toThrow('may not set access');
-    await expect(saveItem(actor, { type: 'page', title: 'X', body: readMarkdown('x'), publish: 'draft' })).rejects.toThrow('may not write content');
-    await expect(connectGateway(actor, 'curlew-cards', { siteKey: '', secretKey: '' })).rejects.toThrow('may not manage money');
+    await expect(
+      saveItem(actor, { type: 'page', title: 'X', body: readMarkdown('x'), publish: 'draft' }),
+    ).rejects.toThrow('may not write content');
+    await expect(connectGateway(actor, 'curlew-cards', { siteKey: '', secretKey: '' })).rejects.toThrow(
+      'may not manage money',
+    );
   }
 });
 

@@ -17,17 +17,32 @@ import { insertJoining } from '../../src/store/joinings';
 import { findSubscription, insertPending, setMethod } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/tiers';
 import { cardToken } from '../../scripts/lib/load-demo';
-import { doAllDue, environment, join, joinInput, memberNamed, rows, subscriptionOf, lanternMoor } from './lantern-moor';
+import {
+  doAllDue,
+  environment,
+  join,
+  joinInput,
+  memberNamed,
+  rows,
+  subscriptionOf,
+  lanternMoor,
+} from './lantern-moor';
 
 const moor = lanternMoor();
-const setSlow = (ms: number) => fetch(`${moor.gatewayUrl}/faults`, { method: 'POST', body: `slowMs=${ms}`, redirect: 'manual' });
-const openIntents = async (): Promise<number> => (await rows(`SELECT 1 FROM payments WHERE state = 'intent'`)).length;
+const setSlow = (ms: number) =>
+  fetch(`${moor.gatewayUrl}/faults`, { method: 'POST', body: `slowMs=${ms}`, redirect: 'manual' });
+const openIntents = async (): Promise<number> =>
+  (await rows(`SELECT 1 FROM payments WHERE state = 'intent'`)).length;
 const theirs = async (): Promise<number> => {
   const account = await findGatewayAccount(pool(), moor.accountId);
   const listed = account && (await gatewayById(account.gateway).listPayments(keysOf(account)));
   return listed?.ok ? listed.payments.length : -1;
 };
-const worker = () => spawn(process.execPath, ['--import', 'tsx', 'src/worker/main.ts'], { env: { ...process.env, ...environment(moor) }, stdio: 'ignore' });
+const worker = () =>
+  spawn(process.execPath, ['--import', 'tsx', 'src/worker/main.ts'], {
+    env: { ...process.env, ...environment(moor) },
+    stdio: 'ignore',
+  });
 
 afterEach(() => setSlow(0));
 
@@ -64,7 +79,9 @@ describe('a worker killed between charge and record', () => {
     const intent = await transaction((db) => writeIntent(db, stored!, period!, 1, 'GBP', stored!.dueAt!));
     await doAllDue();
     expect((await subscriptionOf(memberId)).state).toBe('active');
-    expect(await rows('SELECT state FROM payments WHERE idempotency_key = $1', [intent.idempotencyKey])).toEqual([{ state: 'succeeded' }]);
+    expect(
+      await rows('SELECT state FROM payments WHERE idempotency_key = $1', [intent.idempotencyKey]),
+    ).toEqual([{ state: 'succeeded' }]);
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
   });
 });
@@ -75,28 +92,63 @@ describe('a web process killed between charge and record of a joining', () => {
     const offer = (await findOffer(pool(), 'eclipse-week-once'))!;
     const account = (await findGatewayAccount(pool(), moor.accountId))!;
     const startedAt = new Date().toISOString();
-    const pending = await insertPending(pool(), { memberId: null, mode: 'test', track: 'eclipse-week', offerVersionId: offer.versionId, startedAt, skipTrial: false, gatewayAccountId: account.id });
-    await insertJoining(pool(), { id: randomUUID(), subscriptionId: pending.id, track: 'eclipse-week', mode: 'test', memberId: null, email, name: 'Half Way', passwordHash: null, returnTo: '/' }, 0);
-    const method = await gatewayById('curlew-cards').saveMethod(keysOf(account), { token: await cardToken(moor.gatewayUrl, moor.siteKey, 'works'), email, idempotencyKey: pending.id });
+    const pending = await insertPending(pool(), {
+      memberId: null,
+      mode: 'test',
+      track: 'eclipse-week',
+      offerVersionId: offer.versionId,
+      startedAt,
+      skipTrial: false,
+      gatewayAccountId: account.id,
+    });
+    await insertJoining(
+      pool(),
+      {
+        id: randomUUID(),
+        subscriptionId: pending.id,
+        track: 'eclipse-week',
+        mode: 'test',
+        memberId: null,
+        email,
+        name: 'Half Way',
+        passwordHash: null,
+        returnTo: '/',
+      },
+      0,
+    );
+    const method = await gatewayById('curlew-cards').saveMethod(keysOf(account), {
+      token: await cardToken(moor.gatewayUrl, moor.siteKey, 'works'),
+      email,
+      idempotencyKey: pending.id,
+    });
     if (method.state !== 'saved') throw new Error(method.state);
     await setMethod(pool(), pending.id, { ...method, methodLabel: method.label });
     const period = nextPeriod(offer.definition, pending.startedAt, 'Europe/London', false, null)!;
     const intent = await transaction((db) => writeIntent(db, pending, period, 1, 'GBP', pending.startedAt));
     if (charge) {
-      await gatewayById('curlew-cards').charge(keysOf(account), { ...method, amount: intent.amount, currency: 'GBP', idempotencyKey: intent.idempotencyKey, note: '' });
+      await gatewayById('curlew-cards').charge(keysOf(account), {
+        ...method,
+        amount: intent.amount,
+        currency: 'GBP',
+        idempotencyKey: intent.idempotencyKey,
+        note: '',
+      });
     }
     await new Promise((resolve) => setTimeout(resolve, 1100));
     return email;
   }
 
-  it.each([[true], [false]])('is finished by the sweep (already charged: %s): nobody who paid is shut out', async (charged) => {
-    const email = await halfJoined(charged);
-    expect(await memberNamed(email)).toBeUndefined();
-    await sweepJoinings();
-    const member = await memberNamed(email);
-    expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
-    expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
-  });
+  it.each([[true], [false]])(
+    'is finished by the sweep (already charged: %s): nobody who paid is shut out',
+    async (charged) => {
+      const email = await halfJoined(charged);
+      expect(await memberNamed(email)).toBeUndefined();
+      await sweepJoinings();
+      const member = await memberNamed(email);
+      expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
+      expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
+    },
+  );
 });
 
 it('a gateway that does not answer is asked again by the same form, and charged once', async () => {
@@ -104,7 +156,10 @@ it('a gateway that does not answer is asked again by the same form, and charged 
   await setSlow(16_000);
   const before = await theirs();
   const first = await joinTier(VISITOR_ACTOR, input, input.email);
-  expect(first).toMatchObject({ ok: false, problems: { '': expect.stringContaining('not be charged twice') as string } });
+  expect(first).toMatchObject({
+    ok: false,
+    problems: { '': expect.stringContaining('not be charged twice') as string },
+  });
   await setSlow(0);
   expect(await joinTier(VISITOR_ACTOR, input, input.email)).toMatchObject({ ok: true });
   expect(await theirs()).toBe(before + 1);

@@ -14,17 +14,32 @@ const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staff
 describe('joining', () => {
   it('by an offer with a free trial charges nothing, opens the tier at once, and writes one welcome', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
-    expect(subscription).toMatchObject({ state: 'trial', methodLabel: expect.stringContaining('card ending') as string });
-    expect(await rows('SELECT template FROM mails WHERE member_id = $1', [memberId])).toEqual([{ template: 'welcome' }]);
-    expect(await rows('SELECT tier_id, until_at, is_paid FROM holdings WHERE member_id = $1', [memberId])).toEqual([{ tier_id: 'observer', until_at: null, is_paid: true }]);
+    expect(subscription).toMatchObject({
+      state: 'trial',
+      methodLabel: expect.stringContaining('card ending') as string,
+    });
+    expect(await rows('SELECT template FROM mails WHERE member_id = $1', [memberId])).toEqual([
+      { template: 'welcome' },
+    ]);
+    expect(
+      await rows('SELECT tier_id, until_at, is_paid FROM holdings WHERE member_id = $1', [memberId]),
+    ).toEqual([{ tier_id: 'observer', until_at: null, is_paid: true }]);
     expect(await rows('SELECT 1 FROM charges WHERE subscription_id = $1', [subscription.id])).toHaveLength(0);
   });
 
   it('by an offer that is due today charges exactly that, once', async () => {
     const { memberId, subscription } = await join(moor, 'mirror-makers-instalments', 'works');
     expect(subscription.state).toBe('active');
-    expect(await rows('SELECT p.amount, p.state, p.attempt FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1', [subscription.id])).toEqual([{ amount: 4500n, state: 'succeeded', attempt: 1 }]);
-    expect(await rows('SELECT template FROM mails WHERE member_id = $1 ORDER BY 1', [memberId])).toEqual([{ template: 'receipt' }, { template: 'welcome' }]);
+    expect(
+      await rows(
+        'SELECT p.amount, p.state, p.attempt FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1',
+        [subscription.id],
+      ),
+    ).toEqual([{ amount: 4500n, state: 'succeeded', attempt: 1 }]);
+    expect(await rows('SELECT template FROM mails WHERE member_id = $1 ORDER BY 1', [memberId])).toEqual([
+      { template: 'receipt' },
+      { template: 'welcome' },
+    ]);
   });
 
   it('by a free offer needs no card and no gateway', async () => {
@@ -36,30 +51,49 @@ describe('joining', () => {
     ['declined', /bank refused it/],
     ['no-funds', /not enough money/],
     ['expired', /has expired/],
-  ] as const)('with a card that is %s leaves nothing half-made, and the same form can be sent again', async (card, sentence) => {
-    const input = await joinInput(moor, 'observer-monthly', card);
-    expect(await joinTier(VISITOR_ACTOR, input, input.email)).toEqual({ ok: false, problems: { card: expect.stringMatching(sentence) as string } });
-    expect(await memberNamed(input.email)).toBeUndefined();
-    const again = { ...input, cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, 'works') };
-    expect(await joinTier(VISITOR_ACTOR, again, input.email)).toMatchObject({ ok: true });
-    expect(await memberNamed(input.email)).toBeDefined();
-  });
+  ] as const)(
+    'with a card that is %s leaves nothing half-made, and the same form can be sent again',
+    async (card, sentence) => {
+      const input = await joinInput(moor, 'observer-monthly', card);
+      expect(await joinTier(VISITOR_ACTOR, input, input.email)).toEqual({
+        ok: false,
+        problems: { card: expect.stringMatching(sentence) as string },
+      });
+      expect(await memberNamed(input.email)).toBeUndefined();
+      const again = { ...input, cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, 'works') };
+      expect(await joinTier(VISITOR_ACTOR, again, input.email)).toMatchObject({ ok: true });
+      expect(await memberNamed(input.email)).toBeDefined();
+    },
+  );
 
   it('pressed twice at once is one subscription and one charge, and both presses succeed', async () => {
     const input = await joinInput(moor, 'eclipse-week-once', 'works');
-    const answers = await Promise.all([joinTier(VISITOR_ACTOR, input, 'a'), joinTier(VISITOR_ACTOR, input, 'a')]);
+    const answers = await Promise.all([
+      joinTier(VISITOR_ACTOR, input, 'a'),
+      joinTier(VISITOR_ACTOR, input, 'a'),
+    ]);
     expect(answers.map((answer) => answer.ok)).toEqual([true, true]);
     const member = await memberNamed(input.email);
-    expect(await rows('SELECT p.state FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id WHERE s.member_id = $1', [member?.id])).toEqual([{ state: 'succeeded' }]);
+    expect(
+      await rows(
+        'SELECT p.state FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id WHERE s.member_id = $1',
+        [member?.id],
+      ),
+    ).toEqual([{ state: 'succeeded' }]);
   });
 
   it('in two windows at once is one subscription and one charge', async () => {
     const first = await joinInput(moor, 'eclipse-week-once', 'works');
     const second = await joinInput(moor, 'eclipse-week-once', 'works', { email: first.email });
-    const answers = await Promise.all([joinTier(VISITOR_ACTOR, first, 'b'), joinTier(VISITOR_ACTOR, second, 'b')]);
+    const answers = await Promise.all([
+      joinTier(VISITOR_ACTOR, first, 'b'),
+      joinTier(VISITOR_ACTOR, second, 'b'),
+    ]);
     expect(answers.filter((answer) => answer.ok)).toHaveLength(1);
     const member = await memberNamed(first.email);
-    expect(await rows(`SELECT 1 FROM subscriptions WHERE member_id = $1 AND state <> 'pending'`, [member?.id])).toHaveLength(1);
+    expect(
+      await rows(`SELECT 1 FROM subscriptions WHERE member_id = $1 AND state <> 'pending'`, [member?.id]),
+    ).toHaveLength(1);
     const books = await reconcile(moor.accountId);
     expect(books).toMatchObject({ ok: true, differences: [], open: 0 });
   });
@@ -67,12 +101,22 @@ describe('joining', () => {
   it('again on the same ladder is refused while one runs; after it ended there is no second trial', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     const again = await joinInput(moor, 'warden-monthly', 'works');
-    expect(await joinTier(asMember(memberId), again, 'c')).toMatchObject({ ok: false, problems: { '': expect.stringContaining('already') as string } });
+    expect(await joinTier(asMember(memberId), again, 'c')).toMatchObject({
+      ok: false,
+      problems: { '': expect.stringContaining('already') as string },
+    });
     await cancelSubscription(asMember(memberId), subscription.id);
     await passDays(moor, 15);
-    const prepared = await prepareJoining('observer-monthly', await memberNamed((await rows<{ email: string }>('SELECT email FROM members WHERE id = $1', [memberId]))[0]!.email));
+    const prepared = await prepareJoining(
+      'observer-monthly',
+      await memberNamed(
+        (await rows<{ email: string }>('SELECT email FROM members WHERE id = $1', [memberId]))[0]!.email,
+      ),
+    );
     expect(prepared).toMatchObject({ skipTrial: true, obstacle: 'none', quote: { dueToday: 600 } });
-    expect(await joinTier(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works'), 'c')).toMatchObject({ ok: true });
+    expect(
+      await joinTier(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works'), 'c'),
+    ).toMatchObject({ ok: true });
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', skipTrial: true });
   });
 
@@ -82,11 +126,20 @@ describe('joining', () => {
       const answer = await joinTier(VISITOR_ACTOR, { ...good, ...part }, 'd');
       return answer.ok ? [] : Object.keys(answer.problems);
     };
-    expect(await problems({ name: ' ', email: 'nobody', password: 'short' })).toEqual(['name', 'email', 'password']);
+    expect(await problems({ name: ' ', email: 'nobody', password: 'short' })).toEqual([
+      'name',
+      'email',
+      'password',
+    ]);
     expect(await problems({ offerId: 'nothing' })).toEqual(['']);
     expect(await problems({ versionId: 'older' })).toEqual(['']);
     expect(await problems({ joiningId: '1' })).toEqual(['joiningId']);
-    expect(await problems({ offerId: 'observer-monthly', versionId: (await joinInput(moor, 'observer-monthly', null)).versionId })).toEqual(['card']);
+    expect(
+      await problems({
+        offerId: 'observer-monthly',
+        versionId: (await joinInput(moor, 'observer-monthly', null)).versionId,
+      }),
+    ).toEqual(['card']);
     const known = await join(moor, 'gazer-free', null);
     expect(await problems({ email: known.email, password: 'another password' })).toEqual(['email']);
   });
@@ -98,9 +151,19 @@ describe('joining', () => {
 
   it('keeps what was bought when the offer’s money changes', async () => {
     const { subscription } = await join(moor, 'observer-yearly', 'works');
-    const definition = { tier: 'observer', currency: 'GBP', steps: [{ kind: 'repeat', amount: 9900, every: { n: 1, unit: 'year' }, times: null }], after: 'end' };
-    expect(await saveOffer(moor.owner, { id: 'observer-yearly', name: 'Yearly', definition })).toMatchObject({ ok: true, value: { version: 2 } });
+    const definition = {
+      tier: 'observer',
+      currency: 'GBP',
+      steps: [{ kind: 'repeat', amount: 9900, every: { n: 1, unit: 'year' }, times: null }],
+      after: 'end',
+    };
+    expect(await saveOffer(moor.owner, { id: 'observer-yearly', name: 'Yearly', definition })).toMatchObject({
+      ok: true,
+      value: { version: 2 },
+    });
     await passDays(moor, 15);
-    expect(await rows('SELECT amount FROM charges WHERE subscription_id = $1', [subscription.id])).toEqual([{ amount: 6000n }]);
+    expect(await rows('SELECT amount FROM charges WHERE subscription_id = $1', [subscription.id])).toEqual([
+      { amount: 6000n },
+    ]);
   });
 });

@@ -1,7 +1,13 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { join as joinPath } from 'node:path';
 import { afterAll, beforeAll, inject } from 'vitest';
-import { cardToken, loadContent, loadEmptySite, MEMBER_PASSWORD, readTestKeys } from '../../scripts/lib/load-demo';
+import {
+  cardToken,
+  loadContent,
+  loadEmptySite,
+  MEMBER_PASSWORD,
+  readTestKeys,
+} from '../../scripts/lib/load-demo';
 import { freePort } from '../../scripts/lib/ports';
 import { onServer } from '../../scripts/lib/postgres';
 import { Stack, untilAnswers } from '../../scripts/lib/stack';
@@ -17,7 +23,13 @@ import { listSubscriptionsOf, type StoredSubscription } from '../../src/store/su
 import { findOffer } from '../../src/store/tiers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 
-export type Moor = { owner: Actor; accountId: string; siteKey: string; gatewayUrl: string; databaseUrl: string };
+export type Moor = {
+  owner: Actor;
+  accountId: string;
+  siteKey: string;
+  gatewayUrl: string;
+  databaseUrl: string;
+};
 
 /** A site and a card gateway of their own for a test file, connected, with the content of Lantern Moor. */
 export function lanternMoor(): Moor {
@@ -29,7 +41,17 @@ export function lanternMoor(): Moor {
     await server.createDatabase(name, inject('template'));
     const port = await freePort(4210 + 40 * Number(process.env.VITEST_POOL_ID ?? 0));
     const gatewayUrl = `http://127.0.0.1:${port}`;
-    stack.start('curlew-cards', ['--import', 'tsx', 'stand-ins/curlew-cards/main.ts', String(port), joinPath(stack.folder, 'curlew-cards.json')], {});
+    stack.start(
+      'curlew-cards',
+      [
+        '--import',
+        'tsx',
+        'stand-ins/curlew-cards/main.ts',
+        String(port),
+        joinPath(stack.folder, 'curlew-cards.json'),
+      ],
+      {},
+    );
     await untilAnswers(gatewayUrl, 'Curlew Cards');
     Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl });
     Object.assign(process.env, environment(moor));
@@ -63,7 +85,12 @@ export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl'>) => (
 let people = 0;
 
 /** What the join form sends for somebody new. */
-export async function joinInput(moor: Moor, offerId: string, card: Behaviour | null, more: Record<string, unknown> = {}) {
+export async function joinInput(
+  moor: Moor,
+  offerId: string,
+  card: Behaviour | null,
+  more: Record<string, unknown> = {},
+) {
   const email = `person${++people}@moor.example`;
   return {
     joiningId: randomUUID(),
@@ -79,11 +106,19 @@ export async function joinInput(moor: Moor, offerId: string, card: Behaviour | n
 }
 
 /** Joins somebody new, and answers with the member's id and subscription. */
-export async function join(moor: Moor, offerId: string, card: Behaviour | null): Promise<{ memberId: string; email: string; subscription: StoredSubscription }> {
+export async function join(
+  moor: Moor,
+  offerId: string,
+  card: Behaviour | null,
+): Promise<{ memberId: string; email: string; subscription: StoredSubscription }> {
   const input = await joinInput(moor, offerId, card);
   const joined = await joinTier(VISITOR_ACTOR, input, input.email);
   if (!joined.ok) throw new Error(JSON.stringify(joined.problems));
-  return { memberId: joined.value.memberId, email: input.email, subscription: await subscriptionOf(joined.value.memberId) };
+  return {
+    memberId: joined.value.memberId,
+    email: input.email,
+    subscription: await subscriptionOf(joined.value.memberId),
+  };
 }
 
 export async function subscriptionOf(memberId: string): Promise<StoredSubscription> {

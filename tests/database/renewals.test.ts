@@ -16,7 +16,9 @@ const payments = (subscriptionId: string) =>
     'SELECT p.amount, p.state, p.attempt FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 ORDER BY p.at, p.attempt',
     [subscriptionId],
   );
-const guide = async (email: string): Promise<string> => (await viewItem('/posts/zodiacal-light', (await viewerOf(await memberNamed(email), undefined)).person)).kind;
+const guide = async (email: string): Promise<string> =>
+  (await viewItem('/posts/zodiacal-light', (await viewerOf(await memberNamed(email), undefined)).person))
+    .kind;
 
 describe('as the rehearsal clock moves', () => {
   it('a trial becomes one charge, and each month one more', async () => {
@@ -26,7 +28,11 @@ describe('as the rehearsal clock moves', () => {
     await passDays(moor, 62);
     expect(await payments(subscription.id)).toHaveLength(3);
     expect(await guide(email)).toBe('open');
-    expect(await rows(`SELECT count(*)::int AS n FROM mails WHERE template = 'receipt' AND member_id = $1`, [subscription.memberId])).toEqual([{ n: 3 }]);
+    expect(
+      await rows(`SELECT count(*)::int AS n FROM mails WHERE template = 'receipt' AND member_id = $1`, [
+        subscription.memberId,
+      ]),
+    ).toEqual([{ n: 3 }]);
   });
 
   it('a joining fee rides on the first payment', async () => {
@@ -41,12 +47,28 @@ describe('as the rehearsal clock moves', () => {
     await passDays(moor, 31);
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'overdue' });
     expect(await guide(email)).toBe('open');
-    expect(await memberFile(memberId)).toMatchObject({ timeline: expect.arrayContaining([expect.objectContaining({ words: 'Next try for Observer' })]) as unknown });
+    expect(await memberFile(memberId)).toMatchObject({
+      timeline: expect.arrayContaining([
+        expect.objectContaining({ words: 'Next try for Observer' }),
+      ]) as unknown,
+    });
     await passDays(moor, 8);
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'ended', failures: 5 });
     expect(await guide(email)).toBe('doorstep');
-    expect((await payments(subscription.id)).map((p) => `${p.state} ${p.attempt}`)).toEqual(['succeeded 1', 'declined 1', 'declined 2', 'declined 3', 'declined 4', 'declined 5']);
-    expect(await rows(`SELECT template, count(*)::int AS n FROM mails WHERE member_id = $1 GROUP BY 1 ORDER BY 1`, [memberId])).toEqual([
+    expect((await payments(subscription.id)).map((p) => `${p.state} ${p.attempt}`)).toEqual([
+      'succeeded 1',
+      'declined 1',
+      'declined 2',
+      'declined 3',
+      'declined 4',
+      'declined 5',
+    ]);
+    expect(
+      await rows(
+        `SELECT template, count(*)::int AS n FROM mails WHERE member_id = $1 GROUP BY 1 ORDER BY 1`,
+        [memberId],
+      ),
+    ).toEqual([
       { template: 'ended-unpaid', n: 1 },
       { template: 'payment-failed', n: 4 },
       { template: 'receipt', n: 1 },
@@ -58,9 +80,20 @@ describe('as the rehearsal clock moves', () => {
     const one = await join(moor, 'observer-monthly', 'fails-second');
     const other = await join(moor, 'observer-monthly', 'fails-second');
     await passDays(moor, 60);
-    const at = (id: string) => rows<{ at: string; state: string }>('SELECT date_trunc(\'minute\', p.at) AS at, p.state FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 ORDER BY p.at', [id]);
+    const at = (id: string) =>
+      rows<{ at: string; state: string }>(
+        "SELECT date_trunc('minute', p.at) AS at, p.state FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 ORDER BY p.at",
+        [id],
+      );
     const times = await at(one.subscription.id);
-    expect(times.map((t) => t.state)).toEqual(['succeeded', 'declined', 'declined', 'declined', 'declined', 'declined']);
+    expect(times.map((t) => t.state)).toEqual([
+      'succeeded',
+      'declined',
+      'declined',
+      'declined',
+      'declined',
+      'declined',
+    ]);
     expect((await at(other.subscription.id)).map((t) => t.state)).toEqual(times.map((t) => t.state));
     const day = 86_400_000;
     const [, first, ...retries] = times.map((t) => Date.parse(t.at));
@@ -72,7 +105,9 @@ describe('as the rehearsal clock moves', () => {
     await passDays(moor, 150);
     expect(await payments(subscription.id)).toHaveLength(4);
     expect((await subscriptionOf(memberId)).state).toBe('ended');
-    expect(await rows('SELECT until_at FROM holdings WHERE subscription_id = $1', [subscription.id])).toEqual([{ until_at: null }]);
+    expect(await rows('SELECT until_at FROM holdings WHERE subscription_id = $1', [subscription.id])).toEqual(
+      [{ until_at: null }],
+    );
   });
 
   it('cancelled, it stays open to the end of what is paid, then closes; taken back, it goes on', async () => {
@@ -93,25 +128,37 @@ describe('as the rehearsal clock moves', () => {
   it('nobody cancels for somebody else', async () => {
     const { subscription } = await join(moor, 'observer-monthly', 'works');
     const stranger = await join(moor, 'gazer-free', null);
-    await expect(cancelSubscription(asMember(stranger.memberId), subscription.id)).rejects.toThrow('not yours');
-    await expect(cancelSubscription({ kind: 'staff', memberId: stranger.memberId, staffRole: 'viewer' }, subscription.id)).rejects.toThrow('not yours');
+    await expect(cancelSubscription(asMember(stranger.memberId), subscription.id)).rejects.toThrow(
+      'not yours',
+    );
+    await expect(
+      cancelSubscription(
+        { kind: 'staff', memberId: stranger.memberId, staffRole: 'viewer' },
+        subscription.id,
+      ),
+    ).rejects.toThrow('not yours');
   });
 
   it('any number of workers charge each period once', async () => {
-    const joined = await Promise.all(Array.from({ length: 12 }, () => join(moor, 'observer-monthly', 'works')));
+    const joined = await Promise.all(
+      Array.from({ length: 12 }, () => join(moor, 'observer-monthly', 'works')),
+    );
     await moveClock(moor.owner, 50);
     const worker = async (): Promise<void> => {
       while (await runOneDue());
     };
     await Promise.all([worker(), worker(), worker(), worker()]);
     await doAllDue();
-    for (const { subscription } of joined) expect((await payments(subscription.id)).map((p) => p.state)).toEqual(['succeeded', 'succeeded']);
+    for (const { subscription } of joined)
+      expect((await payments(subscription.id)).map((p) => p.state)).toEqual(['succeeded', 'succeeded']);
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
   });
 
   it('the clock goes forward only, and only at the hand of staff who may', async () => {
     expect(await moveClock(moor.owner, -1)).toMatchObject({ ok: false });
     expect(await moveClock(moor.owner, '1.5')).toMatchObject({ ok: false });
-    await expect(moveClock({ kind: 'staff', memberId: null, staffRole: 'helper' }, 1)).rejects.toThrow('may not move the clock');
+    await expect(moveClock({ kind: 'staff', memberId: null, staffRole: 'helper' }, 1)).rejects.toThrow(
+      'may not move the clock',
+    );
   });
 });

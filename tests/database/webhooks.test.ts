@@ -10,18 +10,33 @@ import { join, passDays, rows, lanternMoor } from './lantern-moor';
 
 const moor = lanternMoor();
 
-async function signed(payload: object, id = randomUUID() as string, at = new Date()): Promise<{ headers: Record<string, string>; body: string }> {
+async function signed(
+  payload: object,
+  id = randomUUID() as string,
+  at = new Date(),
+): Promise<{ headers: Record<string, string>; body: string }> {
   const account = await findGatewayAccount(pool(), moor.accountId);
   const body = JSON.stringify(payload);
   const signature = new Webhook(unseal(account!.webhookSecretSealed!)).sign(id, at, body);
-  return { body, headers: { 'webhook-id': id, 'webhook-timestamp': String(Math.floor(at.getTime() / 1000)), 'webhook-signature': signature } };
+  return {
+    body,
+    headers: {
+      'webhook-id': id,
+      'webhook-timestamp': String(Math.floor(at.getTime() / 1000)),
+      'webhook-signature': signature,
+    },
+  };
 }
 
-const receive = ({ headers, body }: { headers: Record<string, string>; body: string }) => receiveGatewayEvent(moor.accountId, headers, body);
+const receive = ({ headers, body }: { headers: Record<string, string>; body: string }) =>
+  receiveGatewayEvent(moor.accountId, headers, body);
 const process = async (): Promise<void> => {
   for (const event of await claimGatewayEvents(pool(), 50, 0)) await applyGatewayEvent(event);
 };
-const snapshot = () => rows(`SELECT (SELECT count(*)::int FROM payments) AS payments, (SELECT count(*)::int FROM holdings) AS holdings, (SELECT string_agg(state, ',' ORDER BY id) FROM subscriptions) AS states`);
+const snapshot = () =>
+  rows(
+    `SELECT (SELECT count(*)::int FROM payments) AS payments, (SELECT count(*)::int FROM holdings) AS holdings, (SELECT string_agg(state, ',' ORDER BY id) FROM subscriptions) AS states`,
+  );
 
 describe('a message from the gateway', () => {
   beforeEach(() => pool().query('DELETE FROM gateway_events'));
@@ -37,7 +52,10 @@ describe('a message from the gateway', () => {
     ['unsigned', () => Promise.resolve({ headers: { 'webhook-id': 'x' }, body: '{"type":"ping"}' })],
     ['with a stale time', () => signed({ type: 'ping' }, 'old', new Date(Date.now() - 3_600_000))],
     ['from the future', () => signed({ type: 'ping' }, 'new', new Date(Date.now() + 3_600_000))],
-    ['changed on the way', async () => ({ ...(await signed({ type: 'ping' })), body: '{"type":"payment.succeeded"}' })],
+    [
+      'changed on the way',
+      async () => ({ ...(await signed({ type: 'ping' })), body: '{"type":"payment.succeeded"}' }),
+    ],
   ])('%s is refused, logged, and changes nothing', async (_, make) => {
     const before = await snapshot();
     expect(await receive(await make())).toBe('refused');
@@ -63,19 +81,26 @@ describe('a message from the gateway', () => {
     const before = await snapshot();
     await receive(await signed({ type: 'payment.succeeded', payment: { id: 'pay_nobody' } }));
     await process();
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([{ state: 'ignored', result: 'the gateway knows no such payment' }]);
+    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([
+      { state: 'ignored', result: 'the gateway knows no such payment' },
+    ]);
     expect(await snapshot()).toEqual(before);
   });
 
   it('is only a hint: a payment said to have succeeded is looked up, not believed', async () => {
     const { subscription } = await join(moor, 'observer-monthly', 'fails-second');
     await passDays(moor, 15);
-    const [paid] = await rows<{ gateway_ref: string }>(`SELECT p.gateway_ref FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND p.state = 'succeeded'`, [subscription.id]);
+    const [paid] = await rows<{ gateway_ref: string }>(
+      `SELECT p.gateway_ref FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND p.state = 'succeeded'`,
+      [subscription.id],
+    );
     expect(paid).toBeDefined();
     const before = await snapshot();
     await receive(await signed({ type: 'payment.declined', payment: { id: paid?.gateway_ref } }));
     await process();
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([{ state: 'done', result: 'recorded before' }]);
+    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([
+      { state: 'done', result: 'recorded before' },
+    ]);
     expect(await snapshot()).toEqual(before);
   });
 });

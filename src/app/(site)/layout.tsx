@@ -18,7 +18,10 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
   const [site, member, viewer] = [await currentSite(), await currentMember(), await currentViewer()];
   return (
     <div className="flex min-h-dvh flex-col">
-      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:m-2 focus:bg-surface focus:p-2">
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:m-2 focus:bg-surface focus:p-2"
+      >
         To the text
       </a>
       <SiteHeader
@@ -33,7 +36,9 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
       {site.mode === 'test' && (
         <footer>
           <div className="hem h-1.5" aria-hidden />
-          <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">No real money: this site is in test mode.</p>
+          <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">
+            No real money: this site is in test mode.
+          </p>
         </footer>
       )}
       {viewer.lookingAs && <LookBar who={viewer.lookingAs} />}

@@ -4,10 +4,14 @@ export default function NotFound() {
   return (
     <div className="mx-auto w-full max-w-2xl px-5 py-16">
       <h1 className="text-4xl">Nothing stands at this address</h1>
-      <p className="mt-3 text-lg text-muted">It may have moved, or the link that led you here has a slip in it.</p>
+      <p className="mt-3 text-lg text-muted">
+        It may have moved, or the link that led you here has a slip in it.
+      </p>
       <div className="mt-6 flex flex-wrap gap-3">
         <LinkButton href="/">To the front page</LinkButton>
-        <LinkButton href="/posts" look="quiet">All posts</LinkButton>
+        <LinkButton href="/posts" look="quiet">
+          All posts
+        </LinkButton>
       </div>
     </div>
   );

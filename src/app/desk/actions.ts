@@ -10,14 +10,18 @@ export async function moveClockAction(_: FormState, form: FormData): Promise<For
   const actor = await currentActor();
   return forForm(
     () => moveClock(actor, text(form, 'days')),
-    ({ days }) => (revalidatePath('/desk', 'layout'), { problems: {}, message: `Moved ${days === 1 ? 'a day' : `${days} days`} on.` }),
+    ({ days }) => (
+      revalidatePath('/desk', 'layout'),
+      { problems: {}, message: `Moved ${days === 1 ? 'a day' : `${days} days`} on.` }
+    ),
   );
 }
 
 export async function setThemeAction(form: FormData): Promise<void> {
   const theme = text(form, 'theme');
   const jar = await cookies();
-  if (theme === 'light' || theme === 'dark') jar.set('theme', theme, { path: '/', sameSite: 'lax', maxAge: 365 * 86_400 });
+  if (theme === 'light' || theme === 'dark')
+    jar.set('theme', theme, { path: '/', sameSite: 'lax', maxAge: 365 * 86_400 });
   else jar.delete('theme');
   revalidatePath('/', 'layout');
 }

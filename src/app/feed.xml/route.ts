@@ -10,9 +10,21 @@ export async function GET(): Promise<Response> {
   const site = await currentSite();
   const base = config().SITE_URL;
   const posts = (await listItemsFor(VISITOR, { type: 'post' })).slice(0, 50);
-  const feed = new Feed({ id: base, link: base, title: site.name, copyright: site.name, feedLinks: { rss: `${base}/feed.xml` } });
+  const feed = new Feed({
+    id: base,
+    link: base,
+    title: site.name,
+    copyright: site.name,
+    feedLinks: { rss: `${base}/feed.xml` },
+  });
   for (const post of posts) {
-    feed.addItem({ id: `${base}${post.path}`, link: `${base}${post.path}`, title: post.title, description: post.summary, date: new Date(toMs(post.publishedAt ?? '')) });
+    feed.addItem({
+      id: `${base}${post.path}`,
+      link: `${base}${post.path}`,
+      title: post.title,
+      description: post.summary,
+      date: new Date(toMs(post.publishedAt ?? '')),
+    });
   }
   return new Response(feed.rss2(), { headers: { 'content-type': 'application/rss+xml; charset=utf-8' } });
 }

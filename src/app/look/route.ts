@@ -7,7 +7,8 @@ import { readsEverything } from '@/services/sessions';
 
 /** Chooses the eyes through which staff see the site: "visitor", "signed-in", "tier:ID", or "self" to stop. */
 export async function POST(request: Request): Promise<Response> {
-  if (!isSameOrigin(request)) return new Response('Refused: the request came from another site.', { status: 403 });
+  if (!isSameOrigin(request))
+    return new Response('Refused: the request came from another site.', { status: 403 });
   const member = await currentMember();
   const as = text(await request.formData(), 'as');
   const jar = await cookies();

@@ -7,29 +7,73 @@ import type { Cover, Opener, Rule, Who } from './rule';
 import { tiersThatWouldOpen } from './would-open';
 
 const TIERS = ['gazer', 'observer', 'warden'];
-const instant = fc.constantFrom('2027-01-01T10:00:00Z', '2027-01-10T09:00:00Z', '2027-02-01T00:00:00Z', '2027-03-28T01:30:00Z');
+const instant = fc.constantFrom(
+  '2027-01-01T10:00:00Z',
+  '2027-01-10T09:00:00Z',
+  '2027-02-01T00:00:00Z',
+  '2027-03-28T01:30:00Z',
+);
 const who: fc.Arbitrary<Who> = fc.oneof(
-  fc.constantFrom<Who>({ kind: 'everyone' }, { kind: 'signed-in' }, { kind: 'paying' }, { kind: 'group', id: 'committee' }, { kind: 'pass', id: 'eclipse' }),
+  fc.constantFrom<Who>(
+    { kind: 'everyone' },
+    { kind: 'signed-in' },
+    { kind: 'paying' },
+    { kind: 'group', id: 'committee' },
+    { kind: 'pass', id: 'eclipse' },
+  ),
   fc.constantFrom(...TIERS).map((id): Who => ({ kind: 'tier', id })),
 );
 const edge = fc.oneof(
   fc.constantFrom('2027-01-05', '2027-02-01', '2027-03-01').map((on) => ({ on })),
-  fc.record({ since: fc.constantFrom('held' as const, 'joined' as const, 'published' as const), after: fc.record({ n: fc.integer({ min: 1, max: 40 }), unit: fc.constant('day' as const) }) }),
+  fc.record({
+    since: fc.constantFrom('held' as const, 'joined' as const, 'published' as const),
+    after: fc.record({ n: fc.integer({ min: 1, max: 40 }), unit: fc.constant('day' as const) }),
+  }),
 );
-const opener: fc.Arbitrary<Opener> = fc.record({ who, opens: fc.option(edge, { nil: undefined }), closes: fc.option(edge, { nil: undefined }) });
+const opener: fc.Arbitrary<Opener> = fc.record({
+  who,
+  opens: fc.option(edge, { nil: undefined }),
+  closes: fc.option(edge, { nil: undefined }),
+});
 const cover: fc.Arbitrary<Cover> = fc.constantFrom<Cover>(
-  { kind: 'item', id: 'c1' }, { kind: 'under', id: 'charts' }, { kind: 'under', id: 'library' }, { kind: 'path', pattern: '/library/*' },
-  { kind: 'category', id: 'guides' }, { kind: 'tag', id: 'video' }, { kind: 'type', id: 'page' }, { kind: 'site' }, { kind: 'item', id: 'elsewhere' },
-); // prettier-ignore
+  { kind: 'item', id: 'c1' },
+  { kind: 'under', id: 'charts' },
+  { kind: 'under', id: 'library' },
+  { kind: 'path', pattern: '/library/*' },
+  { kind: 'category', id: 'guides' },
+  { kind: 'tag', id: 'video' },
+  { kind: 'type', id: 'page' },
+  { kind: 'site' },
+  { kind: 'item', id: 'elsewhere' },
+);
 const rule = (id: string): fc.Arbitrary<Rule> =>
-  fc.record({ id: fc.constant(id), on: fc.boolean(), covers: fc.array(cover, { minLength: 1, maxLength: 3 }), except: fc.array(cover, { maxLength: 1 }), openTo: fc.array(opener, { maxLength: 3 }), alsoRequire: fc.boolean() });
-const rules = fc.integer({ min: 0, max: 4 }).chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => rule(`r${i}`))));
-const item: ItemFacts = { id: 'c1', type: 'page', path: '/library/charts/c1', ancestors: ['charts', 'library'], categories: ['guides'], tags: ['video'], publishedAt: '2027-01-10T09:00:00Z' };
+  fc.record({
+    id: fc.constant(id),
+    on: fc.boolean(),
+    covers: fc.array(cover, { minLength: 1, maxLength: 3 }),
+    except: fc.array(cover, { maxLength: 1 }),
+    openTo: fc.array(opener, { maxLength: 3 }),
+    alsoRequire: fc.boolean(),
+  });
+const rules = fc
+  .integer({ min: 0, max: 4 })
+  .chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => rule(`r${i}`))));
+const item: ItemFacts = {
+  id: 'c1',
+  type: 'page',
+  path: '/library/charts/c1',
+  ancestors: ['charts', 'library'],
+  categories: ['guides'],
+  tags: ['video'],
+  publishedAt: '2027-01-10T09:00:00Z',
+};
 const person: fc.Arbitrary<PersonFacts> = fc.record({
   signedIn: fc.constant(true),
   id: fc.constant('m1'),
   joinedAt: instant,
-  tiers: fc.array(fc.record({ tier: fc.constantFrom(...TIERS), since: instant, paid: fc.boolean() }), { maxLength: 2 }),
+  tiers: fc.array(fc.record({ tier: fc.constantFrom(...TIERS), since: instant, paid: fc.boolean() }), {
+    maxLength: 2,
+  }),
   passes: fc.array(fc.record({ pass: fc.constant('eclipse'), since: instant }), { maxLength: 1 }),
   groups: fc.subarray(['committee']),
 });
@@ -58,15 +102,19 @@ describe('decisions', () => {
   });
 
   it('are not changed by a rule that is switched off', () => {
-    fc.assert(fc.property(question, rule('off'), (q, r) => {
-      expect(decide({ ...q, rules: [...q.rules, { ...r, on: false }] })).toEqual(decide(q));
-    }));
+    fc.assert(
+      fc.property(question, rule('off'), (q, r) => {
+        expect(decide({ ...q, rules: [...q.rules, { ...r, on: false }] })).toEqual(decide(q));
+      }),
+    );
   });
 
   it('do not depend on the order of rules', () => {
-    fc.assert(fc.property(question, (q) => {
-      expect(decide({ ...q, rules: [...q.rules].reverse() })).toEqual(decide(q));
-    }));
+    fc.assert(
+      fc.property(question, (q) => {
+        expect(decide({ ...q, rules: [...q.rules].reverse() })).toEqual(decide(q));
+      }),
+    );
   });
 
   it('only ever narrow by a rule that is also required', () => {
@@ -89,9 +137,20 @@ describe('decisions', () => {
   });
 
   it('need a staff role, not only the right to read', () => {
-    const closed: Question = { now: '2027-02-01T12:00:00Z', zone: 'UTC', default: 'everyone', item, rules: [{ id: 'r', covers: [{ kind: 'site' }], openTo: [] }], person: { signedIn: true, tiers: [], passes: [], groups: [], readsAll: true } };
+    const closed: Question = {
+      now: '2027-02-01T12:00:00Z',
+      zone: 'UTC',
+      default: 'everyone',
+      item,
+      rules: [{ id: 'r', covers: [{ kind: 'site' }], openTo: [] }],
+      person: { signedIn: true, tiers: [], passes: [], groups: [], readsAll: true },
+    };
     expect(decide(closed).state).toBe('closed');
-    expect(decide({ ...closed, person: { ...closed.person, staff: 'owner' } })).toEqual({ state: 'open', by: 'staff', rules: [] });
+    expect(decide({ ...closed, person: { ...closed.person, staff: 'owner' } })).toEqual({
+      state: 'open',
+      by: 'staff',
+      rules: [],
+    });
   });
 });
 
@@ -119,13 +178,31 @@ describe('addresses', () => {
 
 it('knows which tiers would open an item, at once or after a wait', () => {
   const q: Question = {
-    now: '2027-01-11T09:00:00Z', zone: 'UTC', default: 'everyone', item, person: { signedIn: false, tiers: [], passes: [], groups: [] },
-    rules: [{ id: 'frames', covers: [{ kind: 'category', id: 'guides' }], openTo: [
-      { who: { kind: 'tier', id: 'warden' } },
-      { who: { kind: 'tier', id: 'observer' }, opens: { since: 'published', after: { n: 3, unit: 'day' } } },
-    ] }],
-  }; // prettier-ignore
-  expect(tiersThatWouldOpen(q, TIERS.map((tier) => ({ tier, paid: tier !== 'gazer' })))).toEqual([
+    now: '2027-01-11T09:00:00Z',
+    zone: 'UTC',
+    default: 'everyone',
+    item,
+    person: { signedIn: false, tiers: [], passes: [], groups: [] },
+    rules: [
+      {
+        id: 'frames',
+        covers: [{ kind: 'category', id: 'guides' }],
+        openTo: [
+          { who: { kind: 'tier', id: 'warden' } },
+          {
+            who: { kind: 'tier', id: 'observer' },
+            opens: { since: 'published', after: { n: 3, unit: 'day' } },
+          },
+        ],
+      },
+    ],
+  };
+  expect(
+    tiersThatWouldOpen(
+      q,
+      TIERS.map((tier) => ({ tier, paid: tier !== 'gazer' })),
+    ),
+  ).toEqual([
     { tier: 'observer', at: 'later' },
     { tier: 'warden', at: 'once' },
   ]);

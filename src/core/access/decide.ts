@@ -72,7 +72,9 @@ function decidingLayer(rules: Rule[], item: ItemFacts): Rule[] {
   }
   covering.sort((a, b) => compareSpecificity(a.layer, b.layer));
   const top = covering[0];
-  return top ? covering.filter(({ layer }) => compareSpecificity(layer, top.layer) === 0).map(({ rule }) => rule) : [];
+  return top
+    ? covering.filter(({ layer }) => compareSpecificity(layer, top.layer) === 0).map(({ rule }) => rule)
+    : [];
 }
 
 function judgeRule(rule: Rule, { item, person, now, zone }: Question): Verdict {

@@ -45,5 +45,8 @@ export function ruleLayer(rule: Rule, item: ItemFacts): Specificity | null {
   return rule.covers
     .map((cover) => specificity(cover, item))
     .filter((found) => found !== null)
-    .reduce<Specificity | null>((best, next) => (best && compareSpecificity(best, next) <= 0 ? best : next), null);
+    .reduce<Specificity | null>(
+      (best, next) => (best && compareSpecificity(best, next) <= 0 ? best : next),
+      null,
+    );
 }

@@ -5,7 +5,13 @@ import type { Moment } from './openers';
 export type MeterResult = { meter: string; left: number; counted: boolean };
 
 /** What a meter leaves a person after reading one item now; null where it gives the person nothing at all. */
-export function measure(meter: Meter, itemId: string, person: PersonFacts, reads: Read[], moment: Moment): MeterResult | null {
+export function measure(
+  meter: Meter,
+  itemId: string,
+  person: PersonFacts,
+  reads: Read[],
+  moment: Moment,
+): MeterResult | null {
   const allowances = meter.allowances.filter((a) => matches(a.who, person)).map((a) => a.reads);
   if (allowances.length === 0) return null;
   const items = readInWindow(meter, reads, moment);
@@ -17,13 +23,17 @@ export function measure(meter: Meter, itemId: string, person: PersonFacts, reads
 export function chooseMeter(results: MeterResult[]): MeterResult | undefined {
   return results
     .filter((result) => result.left >= 0)
-    .sort((a, b) => Number(b.counted) - Number(a.counted) || b.left - a.left || (a.meter < b.meter ? -1 : 1))[0];
+    .sort(
+      (a, b) => Number(b.counted) - Number(a.counted) || b.left - a.left || (a.meter < b.meter ? -1 : 1),
+    )[0];
 }
 
 const DAY_MS = 86_400_000;
 
 function readInWindow(meter: Meter, reads: Read[], { now, zone }: Moment): Set<string> {
-  const past = reads.filter((read) => read.meter === meter.id && !isBefore(now, read.at)).sort((a, b) => compare(a.at, b.at));
+  const past = reads
+    .filter((read) => read.meter === meter.id && !isBefore(now, read.at))
+    .sort((a, b) => compare(a.at, b.at));
   if (meter.window === 'calendar-month') {
     const month = localMonth(now, zone);
     return new Set(past.filter((read) => localMonth(read.at, zone) === month).map((read) => read.item));

@@ -3,10 +3,7 @@ import { matches, type ItemFacts, type PersonFacts } from './facts';
 import type { Edge, Opener, Who } from './rule';
 
 export type Verdict =
-  | { state: 'open' }
-  | { state: 'later'; at: Instant }
-  | { state: 'ended'; at: Instant }
-  | { state: 'closed' };
+  { state: 'open' } | { state: 'later'; at: Instant } | { state: 'ended'; at: Instant } | { state: 'closed' };
 
 export type Moment = { now: Instant; zone: string };
 
@@ -14,7 +11,12 @@ const CLOSED: Verdict = { state: 'closed' };
 const ORDER = { open: 0, later: 1, ended: 2, closed: 3 } as const;
 
 /** What one line of a rule says to a person at a moment. */
-export function judgeOpener(line: Opener, item: ItemFacts, person: PersonFacts, { now, zone }: Moment): Verdict {
+export function judgeOpener(
+  line: Opener,
+  item: ItemFacts,
+  person: PersonFacts,
+  { now, zone }: Moment,
+): Verdict {
   if (!matches(line.who, person)) return CLOSED;
   const opens = line.opens && edgeInstant(line.opens, line.who, item, person, zone);
   const closes = line.closes && edgeInstant(line.closes, line.who, item, person, zone);
@@ -26,18 +28,32 @@ export function judgeOpener(line: Opener, item: ItemFacts, person: PersonFacts, 
   return { state: 'open' };
 }
 
-function edgeInstant(edge: Edge, who: Who, item: ItemFacts, person: PersonFacts, zone: string): Instant | null {
+function edgeInstant(
+  edge: Edge,
+  who: Who,
+  item: ItemFacts,
+  person: PersonFacts,
+  zone: string,
+): Instant | null {
   if ('on' in edge) return startOfDate(edge.on, zone);
   const from = anchor(edge, who, item, person);
   return from ? addLength(from, edge.after, zone) : null;
 }
 
-function anchor(edge: Exclude<Edge, { on: string }>, who: Who, item: ItemFacts, person: PersonFacts): Instant | null {
+function anchor(
+  edge: Exclude<Edge, { on: string }>,
+  who: Who,
+  item: ItemFacts,
+  person: PersonFacts,
+): Instant | null {
   if (edge.since === 'published') return item.publishedAt;
   if (edge.since === 'joined') return person.joinedAt ?? null;
   const of = edge.of ?? (who.kind === 'tier' || who.kind === 'pass' ? who : null);
   if (of) {
-    const held = of.kind === 'tier' ? person.tiers.filter((h) => h.tier === of.id) : person.passes.filter((h) => h.pass === of.id);
+    const held =
+      of.kind === 'tier'
+        ? person.tiers.filter((h) => h.tier === of.id)
+        : person.passes.filter((h) => h.pass === of.id);
     return first(held);
   }
   if (who.kind === 'paying') return first(person.tiers.filter((held) => held.paid));
@@ -60,10 +76,16 @@ export function bestOf(verdicts: Verdict[]): Verdict {
 
 /** The worst of several that must all hold: closed, else ended, else later, else open; of two laters the later, of two ended the earlier. */
 export function worstOf(verdicts: Verdict[]): Verdict {
-  return verdicts.reduce<Verdict>((worst, next) => {
-    if (ORDER[next.state] !== ORDER[worst.state]) return ORDER[next.state] > ORDER[worst.state] ? next : worst;
-    if (next.state === 'later' && worst.state === 'later') return isBefore(worst.at, next.at) ? next : worst;
-    if (next.state === 'ended' && worst.state === 'ended') return isBefore(next.at, worst.at) ? next : worst;
-    return worst;
-  }, { state: 'open' });
+  return verdicts.reduce<Verdict>(
+    (worst, next) => {
+      if (ORDER[next.state] !== ORDER[worst.state])
+        return ORDER[next.state] > ORDER[worst.state] ? next : worst;
+      if (next.state === 'later' && worst.state === 'later')
+        return isBefore(worst.at, next.at) ? next : worst;
+      if (next.state === 'ended' && worst.state === 'ended')
+        return isBefore(next.at, worst.at) ? next : worst;
+      return worst;
+    },
+    { state: 'open' },
+  );
 }

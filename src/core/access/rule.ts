@@ -7,7 +7,10 @@ const id = z.string().min(1);
 export const coverSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('item'), id }),
   z.object({ kind: z.literal('under'), id }),
-  z.object({ kind: z.literal('path'), pattern: z.string().startsWith('/', 'An address begins with a slash.') }),
+  z.object({
+    kind: z.literal('path'),
+    pattern: z.string().startsWith('/', 'An address begins with a slash.'),
+  }),
   z.object({ kind: z.literal('category'), id }),
   z.object({ kind: z.literal('tag'), id }),
   z.object({ kind: z.literal('type'), id }),
@@ -28,10 +31,18 @@ export const whoSchema = z.discriminatedUnion('kind', [
 const holdingRef = z.object({ kind: z.enum(['tier', 'pass']), id });
 export const edgeSchema = z.union([
   z.object({ on: z.string().refine(isLocalDate, 'That date does not exist.') }),
-  z.object({ since: z.enum(['held', 'joined', 'published']), after: lengthSchema, of: holdingRef.optional() }),
+  z.object({
+    since: z.enum(['held', 'joined', 'published']),
+    after: lengthSchema,
+    of: holdingRef.optional(),
+  }),
 ]);
 
-export const openerSchema = z.object({ who: whoSchema, opens: edgeSchema.optional(), closes: edgeSchema.optional() });
+export const openerSchema = z.object({
+  who: whoSchema,
+  opens: edgeSchema.optional(),
+  closes: edgeSchema.optional(),
+});
 
 /** The open form of an access rule. `on` is true and `alsoRequire` false where they are left out. */
 export const ruleSchema = z.object({

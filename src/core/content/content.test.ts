@@ -22,7 +22,15 @@ describe('teasers', () => {
   it('keep formatting, and cut inside lists', () => {
     const list: Document = {
       type: 'doc',
-      content: [{ type: 'bulletList', content: [{ type: 'listItem', content: [paragraph('one')] }, { type: 'listItem', content: [paragraph('two secret')] }] }],
+      content: [
+        {
+          type: 'bulletList',
+          content: [
+            { type: 'listItem', content: [paragraph('one')] },
+            { type: 'listItem', content: [paragraph('two secret')] },
+          ],
+        },
+      ],
     };
     const { document } = firstWords(list, 1);
     expect(JSON.stringify(document)).not.toContain('two');
@@ -32,13 +40,20 @@ describe('teasers', () => {
   it('never hold a word beyond the count, however the text is broken up', () => {
     const words = fc.array(fc.stringMatching(/^[a-z]{2,8}$/), { minLength: 1, maxLength: 40 });
     fc.assert(
-      fc.property(words, fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 7 }), (all, count, perLine) => {
-        const marked = all.map((word, index) => `${word}${index}`);
-        const lines = Array.from({ length: Math.ceil(marked.length / perLine) }, (_, i) => marked.slice(i * perLine, (i + 1) * perLine).join(' '));
-        const kept = plainText(firstWords(doc(...lines), count).document);
-        for (const late of marked.slice(count)) expect(kept).not.toMatch(new RegExp(`\\b${late}\\b`));
-        expect(kept.split(/\s+/).filter(Boolean)).toHaveLength(Math.min(count, marked.length));
-      }),
+      fc.property(
+        words,
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 7 }),
+        (all, count, perLine) => {
+          const marked = all.map((word, index) => `${word}${index}`);
+          const lines = Array.from({ length: Math.ceil(marked.length / perLine) }, (_, i) =>
+            marked.slice(i * perLine, (i + 1) * perLine).join(' '),
+          );
+          const kept = plainText(firstWords(doc(...lines), count).document);
+          for (const late of marked.slice(count)) expect(kept).not.toMatch(new RegExp(`\\b${late}\\b`));
+          expect(kept.split(/\s+/).filter(Boolean)).toHaveLength(Math.min(count, marked.length));
+        },
+      ),
     );
   });
 
@@ -50,13 +65,24 @@ describe('teasers', () => {
 describe('documents', () => {
   it.each([
     ['a script', { type: 'script', content: [] }],
-    ['a javascript link', { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }],
-    ['a link without a scheme', { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: '//evil.example' } }] }],
+    [
+      'a javascript link',
+      { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] },
+    ],
+    [
+      'a link without a scheme',
+      { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: '//evil.example' } }] },
+    ],
     ['an unknown mark', { type: 'text', text: 'x', marks: [{ type: 'textStyle', attrs: { style: 'x' } }] }],
-  ])('with %s are refused', (_, node) => expect(documentSchema.safeParse({ type: 'doc', content: [node] }).success).toBe(false));
+  ])('with %s are refused', (_, node) =>
+    expect(documentSchema.safeParse({ type: 'doc', content: [node] }).success).toBe(false),
+  );
 
   it('lose attributes that nobody asked for', () => {
-    const dirty = { type: 'doc', content: [{ type: 'paragraph', attrs: { onclick: 'x' }, content: [{ type: 'text', text: 'a' }] }] };
+    const dirty = {
+      type: 'doc',
+      content: [{ type: 'paragraph', attrs: { onclick: 'x' }, content: [{ type: 'text', text: 'a' }] }],
+    };
     expect(JSON.stringify(documentSchema.parse(dirty))).not.toContain('onclick');
   });
 

@@ -7,7 +7,10 @@ import { z } from 'zod';
 const safeHref = z
   .string()
   .max(2000)
-  .refine((href) => /^(https?:\/\/|mailto:|\/(?!\/)|#)/i.test(href), 'A link begins with https://, / or mailto:.');
+  .refine(
+    (href) => /^(https?:\/\/|mailto:|\/(?!\/)|#)/i.test(href),
+    'A link begins with https://, / or mailto:.',
+  );
 
 const markSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('bold') }),
@@ -27,7 +30,16 @@ export type Node = {
   content?: Node[];
 };
 
-const BLOCKS = ['paragraph', 'bulletList', 'orderedList', 'listItem', 'blockquote', 'horizontalRule', 'codeBlock', 'hardBreak'] as const;
+const BLOCKS = [
+  'paragraph',
+  'bulletList',
+  'orderedList',
+  'listItem',
+  'blockquote',
+  'horizontalRule',
+  'codeBlock',
+  'hardBreak',
+] as const;
 
 export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
   z.discriminatedUnion('type', [
@@ -50,11 +62,12 @@ export type Document = z.infer<typeof documentSchema>;
 
 export const EMPTY_DOCUMENT: Document = { type: 'doc', content: [] };
 
-const isLine = (node: Node): boolean => node.type === 'paragraph' || node.type === 'heading' || node.type === 'codeBlock';
+const isLine = (node: Node): boolean =>
+  node.type === 'paragraph' || node.type === 'heading' || node.type === 'codeBlock';
 
 /** The words of a document, block by block, one line a block. */
 export function plainText(node: Node | Document): string {
-  if (node.type === 'text') return (node).text ?? '';
+  if (node.type === 'text') return node.text ?? '';
   if (node.type === 'hardBreak') return '\n';
   const inner = (node.content ?? []).map(plainText).join('');
   return isLine(node) ? `${inner}\n` : inner;

@@ -29,12 +29,22 @@ export type OfferDraft = {
 export type DraftProblems = Record<string, string>;
 
 export function newStep(kind: Step['kind']): StepDraft {
-  const usual = { amount: kind === 'trial' ? '0' : '', times: '', lasts: 'length' as const, until: '', tier: '' };
-  return kind === 'trial' ? { kind, n: '14', unit: 'day', ...usual } : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
+  const usual = {
+    amount: kind === 'trial' ? '0' : '',
+    times: '',
+    lasts: 'length' as const,
+    until: '',
+    tier: '',
+  };
+  return kind === 'trial'
+    ? { kind, n: '14', unit: 'day', ...usual }
+    : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
 }
 
 /** The offer that a draft means, or what is wrong with it and where. */
-export function readDraft(draft: OfferDraft): { ok: true; offer: Offer } | { ok: false; problems: DraftProblems } {
+export function readDraft(
+  draft: OfferDraft,
+): { ok: true; offer: Offer } | { ok: false; problems: DraftProblems } {
   const problems: DraftProblems = {};
   const amount = (text: string, path: string): number => {
     const parsed = parseAmount(text, draft.currency);
@@ -50,11 +60,19 @@ export function readDraft(draft: OfferDraft): { ok: true; offer: Offer } | { ok:
     steps,
     after: draft.after,
   });
-  for (const issue of parsed.error?.issues ?? []) problems[issue.path.map(String).join('.')] ??= issue.message;
-  return parsed.success && Object.keys(problems).length === 0 ? { ok: true, offer: parsed.data } : { ok: false, problems };
+  for (const issue of parsed.error?.issues ?? [])
+    problems[issue.path.map(String).join('.')] ??= issue.message;
+  return parsed.success && Object.keys(problems).length === 0
+    ? { ok: true, offer: parsed.data }
+    : { ok: false, problems };
 }
 
-function readStep(step: StepDraft, path: string, amount: (text: string, path: string) => number, problems: DraftProblems): unknown {
+function readStep(
+  step: StepDraft,
+  path: string,
+  amount: (text: string, path: string) => number,
+  problems: DraftProblems,
+): unknown {
   const tier = step.tier || undefined;
   const price = amount(step.amount, `${path}.amount`);
   const length = (): Length => ({ n: whole(step.n, `${path}.n`, problems), unit: step.unit });

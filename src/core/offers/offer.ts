@@ -9,14 +9,28 @@ export const lengthSchema = z
   .object({ n: z.number().int().min(1), unit: z.enum(UNITS) })
   .refine((length) => length.n <= LIMIT[length.unit], { message: 'That is longer than ten years.' });
 
-const amount = z.number().int('An amount is a whole number of minor units.').min(0, 'An amount cannot be below zero.');
+const amount = z
+  .number()
+  .int('An amount is a whole number of minor units.')
+  .min(0, 'An amount cannot be below zero.');
 const tier = z.string().min(1).optional();
 const untilDate = z.object({ until: z.string().refine(isLocalDate, 'That date does not exist.') });
 
 export const stepSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trial'), amount, lasts: lengthSchema, tier }),
-  z.object({ kind: z.literal('repeat'), amount, every: lengthSchema, times: z.number().int().min(1).max(1200).nullable(), tier }),
-  z.object({ kind: z.literal('once'), amount, lasts: z.union([lengthSchema, z.literal('forever'), untilDate]), tier }),
+  z.object({
+    kind: z.literal('repeat'),
+    amount,
+    every: lengthSchema,
+    times: z.number().int().min(1).max(1200).nullable(),
+    tier,
+  }),
+  z.object({
+    kind: z.literal('once'),
+    amount,
+    lasts: z.union([lengthSchema, z.literal('forever'), untilDate]),
+    tier,
+  }),
 ]);
 
 /**
@@ -29,16 +43,27 @@ export const offerSchema = z
     tier: z.string().min(1),
     currency: z.string().refine(isCurrency, 'Choose a currency.'),
     joiningFee: z.object({ amount, due: z.enum(['start', 'first-payment']) }).optional(),
-    steps: z.array(stepSchema).min(1, 'An offer needs at least one step.').max(12, 'An offer has at most 12 steps.'),
+    steps: z
+      .array(stepSchema)
+      .min(1, 'An offer needs at least one step.')
+      .max(12, 'An offer has at most 12 steps.'),
     after: z.enum(['end', 'keep']),
   })
   .superRefine((offer, context) => {
     if (offer.steps.every((step) => step.kind === 'trial')) {
-      context.addIssue({ code: 'custom', path: ['steps'], message: 'After the trial, say what comes next: an offer cannot be a trial alone.' });
+      context.addIssue({
+        code: 'custom',
+        path: ['steps'],
+        message: 'After the trial, say what comes next: an offer cannot be a trial alone.',
+      });
     }
     const endless = offer.steps.findIndex(isEndless);
     if (endless !== -1 && endless < offer.steps.length - 1) {
-      context.addIssue({ code: 'custom', path: ['steps', endless + 1], message: 'Nothing can follow a step that never ends.' });
+      context.addIssue({
+        code: 'custom',
+        path: ['steps', endless + 1],
+        message: 'Nothing can follow a step that never ends.',
+      });
     }
   });
 
@@ -46,7 +71,9 @@ export type Step = z.infer<typeof stepSchema>;
 export type Offer = z.infer<typeof offerSchema>;
 
 export function isEndless(step: Step): boolean {
-  return (step.kind === 'repeat' && step.times === null) || (step.kind === 'once' && step.lasts === 'forever');
+  return (
+    (step.kind === 'repeat' && step.times === null) || (step.kind === 'once' && step.lasts === 'forever')
+  );
 }
 
 /** Whether anything is ever charged: such an offer needs a gateway, and its tier counts as paid. */

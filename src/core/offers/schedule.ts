@@ -71,7 +71,12 @@ export function expand(offer: Offer, start: Instant, zone: string, horizon: Inst
     }
     last = period;
     if (period.amount > 0) {
-      charges.push({ at: period.from, amount: period.amount, why: period.kind, joiningFee: period.joiningFee });
+      charges.push({
+        at: period.from,
+        amount: period.amount,
+        why: period.kind,
+        joiningFee: period.joiningFee,
+      });
     }
     append(access, { tier: period.tier, from: period.from, to: period.to });
   }
@@ -89,9 +94,16 @@ function append(access: AccessInterval[], next: AccessInterval): void {
 }
 
 /** The period that comes after the one named by `after`, or the first; undefined where the schedule is finished. */
-export function nextPeriod(offer: Offer, start: Instant, zone: string, skipTrial: boolean, after: { step: number; n: number } | null): Period | undefined {
+export function nextPeriod(
+  offer: Offer,
+  start: Instant,
+  zone: string,
+  skipTrial: boolean,
+  after: { step: number; n: number } | null,
+): Period | undefined {
   for (const period of periods(offer, start, zone, skipTrial)) {
-    if (!after || period.step > after.step || (period.step === after.step && period.n > after.n)) return period;
+    if (!after || period.step > after.step || (period.step === after.step && period.n > after.n))
+      return period;
   }
   return undefined;
 }

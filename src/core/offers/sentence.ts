@@ -8,7 +8,12 @@ export function offerSentence(offer: Offer, skipTrial = false): string {
   const parts = steps.map((step) => stepWords(step, offer));
   let sentence = capitalise(parts.join(', then '));
   const last = steps.at(-1);
-  if (offer.after === 'keep' && last && !(last.kind === 'once' && last.lasts === 'forever') && !(last.kind === 'repeat' && last.times === null)) {
+  if (
+    offer.after === 'keep' &&
+    last &&
+    !(last.kind === 'once' && last.lasts === 'forever') &&
+    !(last.kind === 'repeat' && last.times === null)
+  ) {
     sentence += ', and it is yours for good';
   }
   sentence += '.';
@@ -22,15 +27,23 @@ export function offerSentence(offer: Offer, skipTrial = false): string {
 
 function stepWords(step: Step, offer: Offer): string {
   const price = step.amount === 0 ? 'free' : formatMoney(step.amount, offer.currency, true);
-  if (step.kind === 'trial') return step.amount === 0 ? `${formatLength(step.lasts)} free` : `${formatLength(step.lasts)} for ${price}`;
+  if (step.kind === 'trial')
+    return step.amount === 0
+      ? `${formatLength(step.lasts)} free`
+      : `${formatLength(step.lasts)} for ${price}`;
   if (step.kind === 'repeat') {
     const each = `${price} ${everyWords(step.every)}`;
     if (step.times === null) return step.amount === 0 ? 'free until you leave' : `${each} until you cancel`;
-    return step.times === 1 ? `${price} for ${formatLength(step.every)}` : `${step.times} payments of ${each}`;
+    return step.times === 1
+      ? `${price} for ${formatLength(step.every)}`
+      : `${step.times} payments of ${each}`;
   }
   if (step.lasts === 'forever') return step.amount === 0 ? 'free for good' : `${price} once, for good`;
-  if ('until' in step.lasts) return `${price === 'free' ? 'free' : `${price} once`}, until ${shortDate(step.lasts.until)}`;
-  return step.amount === 0 ? `free for ${formatLength(step.lasts, true)}` : `${price} once, for ${formatLength(step.lasts)}`;
+  if ('until' in step.lasts)
+    return `${price === 'free' ? 'free' : `${price} once`}, until ${shortDate(step.lasts.until)}`;
+  return step.amount === 0
+    ? `free for ${formatLength(step.lasts, true)}`
+    : `${price} once, for ${formatLength(step.lasts)}`;
 }
 
 /** "a month", "every 10 days", "an hour". */
@@ -46,7 +59,9 @@ export function offerPrice(offer: Offer): string {
   if (step.amount === 0) return 'free';
   const price = formatMoney(step.amount, offer.currency, true);
   if (step.kind === 'repeat') {
-    return step.times === null ? `${price} ${everyWords(step.every)}` : `${step.times} × ${price} ${everyWords(step.every)}`;
+    return step.times === null
+      ? `${price} ${everyWords(step.every)}`
+      : `${step.times} × ${price} ${everyWords(step.every)}`;
   }
   return `${price} once`;
 }

@@ -3,7 +3,13 @@ import { draftOf, newStep, readDraft, type OfferDraft } from './draft';
 import { offerPrice, offerSentence } from './sentence';
 import type { Offer } from './offer';
 
-const make = (steps: Offer['steps'], rest: Partial<Offer> = {}): Offer => ({ tier: 'observer', currency: 'GBP', steps, after: 'end', ...rest });
+const make = (steps: Offer['steps'], rest: Partial<Offer> = {}): Offer => ({
+  tier: 'observer',
+  currency: 'GBP',
+  steps,
+  after: 'end',
+  ...rest,
+});
 const monthly = { kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null } as const;
 const trial = { kind: 'trial', amount: 0, lasts: { n: 14, unit: 'day' } } as const;
 
@@ -13,12 +19,33 @@ describe('the sentence of an offer', () => {
     ['Free for good.', make([{ kind: 'once', amount: 0, lasts: 'forever' }])],
     ['£400 once, for good.', make([{ kind: 'once', amount: 40_000, lasts: 'forever' }])],
     ['£25 once, until 9 Aug 2027.', make([{ kind: 'once', amount: 2500, lasts: { until: '2027-08-09' } }])],
-    ['4 payments of £45 a month, and it is yours for good.', make([{ ...monthly, amount: 4500, times: 4 }], { after: 'keep' })],
-    ['3 payments of £2 a month, then £6 a month until you cancel.', make([{ ...monthly, amount: 200, times: 3 }, monthly])],
+    [
+      '4 payments of £45 a month, and it is yours for good.',
+      make([{ ...monthly, amount: 4500, times: 4 }], { after: 'keep' }),
+    ],
+    [
+      '3 payments of £2 a month, then £6 a month until you cancel.',
+      make([{ ...monthly, amount: 200, times: 3 }, monthly]),
+    ],
     ['£6 every 10 days until you cancel.', make([{ ...monthly, every: { n: 10, unit: 'day' } }])],
-    ['JP¥600 a year until you cancel.', make([{ ...monthly, every: { n: 1, unit: 'year' } }], { currency: 'JPY' })],
-    ['£6 a month until you cancel. A joining fee of £10 comes with the first payment.', make([monthly], { joiningFee: { amount: 1000, due: 'first-payment' } })],
-    ['7 days for £5, then £70 a year until you cancel. A joining fee of £1 is due on joining.', make([{ ...trial, amount: 500, lasts: { n: 7, unit: 'day' } }, { ...monthly, amount: 7000, every: { n: 1, unit: 'year' } }], { joiningFee: { amount: 100, due: 'start' } })],
+    [
+      'JP¥600 a year until you cancel.',
+      make([{ ...monthly, every: { n: 1, unit: 'year' } }], { currency: 'JPY' }),
+    ],
+    [
+      '£6 a month until you cancel. A joining fee of £10 comes with the first payment.',
+      make([monthly], { joiningFee: { amount: 1000, due: 'first-payment' } }),
+    ],
+    [
+      '7 days for £5, then £70 a year until you cancel. A joining fee of £1 is due on joining.',
+      make(
+        [
+          { ...trial, amount: 500, lasts: { n: 7, unit: 'day' } },
+          { ...monthly, amount: 7000, every: { n: 1, unit: 'year' } },
+        ],
+        { joiningFee: { amount: 100, due: 'start' } },
+      ),
+    ],
   ])('%s', (sentence, offer) => expect(offerSentence(offer)).toBe(sentence));
 
   it('leaves the trial out for somebody who has had it', () => {
@@ -33,10 +60,22 @@ describe('the sentence of an offer', () => {
 });
 
 describe('a draft', () => {
-  const draft = (part: Partial<OfferDraft>): OfferDraft => ({ tier: 'observer', currency: 'GBP', feeAmount: '', feeDue: 'start', after: 'end', steps: [{ ...newStep('repeat'), amount: '6' }], ...part });
+  const draft = (part: Partial<OfferDraft>): OfferDraft => ({
+    tier: 'observer',
+    currency: 'GBP',
+    feeAmount: '',
+    feeDue: 'start',
+    after: 'end',
+    steps: [{ ...newStep('repeat'), amount: '6' }],
+    ...part,
+  });
 
   it('is read into the offer it means', () => {
-    expect(readDraft(draft({ steps: [newStep('trial'), { ...newStep('repeat'), amount: '6.00' }], feeAmount: '10' }))).toEqual({
+    expect(
+      readDraft(
+        draft({ steps: [newStep('trial'), { ...newStep('repeat'), amount: '6.00' }], feeAmount: '10' }),
+      ),
+    ).toEqual({
       ok: true,
       offer: make([trial, monthly], { joiningFee: { amount: 1000, due: 'start' } }),
     });
@@ -44,7 +83,11 @@ describe('a draft', () => {
 
   it.each<[string, Partial<OfferDraft>, string]>([
     ['an amount left out', { steps: [newStep('repeat')] }, 'steps.0.amount'],
-    ['too many decimals', { currency: 'JPY', steps: [{ ...newStep('repeat'), amount: '6.50' }] }, 'steps.0.amount'],
+    [
+      'too many decimals',
+      { currency: 'JPY', steps: [{ ...newStep('repeat'), amount: '6.50' }] },
+      'steps.0.amount',
+    ],
     ['no number of months', { steps: [{ ...newStep('repeat'), amount: '6', n: 'two' }] }, 'steps.0.n'],
     ['half a payment', { steps: [{ ...newStep('repeat'), amount: '6', times: '1.5' }] }, 'steps.0.times'],
     ['no last day', { steps: [{ ...newStep('once'), amount: '6', lasts: 'until' }] }, 'steps.0.until'],

@@ -50,5 +50,4 @@ export type Effect =
   | { do: 'tell'; notice: Notice };
 
 export type Transition =
-  | { ok: true; subscription: Subscription; effects: Effect[] }
-  | { ok: false; reason: string };
+  { ok: true; subscription: Subscription; effects: Effect[] } | { ok: false; reason: string };

@@ -6,12 +6,27 @@ import type { Event, Subscription, Terms } from './subscription';
 import { nextCharge, pendingSubscription, transition, upcomingPeriod } from './transition';
 
 const monthly: Offer = {
-  tier: 'observer', currency: 'GBP', after: 'end',
-  steps: [{ kind: 'trial', amount: 0, lasts: { n: 14, unit: 'day' } }, { kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null }],
-}; // prettier-ignore
-const instalments: Offer = { tier: 'mirror-makers', currency: 'GBP', after: 'keep', steps: [{ kind: 'repeat', amount: 4500, every: { n: 1, unit: 'month' }, times: 2 }] };
+  tier: 'observer',
+  currency: 'GBP',
+  after: 'end',
+  steps: [
+    { kind: 'trial', amount: 0, lasts: { n: 14, unit: 'day' } },
+    { kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null },
+  ],
+};
+const instalments: Offer = {
+  tier: 'mirror-makers',
+  currency: 'GBP',
+  after: 'keep',
+  steps: [{ kind: 'repeat', amount: 4500, every: { n: 1, unit: 'month' }, times: 2 }],
+};
 const START = '2027-01-10T12:00:00Z';
-const terms = (offer: Offer): Terms => ({ offer, zone: 'Europe/London', retryDays: [1, 3, 5, 7], graceDays: 7 });
+const terms = (offer: Offer): Terms => ({
+  offer,
+  zone: 'Europe/London',
+  retryDays: [1, 3, 5, 7],
+  graceDays: 7,
+});
 const days = (at: string, n: number): string => addLength(at, { n, unit: 'day' }, 'Europe/London');
 
 function must(subscription: Subscription, event: Event, t: Terms, now: string) {
@@ -25,12 +40,17 @@ function paid(subscription: Subscription, t: Terms, now: string) {
   return must(subscription, { type: 'paid', period: upcomingPeriod(subscription, t)! }, t, now);
 }
 
-const joined = (offer: Offer): Subscription => paid(pendingSubscription(START, false), terms(offer), START).subscription;
+const joined = (offer: Offer): Subscription =>
+  paid(pendingSubscription(START, false), terms(offer), START).subscription;
 
 describe('a subscription', () => {
   it('begins in trial, holds its tier without an end, and is due when the trial ends', () => {
     const begun = paid(pendingSubscription(START, false), terms(monthly), START);
-    expect(begun.subscription).toMatchObject({ state: 'trial', dueAt: '2027-01-24T12:00:00Z', paidThrough: '2027-01-24T12:00:00Z' });
+    expect(begun.subscription).toMatchObject({
+      state: 'trial',
+      dueAt: '2027-01-24T12:00:00Z',
+      paidThrough: '2027-01-24T12:00:00Z',
+    });
     expect(begun.effects).toEqual([{ do: 'hold', tier: 'observer', from: START, until: null }]);
   });
 
@@ -57,9 +77,17 @@ describe('a subscription', () => {
   });
 
   it('keeps its calendar after a late success, and skips periods wholly gone', () => {
-    const weekly: Offer = { ...monthly, steps: [{ kind: 'repeat', amount: 150, every: { n: 1, unit: 'day' }, times: null }] };
+    const weekly: Offer = {
+      ...monthly,
+      steps: [{ kind: 'repeat', amount: 150, every: { n: 1, unit: 'day' }, times: null }],
+    };
     const t = terms(weekly);
-    const failed = must(joined(weekly), { type: 'failed', reason: 'no-funds' }, t, days(START, 1)).subscription;
+    const failed = must(
+      joined(weekly),
+      { type: 'failed', reason: 'no-funds' },
+      t,
+      days(START, 1),
+    ).subscription;
     const late = paid(failed, t, days(START, 4)).subscription;
     expect(late).toMatchObject({ state: 'active', dueAt: days(START, 4), period: { step: 0, n: 3 } });
   });
@@ -74,12 +102,23 @@ describe('a subscription', () => {
     expect(back.subscription.state).toBe('trial');
     expect(back.effects).toContainEqual({ do: 'hold-until', until: null });
     expect(transition(cancelled.subscription, { type: 'undo-cancel' }, t, days(START, 15)).ok).toBe(false);
-    expect(must(cancelled.subscription, { type: 'due' }, t, days(START, 14)).subscription).toMatchObject({ state: 'ended', endedAt: '2027-01-24T12:00:00Z' });
+    expect(must(cancelled.subscription, { type: 'due' }, t, days(START, 14)).subscription).toMatchObject({
+      state: 'ended',
+      endedAt: '2027-01-24T12:00:00Z',
+    });
   });
 
   it('ends at once when cancelled while overdue', () => {
-    const overdue = must(joined(monthly), { type: 'failed', reason: 'declined' }, terms(monthly), days(START, 14)).subscription;
-    expect(must(overdue, { type: 'cancel' }, terms(monthly), days(START, 15)).subscription).toMatchObject({ state: 'ended', endedAt: days(START, 15) });
+    const overdue = must(
+      joined(monthly),
+      { type: 'failed', reason: 'declined' },
+      terms(monthly),
+      days(START, 14),
+    ).subscription;
+    expect(must(overdue, { type: 'cancel' }, terms(monthly), days(START, 15)).subscription).toMatchObject({
+      state: 'ended',
+      endedAt: days(START, 15),
+    });
   });
 
   it('keeps the tier for good after the last instalment, where the offer says so', () => {
@@ -100,7 +139,9 @@ describe('a subscription', () => {
   });
 
   it('never forgets what is due while it runs, and owes nothing once ended, whatever happens', () => {
-    const events = fc.array(fc.constantFrom('due', 'paid', 'failed', 'cancel', 'undo-cancel'), { maxLength: 25 });
+    const events = fc.array(fc.constantFrom('due', 'paid', 'failed', 'cancel', 'undo-cancel'), {
+      maxLength: 25,
+    });
     fc.assert(
       fc.property(events, fc.constantFrom(monthly, instalments), (types, offer) => {
         const t = terms(offer);
@@ -108,12 +149,22 @@ describe('a subscription', () => {
         for (const type of types) {
           const now = subscription.dueAt ?? START;
           const period = upcomingPeriod(subscription, t);
-          const event = type === 'paid' ? (period ? { type, period } as const : null) : type === 'failed' ? { type, reason: 'declined' } as const : { type } as Event;
+          const event =
+            type === 'paid'
+              ? period
+                ? ({ type, period } as const)
+                : null
+              : type === 'failed'
+                ? ({ type, reason: 'declined' } as const)
+                : ({ type } as Event);
           if (!event || (type === 'failed' && !period)) continue;
           const next = transition(subscription, event, t, now);
           if (next.ok) subscription = next.subscription;
           expect(subscription.dueAt === null).toBe(subscription.state === 'ended');
-          expect((subscription.state === 'overdue') === (subscription.failures > 0 && subscription.state !== 'ended')).toBe(true);
+          expect(
+            (subscription.state === 'overdue') ===
+              (subscription.failures > 0 && subscription.state !== 'ended'),
+          ).toBe(true);
           const coming = nextCharge(subscription, t);
           if (coming) expect(compare(coming.at, START)).toBeGreaterThanOrEqual(0);
         }

@@ -6,14 +6,27 @@ import type { Effect, Event, State, Subscription, Terms, Transition } from './su
 /** A subscription that has not begun: what joining starts from. */
 export function pendingSubscription(startedAt: Instant, skipTrial: boolean): Subscription {
   return {
-    state: 'pending', startedAt, skipTrial, period: null, paidThrough: null,
-    dueAt: null, failures: 0, firstFailedAt: null, endedAt: null,
-  }; // prettier-ignore
+    state: 'pending',
+    startedAt,
+    skipTrial,
+    period: null,
+    paidThrough: null,
+    dueAt: null,
+    failures: 0,
+    firstFailedAt: null,
+    endedAt: null,
+  };
 }
 
 /** The period that begins after the last settled one; undefined where the schedule is finished. */
 export function upcomingPeriod(subscription: Subscription, terms: Terms): Period | undefined {
-  return nextPeriod(terms.offer, subscription.startedAt, terms.zone, subscription.skipTrial, subscription.period);
+  return nextPeriod(
+    terms.offer,
+    subscription.startedAt,
+    terms.zone,
+    subscription.skipTrial,
+    subscription.period,
+  );
 }
 
 type Handler = (subscription: Subscription, terms: Terms, now: Instant, event: Event) => Transition;
@@ -35,16 +48,23 @@ const TABLE: Record<State, Partial<Record<Event['type'], Handler>>> = {
  */
 export function transition(subscription: Subscription, event: Event, terms: Terms, now: Instant): Transition {
   const handler = TABLE[subscription.state][event.type];
-  if (!handler) return { ok: false, reason: `A subscription that is ${subscription.state} cannot take “${event.type}”.` };
+  if (!handler)
+    return { ok: false, reason: `A subscription that is ${subscription.state} cannot take “${event.type}”.` };
   return handler(subscription, terms, now, event);
 }
 
-const done = (subscription: Subscription, ...effects: Effect[]): Transition => ({ ok: true, subscription, effects });
+const done = (subscription: Subscription, ...effects: Effect[]): Transition => ({
+  ok: true,
+  subscription,
+  effects,
+});
 
 function advance(subscription: Subscription, terms: Terms, now: Instant): Transition {
   const next = upcomingPeriod(subscription, terms);
   if (!next) return finish(subscription, terms);
-  return next.amount > 0 ? charge(subscription, terms) : settle(subscription, terms, now, { type: 'paid', period: next });
+  return next.amount > 0
+    ? charge(subscription, terms)
+    : settle(subscription, terms, now, { type: 'paid', period: next });
 }
 
 function charge(subscription: Subscription, terms: Terms): Transition {
@@ -72,7 +92,11 @@ function settle(subscription: Subscription, terms: Terms, now: Instant, event: E
 /** After a late success the original calendar goes on; periods wholly gone are not charged. */
 function skipGonePeriods(subscription: Subscription, terms: Terms, now: Instant): Subscription {
   let current = subscription;
-  for (let next = upcomingPeriod(current, terms); next?.to && !isBefore(now, next.to); next = upcomingPeriod(current, terms)) {
+  for (
+    let next = upcomingPeriod(current, terms);
+    next?.to && !isBefore(now, next.to);
+    next = upcomingPeriod(current, terms)
+  ) {
     current = { ...current, period: { step: next.step, n: next.n }, paidThrough: next.to, dueAt: next.to };
   }
   return current;
@@ -85,7 +109,12 @@ function openEnd(subscription: Subscription, terms: Terms): Instant | null {
 }
 
 function finish(subscription: Subscription, terms: Terms): Transition {
-  const ended: Subscription = { ...subscription, state: 'ended', dueAt: null, endedAt: subscription.paidThrough };
+  const ended: Subscription = {
+    ...subscription,
+    state: 'ended',
+    dueAt: null,
+    endedAt: subscription.paidThrough,
+  };
   if (terms.offer.after === 'keep') return done(ended, { do: 'tell', notice: 'finished' });
   return done(ended, { do: 'hold-until', until: subscription.paidThrough }, { do: 'tell', notice: 'ended' });
 }
@@ -112,7 +141,8 @@ function fail(subscription: Subscription, terms: Terms, now: Instant): Transitio
 
 function cancel(subscription: Subscription, terms: Terms, now: Instant): Transition {
   if (subscription.paidThrough === null) {
-    if (isPaid(terms.offer)) return { ok: false, reason: 'This is paid for good: nothing more will be charged.' };
+    if (isPaid(terms.offer))
+      return { ok: false, reason: 'This is paid for good: nothing more will be charged.' };
     return endNow(subscription, terms, now);
   }
   return done(
@@ -131,15 +161,27 @@ function endNow(subscription: Subscription, _terms: Terms, now: Instant): Transi
 }
 
 function endOfPaid(subscription: Subscription): Transition {
-  return done({ ...subscription, state: 'ended', dueAt: null, endedAt: subscription.paidThrough }, { do: 'tell', notice: 'ended' });
+  return done(
+    { ...subscription, state: 'ended', dueAt: null, endedAt: subscription.paidThrough },
+    { do: 'tell', notice: 'ended' },
+  );
 }
 
 function undoCancel(subscription: Subscription, terms: Terms, now: Instant): Transition {
   const { paidThrough, period } = subscription;
-  if (paidThrough === null || !isBefore(now, paidThrough)) return { ok: false, reason: 'It has already ended. Joining again takes a minute.' };
+  if (paidThrough === null || !isBefore(now, paidThrough))
+    return { ok: false, reason: 'It has already ended. Joining again takes a minute.' };
   const kind = terms.offer.steps[period?.step ?? 0]?.kind;
-  const back: Subscription = { ...subscription, state: kind === 'trial' ? 'trial' : 'active', dueAt: paidThrough };
-  return done(back, { do: 'hold-until', until: openEnd(back, terms) }, { do: 'tell', notice: 'cancel-undone' });
+  const back: Subscription = {
+    ...subscription,
+    state: kind === 'trial' ? 'trial' : 'active',
+    dueAt: paidThrough,
+  };
+  return done(
+    back,
+    { do: 'hold-until', until: openEnd(back, terms) },
+    { do: 'tell', notice: 'cancel-undone' },
+  );
 }
 
 function nothingToUndo(): Transition {
@@ -153,7 +195,11 @@ export function nextCharge(subscription: Subscription, terms: Terms): { at: Inst
   for (;;) {
     const period = nextPeriod(terms.offer, subscription.startedAt, terms.zone, subscription.skipTrial, last);
     if (!period) return null;
-    if (period.amount > 0) return { at: subscription.state === 'overdue' ? (subscription.dueAt ?? period.from) : period.from, period };
+    if (period.amount > 0)
+      return {
+        at: subscription.state === 'overdue' ? (subscription.dueAt ?? period.from) : period.from,
+        period,
+      };
     const step = terms.offer.steps[period.step];
     // An endless step without a price never comes to a charge.
     if (period.to === null || (step?.kind === 'repeat' && step.times === null)) return null;

@@ -11,13 +11,13 @@ export function runCase(example: VectorCase): unknown {
   if ('offer' in example) {
     const { offer, start, zone, horizon, skipTrial } = example as unknown as {
       offer: Offer; start: string; zone: string; horizon: string; skipTrial?: boolean;
-    }; // prettier-ignore
+    };
     return expand(offer, start, zone, horizon, skipTrial ?? false);
   }
   if ('amount' in example) {
     const { amount, from, to, at, zone } = example as unknown as {
       amount: number; from: string; to: string | null; at: string; zone: string;
-    }; // prettier-ignore
+    };
     return prorate(amount, from, to, at, zone);
   }
   if ('item' in example && 'person' in example) return decide(example as unknown as Question);

@@ -1,7 +1,15 @@
 import { Webhook } from 'standardwebhooks';
 import { z } from 'zod';
 import type { Gateway, GatewayPayment, Unknown, WebhookReading } from '../contract';
-import { accountSchema, call, cardSchema, errorSchema, paymentSchema, webhookSchema, type Reply } from './client';
+import {
+  accountSchema,
+  call,
+  cardSchema,
+  errorSchema,
+  paymentSchema,
+  webhookSchema,
+  type Reply,
+} from './client';
 import { inspectKeys } from './keys';
 
 /** Card on file: Nest Key decides when to charge. `base` is the address of the API and of the card frame. */
@@ -13,13 +21,28 @@ export function curlewCards(base: string): Gateway {
 
     async checkKeys({ siteKey, secretKey }) {
       const reply = await call(base, secretKey.trim(), 'GET', '/v1/account');
-      if (reply.kind === 'silence') return { ok: false, field: null, message: `${reply.reason}. Nothing was saved; try again in a moment.` };
+      if (reply.kind === 'silence')
+        return {
+          ok: false,
+          field: null,
+          message: `${reply.reason}. Nothing was saved; try again in a moment.`,
+        };
       const account = accountSchema.safeParse(reply.body);
       if (reply.status !== 200 || !account.success) {
-        return { ok: false, field: 'secretKey', message: 'Curlew Cards does not know this secret key. It may have been withdrawn there; make a new one and paste it.' };
+        return {
+          ok: false,
+          field: 'secretKey',
+          message:
+            'Curlew Cards does not know this secret key. It may have been withdrawn there; make a new one and paste it.',
+        };
       }
       if (account.data.siteKey !== siteKey.trim()) {
-        return { ok: false, field: 'siteKey', message: 'This site key belongs to another account than the secret key. Copy both from one account.' };
+        return {
+          ok: false,
+          field: 'siteKey',
+          message:
+            'This site key belongs to another account than the secret key. Copy both from one account.',
+        };
       }
       return { ok: true, accountName: account.data.name };
     },
@@ -31,7 +54,11 @@ export function curlewCards(base: string): Gateway {
     },
 
     async requestPing({ secretKey }, webhookRef) {
-      return read(await call(base, secretKey, 'POST', `/v1/webhooks/${encodeURIComponent(webhookRef)}/ping`, {}), 202, z.object({}));
+      return read(
+        await call(base, secretKey, 'POST', `/v1/webhooks/${encodeURIComponent(webhookRef)}/ping`, {}),
+        202,
+        z.object({}),
+      );
     },
 
     readWebhook,
@@ -48,15 +75,26 @@ export function curlewCards(base: string): Gateway {
       const saved = read(reply, 201, cardSchema);
       if (saved.ok) {
         const { id, customer, ending, expires } = saved.value;
-        return { state: 'saved', customerRef: customer, methodRef: id, label: `card ending ${ending}, expires ${expires}` };
+        return {
+          state: 'saved',
+          customerRef: customer,
+          methodRef: id,
+          label: `card ending ${ending}, expires ${expires}`,
+        };
       }
       const refused = reply.kind === 'reply' ? errorSchema.safeParse(reply.body) : undefined;
-      return refused?.success ? { state: 'declined', ref: null, code: refused.data.error.code } : unknown(saved.reason);
+      return refused?.success
+        ? { state: 'declined', ref: null, code: refused.data.error.code }
+        : unknown(saved.reason);
     },
 
     async charge({ secretKey }, { customerRef, methodRef, amount, currency, idempotencyKey, note }) {
       const body = { customer: customerRef, savedCard: methodRef, amount, currency, note };
-      const made = read(await call(base, secretKey, 'POST', '/v1/payments', body, idempotencyKey), 201, paymentSchema);
+      const made = read(
+        await call(base, secretKey, 'POST', '/v1/payments', body, idempotencyKey),
+        201,
+        paymentSchema,
+      );
       if (!made.ok) return unknown(made.reason);
       const { id, state, code } = made.value;
       return state === 'succeeded' ? { state, ref: id } : { state, ref: id, code: code ?? 'declined' };
@@ -74,7 +112,11 @@ export function curlewCards(base: string): Gateway {
       const all: GatewayPayment[] = [];
       let after: string | null = '';
       while (after !== null) {
-        const page: Read<z.infer<typeof paymentsSchema>> = read(await call(base, secretKey, 'GET', `/v1/payments?after=${encodeURIComponent(after)}`), 200, paymentsSchema);
+        const page: Read<z.infer<typeof paymentsSchema>> = read(
+          await call(base, secretKey, 'GET', `/v1/payments?after=${encodeURIComponent(after)}`),
+          200,
+          paymentsSchema,
+        );
         if (!page.ok) return page;
         all.push(...page.value.payments.map(fromCurlew));
         after = page.value.next;
@@ -86,7 +128,10 @@ export function curlewCards(base: string): Gateway {
 
 const paymentsSchema = z.object({ payments: z.array(paymentSchema), next: z.string().nullable() });
 
-const fromCurlew = ({ id, ...payment }: z.infer<typeof paymentSchema>): GatewayPayment => ({ ref: id, ...payment });
+const fromCurlew = ({ id, ...payment }: z.infer<typeof paymentSchema>): GatewayPayment => ({
+  ref: id,
+  ...payment,
+});
 
 const unknown = (reason: string): Unknown => ({ state: 'unknown', reason });
 
@@ -96,7 +141,9 @@ function read<T>(reply: Reply, status: number, schema: z.ZodType<T>): Read<T> {
   if (reply.kind === 'silence') return { ok: false, reason: reply.reason };
   if (reply.status !== status) return { ok: false, reason: `Curlew Cards answered ${reply.status}` };
   const parsed = schema.safeParse(reply.body);
-  return parsed.success ? { ok: true, value: parsed.data } : { ok: false, reason: 'Curlew Cards gave an answer of another form' };
+  return parsed.success
+    ? { ok: true, value: parsed.data }
+    : { ok: false, reason: 'Curlew Cards gave an answer of another form' };
 }
 
 const payloadSchema = z.object({ type: z.string(), payment: z.object({ id: z.string() }).optional() });
@@ -106,11 +153,15 @@ function readWebhook(secret: string, headers: Record<string, string>, body: stri
   try {
     new Webhook(secret).verify(body, headers);
   } catch (error) {
-    return { ok: false, reason: error instanceof Error ? error.message : 'the signature could not be checked' };
+    return {
+      ok: false,
+      reason: error instanceof Error ? error.message : 'the signature could not be checked',
+    };
   }
   const payload = payloadSchema.safeParse(safeJson(body));
   const messageId = headers['webhook-id'];
-  if (!payload.success || !messageId) return { ok: false, reason: 'the message has another form than expected' };
+  if (!payload.success || !messageId)
+    return { ok: false, reason: 'the message has another form than expected' };
   return { ok: true, messageId, payload: { type: payload.data.type, paymentRef: payload.data.payment?.id } };
 }
 

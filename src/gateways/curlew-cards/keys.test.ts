@@ -22,7 +22,10 @@ describe('pasted keys', () => {
     ['a key with a tail', `${key('curlew_test_secret_')}xx`, /2 characters too long/],
     ['a slip of the finger', key('curlew_test_secret_').replace('0123', '0124'), /One character or more/],
   ])('%s get a sentence that says which and why', (_, pasted, sentence) => {
-    expect(inspectKey('secretKey', pasted, 'test')).toEqual({ field: 'secretKey', message: expect.stringMatching(sentence) as string });
+    expect(inspectKey('secretKey', pasted, 'test')).toEqual({
+      field: 'secretKey',
+      message: expect.stringMatching(sentence) as string,
+    });
   });
 
   it('of test mode are refused by a live site', () => {

@@ -26,7 +26,9 @@ export function inspectKey(field: KeyField, pasted: string, mode: Mode): KeyProb
   if (!match) return problem(`This is not a key of Curlew Cards: a ${name} begins with ${start}`);
   const [, keyMode, kind, rest = ''] = match;
   if (kind !== KINDS[field]) {
-    return problem(`This is the ${kind === 'site' ? 'site' : 'secret'} key. The ${name} belongs here; it begins with ${start}`);
+    return problem(
+      `This is the ${kind === 'site' ? 'site' : 'secret'} key. The ${name} belongs here; it begins with ${start}`,
+    );
   }
   if (keyMode !== mode) {
     return problem(
@@ -37,9 +39,12 @@ export function inspectKey(field: KeyField, pasted: string, mode: Mode): KeyProb
   }
   const missing = BODY + CHECK - rest.length;
   if (missing > 0) {
-    return problem(`This key is cut off: ${missing} ${missing === 1 ? 'character is' : 'characters are'} missing at the end. Copy all of it.`);
+    return problem(
+      `This key is cut off: ${missing} ${missing === 1 ? 'character is' : 'characters are'} missing at the end. Copy all of it.`,
+    );
   }
-  if (missing < 0) return problem(`This key is ${-missing} characters too long. Copy the key alone, with nothing after it.`);
+  if (missing < 0)
+    return problem(`This key is ${-missing} characters too long. Copy the key alone, with nothing after it.`);
   if (rest.slice(BODY) !== checkLetters(key.slice(0, -CHECK))) {
     return problem('One character or more of this key is wrong. Copy it again instead of typing it.');
   }

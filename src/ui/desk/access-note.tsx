@@ -1,7 +1,13 @@
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph, TierName } from '../key-cut';
 
-type Props = { openers: { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: { id: string; name: string; keyCut: KeyCut }[] } | null };
+type Props = {
+  openers:
+    | { to: 'everyone' }
+    | { to: 'signed-in' }
+    | { to: 'tiers'; tiers: { id: string; name: string; keyCut: KeyCut }[] }
+    | null;
+};
 
 const NAMED = 2;
 

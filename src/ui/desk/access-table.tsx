@@ -6,7 +6,11 @@ import { KeyGlyph } from '../key-cut';
 import { StateMark } from '../kit/state-mark';
 
 type Row = { id: string; title: string; depth: number; decisions: Decision[] };
-type Props = { viewpoints: { id: string; name: string; keyCut: KeyCut | null }[]; groups: { name: string; rows: Row[] }[]; zone: string };
+type Props = {
+  viewpoints: { id: string; name: string; keyCut: KeyCut | null }[];
+  groups: { name: string; rows: Row[] }[];
+  zone: string;
+};
 
 function words(decision: Decision, zone: string): string {
   switch (decision.state) {
@@ -32,7 +36,11 @@ export function AccessTable({ viewpoints, groups, zone }: Props) {
           <tr>
             <th className="w-72 min-w-56 text-left align-bottom font-normal text-muted">Item</th>
             {viewpoints.map((viewpoint) => (
-              <th key={viewpoint.id} scope="col" className="min-w-24 px-1 text-left align-bottom text-[0.9375rem] font-semibold">
+              <th
+                key={viewpoint.id}
+                scope="col"
+                className="min-w-24 px-1 text-left align-bottom text-[0.9375rem] font-semibold"
+              >
                 {viewpoint.keyCut && <KeyGlyph cut={viewpoint.keyCut} size={15} className="mb-1" />}
                 {viewpoint.name}
               </th>
@@ -42,20 +50,32 @@ export function AccessTable({ viewpoints, groups, zone }: Props) {
         {groups.map((group) => (
           <tbody key={group.name}>
             <tr>
-              <th scope="rowgroup" colSpan={viewpoints.length + 1} className="pt-3 pb-0.5 text-left font-display text-[0.9375rem] font-semibold">
+              <th
+                scope="rowgroup"
+                colSpan={viewpoints.length + 1}
+                className="pt-3 pb-0.5 text-left font-display text-[0.9375rem] font-semibold"
+              >
                 {group.name}
               </th>
             </tr>
             {group.rows.map((row) => (
               <tr key={row.id}>
-                <th scope="row" className="max-w-72 pr-3 text-left font-normal" style={{ paddingLeft: `${row.depth}rem` }}>
+                <th
+                  scope="row"
+                  className="max-w-72 pr-3 text-left font-normal"
+                  style={{ paddingLeft: `${row.depth}rem` }}
+                >
                   <Link href={`/desk/content/${row.id}`} className="line-clamp-1 hover:underline">
                     {row.title}
                   </Link>
                 </th>
                 {row.decisions.map((decision, index) => (
                   <td key={viewpoints[index]?.id} className="p-0">
-                    <StateMark state={decision.state} words={words(decision, zone)} faint={decision.by === 'default' && decision.state === 'open'} />
+                    <StateMark
+                      state={decision.state}
+                      words={words(decision, zone)}
+                      faint={decision.by === 'default' && decision.state === 'open'}
+                    />
                   </td>
                 ))}
               </tr>

@@ -42,12 +42,20 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
         <div className="w-72 p-2" style={{ colorScheme: 'inherit' }}>
           <h2 className="text-lg">Rehearsal clock</h2>
           <p className="mt-1 text-[0.9375rem] text-muted">
-            Test mode lives by this clock. Move it on, and everything that falls due on the way happens, in order: charges, retries, mails, ends. It cannot go back.
+            Test mode lives by this clock. Move it on, and everything that falls due on the way happens, in
+            order: charges, retries, mails, ends. It cannot go back.
           </p>
           <ActionForm action={action} label="Move the clock" className="mt-3 grid gap-3">
             <div className="flex gap-2">
               {STEPS.map((step) => (
-                <SubmitButton key={step.days} name="days" value={String(step.days)} look="quiet" busy="…" className="flex-1 px-2">
+                <SubmitButton
+                  key={step.days}
+                  name="days"
+                  value={String(step.days)}
+                  look="quiet"
+                  busy="…"
+                  className="flex-1 px-2"
+                >
                   {step.label}
                 </SubmitButton>
               ))}

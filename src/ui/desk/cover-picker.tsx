@@ -14,28 +14,67 @@ type Props = {
 
 /** Chooses what a rule covers: pages, posts, categories, kinds, the site. */
 export function CoverPicker({ covers, items, categories, onChange }: Props) {
-  const names = { items: new Map(items.map((i) => [i.id, i.title])), categories: new Map(categories.map((c) => [c.id, c.name])), tiers: new Map() };
+  const names = {
+    items: new Map(items.map((i) => [i.id, i.title])),
+    categories: new Map(categories.map((c) => [c.id, c.name])),
+    tiers: new Map(),
+  };
   const choices = (kind: 'item' | 'under', list: Props['items']): { cover: Cover; words: string }[] =>
-    list.map((item) => ({ cover: { kind, id: item.id }, words: kind === 'item' ? item.title : `${item.title} and all below` }));
+    list.map((item) => ({
+      cover: { kind, id: item.id },
+      words: kind === 'item' ? item.title : `${item.title} and all below`,
+    }));
   const groups: { label: string; choices: { cover: Cover; words: string }[] }[] = [
-    { label: 'Categories', choices: categories.map((c) => ({ cover: { kind: 'category', id: c.id }, words: c.name })) },
-    { label: 'Pages', choices: choices('item', items.filter((item) => item.type === 'page')) },
-    { label: 'Pages with all below them', choices: choices('under', items.filter((item) => item.type === 'page')) },
-    { label: 'Posts', choices: choices('item', items.filter((item) => item.type === 'post')) },
-    { label: 'Everything of a kind', choices: [
-      { cover: { kind: 'type', id: 'page' }, words: 'All pages' },
-      { cover: { kind: 'type', id: 'post' }, words: 'All posts' },
-      { cover: { kind: 'site' }, words: 'The whole site' },
-    ] },
-  ]; // prettier-ignore
+    {
+      label: 'Categories',
+      choices: categories.map((c) => ({ cover: { kind: 'category', id: c.id }, words: c.name })),
+    },
+    {
+      label: 'Pages',
+      choices: choices(
+        'item',
+        items.filter((item) => item.type === 'page'),
+      ),
+    },
+    {
+      label: 'Pages with all below them',
+      choices: choices(
+        'under',
+        items.filter((item) => item.type === 'page'),
+      ),
+    },
+    {
+      label: 'Posts',
+      choices: choices(
+        'item',
+        items.filter((item) => item.type === 'post'),
+      ),
+    },
+    {
+      label: 'Everything of a kind',
+      choices: [
+        { cover: { kind: 'type', id: 'page' }, words: 'All pages' },
+        { cover: { kind: 'type', id: 'post' }, words: 'All posts' },
+        { cover: { kind: 'site' }, words: 'The whole site' },
+      ],
+    },
+  ];
   const chosen = new Set(covers.map(refKey));
   return (
     <div className="grid gap-3">
       <ul className="grid gap-1.5">
         {covers.map((cover) => (
-          <li key={refKey(cover)} className="flex items-center justify-between gap-3 rounded-md bg-sunken py-1 pr-1 pl-3">
+          <li
+            key={refKey(cover)}
+            className="flex items-center justify-between gap-3 rounded-md bg-sunken py-1 pr-1 pl-3"
+          >
             <span className="first-letter:uppercase">{coverWords(cover, names)}</span>
-            <button type="button" aria-label={`Leave out ${coverWords(cover, names)}`} className="grid size-8 place-items-center rounded hover:bg-line" onClick={() => onChange(covers.filter((other) => refKey(other) !== refKey(cover)))}>
+            <button
+              type="button"
+              aria-label={`Leave out ${coverWords(cover, names)}`}
+              className="grid size-8 place-items-center rounded hover:bg-line"
+              onClick={() => onChange(covers.filter((other) => refKey(other) !== refKey(cover)))}
+            >
               <X className="size-4" aria-hidden />
             </button>
           </li>
@@ -45,12 +84,20 @@ export function CoverPicker({ covers, items, categories, onChange }: Props) {
         aria-label="Cover one more"
         className={inputClass}
         value=""
-        onChange={(event) => event.target.value && onChange([...covers, JSON.parse(event.target.value) as Cover])}
+        onChange={(event) =>
+          event.target.value && onChange([...covers, JSON.parse(event.target.value) as Cover])
+        }
       >
         <option value="">{covers.length === 0 ? 'Choose what it covers' : 'Cover one more'}</option>
         {groups.map((group) => (
           <optgroup key={group.label} label={group.label}>
-            {group.choices.filter(({ cover }) => !chosen.has(refKey(cover))).map(({ cover, words }) => <option key={refKey(cover)} value={JSON.stringify(cover)}>{words}</option>)}
+            {group.choices
+              .filter(({ cover }) => !chosen.has(refKey(cover)))
+              .map(({ cover, words }) => (
+                <option key={refKey(cover)} value={JSON.stringify(cover)}>
+                  {words}
+                </option>
+              ))}
           </optgroup>
         ))}
       </select>

@@ -34,23 +34,54 @@ type Props = {
 };
 
 /** The strip along the top of the Desk: where one is, what time it is, whether money is real. */
-export function DeskStrip({ siteName, isTest, clock, behind, staffName, theme, viewpoints, moveClock, setTheme, signOut }: Props) {
+export function DeskStrip({
+  siteName,
+  isTest,
+  clock,
+  behind,
+  staffName,
+  theme,
+  viewpoints,
+  moveClock,
+  setTheme,
+  signOut,
+}: Props) {
   const path = usePathname();
   const isHere = (place: string): boolean => (place === '/desk' ? path === place : path.startsWith(place));
   return (
     <header className="bg-night text-on-night" style={{ colorScheme: 'dark' }}>
-      <a href="#desk-main" className="sr-only focus:not-sr-only focus:absolute focus:p-2">To the page</a>
+      <a href="#desk-main" className="sr-only focus:not-sr-only focus:absolute focus:p-2">
+        To the page
+      </a>
       <div className="mx-auto flex max-w-[96rem] flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1.5">
-        <SiteMenu siteName={siteName} staffName={staffName} theme={theme} setTheme={setTheme} signOut={signOut} />
-        {isTest ? <ClockPanel clock={clock} behind={behind} action={moveClock} /> : <span className="figures text-sm text-on-night-soft">{clock}</span>}
-        <nav aria-label="Desk" className="order-last w-full overflow-x-auto lg:order-none lg:mx-auto lg:w-auto">
+        <SiteMenu
+          siteName={siteName}
+          staffName={staffName}
+          theme={theme}
+          setTheme={setTheme}
+          signOut={signOut}
+        />
+        {isTest ? (
+          <ClockPanel clock={clock} behind={behind} action={moveClock} />
+        ) : (
+          <span className="figures text-sm text-on-night-soft">{clock}</span>
+        )}
+        <nav
+          aria-label="Desk"
+          className="order-last w-full overflow-x-auto lg:order-none lg:mx-auto lg:w-auto"
+        >
           <ul className="flex gap-1">
             {PLACES.map((place) => (
               <li key={place.path}>
                 <Link
                   href={place.path}
                   aria-current={isHere(place.path) ? 'page' : undefined}
-                  className={clsx('block rounded-md px-3 py-1.5 font-display text-[0.9688rem] font-medium', isHere(place.path) ? 'bg-night-soft text-on-night' : 'text-on-night-soft hover:text-on-night')}
+                  className={clsx(
+                    'block rounded-md px-3 py-1.5 font-display text-[0.9688rem] font-medium',
+                    isHere(place.path)
+                      ? 'bg-night-soft text-on-night'
+                      : 'text-on-night-soft hover:text-on-night',
+                  )}
                 >
                   {place.name}
                 </Link>

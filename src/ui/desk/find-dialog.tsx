@@ -1,6 +1,13 @@
 'use client';
 
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/react';
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+} from '@headlessui/react';
 import { Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
@@ -51,18 +58,29 @@ export function FindDialog() {
   return (
     <>
       <button type="button" className={stripButton} onClick={() => setOpen(true)}>
-        <Search className="size-4" aria-hidden /> Find <kbd className="hidden text-on-night-soft sm:inline">Ctrl K</kbd>
+        <Search className="size-4" aria-hidden /> Find{' '}
+        <kbd className="hidden text-on-night-soft sm:inline">Ctrl K</kbd>
       </button>
       <Dialog open={open} onClose={() => setOpen(false)} className="relative z-40">
         <div className="fixed inset-0 bg-black/50" aria-hidden />
         <div className="fixed inset-0 flex justify-center p-5 pt-[12vh]">
           <DialogPanel className="h-fit w-full max-w-xl overflow-hidden rounded-xl bg-surface text-ink">
             <Combobox onChange={go}>
-              <ComboboxInput autoFocus aria-label="Find" placeholder="A place, page, tier or member" className="w-full bg-transparent px-5 py-4 text-lg focus:outline-none" onChange={(event) => setQuery(event.target.value)} />
+              <ComboboxInput
+                autoFocus
+                aria-label="Find"
+                placeholder="A place, page, tier or member"
+                className="w-full bg-transparent px-5 py-4 text-lg focus:outline-none"
+                onChange={(event) => setQuery(event.target.value)}
+              />
               <ComboboxOptions static className="max-h-80 overflow-y-auto border-t border-line p-2">
                 {hits.length === 0 && <p className="px-3 py-2 text-muted">Nothing has this name.</p>}
                 {hits.map((hit) => (
-                  <ComboboxOption key={hit.path} value={hit} className="flex justify-between gap-4 rounded-md px-3 py-2 data-focus:bg-sunken">
+                  <ComboboxOption
+                    key={hit.path}
+                    value={hit}
+                    className="flex justify-between gap-4 rounded-md px-3 py-2 data-focus:bg-sunken"
+                  >
                     <span>{hit.title}</span>
                     <span className="text-muted">{hit.kind}</span>
                   </ComboboxOption>

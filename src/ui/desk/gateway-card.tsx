@@ -4,7 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 
-type Books = { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] } | { ok: false; reason: string };
+type Books =
+  | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }
+  | { ok: false; reason: string };
 type Props = {
   id: string;
   label: string;
@@ -21,13 +23,29 @@ type Props = {
 
 function booksWords(books: Books): { words: string; good: boolean } {
   if (!books.ok) return { words: `cannot be compared now: ${books.reason}`, good: false };
-  if (books.differences.length > 0) return { words: `${books.differences.length} of ${books.compared} payments differ`, good: false };
+  if (books.differences.length > 0)
+    return { words: `${books.differences.length} of ${books.compared} payments differ`, good: false };
   const open = books.open > 0 ? `, ${books.open} under way` : '';
-  return { words: `equal the gateway's: ${books.compared === 1 ? '1 payment' : `${books.compared} payments`}, no difference${open}`, good: true };
+  return {
+    words: `equal the gateway's: ${books.compared === 1 ? '1 payment' : `${books.compared} payments`}, no difference${open}`,
+    good: true,
+  };
 }
 
 /** A connected gateway: its keys, its webhook, its books. */
-export function GatewayCard({ id, label, mode, siteKey, checked, heard, webhookError, isRegistered, books, refused, register }: Props) {
+export function GatewayCard({
+  id,
+  label,
+  mode,
+  siteKey,
+  checked,
+  heard,
+  webhookError,
+  isRegistered,
+  books,
+  refused,
+  register,
+}: Props) {
   const router = useRouter();
   useEffect(() => {
     if (heard || !isRegistered) return;
@@ -61,19 +79,35 @@ export function GatewayCard({ id, label, mode, siteKey, checked, heard, webhookE
       </dl>
       {books.ok && books.differences.length > 0 && (
         <ul className="mt-2 text-[0.9375rem]">
-          {books.differences.slice(0, 20).map((d) => <li key={d.key}>{d.key}: here {d.ours}; there {d.theirs}</li>)}
+          {books.differences.slice(0, 20).map((d) => (
+            <li key={d.key}>
+              {d.key}: here {d.ours}; there {d.theirs}
+            </li>
+          ))}
         </ul>
       )}
       {refused.length > 0 && (
         <details className="mt-2">
-          <summary>{refused.length === 1 ? 'One message was refused lately' : `${refused.length} messages were refused lately`}</summary>
-          <ul className="mt-1 text-[0.9375rem] text-muted">{refused.map((r) => <li key={r.id}>{r.when}: {r.result}</li>)}</ul>
+          <summary>
+            {refused.length === 1
+              ? 'One message was refused lately'
+              : `${refused.length} messages were refused lately`}
+          </summary>
+          <ul className="mt-1 text-[0.9375rem] text-muted">
+            {refused.map((r) => (
+              <li key={r.id}>
+                {r.when}: {r.result}
+              </li>
+            ))}
+          </ul>
         </details>
       )}
       {register && (
         <ActionForm action={register} className="mt-3 grid gap-2">
           <input type="hidden" name="account" value={id} />
-          <SubmitButton busy="Registering…" look="quiet" className="w-fit">{heard ? 'Register the webhook again' : 'Register the webhook'}</SubmitButton>
+          <SubmitButton busy="Registering…" look="quiet" className="w-fit">
+            {heard ? 'Register the webhook again' : 'Register the webhook'}
+          </SubmitButton>
           <FormMessage />
         </ActionForm>
       )}

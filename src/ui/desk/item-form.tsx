@@ -9,9 +9,19 @@ import { RichTextEditor } from './rich-text-editor';
 type Props = {
   action: FormAction;
   item: {
-    id: string; type: 'page' | 'post'; version: number | null; title: string; slug: string; parentId: string; summary: string;
-    body: Document; author: string; categories: string[]; inMenu: boolean; isPublished: boolean;
-  }; // prettier-ignore
+    id: string;
+    type: 'page' | 'post';
+    version: number | null;
+    title: string;
+    slug: string;
+    parentId: string;
+    summary: string;
+    body: Document;
+    author: string;
+    categories: string[];
+    inMenu: boolean;
+    isPublished: boolean;
+  };
   parents: { id: string; title: string }[];
   categories: { id: string; name: string }[];
   access: ReactNode;
@@ -21,7 +31,11 @@ type Props = {
 export function ItemForm({ action, item, parents, categories, access }: Props) {
   const [body, setBody] = useState(item.body);
   return (
-    <ActionForm action={action} label={item.type === 'post' ? 'Post' : 'Page'} className="mt-5 grid items-start gap-8 lg:grid-cols-[1fr_20rem]">
+    <ActionForm
+      action={action}
+      label={item.type === 'post' ? 'Post' : 'Page'}
+      className="mt-5 grid items-start gap-8 lg:grid-cols-[1fr_20rem]"
+    >
       <input type="hidden" name="id" value={item.id} />
       <input type="hidden" name="type" value={item.type} />
       <input type="hidden" name="version" value={item.version ?? ''} />
@@ -29,31 +43,70 @@ export function ItemForm({ action, item, parents, categories, access }: Props) {
       <div className="grid gap-5">
         <FormMessage />
         <TextField name="title" label="Title" defaultValue={item.title} required />
-        <TextArea name="summary" label="Summary" defaultValue={item.summary} rows={2} hint="Stands in lists and, where you say so, at the doorstep: everybody may read it." />
+        <TextArea
+          name="summary"
+          label="Summary"
+          defaultValue={item.summary}
+          rows={2}
+          hint="Stands in lists and, where you say so, at the doorstep: everybody may read it."
+        />
         <RichTextEditor label="Text" initial={item.body} onChange={setBody} />
       </div>
       <div className="grid gap-5">
         <div className="flex flex-wrap gap-3">
-          <SubmitButton name="publish" value="publish" busy="Saving…" className="flex-1">{item.isPublished ? 'Save' : 'Publish'}</SubmitButton>
-          <SubmitButton name="publish" value="draft" busy="Saving…" look="quiet" className="flex-1">{item.isPublished ? 'Unpublish' : 'Save draft'}</SubmitButton>
+          <SubmitButton name="publish" value="publish" busy="Saving…" className="flex-1">
+            {item.isPublished ? 'Save' : 'Publish'}
+          </SubmitButton>
+          <SubmitButton name="publish" value="draft" busy="Saving…" look="quiet" className="flex-1">
+            {item.isPublished ? 'Unpublish' : 'Save draft'}
+          </SubmitButton>
         </div>
         {access}
-        <TextField name="slug" label="Address" defaultValue={item.slug} hint={item.type === 'post' ? 'Follows /posts/. Left empty, it is made from the title.' : 'The last part of it. Left empty, it is made from the title.'} />
+        <TextField
+          name="slug"
+          label="Address"
+          defaultValue={item.slug}
+          hint={
+            item.type === 'post'
+              ? 'Follows /posts/. Left empty, it is made from the title.'
+              : 'The last part of it. Left empty, it is made from the title.'
+          }
+        />
         {item.type === 'page' && (
           <SelectField name="parentId" label="Stands below" defaultValue={item.parentId}>
             <option value="">nothing: a page of its own</option>
-            {parents.map((parent) => <option key={parent.id} value={parent.id}>{parent.title}</option>)}
+            {parents.map((parent) => (
+              <option key={parent.id} value={parent.id}>
+                {parent.title}
+              </option>
+            ))}
           </SelectField>
         )}
         <fieldset>
           <legend className="mb-1 font-semibold">Categories</legend>
           <div className="grid gap-1.5">
-            {categories.map((category) => <CheckField key={category.id} name="categories" value={category.id} label={category.name} defaultChecked={item.categories.includes(category.id)} />)}
+            {categories.map((category) => (
+              <CheckField
+                key={category.id}
+                name="categories"
+                value={category.id}
+                label={category.name}
+                defaultChecked={item.categories.includes(category.id)}
+              />
+            ))}
           </div>
-          <TextField name="newCategory" label="New category" hideLabel placeholder="A new category" className="mt-2" />
+          <TextField
+            name="newCategory"
+            label="New category"
+            hideLabel
+            placeholder="A new category"
+            className="mt-2"
+          />
         </fieldset>
         <TextField name="author" label="By" defaultValue={item.author} />
-        {item.type === 'page' && <CheckField name="inMenu" label="Stands in the menu" defaultChecked={item.inMenu} />}
+        {item.type === 'page' && (
+          <CheckField name="inMenu" label="Stands in the menu" defaultChecked={item.inMenu} />
+        )}
       </div>
     </ActionForm>
   );

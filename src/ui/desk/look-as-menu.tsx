@@ -34,7 +34,9 @@ export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: str
         <MenuItems anchor="bottom end" className={panel}>
           {entry('visitor', 'A visitor')}
           {entry('signed-in', 'A member without a tier')}
-          {viewpoints.map((tier) => entry(`tier:${tier.id}`, <TierName cut={tier.keyCut} name={tier.name} />))}
+          {viewpoints.map((tier) =>
+            entry(`tier:${tier.id}`, <TierName cut={tier.keyCut} name={tier.name} />),
+          )}
         </MenuItems>
       </Menu>
     </>

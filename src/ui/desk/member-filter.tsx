@@ -12,18 +12,45 @@ const STATES = [
 ] as const;
 
 /** A plain form: the filter stands in the address and can be sent to a colleague. */
-export function MemberFilter({ q, tier, state, tiers }: { q: string; tier: string; state: string; tiers: { id: string; name: string }[] }) {
+export function MemberFilter({
+  q,
+  tier,
+  state,
+  tiers,
+}: {
+  q: string;
+  tier: string;
+  state: string;
+  tiers: { id: string; name: string }[];
+}) {
   return (
     <form className="mt-4 flex flex-wrap gap-3" role="search">
-      <input name="q" defaultValue={q} data-filter aria-label="Name or e-mail" placeholder="Name or e-mail" className={`${inputClass} max-w-64`} />
+      <input
+        name="q"
+        defaultValue={q}
+        data-filter
+        aria-label="Name or e-mail"
+        placeholder="Name or e-mail"
+        className={`${inputClass} max-w-64`}
+      />
       <select name="tier" defaultValue={tier} aria-label="Holds" className={`${inputClass} max-w-48`}>
         <option value="">any tier</option>
-        {tiers.map((t) => <option key={t.id} value={t.id}>{t.name}</option>)}
+        {tiers.map((t) => (
+          <option key={t.id} value={t.id}>
+            {t.name}
+          </option>
+        ))}
       </select>
       <select name="state" defaultValue={state} aria-label="State" className={`${inputClass} max-w-48`}>
-        {STATES.map(([value, words]) => <option key={value} value={value}>{words}</option>)}
+        {STATES.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
       </select>
-      <Button type="submit" look="quiet">Filter</Button>
+      <Button type="submit" look="quiet">
+        Filter
+      </Button>
     </form>
   );
 }

@@ -24,7 +24,19 @@ type Props = {
 };
 
 /** One step of an offer, in words and fields. */
-export function OfferStep({ index, count, step, currency, tierName, tiers, problems, showEmpty, onChange, onMove, onRemove }: Props) {
+export function OfferStep({
+  index,
+  count,
+  step,
+  currency,
+  tierName,
+  tiers,
+  problems,
+  showEmpty,
+  onChange,
+  onMove,
+  onRemove,
+}: Props) {
   const path = `steps.${index}`;
   const whole = useProblem(`definition.${path}`) ?? problems[path];
   const field = (name: keyof StepDraft) => ({
@@ -38,16 +50,51 @@ export function OfferStep({ index, count, step, currency, tierName, tiers, probl
   return (
     <li className="rounded-card border border-line bg-surface p-4">
       <div className="flex items-center justify-between">
-        <h3 className="text-lg">{index + 1}. {KINDS[step.kind]}</h3>
+        <h3 className="text-lg">
+          {index + 1}. {KINDS[step.kind]}
+        </h3>
         <div className="flex">
-          <button type="button" className={tool} aria-label="Move earlier" disabled={index === 0} onClick={() => onMove(-1)}><ArrowLeft className="size-4" aria-hidden /></button>
-          <button type="button" className={tool} aria-label="Move later" disabled={index === count - 1} onClick={() => onMove(1)}><ArrowRight className="size-4" aria-hidden /></button>
-          <button type="button" className={tool} aria-label="Remove this step" disabled={count === 1} onClick={onRemove}><X className="size-4" aria-hidden /></button>
+          <button
+            type="button"
+            className={tool}
+            aria-label="Move earlier"
+            disabled={index === 0}
+            onClick={() => onMove(-1)}
+          >
+            <ArrowLeft className="size-4" aria-hidden />
+          </button>
+          <button
+            type="button"
+            className={tool}
+            aria-label="Move later"
+            disabled={index === count - 1}
+            onClick={() => onMove(1)}
+          >
+            <ArrowRight className="size-4" aria-hidden />
+          </button>
+          <button
+            type="button"
+            className={tool}
+            aria-label="Remove this step"
+            disabled={count === 1}
+            onClick={onRemove}
+          >
+            <X className="size-4" aria-hidden />
+          </button>
         </div>
       </div>
-      {whole && <p role="alert" className="mt-1 font-medium text-closed">{whole}</p>}
+      {whole && (
+        <p role="alert" className="mt-1 font-medium text-closed">
+          {whole}
+        </p>
+      )}
       <div className="mt-2 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-        <TextField label={`Amount (${currency})`} inputMode="decimal" placeholder="0 for free" {...field('amount')} />
+        <TextField
+          label={`Amount (${currency})`}
+          inputMode="decimal"
+          placeholder="0 for free"
+          {...field('amount')}
+        />
         {step.kind === 'once' && (
           <SelectField label="Lasts" {...field('lasts')}>
             <option value="length">for a time</option>
@@ -59,16 +106,28 @@ export function OfferStep({ index, count, step, currency, tierName, tiers, probl
           <div className="grid grid-cols-[5rem_1fr] items-start gap-2">
             <TextField label={step.kind === 'repeat' ? 'Every' : 'For'} inputMode="numeric" {...field('n')} />
             <SelectField label="Unit" {...field('unit')}>
-              {UNITS.map((unit) => <option key={unit} value={unit}>{step.n === '1' ? unit : `${unit}s`}</option>)}
+              {UNITS.map((unit) => (
+                <option key={unit} value={unit}>
+                  {step.n === '1' ? unit : `${unit}s`}
+                </option>
+              ))}
             </SelectField>
           </div>
         )}
-        {step.kind === 'once' && step.lasts === 'until' && <TextField label="Last day" type="date" {...field('until')} />}
-        {step.kind === 'repeat' && <TextField label="Payments" inputMode="numeric" placeholder="until cancelled" {...field('times')} />}
+        {step.kind === 'once' && step.lasts === 'until' && (
+          <TextField label="Last day" type="date" {...field('until')} />
+        )}
+        {step.kind === 'repeat' && (
+          <TextField label="Payments" inputMode="numeric" placeholder="until cancelled" {...field('times')} />
+        )}
         {tiers.length > 0 && (
           <SelectField label="Gives" {...field('tier')}>
             <option value="">{tierName}</option>
-            {tiers.map((tier) => <option key={tier.id} value={tier.id}>{tier.name}</option>)}
+            {tiers.map((tier) => (
+              <option key={tier.id} value={tier.id}>
+                {tier.name}
+              </option>
+            ))}
           </SelectField>
         )}
       </div>

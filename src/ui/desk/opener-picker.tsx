@@ -5,14 +5,22 @@ import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '../key-cut';
 import { inputClass } from '../kit/input-class';
 
-type Props = { openTo: Opener[]; tiers: { id: string; name: string; keyCut: KeyCut }[]; onChange: (openTo: Opener[]) => void };
+type Props = {
+  openTo: Opener[];
+  tiers: { id: string; name: string; keyCut: KeyCut }[];
+  onChange: (openTo: Opener[]) => void;
+};
 
 const same = (a: Who, b: Who): boolean => refKey(a) === refKey(b);
 
 /** Chooses whom a rule lets in, and for each whether at once or some days after publishing. */
 export function OpenerPicker({ openTo, tiers, onChange }: Props) {
   const lines: { who: Who; words: React.ReactNode; name: string }[] = [
-    ...tiers.map((tier) => ({ who: { kind: 'tier', id: tier.id } as const, words: <TierName cut={tier.keyCut} name={tier.name} />, name: tier.name })),
+    ...tiers.map((tier) => ({
+      who: { kind: 'tier', id: tier.id } as const,
+      words: <TierName cut={tier.keyCut} name={tier.name} />,
+      name: tier.name,
+    })),
     { who: { kind: 'paying' }, words: 'Everybody who pays', name: 'everybody who pays' },
     { who: { kind: 'signed-in' }, words: 'Everybody who is signed in', name: 'everybody who is signed in' },
     { who: { kind: 'everyone' }, words: 'Everyone', name: 'everyone' },
@@ -25,12 +33,26 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
     <ul className="divide-y divide-line">
       {lines.map(({ who, words, name }) => {
         const line = openTo.find((candidate) => same(candidate.who, who));
-        const wait = line?.opens && 'since' in line.opens && line.opens.since === 'published' && line.opens.after.unit === 'day' ? line.opens.after.n : 0;
+        const wait =
+          line?.opens &&
+          'since' in line.opens &&
+          line.opens.since === 'published' &&
+          line.opens.after.unit === 'day'
+            ? line.opens.after.n
+            : 0;
         const isSpecial = line && ((line.opens && wait === 0) || line.closes);
         return (
-          <li key={refKey(who)} className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 py-1.5">
+          <li
+            key={refKey(who)}
+            className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 py-1.5"
+          >
             <label className="flex items-center gap-2.5 font-semibold">
-              <input type="checkbox" className="size-4.5" checked={Boolean(line)} onChange={(event) => set(who, event.target.checked ? { who } : null)} />
+              <input
+                type="checkbox"
+                className="size-4.5"
+                checked={Boolean(line)}
+                onChange={(event) => set(who, event.target.checked ? { who } : null)}
+              />
               {words}
             </label>
             {isSpecial ? (
@@ -47,7 +69,10 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
                     value={wait}
                     onChange={(event) => {
                       const n = Math.max(0, Math.floor(Number(event.target.value) || 0));
-                      set(who, n === 0 ? { who } : { who, opens: { since: 'published', after: { n, unit: 'day' } } });
+                      set(
+                        who,
+                        n === 0 ? { who } : { who, opens: { since: 'published', after: { n, unit: 'day' } } },
+                      );
                     }}
                   />
                   days after publishing

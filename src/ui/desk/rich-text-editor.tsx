@@ -3,20 +3,72 @@
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import clsx from 'clsx';
-import { Bold, Heading2, Heading3, Italic, Link2, List, ListOrdered, Quote, Redo2, Undo2, type LucideIcon } from 'lucide-react';
+import {
+  Bold,
+  Heading2,
+  Heading3,
+  Italic,
+  Link2,
+  List,
+  ListOrdered,
+  Quote,
+  Redo2,
+  Undo2,
+  type LucideIcon,
+} from 'lucide-react';
 import { useId, useReducer } from 'react';
 import type { Document } from '@/core/content/document';
 
-type Tool = { name: string; icon: LucideIcon; is?: (editor: Editor) => boolean; run: (editor: Editor) => void };
+type Tool = {
+  name: string;
+  icon: LucideIcon;
+  is?: (editor: Editor) => boolean;
+  run: (editor: Editor) => void;
+};
 
 const TOOLS: Tool[] = [
-  { name: 'Heading', icon: Heading2, is: (e) => e.isActive('heading', { level: 2 }), run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run() },
-  { name: 'Smaller heading', icon: Heading3, is: (e) => e.isActive('heading', { level: 3 }), run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run() },
-  { name: 'Bold', icon: Bold, is: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() },
-  { name: 'Italic', icon: Italic, is: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() },
-  { name: 'List', icon: List, is: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() },
-  { name: 'Numbered list', icon: ListOrdered, is: (e) => e.isActive('orderedList'), run: (e) => e.chain().focus().toggleOrderedList().run() },
-  { name: 'Quotation', icon: Quote, is: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() },
+  {
+    name: 'Heading',
+    icon: Heading2,
+    is: (e) => e.isActive('heading', { level: 2 }),
+    run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
+  },
+  {
+    name: 'Smaller heading',
+    icon: Heading3,
+    is: (e) => e.isActive('heading', { level: 3 }),
+    run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
+  },
+  {
+    name: 'Bold',
+    icon: Bold,
+    is: (e) => e.isActive('bold'),
+    run: (e) => e.chain().focus().toggleBold().run(),
+  },
+  {
+    name: 'Italic',
+    icon: Italic,
+    is: (e) => e.isActive('italic'),
+    run: (e) => e.chain().focus().toggleItalic().run(),
+  },
+  {
+    name: 'List',
+    icon: List,
+    is: (e) => e.isActive('bulletList'),
+    run: (e) => e.chain().focus().toggleBulletList().run(),
+  },
+  {
+    name: 'Numbered list',
+    icon: ListOrdered,
+    is: (e) => e.isActive('orderedList'),
+    run: (e) => e.chain().focus().toggleOrderedList().run(),
+  },
+  {
+    name: 'Quotation',
+    icon: Quote,
+    is: (e) => e.isActive('blockquote'),
+    run: (e) => e.chain().focus().toggleBlockquote().run(),
+  },
   { name: 'Link', icon: Link2, is: (e) => e.isActive('link'), run: toggleLink },
   { name: 'Undo', icon: Undo2, run: (e) => e.chain().focus().undo().run() },
   { name: 'Redo', icon: Redo2, run: (e) => e.chain().focus().redo().run() },
@@ -38,15 +90,28 @@ export function RichTextEditor({ label, initial, onChange }: Props) {
     content: initial.content.length > 0 ? initial : '',
     immediatelyRender: false,
     injectCSS: false,
-    editorProps: { attributes: { class: 'prose min-h-64 px-4 py-3 focus:outline-none whitespace-pre-wrap', role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': id } },
+    editorProps: {
+      attributes: {
+        class: 'prose min-h-64 px-4 py-3 focus:outline-none whitespace-pre-wrap',
+        role: 'textbox',
+        'aria-multiline': 'true',
+        'aria-labelledby': id,
+      },
+    },
     onUpdate: ({ editor: changed }) => onChange(changed.getJSON() as Document),
     onTransaction: redraw,
   });
   return (
     <div>
-      <p id={id} className="mb-1 font-semibold">{label}</p>
+      <p id={id} className="mb-1 font-semibold">
+        {label}
+      </p>
       <div className="rounded-md border border-edge/60 bg-surface focus-within:border-brass">
-        <div role="toolbar" aria-label="Formatting" className="flex flex-wrap gap-0.5 border-b border-line p-1">
+        <div
+          role="toolbar"
+          aria-label="Formatting"
+          className="flex flex-wrap gap-0.5 border-b border-line p-1"
+        >
           {TOOLS.map(({ name, icon: Icon, is, run }) => (
             <button
               key={name}
@@ -56,7 +121,10 @@ export function RichTextEditor({ label, initial, onChange }: Props) {
               aria-pressed={editor && is ? is(editor) : undefined}
               disabled={!editor}
               onClick={() => editor && run(editor)}
-              className={clsx('grid size-9 place-items-center rounded hover:bg-sunken', editor && is?.(editor) && 'bg-sunken text-spruce')}
+              className={clsx(
+                'grid size-9 place-items-center rounded hover:bg-sunken',
+                editor && is?.(editor) && 'bg-sunken text-spruce',
+              )}
             >
               <Icon className="size-4.5" aria-hidden />
             </button>

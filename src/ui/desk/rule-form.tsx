@@ -43,32 +43,64 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
       <ActionForm action={action} label="Rule" className="grid gap-6">
         <FormMessage />
         <input type="hidden" name="rule" value={JSON.stringify(sent)} />
-        <TextField name="name" label="Name" value={rule.name} onChange={(event) => change({ name: event.target.value })} hint="For you and your helpers; members never see it." className="max-w-md" />
+        <TextField
+          name="name"
+          label="Name"
+          value={rule.name}
+          onChange={(event) => change({ name: event.target.value })}
+          hint="For you and your helpers; members never see it."
+          className="max-w-md"
+        />
         <div className="grid gap-6 lg:grid-cols-2">
           <Part title="It covers" problem="covers">
-            <CoverPicker covers={rule.covers} items={items} categories={categories} onChange={(covers) => change({ covers })} />
+            <CoverPicker
+              covers={rule.covers}
+              items={items}
+              categories={categories}
+              onChange={(covers) => change({ covers })}
+            />
           </Part>
           <Part title="It opens to" problem="openTo">
             <OpenerPicker openTo={rule.openTo} tiers={tiers} onChange={(openTo) => change({ openTo })} />
           </Part>
         </div>
         <Part title="At its doorstep" problem="doorstep">
-          <DoorstepFields doorstep={rule.doorstep} siteDoorstep={siteDoorstep} onChange={(doorstep) => change({ doorstep })} />
+          <DoorstepFields
+            doorstep={rule.doorstep}
+            siteDoorstep={siteDoorstep}
+            onChange={(doorstep) => change({ doorstep })}
+          />
         </Part>
-        <CheckField name="on" label="The rule is on" checked={rule.on} onChange={(event) => change({ on: event.target.checked })} hint="Switched off, it is as if it were not there." />
-        <SubmitButton busy="Saving…" className="w-fit px-8">{draft.id ? 'Save the rule' : 'Make the rule'}</SubmitButton>
+        <CheckField
+          name="on"
+          label="The rule is on"
+          checked={rule.on}
+          onChange={(event) => change({ on: event.target.checked })}
+          hint="Switched off, it is as if it were not there."
+        />
+        <SubmitButton busy="Saving…" className="w-fit px-8">
+          {draft.id ? 'Save the rule' : 'Make the rule'}
+        </SubmitButton>
       </ActionForm>
       {remove &&
         (asking ? (
           <ActionForm action={remove} className="flex flex-wrap items-center gap-3 rounded-md bg-sunken p-4">
             <input type="hidden" name="id" value={draft.id} />
-            <p className="w-full font-semibold">Delete “{draft.name}”? What it covers then follows the next rule, or is open to everyone.</p>
-            <SubmitButton busy="Deleting…" look="bad">Yes, delete</SubmitButton>
-            <Button look="quiet" onClick={() => setAsking(false)}>No, keep it</Button>
+            <p className="w-full font-semibold">
+              Delete “{draft.name}”? What it covers then follows the next rule, or is open to everyone.
+            </p>
+            <SubmitButton busy="Deleting…" look="bad">
+              Yes, delete
+            </SubmitButton>
+            <Button look="quiet" onClick={() => setAsking(false)}>
+              No, keep it
+            </Button>
             <FormMessage />
           </ActionForm>
         ) : (
-          <Button look="quiet" className="w-fit" onClick={() => setAsking(true)}>Delete the rule</Button>
+          <Button look="quiet" className="w-fit" onClick={() => setAsking(true)}>
+            Delete the rule
+          </Button>
         ))}
     </div>
   );
@@ -80,7 +112,11 @@ function Part({ title, problem, children }: { title: string; problem: string; ch
     <fieldset className="rounded-card border border-line bg-surface p-5">
       <legend className="float-left mb-2 w-full font-display text-lg font-semibold">{title}</legend>
       <div className="clear-both">
-        {found && <p role="alert" className="mb-2 font-medium text-closed">{found}</p>}
+        {found && (
+          <p role="alert" className="mb-2 font-medium text-closed">
+            {found}
+          </p>
+        )}
         {children}
       </div>
     </fieldset>

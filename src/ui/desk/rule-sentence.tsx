@@ -13,12 +13,19 @@ export function RuleSentence({ rule, names, tiers }: Props) {
   return (
     <li className={clsx('rounded-card border border-line bg-surface p-4', !isOn(rule) && 'opacity-75')}>
       <div className="flex items-baseline justify-between gap-3">
-        <h3 className="text-lg"><Link href={`/desk/access/${rule.id}`} className="hover:underline">{rule.name}</Link></h3>
+        <h3 className="text-lg">
+          <Link href={`/desk/access/${rule.id}`} className="hover:underline">
+            {rule.name}
+          </Link>
+        </h3>
         {!isOn(rule) && <span className="text-sm font-semibold text-ended">switched off</span>}
       </div>
       <p className="mt-1">
         Covers {rule.covers.map((cover) => coverWords(cover, names)).join(', ')}
-        {rule.except && rule.except.length > 0 && `, but not ${rule.except.map((cover) => coverWords(cover, names)).join(', ')}`}.
+        {rule.except &&
+          rule.except.length > 0 &&
+          `, but not ${rule.except.map((cover) => coverWords(cover, names)).join(', ')}`}
+        .
       </p>
       <p className="mt-1">
         {rule.alsoRequire ? 'Also asks for ' : 'Opens to '}

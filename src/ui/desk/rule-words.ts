@@ -2,7 +2,11 @@ import type { Cover, Edge, Opener, Rule } from '@/core/access/rule';
 import { formatLength } from '@/core/calendar';
 
 /** Names for the ids that rules speak of. */
-export type Names = { items: Map<string, string>; categories: Map<string, string>; tiers: Map<string, string> };
+export type Names = {
+  items: Map<string, string>;
+  categories: Map<string, string>;
+  tiers: Map<string, string>;
+};
 
 export function coverWords(cover: Cover, names: Names): string {
   switch (cover.kind) {
@@ -17,7 +21,11 @@ export function coverWords(cover: Cover, names: Names): string {
     case 'tag':
       return `what is tagged ${cover.id}`;
     case 'type':
-      return cover.id === 'page' ? 'all pages' : cover.id === 'post' ? 'all posts' : `all of the kind ${cover.id}`;
+      return cover.id === 'page'
+        ? 'all pages'
+        : cover.id === 'post'
+          ? 'all posts'
+          : `all of the kind ${cover.id}`;
     case 'site':
       return 'the whole site';
   }
@@ -31,7 +39,9 @@ function edgeWords(edge: Edge, verb: string): string {
 
 /** When a line of a rule lets people in; '' where it does so at once and for good. */
 export function whenWords(line: Opener): string {
-  return [line.opens && edgeWords(line.opens, 'from'), line.closes && edgeWords(line.closes, 'until')].filter(Boolean).join(', ');
+  return [line.opens && edgeWords(line.opens, 'from'), line.closes && edgeWords(line.closes, 'until')]
+    .filter(Boolean)
+    .join(', ');
 }
 
 export function whoWords(line: Opener, names: Names): string {

@@ -14,18 +14,28 @@ const MOST_ROWS = 14;
 /** Every date and amount that somebody pays within a year of joining on a chosen day. */
 export function SchedulePreview({ offer, zone, now, today }: Props) {
   const [day, setDay] = useState(today);
-  const start = day === today || !day ? now : addLength(startOfDate(day, zone), { n: 12, unit: 'hour' }, zone);
+  const start =
+    day === today || !day ? now : addLength(startOfDate(day, zone), { n: 12, unit: 'hour' }, zone);
   const horizon = addLength(start, { n: 1, unit: 'year' }, zone);
-  const { charges, access } = offer ? expand(offer, start, zone, horizon, false) : { charges: [], access: [] };
+  const { charges, access } = offer
+    ? expand(offer, start, zone, horizon, false)
+    : { charges: [], access: [] };
   const total = charges.reduce((sum, charge) => sum + charge.amount, 0);
   const isFreeToday = charges[0]?.at !== start;
   return (
     <section aria-labelledby="pays">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h2 id="pays" className="text-xl">What a member pays</h2>
+        <h2 id="pays" className="text-xl">
+          What a member pays
+        </h2>
         <label className="flex items-center gap-2 whitespace-nowrap text-muted">
           if they join on
-          <input type="date" value={day} onChange={(event) => setDay(event.target.value)} className={`${inputClass} w-44 py-1`} />
+          <input
+            type="date"
+            value={day}
+            onChange={(event) => setDay(event.target.value)}
+            className={`${inputClass} w-44 py-1`}
+          />
         </label>
       </div>
       <table className="figures mt-2 w-full" aria-live="polite">
@@ -50,7 +60,8 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
                 <td className="py-1.5 pr-4">{formatDate(charge.at, zone)}</td>
                 <td className="py-1.5 pr-4">
                   {charge.why === 'trial' ? 'Trial' : `Payment ${index + 1}`}
-                  {charge.joiningFee > 0 && `, with the joining fee of ${formatMoney(charge.joiningFee, offer.currency, true)}`}
+                  {charge.joiningFee > 0 &&
+                    `, with the joining fee of ${formatMoney(charge.joiningFee, offer.currency, true)}`}
                 </td>
                 <td className="py-1.5 text-right">{formatMoney(charge.amount, offer.currency)}</td>
               </tr>

@@ -1,6 +1,15 @@
 'use client';
 
-import { createContext, startTransition, use, useActionState, useEffect, useRef, type SubmitEvent as ReactSubmitEvent, type ReactNode } from 'react';
+import {
+  createContext,
+  startTransition,
+  use,
+  useActionState,
+  useEffect,
+  useRef,
+  type SubmitEvent as ReactSubmitEvent,
+  type ReactNode,
+} from 'react';
 import { Button, type Look } from './button';
 
 export type FormState = { problems: Record<string, string>; message?: string };
@@ -40,7 +49,15 @@ export function ActionForm({ action, children, className, label, id }: Props) {
   };
 
   return (
-    <form ref={form} id={id} action={send} onSubmit={submit} className={className} aria-label={label} noValidate>
+    <form
+      ref={form}
+      id={id}
+      action={send}
+      onSubmit={submit}
+      className={className}
+      aria-label={label}
+      noValidate
+    >
       <FormFrame state={state} pending={pending}>
         {children}
       </FormFrame>
@@ -49,7 +66,15 @@ export function ActionForm({ action, children, className, label, id }: Props) {
 }
 
 /** Tells the fields inside what the form's action answered; for forms that send themselves. */
-export function FormFrame({ state, pending, children }: { state: FormState; pending: boolean; children: ReactNode }) {
+export function FormFrame({
+  state,
+  pending,
+  children,
+}: {
+  state: FormState;
+  pending: boolean;
+  children: ReactNode;
+}) {
   return <FormContext value={{ state, pending }}>{children}</FormContext>;
 }
 
@@ -64,17 +89,42 @@ export function FormMessage({ onNight = false }: { onNight?: boolean }) {
         role="alert"
         tabIndex={-1}
         data-form-problem
-        className={onNight ? 'rounded-md bg-closed-wash px-3 py-2 font-medium text-closed' : 'rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed'}
+        className={
+          onNight
+            ? 'rounded-md bg-closed-wash px-3 py-2 font-medium text-closed'
+            : 'rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed'
+        }
       >
-        {problem ?? (others === 1 ? 'One thing needs another look; it is marked.' : `${others} things need another look; they are marked.`)}
+        {problem ??
+          (others === 1
+            ? 'One thing needs another look; it is marked.'
+            : `${others} things need another look; they are marked.`)}
       </p>
     );
   }
-  return <p role="status" className={state.message ? 'font-medium text-open' : 'sr-only'}>{state.message}</p>;
+  return (
+    <p role="status" className={state.message ? 'font-medium text-open' : 'sr-only'}>
+      {state.message}
+    </p>
+  );
 }
 
 /** Sends the form; says so while it is on its way, and cannot be pressed twice. */
-export function SubmitButton({ children, busy, look, className, name, value }: { children: ReactNode; busy: string; look?: Look; className?: string; name?: string; value?: string }) {
+export function SubmitButton({
+  children,
+  busy,
+  look,
+  className,
+  name,
+  value,
+}: {
+  children: ReactNode;
+  busy: string;
+  look?: Look;
+  className?: string;
+  name?: string;
+  value?: string;
+}) {
   const pending = useFormPending();
   return (
     <Button type="submit" look={look} className={className} disabled={pending} name={name} value={value}>

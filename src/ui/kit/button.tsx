@@ -26,7 +26,17 @@ export function Button({ look = 'main', className, type = 'button', ...rest }: P
   return <button type={type} className={buttonClass(look, className)} {...rest} />;
 }
 
-export function LinkButton({ href, look = 'main', className, children }: { href: string; look?: Look; className?: string; children: ReactNode }) {
+export function LinkButton({
+  href,
+  look = 'main',
+  className,
+  children,
+}: {
+  href: string;
+  look?: Look;
+  className?: string;
+  children: ReactNode;
+}) {
   return (
     <Link href={href} className={buttonClass(look, className)}>
       {children}

@@ -1,7 +1,13 @@
 'use client';
 
 import clsx from 'clsx';
-import { useId, type InputHTMLAttributes, type ReactNode, type SelectHTMLAttributes, type TextareaHTMLAttributes } from 'react';
+import {
+  useId,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+} from 'react';
 import { useProblem } from './action-form';
 import { inputClass } from './input-class';
 
@@ -11,10 +17,22 @@ function useField({ name, hint, problem }: Shared) {
   const id = useId();
   const found = useProblem(name) ?? problem;
   const described = [hint && `${id}-hint`, found && `${id}-problem`].filter(Boolean).join(' ');
-  return { id, found, aria: { id, name, 'aria-invalid': found ? true : undefined, 'aria-describedby': described || undefined } };
+  return {
+    id,
+    found,
+    aria: { id, name, 'aria-invalid': found ? true : undefined, 'aria-describedby': described || undefined },
+  };
 }
 
-function Frame({ id, label, hint, found, hideLabel, children, className }: Shared & { id: string; found?: string; children: ReactNode; className?: string }) {
+function Frame({
+  id,
+  label,
+  hint,
+  found,
+  hideLabel,
+  children,
+  className,
+}: Shared & { id: string; found?: string; children: ReactNode; className?: string }) {
   return (
     <div className={className}>
       <label htmlFor={id} className={clsx('mb-1 block font-semibold', hideLabel && 'sr-only')}>
@@ -37,7 +55,15 @@ function Frame({ id, label, hint, found, hideLabel, children, className }: Share
 
 type Rest<T> = Shared & Omit<T, 'name'> & { className?: string };
 
-export function TextField({ name, label, hint, hideLabel, problem, className, ...rest }: Rest<InputHTMLAttributes<HTMLInputElement>>) {
+export function TextField({
+  name,
+  label,
+  hint,
+  hideLabel,
+  problem,
+  className,
+  ...rest
+}: Rest<InputHTMLAttributes<HTMLInputElement>>) {
   const { id, found, aria } = useField({ name, label, hint, problem });
   return (
     <Frame {...{ id, name, label, hint, found, hideLabel, className }}>
@@ -46,7 +72,15 @@ export function TextField({ name, label, hint, hideLabel, problem, className, ..
   );
 }
 
-export function TextArea({ name, label, hint, hideLabel, problem, className, ...rest }: Rest<TextareaHTMLAttributes<HTMLTextAreaElement>>) {
+export function TextArea({
+  name,
+  label,
+  hint,
+  hideLabel,
+  problem,
+  className,
+  ...rest
+}: Rest<TextareaHTMLAttributes<HTMLTextAreaElement>>) {
   const { id, found, aria } = useField({ name, label, hint, problem });
   return (
     <Frame {...{ id, name, label, hint, found, hideLabel, className }}>
@@ -55,7 +89,16 @@ export function TextArea({ name, label, hint, hideLabel, problem, className, ...
   );
 }
 
-export function SelectField({ name, label, hint, hideLabel, problem, className, children, ...rest }: Rest<SelectHTMLAttributes<HTMLSelectElement>>) {
+export function SelectField({
+  name,
+  label,
+  hint,
+  hideLabel,
+  problem,
+  className,
+  children,
+  ...rest
+}: Rest<SelectHTMLAttributes<HTMLSelectElement>>) {
   const { id, found, aria } = useField({ name, label, hint, problem });
   return (
     <Frame {...{ id, name, label, hint, found, hideLabel, className }}>
@@ -66,7 +109,12 @@ export function SelectField({ name, label, hint, hideLabel, problem, className, 
   );
 }
 
-export function CheckField({ name, label, hint, ...rest }: Omit<Rest<InputHTMLAttributes<HTMLInputElement>>, 'hideLabel' | 'problem'>) {
+export function CheckField({
+  name,
+  label,
+  hint,
+  ...rest
+}: Omit<Rest<InputHTMLAttributes<HTMLInputElement>>, 'hideLabel' | 'problem'>) {
   const { id, aria } = useField({ name, label, hint });
   return (
     <div className="flex gap-2.5">

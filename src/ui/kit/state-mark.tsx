@@ -12,25 +12,73 @@ const LOOKS: Record<AccessState, string> = {
 
 /** Each state has a shape of its own, so that it reads without colour. */
 function Shape({ state }: { state: AccessState }) {
-  const shared = { width: 10, height: 10, viewBox: '0 0 10 10', 'aria-hidden': true, className: 'flex-none' } as const;
+  const shared = {
+    width: 10,
+    height: 10,
+    viewBox: '0 0 10 10',
+    'aria-hidden': true,
+    className: 'flex-none',
+  } as const;
   switch (state) {
     case 'open':
-      return <svg {...shared}><circle cx="5" cy="5" r="4.5" fill="currentColor" /></svg>;
+      return (
+        <svg {...shared}>
+          <circle cx="5" cy="5" r="4.5" fill="currentColor" />
+        </svg>
+      );
     case 'metered':
-      return <svg {...shared}><circle cx="5" cy="5" r="4" fill="none" stroke="currentColor" strokeWidth="1.5" /><path d="M5 1a4 4 0 0 1 0 8z" fill="currentColor" /></svg>;
+      return (
+        <svg {...shared}>
+          <circle cx="5" cy="5" r="4" fill="none" stroke="currentColor" strokeWidth="1.5" />
+          <path d="M5 1a4 4 0 0 1 0 8z" fill="currentColor" />
+        </svg>
+      );
     case 'later':
-      return <svg {...shared}><circle cx="5" cy="5" r="4" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="2.1 2.1" /></svg>;
+      return (
+        <svg {...shared}>
+          <circle
+            cx="5"
+            cy="5"
+            r="4"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+            strokeDasharray="2.1 2.1"
+          />
+        </svg>
+      );
     case 'ended':
-      return <svg {...shared}><path d="M0 5h10" stroke="currentColor" strokeWidth="2" /></svg>;
+      return (
+        <svg {...shared}>
+          <path d="M0 5h10" stroke="currentColor" strokeWidth="2" />
+        </svg>
+      );
     case 'closed':
-      return <svg {...shared}><path d="M5 1l4 4-4 4-4-4z" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg>;
+      return (
+        <svg {...shared}>
+          <path d="M5 1l4 4-4 4-4-4z" fill="none" stroke="currentColor" strokeWidth="1.6" />
+        </svg>
+      );
   }
 }
 
 /** The state of an item for somebody. `faint` where it comes from further up rather than being set here. */
-export function StateMark({ state, words, faint = false }: { state: AccessState; words: string; faint?: boolean }) {
+export function StateMark({
+  state,
+  words,
+  faint = false,
+}: {
+  state: AccessState;
+  words: string;
+  faint?: boolean;
+}) {
   return (
-    <span className={clsx('inline-flex w-full items-center gap-1.5 rounded-md px-2 py-1 text-sm font-semibold', faint ? 'bg-sunken text-muted' : LOOKS[state])}>
+    <span
+      className={clsx(
+        'inline-flex w-full items-center gap-1.5 rounded-md px-2 py-1 text-sm font-semibold',
+        faint ? 'bg-sunken text-muted' : LOOKS[state],
+      )}
+    >
       <Shape state={state} />
       {words}
     </span>
@@ -52,5 +100,14 @@ const LIFE: Record<string, { words: string; look: string }> = {
 /** The state of a subscription or payment, in a word. */
 export function LifeMark({ state }: { state: string }) {
   const mark = LIFE[state] ?? { words: state, look: 'bg-sunken text-muted' };
-  return <span className={clsx('inline-block rounded-full px-2.5 py-0.5 text-sm font-semibold whitespace-nowrap', mark.look)}>{mark.words}</span>;
+  return (
+    <span
+      className={clsx(
+        'inline-block rounded-full px-2.5 py-0.5 text-sm font-semibold whitespace-nowrap',
+        mark.look,
+      )}
+    >
+      {mark.words}
+    </span>
+  );
 }

@@ -13,7 +13,10 @@ export function Tabs({ label, here, tabs }: Props) {
             <Link
               href={tab.path}
               aria-current={tab.id === here ? 'page' : undefined}
-              className={clsx('block rounded-md px-3.5 py-1.5 font-semibold', tab.id === here ? 'bg-surface shadow-sm' : 'text-muted hover:text-ink')}
+              className={clsx(
+                'block rounded-md px-3.5 py-1.5 font-semibold',
+                tab.id === here ? 'bg-surface shadow-sm' : 'text-muted hover:text-ink',
+              )}
             >
               {tab.name}
             </Link>

@@ -5,7 +5,11 @@ import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'reac
 export type CardAnswer = { token: string } | { problem: string };
 export type CardFrameHandle = { tokenise(): Promise<CardAnswer> };
 
-type FromFrame = { curlew: 'ready' | 'filled' | 'enter' } | { curlew: 'height'; height: number } | { curlew: 'token'; token: string } | { curlew: 'problem'; message: string };
+type FromFrame =
+  | { curlew: 'ready' | 'filled' | 'enter' }
+  | { curlew: 'height'; height: number }
+  | { curlew: 'token'; token: string }
+  | { curlew: 'problem'; message: string };
 type Props = { url: string; origin: string; gateway: string; onEnter: () => void; ref: Ref<CardFrameHandle> };
 
 const PATIENCE_MS = 20_000;
@@ -32,7 +36,11 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
   useImperativeHandle(ref, () => ({
     tokenise: () =>
       new Promise<CardAnswer>((resolve) => {
-        const late = setTimeout(() => resolve({ problem: `${gateway} does not answer. Nothing was charged; try again in a moment.` }), PATIENCE_MS);
+        const late = setTimeout(
+          () =>
+            resolve({ problem: `${gateway} does not answer. Nothing was charged; try again in a moment.` }),
+          PATIENCE_MS,
+        );
         waiting.current = (answer) => {
           clearTimeout(late);
           waiting.current = null;
@@ -44,8 +52,16 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
 
   return (
     <>
-      <iframe ref={frame} src={url} title={`Card details, kept by ${gateway}`} className="w-full border-0" style={{ height, colorScheme: 'normal' }} />
-      <p className="mt-1 text-[0.9375rem] text-muted">This form belongs to {gateway}. The number goes to them and never to this site.</p>
+      <iframe
+        ref={frame}
+        src={url}
+        title={`Card details, kept by ${gateway}`}
+        className="w-full border-0"
+        style={{ height, colorScheme: 'normal' }}
+      />
+      <p className="mt-1 text-[0.9375rem] text-muted">
+        This form belongs to {gateway}. The number goes to them and never to this site.
+      </p>
     </>
   );
 }

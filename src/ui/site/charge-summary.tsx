@@ -14,7 +14,10 @@ type Props = {
 /** What it costs today and next: in view all through checkout. */
 export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, year, others }: Props) {
   return (
-    <aside aria-label="What you pay" className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6">
+    <aside
+      aria-label="What you pay"
+      className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6"
+    >
       <dl>
         <div className="flex items-baseline justify-between gap-4">
           <dt className="font-semibold">Due today</dt>
@@ -26,7 +29,11 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
         </div>
       </dl>
       <p className="mt-4">{sentence}</p>
-      {trialUsed && <p className="mt-2 text-later">You have had the trial before, so this begins with the first payment.</p>}
+      {trialUsed && (
+        <p className="mt-2 text-later">
+          You have had the trial before, so this begins with the first payment.
+        </p>
+      )}
       {rows.length > 1 && (
         <table className="mt-4 w-full text-[0.9375rem]">
           <caption className="pb-1 text-left text-muted">Dates and amounts</caption>
@@ -36,14 +43,21 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
                 <td className="py-1">{row.date}</td>
                 <td className="py-1 text-right">
                   {row.amount}
-                  {row.fee && <span className="block text-sm text-muted">with the joining fee of {row.fee}</span>}
+                  {row.fee && (
+                    <span className="block text-sm text-muted">with the joining fee of {row.fee}</span>
+                  )}
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      {year && <p className="mt-2 border-t border-line pt-2 text-[0.9375rem] text-muted">{more > 0 && `And ${more} more. `}{year}.</p>}
+      {year && (
+        <p className="mt-2 border-t border-line pt-2 text-[0.9375rem] text-muted">
+          {more > 0 && `And ${more} more. `}
+          {year}.
+        </p>
+      )}
       {others.length > 0 && (
         <p className="mt-4 text-[0.9375rem]">
           {others.map((other) => (

@@ -47,7 +47,14 @@ export function CheckoutForm({ action, joiningId, isSignedIn, frame, button, ...
   };
 
   return (
-    <form ref={form} action={send} onSubmit={(event) => void submit(event)} noValidate className="mt-6 grid gap-5" aria-label="Join">
+    <form
+      ref={form}
+      action={send}
+      onSubmit={(event) => void submit(event)}
+      noValidate
+      className="mt-6 grid gap-5"
+      aria-label="Join"
+    >
       <FormFrame state={state} pending={pending}>
         {state.problems[''] && <FormMessage />}
         <input type="hidden" name="joiningId" value={id} />
@@ -59,21 +66,40 @@ export function CheckoutForm({ action, joiningId, isSignedIn, frame, button, ...
             <legend className="mb-3 font-display text-xl font-bold">You</legend>
             <TextField name="name" label="Name" autoComplete="name" className="sm:col-span-2" required />
             <TextField name="email" label="E-mail" type="email" autoComplete="email" required />
-            <TextField name="password" label="Password" type="password" autoComplete="new-password" hint="At least 10 characters." required />
+            <TextField
+              name="password"
+              label="Password"
+              type="password"
+              autoComplete="new-password"
+              hint="At least 10 characters."
+              required
+            />
           </fieldset>
         )}
         {frame && (
           <fieldset>
             <legend className="mb-3 font-display text-xl font-bold">Card</legend>
-            <CardFrame ref={card} url={frame.url} origin={frame.origin} gateway={frame.gateway} onEnter={() => form.current?.requestSubmit()} />
+            <CardFrame
+              ref={card}
+              url={frame.url}
+              origin={frame.origin}
+              gateway={frame.gateway}
+              onEnter={() => form.current?.requestSubmit()}
+            />
             {(cardProblem ?? state.problems.card) && (
-              <p role="alert" className="mt-2 border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed">
+              <p
+                role="alert"
+                className="mt-2 border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed"
+              >
                 {cardProblem ?? state.problems.card}
               </p>
             )}
           </fieldset>
         )}
-        <SubmitButton busy={frame ? 'Talking to the card service…' : 'Joining…'} className="min-h-12 text-base sm:w-fit sm:px-8">
+        <SubmitButton
+          busy={frame ? 'Talking to the card service…' : 'Joining…'}
+          className="min-h-12 text-base sm:w-fit sm:px-8"
+        >
           {button}
         </SubmitButton>
       </FormFrame>

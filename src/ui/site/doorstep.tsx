@@ -37,18 +37,29 @@ export function Doorstep(props: Props) {
           <div>
             <h2 className="text-3xl leading-tight">{heading(props)}</h2>
             <p className="mt-3 text-lg text-on-night-soft">
-              {notice} {minutesLeft === 1 ? 'A minute more of reading.' : `About ${minutesLeft} more minutes of reading.`}
+              {notice}{' '}
+              {minutesLeft === 1
+                ? 'A minute more of reading.'
+                : `About ${minutesLeft} more minutes of reading.`}
             </p>
             {showSignIn && (
               <details className="mt-5">
-                <summary className="w-fit underline underline-offset-4">Already one of us? Sign in here, and carry on reading.</summary>
+                <summary className="w-fit underline underline-offset-4">
+                  Already one of us? Sign in here, and carry on reading.
+                </summary>
                 <SignInForm action={props.signIn} to={path} onNight />
               </details>
             )}
           </div>
           <div className="grid content-start gap-4 sm:grid-cols-2">
             {tiers.map((tier, index) => (
-              <TierOfferCard key={tier.id} tier={tier} returnTo={path} isFirst={index === 0} note={tier.later ? 'Opens this after a wait' : undefined} />
+              <TierOfferCard
+                key={tier.id}
+                tier={tier}
+                returnTo={path}
+                isFirst={index === 0}
+                note={tier.later ? 'Opens this after a wait' : undefined}
+              />
             ))}
           </div>
         </div>

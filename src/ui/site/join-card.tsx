@@ -4,7 +4,13 @@ import { LinkButton } from '../kit/button';
 import { joinPath } from './tier-offer-card';
 
 type Props = {
-  tier: { id: string; name: string; description: string; keyCut: KeyCut; offers: { id: string; name: string; price: string; sentence: string }[] };
+  tier: {
+    id: string;
+    name: string;
+    description: string;
+    keyCut: KeyCut;
+    offers: { id: string; name: string; price: string; sentence: string }[];
+  };
   returnTo: string;
 };
 
@@ -21,7 +27,9 @@ export function JoinCard({ tier, returnTo }: Props) {
             <p className="figures font-display text-xl font-bold first-letter:uppercase">{offer.price}</p>
             <p className="text-[0.9375rem] text-muted">{offer.sentence}</p>
             <LinkButton href={joinPath(offer.id, returnTo)} className="mt-3 w-full">
-              {tier.offers.length > 1 ? `Join ${tier.name}: ${offer.name.toLowerCase()}` : `Join ${tier.name}`}
+              {tier.offers.length > 1
+                ? `Join ${tier.name}: ${offer.name.toLowerCase()}`
+                : `Join ${tier.name}`}
             </LinkButton>
           </li>
         ))}

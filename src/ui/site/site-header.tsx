@@ -3,7 +3,12 @@ import Link from 'next/link';
 import { LinkButton } from '../kit/button';
 import { KeyGlyph } from '../key-cut';
 
-type Props = { name: string; menu: { path: string; title: string; isOpen: boolean }[]; isSignedIn: boolean; isStaff: boolean };
+type Props = {
+  name: string;
+  menu: { path: string; title: string; isOpen: boolean }[];
+  isSignedIn: boolean;
+  isStaff: boolean;
+};
 
 /** The site's own key, beside its name. */
 const SITE_KEY = { notches: [2, 3, 1, 3], tint: 'brass' } as const;
@@ -18,10 +23,18 @@ export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
         </Link>
         <nav aria-label="Site" className="order-last w-full overflow-x-auto sm:order-none sm:w-auto">
           <ul className="flex gap-5 whitespace-nowrap">
-            <li><Link href="/posts" className="hover:underline">Posts</Link></li>
+            <li>
+              <Link href="/posts" className="hover:underline">
+                Posts
+              </Link>
+            </li>
             {menu.map((entry) => (
               <li key={entry.path}>
-                <Link href={entry.path} prefetch={false} className="inline-flex items-center gap-1 hover:underline">
+                <Link
+                  href={entry.path}
+                  prefetch={false}
+                  className="inline-flex items-center gap-1 hover:underline"
+                >
                   {entry.title}
                   {!entry.isOpen && <Lock className="size-3.5 text-muted" aria-label="for members" />}
                 </Link>
@@ -30,12 +43,20 @@ export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
           </ul>
         </nav>
         <div className="ml-auto flex items-center gap-4">
-          {isStaff && <Link href="/desk" className="hover:underline">Desk</Link>}
+          {isStaff && (
+            <Link href="/desk" className="hover:underline">
+              Desk
+            </Link>
+          )}
           {isSignedIn ? (
-            <Link href="/account" className="font-semibold hover:underline">Your account</Link>
+            <Link href="/account" className="font-semibold hover:underline">
+              Your account
+            </Link>
           ) : (
             <>
-              <Link href="/sign-in" className="hover:underline">Sign in</Link>
+              <Link href="/sign-in" className="hover:underline">
+                Sign in
+              </Link>
               <LinkButton href="/join">Join</LinkButton>
             </>
           )}

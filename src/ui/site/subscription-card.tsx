@@ -24,8 +24,10 @@ type Props = {
 
 function standing({ state, next, until, ended, isForGood }: Props): string {
   if (state === 'ended') return `Ended on ${ended}.`;
-  if (state === 'cancelling') return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
-  if (state === 'overdue' && next) return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
+  if (state === 'cancelling')
+    return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
+  if (state === 'overdue' && next)
+    return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
   if (next) return `Next charge: ${next.amount} on ${next.date}.`;
   if (isForGood) return 'Yours for good. Nothing more is charged.';
   return until ? `Open to you until ${until}. Nothing more is charged.` : 'Free. Nothing is charged.';
@@ -47,26 +49,40 @@ export function SubscriptionCard(props: Props) {
       <p className="text-muted">
         {sentence} {methodLabel && `Paid by ${methodLabel}.`}
       </p>
-      {state === 'ended' && <LinkButton href="/join" look="quiet" className="mt-4">Join again</LinkButton>}
+      {state === 'ended' && (
+        <LinkButton href="/join" look="quiet" className="mt-4">
+          Join again
+        </LinkButton>
+      )}
       {state === 'cancelling' && (
         <ActionForm action={undo} className="mt-4 grid gap-3">
           <input type="hidden" name="subscription" value={id} />
-          <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">Keep it after all</SubmitButton>
+          <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
+            Keep it after all
+          </SubmitButton>
           <FormMessage />
         </ActionForm>
       )}
       {canCancel && !asking && (
-        <Button look="quiet" className="mt-4" onClick={() => setAsking(true)}>Cancel {name}</Button>
+        <Button look="quiet" className="mt-4" onClick={() => setAsking(true)}>
+          Cancel {name}
+        </Button>
       )}
       {canCancel && asking && (
         <ActionForm action={cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
           <input type="hidden" name="subscription" value={id} />
           <p className="font-semibold">
-            {until && state !== 'overdue' ? `Cancel ${name}? It stays open to you until ${until}.` : `Cancel ${name}? It ends at once.`}
+            {until && state !== 'overdue'
+              ? `Cancel ${name}? It stays open to you until ${until}.`
+              : `Cancel ${name}? It ends at once.`}
           </p>
           <div className="flex flex-wrap gap-3">
-            <SubmitButton busy="Cancelling…" look="bad">Yes, cancel</SubmitButton>
-            <Button look="quiet" onClick={() => setAsking(false)}>No, keep it</Button>
+            <SubmitButton busy="Cancelling…" look="bad">
+              Yes, cancel
+            </SubmitButton>
+            <Button look="quiet" onClick={() => setAsking(false)}>
+              No, keep it
+            </Button>
           </div>
           <FormMessage />
         </ActionForm>

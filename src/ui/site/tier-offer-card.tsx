@@ -10,7 +10,8 @@ export type OfferedTier = {
   offers: { id: string; name: string; sentence: string; isFree: boolean }[];
 };
 
-export const joinPath = (offerId: string, returnTo: string): string => `/join/${offerId}?to=${encodeURIComponent(returnTo)}`;
+export const joinPath = (offerId: string, returnTo: string): string =>
+  `/join/${offerId}?to=${encodeURIComponent(returnTo)}`;
 
 type Props = { tier: OfferedTier; returnTo: string; isFirst: boolean; note?: string };
 
@@ -25,8 +26,16 @@ export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
         {tier.offers.map((offer, index) => (
           <li key={offer.id}>
             <p className="text-on-night-soft">{offer.sentence}</p>
-            <LinkButton href={joinPath(offer.id, returnTo)} look={isFirst && index === 0 ? 'lamp' : 'night'} className="mt-2 w-full">
-              {tier.offers.length > 1 ? `Join: ${offer.name.toLowerCase()}` : offer.isFree ? 'Join for free' : `Join as ${tier.name}`}
+            <LinkButton
+              href={joinPath(offer.id, returnTo)}
+              look={isFirst && index === 0 ? 'lamp' : 'night'}
+              className="mt-2 w-full"
+            >
+              {tier.offers.length > 1
+                ? `Join: ${offer.name.toLowerCase()}`
+                : offer.isFree
+                  ? 'Join for free'
+                  : `Join as ${tier.name}`}
             </LinkButton>
           </li>
         ))}

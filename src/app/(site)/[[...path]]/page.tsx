@@ -16,12 +16,16 @@ type Props = { params: Promise<{ path?: string[] }> };
 
 /** Decided once a request: the head and the page speak of the same view. */
 const view = cache(async (path: string) => viewItem(path, (await currentViewer()).person));
-const pathOf = async (params: Props['params']): Promise<string> => `/${((await params).path ?? []).join('/')}`;
+const pathOf = async (params: Props['params']): Promise<string> =>
+  `/${((await params).path ?? []).join('/')}`;
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const seen = await view(await pathOf(params));
   if (seen.kind === 'missing') return {};
-  return { title: seen.item.path === '/' ? { absolute: (await currentSite()).name } : seen.item.title, description: seen.summary || undefined };
+  return {
+    title: seen.item.path === '/' ? { absolute: (await currentSite()).name } : seen.item.title,
+    description: seen.summary || undefined,
+  };
 }
 
 export default async function ItemPage({ params }: Props) {
@@ -31,14 +35,30 @@ export default async function ItemPage({ params }: Props) {
   const site = await currentSite();
   const { item } = seen;
   const names = await categoryNames();
-  const byline = [...item.categories.map((id) => names.get(id) ?? id), item.type === 'post' && item.publishedAt && formatDate(item.publishedAt, site.zone), item.author];
-  const latest = item.path === '/' ? (await listItemsFor((await currentViewer()).person, { type: 'post' })).slice(0, 6) : [];
+  const byline = [
+    ...item.categories.map((id) => names.get(id) ?? id),
+    item.type === 'post' && item.publishedAt && formatDate(item.publishedAt, site.zone),
+    item.author,
+  ];
+  const latest =
+    item.path === '/'
+      ? (await listItemsFor((await currentViewer()).person, { type: 'post' })).slice(0, 6)
+      : [];
   return (
     <>
-      <article className={clsx('mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12', seen.kind === 'open' ? 'pb-12' : 'pb-2')}>
+      <article
+        className={clsx(
+          'mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12',
+          seen.kind === 'open' ? 'pb-12' : 'pb-2',
+        )}
+      >
         <p className="text-[0.9375rem] text-muted">{byline.filter(Boolean).join(' · ')}</p>
         <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
-        {seen.kind === 'open' && seen.isDraft && <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">A draft: only staff see it.</p>}
+        {seen.kind === 'open' && seen.isDraft && (
+          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
+            A draft: only staff see it.
+          </p>
+        )}
         {seen.kind === 'open' ? (
           <RichText document={seen.body} className="prose mt-7" />
         ) : (
@@ -68,7 +88,10 @@ export default async function ItemPage({ params }: Props) {
           minutesLeft={seen.minutesLeft}
           notice={seen.notice}
           showSignIn={seen.showSignIn}
-          tiers={seen.tiers.map(({ tier, offers, at }) => ({ ...tierOffers(tier, offers), later: at === 'later' }))}
+          tiers={seen.tiers.map(({ tier, offers, at }) => ({
+            ...tierOffers(tier, offers),
+            later: at === 'later',
+          }))}
         />
       )}
     </>

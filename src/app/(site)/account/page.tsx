@@ -26,13 +26,17 @@ export default async function AccountPage() {
           <p className="text-muted">{member.email}</p>
         </div>
         <form action={signOutAction}>
-          <Button type="submit" look="quiet">Sign out</Button>
+          <Button type="submit" look="quiet">
+            Sign out
+          </Button>
         </form>
       </div>
       <h2 className="mt-10 text-2xl">What you hold</h2>
       <div className="mt-4 grid gap-4">
         {subscriptions.length === 0 && (
-          <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>Your tiers stand here, with what each costs and when.</Empty>
+          <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>
+            Your tiers stand here, with what each costs and when.
+          </Empty>
         )}
         {subscriptions.map(({ subscription, tier, offer, sentence, next }) => (
           <SubscriptionCard
@@ -44,7 +48,9 @@ export default async function AccountPage() {
             state={subscription.state}
             sentence={sentence}
             methodLabel={offer.isPaid ? subscription.methodLabel : null}
-            next={next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }}
+            next={
+              next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
+            }
             until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
             ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
             isForGood={subscription.paidThrough === null && offer.isPaid}
@@ -58,14 +64,32 @@ export default async function AccountPage() {
           <h2 className="mt-10 text-2xl">Payments</h2>
           <div className="mt-3 overflow-x-auto">
             <table className="figures w-full">
-              <thead className="sr-only"><tr><th>Date</th><th>For</th><th>Outcome</th><th>Amount</th></tr></thead>
+              <thead className="sr-only">
+                <tr>
+                  <th>Date</th>
+                  <th>For</th>
+                  <th>Outcome</th>
+                  <th>Amount</th>
+                </tr>
+              </thead>
               <tbody>
                 {payments.map((payment) => (
                   <tr key={payment.id} className="border-t border-line">
                     <td className="py-2.5 pr-3 whitespace-nowrap">{formatDate(payment.at, zone)}</td>
-                    <td className="py-2.5 pr-3">{payment.tierName}{payment.state === 'declined' && <span className="block text-sm text-muted">{declineSentence(payment.declineCode ?? '')}</span>}</td>
-                    <td className="py-2.5 pr-3"><LifeMark state={payment.state} /></td>
-                    <td className="py-2.5 text-right font-semibold">{formatMoney(payment.amount, payment.currency)}</td>
+                    <td className="py-2.5 pr-3">
+                      {payment.tierName}
+                      {payment.state === 'declined' && (
+                        <span className="block text-sm text-muted">
+                          {declineSentence(payment.declineCode ?? '')}
+                        </span>
+                      )}
+                    </td>
+                    <td className="py-2.5 pr-3">
+                      <LifeMark state={payment.state} />
+                    </td>
+                    <td className="py-2.5 text-right font-semibold">
+                      {formatMoney(payment.amount, payment.currency)}
+                    </td>
                   </tr>
                 ))}
               </tbody>

@@ -20,10 +20,16 @@ export default async function JoinPage({ searchParams }: { searchParams: Promise
         </div>
       ) : (
         <>
-          <p className="mt-2 text-lg text-muted">Choose what you want to hold. You see every date and amount before anything is paid.</p>
+          <p className="mt-2 text-lg text-muted">
+            Choose what you want to hold. You see every date and amount before anything is paid.
+          </p>
           <ul className="mt-8 grid gap-5 sm:grid-cols-2 lg:grid-cols-3">
             {tiers.map(({ tier, offers }) => (
-              <JoinCard key={tier.id} tier={tierOffers(tier, offers)} returnTo={safeReturn(to ?? '/account')} />
+              <JoinCard
+                key={tier.id}
+                tier={tierOffers(tier, offers)}
+                returnTo={safeReturn(to ?? '/account')}
+              />
             ))}
           </ul>
         </>

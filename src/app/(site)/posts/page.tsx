@@ -19,14 +19,24 @@ export default async function PostsPage({ searchParams }: { searchParams: Promis
         <ul className="flex flex-wrap gap-x-4 gap-y-1">
           {[['', 'All'] as const, ...names].map(([id, name]) => (
             <li key={id}>
-              <Link href={id ? `/posts?category=${id}` : '/posts'} aria-current={(category ?? '') === id ? 'page' : undefined} className="underline-offset-4 hover:underline aria-[current]:font-semibold aria-[current]:underline">
+              <Link
+                href={id ? `/posts?category=${id}` : '/posts'}
+                aria-current={(category ?? '') === id ? 'page' : undefined}
+                className="underline-offset-4 hover:underline aria-[current]:font-semibold aria-[current]:underline"
+              >
                 {name}
               </Link>
             </li>
           ))}
         </ul>
       </nav>
-      {posts.length > 0 ? <PostList posts={posts} zone={site.zone} names={names} /> : <div className="mt-8"><Empty title="Nothing here yet">Posts stand here once they are published.</Empty></div>}
+      {posts.length > 0 ? (
+        <PostList posts={posts} zone={site.zone} names={names} />
+      ) : (
+        <div className="mt-8">
+          <Empty title="Nothing here yet">Posts stand here once they are published.</Empty>
+        </div>
+      )}
     </div>
   );
 }

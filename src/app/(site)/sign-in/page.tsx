@@ -12,7 +12,10 @@ export default async function SignInPage({ searchParams }: { searchParams: Promi
       <h1 className="text-3xl">Sign in</h1>
       <SignInForm action={signInAction} to={to ?? '/account'} />
       <p className="mt-6 text-muted">
-        Not a member yet? <Link href="/join" className="text-spruce underline">See how to join.</Link>
+        Not a member yet?{' '}
+        <Link href="/join" className="text-spruce underline">
+          See how to join.
+        </Link>
       </p>
     </div>
   );

@@ -4,8 +4,12 @@ export default function NotFound() {
   return (
     <div className="max-w-prose py-10">
       <h1 className="text-3xl">This is not there any more</h1>
-      <p className="mt-2 text-muted">Somebody may have deleted it, or the address has a slip in it. Find (Ctrl K) knows everything by name.</p>
-      <LinkButton href="/desk" className="mt-5">To Today</LinkButton>
+      <p className="mt-2 text-muted">
+        Somebody may have deleted it, or the address has a slip in it. Find (Ctrl K) knows everything by name.
+      </p>
+      <LinkButton href="/desk" className="mt-5">
+        To Today
+      </LinkButton>
     </div>
   );
 }

@@ -17,7 +17,11 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: P
       <div className="w-full max-w-sm rounded-xl bg-paper p-8 text-ink">
         <h1 className="text-3xl">{site.name}</h1>
         <p className="text-muted">The Desk, for those who run the site.</p>
-        {member && <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">You are signed in as {member.name}, who is not staff. Sign in as somebody who is.</p>}
+        {member && (
+          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
+            You are signed in as {member.name}, who is not staff. Sign in as somebody who is.
+          </p>
+        )}
         <SignInForm action={signInAction} to={to} />
       </div>
     </main>

@@ -49,11 +49,19 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
         ) : (
           <>
             {member ? (
-              <p className="mt-3">You join as {member.name}, {member.email}.</p>
+              <p className="mt-3">
+                You join as {member.name}, {member.email}.
+              </p>
             ) : (
               <p className="mt-3 text-muted">
                 Have an account already?{' '}
-                <Link className="text-spruce underline" href={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${encodeURIComponent(returnTo)}`)}`}>Sign in first</Link>, and your details are filled in.
+                <Link
+                  className="text-spruce underline"
+                  href={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${encodeURIComponent(returnTo)}`)}`}
+                >
+                  Sign in first
+                </Link>
+                , and your details are filled in.
               </p>
             )}
             <CheckoutForm
@@ -73,11 +81,27 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
         sentence={sentence}
         trialUsed={skipTrial && offer.definition.steps.some((step) => step.kind === 'trial')}
         today={formatMoney(quote.dueToday, currency)}
-        next={quote.next && { date: formatDate(quote.next.at, site.zone), amount: formatMoney(quote.next.amount, currency) }}
-        rows={quote.charges.slice(0, 5).map((charge) => ({ date: formatDate(charge.at, site.zone), amount: formatMoney(charge.amount, currency), fee: charge.joiningFee > 0 ? formatMoney(charge.joiningFee, currency, true) : null }))}
+        next={
+          quote.next && {
+            date: formatDate(quote.next.at, site.zone),
+            amount: formatMoney(quote.next.amount, currency),
+          }
+        }
+        rows={quote.charges.slice(0, 5).map((charge) => ({
+          date: formatDate(charge.at, site.zone),
+          amount: formatMoney(charge.amount, currency),
+          fee: charge.joiningFee > 0 ? formatMoney(charge.joiningFee, currency, true) : null,
+        }))}
         more={Math.max(0, quote.charges.length - 5)}
-        year={quote.firstYearCount > 0 ? `${quote.firstYearCount === 1 ? 'One payment' : `${quote.firstYearCount} payments`}, ${formatMoney(quote.firstYearTotal, currency)} in the first year` : null}
-        others={otherOffers.map((other) => ({ name: other.name, href: `/join/${other.id}?to=${encodeURIComponent(returnTo)}` }))}
+        year={
+          quote.firstYearCount > 0
+            ? `${quote.firstYearCount === 1 ? 'One payment' : `${quote.firstYearCount} payments`}, ${formatMoney(quote.firstYearTotal, currency)} in the first year`
+            : null
+        }
+        others={otherOffers.map((other) => ({
+          name: other.name,
+          href: `/join/${other.id}?to=${encodeURIComponent(returnTo)}`,
+        }))}
       />
     </div>
   );

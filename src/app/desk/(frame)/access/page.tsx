@@ -20,21 +20,46 @@ export default async function AccessPage({ searchParams }: { searchParams: Promi
     <>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
         <h1 className="text-3xl">Who sees what</h1>
-        <Tabs label="View" here={view} tabs={[{ id: 'map', name: 'Map', path: '/desk/access' }, { id: 'rulebook', name: 'Rulebook', path: '/desk/access?view=rulebook' }]} />
-        <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>Make a rule</Link>
+        <Tabs
+          label="View"
+          here={view}
+          tabs={[
+            { id: 'map', name: 'Map', path: '/desk/access' },
+            { id: 'rulebook', name: 'Rulebook', path: '/desk/access?view=rulebook' },
+          ]}
+        />
+        <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>
+          Make a rule
+        </Link>
       </div>
       <div className="mt-5">
         {view === 'rulebook' ? (
           <>
-            <p className="text-muted">{map.rules.length === 0 ? 'There is no rule yet, so everything published is open to everyone.' : 'The most specific rule decides: an item’s own, then the nearest page above, an address, a category, a kind, the site. What no rule covers is open to everyone.'}</p>
+            <p className="text-muted">
+              {map.rules.length === 0
+                ? 'There is no rule yet, so everything published is open to everyone.'
+                : 'The most specific rule decides: an item’s own, then the nearest page above, an address, a category, a kind, the site. What no rule covers is open to everyone.'}
+            </p>
             <ul className="mt-4 grid gap-3 lg:grid-cols-2">
-              {map.rules.map((rule) => <RuleSentence key={rule.id} rule={rule} names={names} tiers={map.tiers} />)}
+              {map.rules.map((rule) => (
+                <RuleSentence key={rule.id} rule={rule} names={names} tiers={map.tiers} />
+              ))}
             </ul>
           </>
         ) : map.rows.length === 0 ? (
-          <Empty title="Nothing is published yet">Write and publish a page under Content; then it stands here, with who sees it.</Empty>
+          <Empty title="Nothing is published yet">
+            Write and publish a page under Content; then it stands here, with who sees it.
+          </Empty>
         ) : (
-          <AccessTable viewpoints={map.viewpoints.map(({ id, name, tier }) => ({ id, name, keyCut: tier?.keyCut ?? null }))} groups={groups(map)} zone={map.zone} />
+          <AccessTable
+            viewpoints={map.viewpoints.map(({ id, name, tier }) => ({
+              id,
+              name,
+              keyCut: tier?.keyCut ?? null,
+            }))}
+            groups={groups(map)}
+            zone={map.zone}
+          />
         )}
       </div>
     </>
@@ -53,7 +78,13 @@ function groups(map: AccessMap) {
     category: item.ownCategories[0] ?? '',
   }));
   // By address, so that what stands below a page follows it.
-  const pages = { name: 'Pages', rows: rows.filter((row) => row.type === 'page').sort((a, b) => (a.path < b.path ? -1 : 1)) };
-  const byCategory = [...map.categories, { id: '', name: 'Other posts' }].map((category) => ({ name: category.name, rows: rows.filter((row) => row.type === 'post' && row.category === category.id) }));
+  const pages = {
+    name: 'Pages',
+    rows: rows.filter((row) => row.type === 'page').sort((a, b) => (a.path < b.path ? -1 : 1)),
+  };
+  const byCategory = [...map.categories, { id: '', name: 'Other posts' }].map((category) => ({
+    name: category.name,
+    rows: rows.filter((row) => row.type === 'post' && row.category === category.id),
+  }));
   return [pages, ...byCategory].filter((group) => group.rows.length > 0);
 }

@@ -12,8 +12,14 @@ import { AccessNote } from '@/ui/desk/access-note';
 export const metadata: Metadata = { title: 'Content' };
 
 /** Pages with those below them, depth first. */
-function tree(items: ItemHead[], parent: string | null = null, depth = 0): { item: ItemHead; depth: number }[] {
-  return items.filter((item) => item.type === 'page' && item.parentId === parent).flatMap((item) => [{ item, depth }, ...tree(items, item.id, depth + 1)]);
+function tree(
+  items: ItemHead[],
+  parent: string | null = null,
+  depth = 0,
+): { item: ItemHead; depth: number }[] {
+  return items
+    .filter((item) => item.type === 'page' && item.parentId === parent)
+    .flatMap((item) => [{ item, depth }, ...tree(items, item.id, depth + 1)]);
 }
 
 export default async function ContentPage() {
@@ -25,11 +31,19 @@ export default async function ContentPage() {
     <>
       <div className="flex flex-wrap items-center gap-3" id="desk-main">
         <h1 className="mr-auto text-3xl">Content</h1>
-        <Link data-new href="/desk/content/new?type=page" className={buttonClass('main')}>Write a page</Link>
-        <Link href="/desk/content/new?type=post" className={buttonClass('quiet')}>Write a post</Link>
+        <Link data-new href="/desk/content/new?type=page" className={buttonClass('main')}>
+          Write a page
+        </Link>
+        <Link href="/desk/content/new?type=post" className={buttonClass('quiet')}>
+          Write a post
+        </Link>
       </div>
       {items.length === 0 ? (
-        <div className="mt-6"><Empty title="Nothing is written yet">Write a page, publish it, then close it under Access to see how a visitor is turned away.</Empty></div>
+        <div className="mt-6">
+          <Empty title="Nothing is written yet">
+            Write a page, publish it, then close it under Access to see how a visitor is turned away.
+          </Empty>
+        </div>
       ) : (
         <div className="mt-5 grid items-start gap-8 xl:grid-cols-2">
           <List title="Pages" rows={tree(items)} map={map} names={names} />
@@ -40,18 +54,40 @@ export default async function ContentPage() {
   );
 }
 
-function List({ title, rows, map, names }: { title: string; rows: { item: ItemHead; depth: number }[]; map: AccessMap; names: Map<string, string> }) {
+function List({
+  title,
+  rows,
+  map,
+  names,
+}: {
+  title: string;
+  rows: { item: ItemHead; depth: number }[];
+  map: AccessMap;
+  names: Map<string, string>;
+}) {
   if (rows.length === 0) return null;
   return (
     <section>
       <h2 className="text-xl">{title}</h2>
       <ul className="mt-2 divide-y divide-line border-y border-line">
         {rows.map(({ item, depth }) => (
-          <li key={item.id} className="grid grid-cols-1 items-baseline gap-x-4 py-2 sm:grid-cols-[minmax(12rem,1fr)_auto]" style={{ paddingLeft: `${depth * 1.5}rem` }}>
+          <li
+            key={item.id}
+            className="grid grid-cols-1 items-baseline gap-x-4 py-2 sm:grid-cols-[minmax(12rem,1fr)_auto]"
+            style={{ paddingLeft: `${depth * 1.5}rem` }}
+          >
             <div>
-              <Link href={`/desk/content/${item.id}`} className="font-semibold hover:underline">{item.title}</Link>
+              <Link href={`/desk/content/${item.id}`} className="font-semibold hover:underline">
+                {item.title}
+              </Link>
               <p className="text-[0.9375rem] text-muted">
-                {[item.path, ...item.ownCategories.map((id) => names.get(id)), item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, map.zone) : 'draft'].filter(Boolean).join(' · ')}
+                {[
+                  item.path,
+                  ...item.ownCategories.map((id) => names.get(id)),
+                  item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, map.zone) : 'draft',
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
               </p>
             </div>
             <AccessNote openers={openersOf(map, item.id)} />

@@ -19,42 +19,65 @@ export default async function MembersPage({ searchParams }: { searchParams: Prom
   const pageNumber = Math.max(1, Number.parseInt(page, 10) || 1);
   const { rows, count, tiers, zone } = await findMembers({ search: q, tier, state }, pageNumber);
   const pages = Math.ceil(count / PAGE_SIZE);
-  const at = (n: number): string => `/desk/members?${new URLSearchParams({ q, tier, state, page: String(n) })}`;
+  const at = (n: number): string =>
+    `/desk/members?${new URLSearchParams({ q, tier, state, page: String(n) })}`;
   const names = new Map(tiers.map((t) => [t.id, t]));
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-3" id="desk-main">
         <h1 className="text-3xl">Members</h1>
-        <p className="text-muted">{count === 1 ? '1 member' : `${count} members`}{(q || tier || state) && ' with this filter'}</p>
+        <p className="text-muted">
+          {count === 1 ? '1 member' : `${count} members`}
+          {(q || tier || state) && ' with this filter'}
+        </p>
       </div>
       <MemberFilter q={q} tier={tier} state={state} tiers={tiers.map(({ id, name }) => ({ id, name }))} />
       {rows.length === 0 ? (
         <div className="mt-5">
-          {q || tier || state ? <Empty title="Nobody matches">Take something out of the filter.</Empty> : <Empty title="No members yet">Put the join page into the menu, or join yourself with a test card to see how it goes.</Empty>}
+          {q || tier || state ? (
+            <Empty title="Nobody matches">Take something out of the filter.</Empty>
+          ) : (
+            <Empty title="No members yet">
+              Put the join page into the menu, or join yourself with a test card to see how it goes.
+            </Empty>
+          )}
         </div>
       ) : (
         <div className="mt-4 overflow-x-auto">
           <table className="figures w-full min-w-[48rem]">
             <thead>
               <tr className="text-left text-muted">
-                {['Name', 'Holds', 'State', 'Next charge', 'Joined'].map((name) => <th key={name} scope="col" className="py-2 pr-5 font-semibold">{name}</th>)}
+                {['Name', 'Holds', 'State', 'Next charge', 'Joined'].map((name) => (
+                  <th key={name} scope="col" className="py-2 pr-5 font-semibold">
+                    {name}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
               {rows.map((row) => (
                 <tr key={row.id} className="border-t border-line">
                   <td className="py-2 pr-5">
-                    <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">{row.name}</Link>
+                    <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
+                      {row.name}
+                    </Link>
                     <span className="block text-[0.9375rem] text-muted">{row.email}</span>
                   </td>
                   <td className="py-2 pr-5">
                     <span className="flex flex-wrap gap-x-4">
-                      {row.tiers.map((id) => { const held = names.get(id); return held && <TierName key={id} cut={held.keyCut} name={held.name} />; })}
+                      {row.tiers.map((id) => {
+                        const held = names.get(id);
+                        return held && <TierName key={id} cut={held.keyCut} name={held.name} />;
+                      })}
                       {row.tiers.length === 0 && <span className="text-muted">nothing</span>}
                     </span>
                   </td>
-                  <td className="py-2 pr-5">{row.state ? <LifeMark state={row.state} /> : <span className="text-muted">none</span>}</td>
-                  <td className="py-2 pr-5"><NextCharge next={row.next} zone={zone} /></td>
+                  <td className="py-2 pr-5">
+                    {row.state ? <LifeMark state={row.state} /> : <span className="text-muted">none</span>}
+                  </td>
+                  <td className="py-2 pr-5">
+                    <NextCharge next={row.next} zone={zone} />
+                  </td>
                   <td className="py-2 whitespace-nowrap">{formatDate(row.joinedAt, zone)}</td>
                 </tr>
               ))}
@@ -64,9 +87,19 @@ export default async function MembersPage({ searchParams }: { searchParams: Prom
       )}
       {pages > 1 && (
         <nav aria-label="Pages" className="mt-4 flex items-center gap-4">
-          {pageNumber > 1 && <Link href={at(pageNumber - 1)} className="text-spruce underline">Newer</Link>}
-          <span className="text-muted">Page {pageNumber} of {pages}</span>
-          {pageNumber < pages && <Link href={at(pageNumber + 1)} className="text-spruce underline">Older</Link>}
+          {pageNumber > 1 && (
+            <Link href={at(pageNumber - 1)} className="text-spruce underline">
+              Newer
+            </Link>
+          )}
+          <span className="text-muted">
+            Page {pageNumber} of {pages}
+          </span>
+          {pageNumber < pages && (
+            <Link href={at(pageNumber + 1)} className="text-spruce underline">
+              Older
+            </Link>
+          )}
         </nav>
       )}
     </>

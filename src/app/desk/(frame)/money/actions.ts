@@ -13,12 +13,19 @@ const reload = (message: string) => (): FormState => {
 export async function connectGatewayAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
   return forForm(
-    () => connectGateway(actor, 'curlew-cards', { siteKey: text(form, 'siteKey'), secretKey: text(form, 'secretKey') }),
+    () =>
+      connectGateway(actor, 'curlew-cards', {
+        siteKey: text(form, 'siteKey'),
+        secretKey: text(form, 'secretKey'),
+      }),
     reload('Connected. The keys are right.'),
   );
 }
 
 export async function registerWebhookAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
-  return forForm(() => registerWebhook(actor, text(form, 'account')), reload('Registered; a test message is on its way.'));
+  return forForm(
+    () => registerWebhook(actor, text(form, 'account')),
+    reload('Registered; a test message is on its way.'),
+  );
 }

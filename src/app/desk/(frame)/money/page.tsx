@@ -13,7 +13,11 @@ export const metadata: Metadata = { title: 'Money' };
 
 const STATES = ['trial', 'active', 'overdue', 'cancelling', 'ended'] as const;
 
-export default async function SubscriptionsPage({ searchParams }: { searchParams: Promise<{ state?: string }> }) {
+export default async function SubscriptionsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ state?: string }>;
+}) {
   await requireStaff();
   const wanted = (await searchParams).state;
   const state = STATES.find((known) => known === wanted) ?? '';
@@ -23,34 +27,68 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
       <MoneyTabs here="subscriptions" />
       <ul className="mt-5 flex flex-wrap gap-2" aria-label="State">
         {['', ...STATES].map((option) => {
-          const count = option === '' ? [...counts.values()].reduce((sum, n) => sum + n, 0) : (counts.get(option as (typeof STATES)[number]) ?? 0);
+          const count =
+            option === ''
+              ? [...counts.values()].reduce((sum, n) => sum + n, 0)
+              : (counts.get(option as (typeof STATES)[number]) ?? 0);
           return (
             <li key={option}>
-              <Link href={option ? `/desk/money?state=${option}` : '/desk/money'} aria-current={state === option ? 'true' : undefined} className="flex items-center gap-2 rounded-full border border-line px-3 py-1 aria-[current]:border-ink aria-[current]:bg-surface">
-                {option === '' ? 'All' : <LifeMark state={option} />} <span className="figures text-muted">{count}</span>
+              <Link
+                href={option ? `/desk/money?state=${option}` : '/desk/money'}
+                aria-current={state === option ? 'true' : undefined}
+                className="flex items-center gap-2 rounded-full border border-line px-3 py-1 aria-[current]:border-ink aria-[current]:bg-surface"
+              >
+                {option === '' ? 'All' : <LifeMark state={option} />}{' '}
+                <span className="figures text-muted">{count}</span>
               </Link>
             </li>
           );
         })}
       </ul>
       {rows.length === 0 ? (
-        <div className="mt-5"><Empty title="No subscriptions here">{state ? 'None is in this state.' : 'They stand here once somebody joins.'}</Empty></div>
+        <div className="mt-5">
+          <Empty title="No subscriptions here">
+            {state ? 'None is in this state.' : 'They stand here once somebody joins.'}
+          </Empty>
+        </div>
       ) : (
         <div className="mt-3 overflow-x-auto">
           <table className="figures w-full min-w-[50rem]">
             <thead>
               <tr className="text-left text-muted">
-                {['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Card'].map((name) => <th key={name} scope="col" className="py-2 pr-5 font-semibold">{name}</th>)}
+                {['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Card'].map((name) => (
+                  <th key={name} scope="col" className="py-2 pr-5 font-semibold">
+                    {name}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
               {rows.map((row) => (
                 <tr key={row.id} className="border-t border-line">
-                  <td className="py-2 pr-5"><Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">{row.memberName}</Link></td>
-                  <td className="py-2 pr-5">{row.tierName}, {row.offer && offerPrice(row.offer.definition)}</td>
-                  <td className="py-2 pr-5"><LifeMark state={row.state} /></td>
-                  <td className="py-2 pr-5"><NextCharge next={row.next} zone={zone} /></td>
-                  <td className="py-2 pr-5 whitespace-nowrap">{row.state === 'ended' ? <span className="text-muted">ended</span> : row.paidThrough ? formatDate(row.paidThrough, zone) : 'for good'}</td>
+                  <td className="py-2 pr-5">
+                    <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
+                      {row.memberName}
+                    </Link>
+                  </td>
+                  <td className="py-2 pr-5">
+                    {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
+                  </td>
+                  <td className="py-2 pr-5">
+                    <LifeMark state={row.state} />
+                  </td>
+                  <td className="py-2 pr-5">
+                    <NextCharge next={row.next} zone={zone} />
+                  </td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    {row.state === 'ended' ? (
+                      <span className="text-muted">ended</span>
+                    ) : row.paidThrough ? (
+                      formatDate(row.paidThrough, zone)
+                    ) : (
+                      'for good'
+                    )}
+                  </td>
                   <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel}</td>
                 </tr>
               ))}

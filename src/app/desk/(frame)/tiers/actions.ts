@@ -33,7 +33,13 @@ export async function saveOfferAction(_: FormState, form: FormData): Promise<For
   const actor = await currentActor();
   const definition = JSON.parse(text(form, 'definition') || 'null') as { tier?: string } | null;
   return forForm(
-    () => saveOffer(actor, { id: text(form, 'id') || undefined, name: text(form, 'name'), onSale: text(form, 'onSale') === 'on', definition }),
+    () =>
+      saveOffer(actor, {
+        id: text(form, 'id') || undefined,
+        name: text(form, 'name'),
+        onSale: text(form, 'onSale') === 'on',
+        definition,
+      }),
     () => redirect(`/desk/tiers/${definition?.tier ?? ''}`),
   );
 }

@@ -5,16 +5,24 @@ const MOST_BYTES = 100_000;
 const STATUS = { stored: 202, 'known already': 200, refused: 401, 'unknown account': 404 } as const;
 
 /** Where a gateway sends its messages. Verified, stored and answered at once; the worker does the rest. */
-export async function POST(request: Request, { params }: { params: Promise<{ accountId: string }> }): Promise<Response> {
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ accountId: string }> },
+): Promise<Response> {
   const { accountId } = await params;
   if (!z.uuid().safeParse(accountId).success) return problem(404, 'unknown account');
   const body = await request.text();
   if (body.length > MOST_BYTES) return problem(413, 'too large');
   const reception = await receiveGatewayEvent(accountId, Object.fromEntries(request.headers), body);
-  return reception === 'stored' || reception === 'known already' ? new Response(null, { status: STATUS[reception] }) : problem(STATUS[reception], reception);
+  return reception === 'stored' || reception === 'known already'
+    ? new Response(null, { status: STATUS[reception] })
+    : problem(STATUS[reception], reception);
 }
 
 /** Problem details, RFC 9457. */
 function problem(status: number, title: string): Response {
-  return Response.json({ type: 'about:blank', title, status }, { status, headers: { 'content-type': 'application/problem+json' } });
+  return Response.json(
+    { type: 'about:blank', title, status },
+    { status, headers: { 'content-type': 'application/problem+json' } },
+  );
 }

@@ -23,11 +23,27 @@ export default async function RulePage({ params, searchParams }: Props) {
   const named = items.find((other) => other.id === item);
   const draft: RuleDraft = rule
     ? { ...rule, except: rule.except ?? [], alsoRequire: rule.alsoRequire ?? false }
-    : { id: '', name: named?.title ?? '', on: true, covers: named ? [{ kind: 'item', id: named.id }] : [], except: [], openTo: [], alsoRequire: false, doorstep: null, version: 0 };
+    : {
+        id: '',
+        name: named?.title ?? '',
+        on: true,
+        covers: named ? [{ kind: 'item', id: named.id }] : [],
+        except: [],
+        openTo: [],
+        alsoRequire: false,
+        doorstep: null,
+        version: 0,
+      };
   return (
     <>
-      <p><Link href="/desk/access" className="text-spruce underline">Access</Link></p>
-      <h1 className="mt-1 text-3xl" id="desk-main">{rule ? rule.name : 'A new rule'}</h1>
+      <p>
+        <Link href="/desk/access" className="text-spruce underline">
+          Access
+        </Link>
+      </p>
+      <h1 className="mt-1 text-3xl" id="desk-main">
+        {rule ? rule.name : 'A new rule'}
+      </h1>
       <RuleForm
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}

@@ -25,28 +25,62 @@ export default async function ItemPage({ params, searchParams }: Props) {
   const openers = item ? openersOf(map, item.id) : null;
   return (
     <>
-      <p><Link href="/desk/content" className="text-spruce underline">Content</Link></p>
-      <h1 className="mt-1 text-3xl" id="desk-main">{item ? item.title : kind === 'post' ? 'A new post' : 'A new page'}</h1>
+      <p>
+        <Link href="/desk/content" className="text-spruce underline">
+          Content
+        </Link>
+      </p>
+      <h1 className="mt-1 text-3xl" id="desk-main">
+        {item ? item.title : kind === 'post' ? 'A new post' : 'A new page'}
+      </h1>
       {saved && (
         <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
-          Saved. {item?.publishedAt ? <a href={item.path} className="underline">See it on the site</a> : 'It is a draft: only staff see it.'}
+          Saved.{' '}
+          {item?.publishedAt ? (
+            <a href={item.path} className="underline">
+              See it on the site
+            </a>
+          ) : (
+            'It is a draft: only staff see it.'
+          )}
         </p>
       )}
       <ItemForm
         action={saveItemAction}
         item={{
-          id: item?.id ?? '', type: kind, version: item?.version ?? null, title: item?.title ?? '', slug: item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '',
-          parentId: item?.parentId ?? '', summary: item?.summary ?? '', body: item?.body ?? EMPTY_DOCUMENT, author: item?.author ?? '',
-          categories: item?.ownCategories ?? [], inMenu: item?.inMenu ?? false, isPublished: item?.publishedAt != null,
+          id: item?.id ?? '',
+          type: kind,
+          version: item?.version ?? null,
+          title: item?.title ?? '',
+          slug: item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '',
+          parentId: item?.parentId ?? '',
+          summary: item?.summary ?? '',
+          body: item?.body ?? EMPTY_DOCUMENT,
+          author: item?.author ?? '',
+          categories: item?.ownCategories ?? [],
+          inMenu: item?.inMenu ?? false,
+          isPublished: item?.publishedAt != null,
         }}
-        parents={items.filter((other) => other.type === 'page' && other.id !== item?.id && !other.ancestors.includes(item?.id ?? '') && other.path !== '/').map(({ id: parent, title }) => ({ id: parent, title }))}
+        parents={items
+          .filter(
+            (other) =>
+              other.type === 'page' &&
+              other.id !== item?.id &&
+              !other.ancestors.includes(item?.id ?? '') &&
+              other.path !== '/',
+          )
+          .map(({ id: parent, title }) => ({ id: parent, title }))}
         categories={map.categories}
         access={
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">
               <h2 className="text-lg">Who sees it</h2>
-              <div className="mt-1"><AccessNote openers={openers} /></div>
-              <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>Make a rule for it</LinkButton>
+              <div className="mt-1">
+                <AccessNote openers={openers} />
+              </div>
+              <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>
+                Make a rule for it
+              </LinkButton>
             </section>
           ) : null
         }

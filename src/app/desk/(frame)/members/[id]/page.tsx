@@ -26,35 +26,79 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
   const mayManage = may(staff.staffRole, 'manage members');
   return (
     <>
-      <p><Link href="/desk/members" className="text-spruce underline">Members</Link></p>
-      <h1 className="mt-1 text-3xl" id="desk-main">{member.name}</h1>
-      <p className="text-muted">{member.email} · joined on {formatDate(member.joinedAt, zone)}{member.staffRole && ` · ${member.staffRole}`}</p>
+      <p>
+        <Link href="/desk/members" className="text-spruce underline">
+          Members
+        </Link>
+      </p>
+      <h1 className="mt-1 text-3xl" id="desk-main">
+        {member.name}
+      </h1>
+      <p className="text-muted">
+        {member.email} · joined on {formatDate(member.joinedAt, zone)}
+        {member.staffRole && ` · ${member.staffRole}`}
+      </p>
       <div className="mt-6 grid items-start gap-10 lg:grid-cols-[1fr_26rem]">
         <section>
           <h2 className="text-xl">What happened, and what comes</h2>
-          <MemberTimeline entries={timeline.map((entry) => ({ ...entry, when: entry.isDay ? formatDate(entry.at, zone) : formatDateTime(entry.at, zone), amount: entry.money && formatMoney(entry.money.amount, entry.money.currency) }))} />
+          <MemberTimeline
+            entries={timeline.map((entry) => ({
+              ...entry,
+              when: entry.isDay ? formatDate(entry.at, zone) : formatDateTime(entry.at, zone),
+              amount: entry.money && formatMoney(entry.money.amount, entry.money.currency),
+            }))}
+          />
         </section>
         <div className="grid gap-4">
           <h2 className="text-xl">Holds now</h2>
           <ul className="grid gap-1">
-            {account.holdings.filter((holding) => holding.isNow).map((holding) => (
-              <li key={holding.id}>
-                {holding.tier ? <TierName cut={holding.tier.keyCut} name={holding.tier.name} /> : holding.tierId}
-                <span className="text-muted"> by {holding.why === 'subscription' ? 'a subscription' : holding.why}, since {formatDate(holding.fromAt, zone)}{holding.untilAt && `, until ${formatDate(holding.untilAt, zone)}`}</span>
-              </li>
-            ))}
+            {account.holdings
+              .filter((holding) => holding.isNow)
+              .map((holding) => (
+                <li key={holding.id}>
+                  {holding.tier ? (
+                    <TierName cut={holding.tier.keyCut} name={holding.tier.name} />
+                  ) : (
+                    holding.tierId
+                  )}
+                  <span className="text-muted">
+                    {' '}
+                    by {holding.why === 'subscription' ? 'a subscription' : holding.why}, since{' '}
+                    {formatDate(holding.fromAt, zone)}
+                    {holding.untilAt && `, until ${formatDate(holding.untilAt, zone)}`}
+                  </span>
+                </li>
+              ))}
             {!account.holdings.some((holding) => holding.isNow) && <li className="text-muted">Nothing.</li>}
           </ul>
           {account.subscriptions.map(({ subscription, offer, sentence, next }) => (
-            <section key={subscription.id} className="rounded-card border border-line bg-surface p-4" aria-label={`Subscription: ${offer.name}`}>
+            <section
+              key={subscription.id}
+              className="rounded-card border border-line bg-surface p-4"
+              aria-label={`Subscription: ${offer.name}`}
+            >
               <div className="flex items-center justify-between gap-3">
-                <h3 className="text-lg">{offer.name} <span className="text-[0.9375rem] font-normal text-muted">version {offer.version}</span></h3>
+                <h3 className="text-lg">
+                  {offer.name}{' '}
+                  <span className="text-[0.9375rem] font-normal text-muted">version {offer.version}</span>
+                </h3>
                 <LifeMark state={subscription.state} />
               </div>
               <p>{sentence}</p>
-              <p className="figures mt-1 text-muted">Next charge: <NextCharge next={next} zone={zone} /></p>
+              <p className="figures mt-1 text-muted">
+                Next charge: <NextCharge next={next} zone={zone} />
+              </p>
               {subscription.methodLabel && <p className="text-muted">{subscription.methodLabel}</p>}
-              {mayManage && <StaffCancel key={subscription.state} id={subscription.id} state={subscription.state} until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)} cancel={staffCancelAction} undo={staffUndoAction} />}
+              {mayManage && (
+                <StaffCancel
+                  key={subscription.state}
+                  id={subscription.id}
+                  state={subscription.state}
+                  until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
+                  cancel={staffCancelAction}
+                  undo={staffUndoAction}
+                />
+              )}
             </section>
           ))}
         </div>

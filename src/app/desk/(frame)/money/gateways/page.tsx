@@ -21,7 +21,12 @@ export default async function GatewaysPage() {
       <MoneyTabs here="gateways" />
       <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_30rem]">
         <div className="grid gap-4">
-          {accounts.length === 0 && <p className="max-w-prose text-lg text-muted">No gateway is connected yet. Without one, only free offers can be joined. Connect Curlew Cards in test mode first: no real money moves, and you can try everything.</p>}
+          {accounts.length === 0 && (
+            <p className="max-w-prose text-lg text-muted">
+              No gateway is connected yet. Without one, only free offers can be joined. Connect Curlew Cards
+              in test mode first: no real money moves, and you can try everything.
+            </p>
+          )}
           {accounts.map(({ account, reconciliation, refused }) => (
             <GatewayCard
               key={account.id}
@@ -34,12 +39,23 @@ export default async function GatewaysPage() {
               webhookError={account.webhookError}
               isRegistered={account.webhookRef !== null}
               books={reconciliation}
-              refused={refused.map(({ id, receivedAt, result }) => ({ id, when: when(receivedAt) ?? '', result }))}
+              refused={refused.map(({ id, receivedAt, result }) => ({
+                id,
+                when: when(receivedAt) ?? '',
+                result,
+              }))}
               register={mayManage ? registerWebhookAction : null}
             />
           ))}
         </div>
-        {mayManage && <ConnectGateway action={connectGatewayAction} mode={site.mode} whereToFindKeys={config().CURLEW_CARDS_URL} isFirst={accounts.length === 0} />}
+        {mayManage && (
+          <ConnectGateway
+            action={connectGatewayAction}
+            mode={site.mode}
+            whereToFindKeys={config().CURLEW_CARDS_URL}
+            isFirst={accounts.length === 0}
+          />
+        )}
       </div>
     </>
   );

@@ -18,23 +18,50 @@ export default async function PaymentsPage() {
     <>
       <MoneyTabs here="payments" />
       {rows.length === 0 ? (
-        <div className="mt-5"><Empty title="No payments yet">Every try to collect money stands here, whether or not it went through.</Empty></div>
+        <div className="mt-5">
+          <Empty title="No payments yet">
+            Every try to collect money stands here, whether or not it went through.
+          </Empty>
+        </div>
       ) : (
         <div className="mt-4 overflow-x-auto">
           <table className="figures w-full min-w-[48rem]">
             <thead>
               <tr className="text-left text-muted">
-                {['When', 'Member', 'For', 'Outcome', 'Gateway’s reference'].map((name) => <th key={name} scope="col" className="py-2 pr-5 font-semibold">{name}</th>)}
-                <th scope="col" className="py-2 text-right font-semibold">Amount</th>
+                {['When', 'Member', 'For', 'Outcome', 'Gateway’s reference'].map((name) => (
+                  <th key={name} scope="col" className="py-2 pr-5 font-semibold">
+                    {name}
+                  </th>
+                ))}
+                <th scope="col" className="py-2 text-right font-semibold">
+                  Amount
+                </th>
               </tr>
             </thead>
             <tbody>
               {rows.map((row) => (
                 <tr key={row.id} className="border-t border-line align-top">
                   <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
-                  <td className="py-2 pr-5 whitespace-nowrap"><Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">{row.memberName}</Link></td>
-                  <td className="py-2 pr-5">{row.tierName}{row.joiningFee > 0n && <span className="block text-[0.9375rem] text-muted">with {formatMoney(Number(row.joiningFee), row.currency)} joining fee</span>}</td>
-                  <td className="py-2 pr-5"><LifeMark state={row.state} />{row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}{row.declineCode && <span className="ml-2 text-muted">{declineWords(row.declineCode)}</span>}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
+                      {row.memberName}
+                    </Link>
+                  </td>
+                  <td className="py-2 pr-5">
+                    {row.tierName}
+                    {row.joiningFee > 0n && (
+                      <span className="block text-[0.9375rem] text-muted">
+                        with {formatMoney(Number(row.joiningFee), row.currency)} joining fee
+                      </span>
+                    )}
+                  </td>
+                  <td className="py-2 pr-5">
+                    <LifeMark state={row.state} />
+                    {row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}
+                    {row.declineCode && (
+                      <span className="ml-2 text-muted">{declineWords(row.declineCode)}</span>
+                    )}
+                  </td>
                   <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.gatewayRef}</td>
                   <td className="py-2 text-right font-semibold">{formatMoney(row.amount, row.currency)}</td>
                 </tr>

@@ -21,12 +21,25 @@ export default async function OfferPage({ params }: { params: Promise<{ id: stri
   const offer = offerId === 'new' ? null : await findOffer(pool(), offerId);
   if (!tier || offer === undefined || (offer && offer.tierId !== tier.id)) notFound();
   const site = await currentSite();
-  const fresh: OfferDraft = { tier: tier.id, currency: site.currency, feeAmount: '', feeDue: 'first-payment', steps: [newStep('repeat')], after: 'end' };
+  const fresh: OfferDraft = {
+    tier: tier.id,
+    currency: site.currency,
+    feeAmount: '',
+    feeDue: 'first-payment',
+    steps: [newStep('repeat')],
+    after: 'end',
+  };
   const now = siteNow(site);
   return (
     <>
       <p>
-        <Link href="/desk/tiers" className="text-spruce underline">Tiers</Link> · <Link href={`/desk/tiers/${tier.id}`} className="text-spruce underline">{tier.name}</Link>
+        <Link href="/desk/tiers" className="text-spruce underline">
+          Tiers
+        </Link>{' '}
+        ·{' '}
+        <Link href={`/desk/tiers/${tier.id}`} className="text-spruce underline">
+          {tier.name}
+        </Link>
       </p>
       <h1 className="mt-1 flex items-center gap-3 text-3xl" id="desk-main">
         <KeyGlyph cut={tier.keyCut} size={28} />
@@ -34,10 +47,17 @@ export default async function OfferPage({ params }: { params: Promise<{ id: stri
       </h1>
       <OfferEditor
         action={saveOfferAction}
-        offer={{ id: offer?.id ?? '', name: offer?.name ?? '', onSale: offer?.onSale ?? true, version: offer?.version ?? 0 }}
+        offer={{
+          id: offer?.id ?? '',
+          name: offer?.name ?? '',
+          onSale: offer?.onSale ?? true,
+          version: offer?.version ?? 0,
+        }}
         draft={offer ? draftOf(offer.definition) : fresh}
         tier={{ name: tier.name, description: tier.description, keyCut: tier.keyCut }}
-        tiers={(await listTiers(pool())).filter((other) => other.id !== tier.id).map(({ id: otherId, name }) => ({ id: otherId, name }))}
+        tiers={(await listTiers(pool()))
+          .filter((other) => other.id !== tier.id)
+          .map(({ id: otherId, name }) => ({ id: otherId, name }))}
         zone={site.zone}
         now={now}
         today={localDate(now, site.zone)}

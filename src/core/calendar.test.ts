@@ -1,0 +1,108 @@
+import { describe, expect, it } from 'vitest';
+import {
+  addLength,
+  compare,
+  earliest,
+  endOfDate,
+  formatDate,
+  formatDateTime,
+  formatLength,
+  isLocalDate,
+  isZone,
+  latest,
+  localDate,
+  startOfDate,
+} from './calendar';
+import { may, readsAll, STAFF_ROLES } from './staff';
+
+const LONDON = 'Europe/London';
+
+describe('local dates', () => {
+  it('begin at midnight where the site is, summer and winter', () => {
+    expect(startOfDate('2027-01-10', LONDON)).toBe('2027-01-10T00:00:00Z');
+    expect(startOfDate('2027-07-10', LONDON)).toBe('2027-07-09T23:00:00Z');
+    expect(endOfDate('2027-08-09', LONDON)).toBe('2027-08-09T23:00:00Z');
+  });
+
+  it('begin at one o’clock where midnight is left out', () => {
+    expect(startOfDate('2018-11-04', 'America/Sao_Paulo')).toBe('2018-11-04T03:00:00Z');
+  });
+
+  it('of one instant differ from zone to zone', () => {
+    expect(localDate('2027-06-10T23:30:00Z', LONDON)).toBe('2027-06-11');
+    expect(localDate('2027-06-10T23:30:00Z', 'America/New_York')).toBe('2027-06-10');
+  });
+
+  it.each([
+    ['2027-02-28', true],
+    ['2027-02-29', false],
+    ['2028-02-29', true],
+    ['2027-2-1', false],
+    ['soon', false],
+  ])('%s exists: %s', (date, exists) => expect(isLocalDate(date)).toBe(exists));
+});
+
+describe('lengths', () => {
+  it('clamp at month ends, in both directions', () => {
+    expect(addLength('2027-03-31T12:00:00Z', { n: 1, unit: 'month' }, 'UTC', -1)).toBe(
+      '2027-02-28T12:00:00Z',
+    );
+    expect(addLength('2028-02-29T12:00:00Z', { n: 1, unit: 'year' }, 'UTC')).toBe('2029-02-28T12:00:00Z');
+  });
+
+  it('of nothing change nothing, even within an hour that comes twice', () => {
+    expect(addLength('2027-10-31T01:30:00Z', { n: 1, unit: 'day' }, LONDON, 0)).toBe('2027-10-31T01:30:00Z');
+  });
+
+  it('of hours are exact across a clock change', () => {
+    expect(addLength('2027-03-27T12:00:00Z', { n: 24, unit: 'hour' }, LONDON)).toBe('2027-03-28T12:00:00Z');
+    expect(addLength('2027-03-27T12:00:00Z', { n: 1, unit: 'day' }, LONDON)).toBe('2027-03-28T11:00:00Z');
+  });
+
+  it('are written with and without their one', () => {
+    expect([
+      formatLength({ n: 1, unit: 'month' }),
+      formatLength({ n: 1, unit: 'month' }, true),
+      formatLength({ n: 3, unit: 'day' }),
+    ]).toEqual(['1 month', 'month', '3 days']);
+  });
+});
+
+it('instants are compared as instants, whatever the width of their fractions', () => {
+  expect(compare('2027-01-01T00:00:00.5Z', '2027-01-01T00:00:00Z')).toBeGreaterThan(0);
+  expect(earliest('2027-01-01T00:00:00.25Z', '2027-01-01T00:00:00Z')).toBe('2027-01-01T00:00:00Z');
+  expect(latest('2027-01-01T00:00:00.25Z', '2027-01-01T00:00:00Z')).toBe('2027-01-01T00:00:00.25Z');
+});
+
+it('are shown in the site’s zone', () => {
+  expect(formatDate('2027-01-31T15:00:00Z', LONDON)).toBe('Sun 31 Jan 2027');
+  expect(formatDateTime('2027-07-31T23:05:00Z', LONDON)).toBe('Sun 1 Aug 2027, 00:05');
+});
+
+it('zones are known by their IANA names', () => {
+  expect([isZone(LONDON), isZone('Moor/Lantern')]).toEqual([true, false]);
+});
+
+describe('staff', () => {
+  it('may look, every one of them; the owner may do everything', () => {
+    for (const role of STAFF_ROLES) expect(may(role, 'look')).toBe(true);
+    for (const right of [
+      'write content',
+      'set access',
+      'set tiers',
+      'manage members',
+      'manage money',
+      'move the clock',
+    ] as const) {
+      expect(may('owner', right)).toBe(true);
+      expect(may('viewer', right)).toBe(false);
+      expect(may(null, right)).toBe(false);
+    }
+  });
+
+  it('who write read everything; helpers and viewers do not', () => {
+    expect(STAFF_ROLES.filter(readsAll)).toEqual(['owner', 'editor']);
+    expect(may('helper', 'manage members')).toBe(true);
+    expect(may('editor', 'manage money')).toBe(false);
+  });
+});

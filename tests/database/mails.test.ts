@@ -1,0 +1,88 @@
+import { join as joinPath } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { freePort } from '../../scripts/lib/ports';
+import { Stack, untilAnswers } from '../../scripts/lib/stack';
+import { queueMail } from '../../src/store/mails';
+import { pool } from '../../src/store/db';
+import { sendMails } from '../../src/services/send-mails';
+import { join, lanternMoor, rows } from './lantern-moor';
+
+const moor = lanternMoor();
+const stack = new Stack('mail-test');
+let letterbox: string;
+
+beforeAll(async () => {
+  const [smtp, web] = [await freePort(4390), await freePort(4395)];
+  letterbox = `http://127.0.0.1:${web}`;
+  stack.start(
+    'letterbox',
+    ['--import', 'tsx', joinPath('stand-ins', 'letterbox', 'main.ts'), String(smtp), String(web)],
+    {},
+  );
+  await untilAnswers(letterbox, 'Letterbox');
+  process.env.LETTERBOX_SMTP = `smtp://127.0.0.1:${smtp}`;
+});
+afterAll(() => stack.stop());
+
+const mail = (dedupeKey: string) => ({
+  dedupeKey,
+  memberId: null,
+  toAddress: 'maren@moor.example',
+  template: 'welcome',
+  subject: `About ${dedupeKey}`,
+  textBody: 'Plain words',
+  htmlBody: '<p>Rich words</p>',
+  at: '2027-01-01T00:00:00Z',
+});
+
+describe('mails', () => {
+  it('that cannot be sent are kept, tried again later, and say why', async () => {
+    await queueMail(pool(), mail('first'));
+    expect(await sendMails()).toBe(1);
+    const [row] = await rows<{ state: string; attempts: number; last_error: string; waits: boolean }>(
+      `SELECT state, attempts, last_error, next_attempt_at > now() + interval '5 seconds' AS waits FROM mails`,
+    );
+    expect(row).toMatchObject({ state: 'queued', attempts: 1, waits: true });
+    expect(row?.last_error).toContain('ECONNREFUSED');
+    expect(await sendMails()).toBe(0);
+  });
+
+  it('about the same news are queued once', async () => {
+    await queueMail(pool(), mail('twice'));
+    await queueMail(pool(), mail('twice'));
+    expect(await rows(`SELECT 1 FROM mails WHERE dedupe_key = 'twice'`)).toHaveLength(1);
+  });
+
+  it('that the server takes arrive once, from the site, with both parts', async () => {
+    const { config } = await import('../../src/config');
+    // The mail server comes back: the same mails are sent to where it is now.
+    const { closeTransport } = await import('../../src/mail/send');
+    closeTransport();
+    Object.assign(config(), { SMTP_URL: process.env.LETTERBOX_SMTP });
+    await pool().query(`UPDATE mails SET next_attempt_at = now()`);
+    const { email } = await join(moor, 'gazer-free', null);
+    const sent = await Promise.all([sendMails(), sendMails()]);
+    expect(sent[0] + sent[1]).toBe(3);
+    type Letter = { to: string; from: string; subject: string; text: string; html: string };
+    const letters = (await (await fetch(`${letterbox}/letters.json`)).json()) as Letter[];
+    expect(letters.map((letter) => letter.to).sort()).toEqual(
+      ['maren@moor.example', 'maren@moor.example', email].sort(),
+    );
+    expect(letters.find((letter) => letter.to === email)).toMatchObject({
+      from: expect.stringContaining('Lantern Moor') as string,
+      subject: expect.stringContaining('Welcome') as string,
+    });
+    expect(letters.find((letter) => letter.subject === 'About first')).toMatchObject({
+      text: expect.stringContaining('Plain') as string,
+      html: expect.stringContaining('Rich') as string,
+    });
+    expect(await rows(`SELECT DISTINCT state FROM mails`)).toEqual([{ state: 'sent' }]);
+  });
+
+  it('shows its letters on a page, with what people typed escaped', async () => {
+    const page = await (await fetch(`${letterbox}/?to=${encodeURIComponent('"><script>')}`)).text();
+    expect(page).toContain('No mail here yet.');
+    expect(page).not.toContain('<script>');
+    expect((await fetch(`${letterbox}/letters/999`)).status).toBe(404);
+  });
+});
