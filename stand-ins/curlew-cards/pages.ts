@@ -47,7 +47,9 @@ ${cards}
   // Enter in this form stands for the page's own button.
   field('card').addEventListener('submit', (event) => { event.preventDefault(); tell({ curlew: 'enter' }); });
   addEventListener('message', async (event) => {
-    if (event.source !== parent || event.data?.curlew !== 'tokenise') return;
+    if (event.source !== parent) return;
+    if (event.data?.curlew === 'size') return size();
+    if (event.data?.curlew !== 'tokenise') return;
     clear();
     try {
       const response = await fetch('/frame/tokens', { method: 'POST', headers: { 'content-type': 'application/json' },

@@ -59,13 +59,13 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
               <span className="text-[0.9375rem] text-muted">with times of its own, kept as they are</span>
             ) : (
               line && (
-                <label className="flex items-center gap-2 text-[0.9375rem] text-muted">
+                <label className="flex items-center gap-2 text-[0.9375rem] whitespace-nowrap text-muted">
                   <input
                     type="number"
                     min={0}
                     max={3650}
                     aria-label={`Days after publishing for ${name}`}
-                    className={`${inputClass} w-20 py-1`}
+                    className={`${inputClass} !w-16 py-1`}
                     value={wait}
                     onChange={(event) => {
                       const n = Math.max(0, Math.floor(Number(event.target.value) || 0));

@@ -18,7 +18,7 @@ const PATIENCE_MS = 20_000;
 export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const waiting = useRef<((answer: CardAnswer) => void) | null>(null);
-  const [height, setHeight] = useState(164);
+  const [height, setHeight] = useState(190);
 
   useEffect(() => {
     const hear = (event: MessageEvent<FromFrame>): void => {
@@ -30,6 +30,8 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
       if (message.curlew === 'problem') waiting.current?.({ problem: message.message });
     };
     window.addEventListener('message', hear);
+    // The frame may have been ready before this page was: it is asked for its size once somebody listens.
+    frame.current?.contentWindow?.postMessage({ curlew: 'size' }, origin);
     return () => window.removeEventListener('message', hear);
   }, [origin, onEnter]);
 
@@ -55,6 +57,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
       <iframe
         ref={frame}
         src={url}
+        onLoad={(event) => event.currentTarget.contentWindow?.postMessage({ curlew: 'size' }, origin)}
         title={`Card details, kept by ${gateway}`}
         className="w-full border-0"
         style={{ height, colorScheme: 'normal' }}

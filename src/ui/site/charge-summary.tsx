@@ -16,7 +16,7 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
   return (
     <aside
       aria-label="What you pay"
-      className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6"
+      className="figures order-first h-fit rounded-xl border border-line bg-surface p-6 lg:order-none lg:sticky lg:top-6"
     >
       <dl>
         <div className="flex items-baseline justify-between gap-4">
