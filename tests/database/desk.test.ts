@@ -1,0 +1,146 @@
+import { describe, expect, it } from 'vitest';
+import type { Actor } from '../../src/services/actor';
+import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
+import { gatewayList } from '../../src/services/gateway-list';
+import { memberAccount } from '../../src/services/member-account';
+import { memberFile } from '../../src/services/member-file';
+import { paymentList, subscriptionList } from '../../src/services/money-lists';
+import { workBehindClock, moveClock } from '../../src/services/move-clock';
+import { prepareJoining } from '../../src/services/prepare-joining';
+import { siteMenu } from '../../src/services/site-menu';
+import { today } from '../../src/services/today';
+import { VISITOR } from '../../src/core/access/facts';
+import { doAllDue, join, lanternMoor, passDays } from './lantern-moor';
+
+const moor = lanternMoor();
+const helper: Actor = { kind: 'staff', memberId: null, staffRole: 'helper' };
+
+describe('Money', () => {
+  it('lists subscriptions by state, with what each is charged next', async () => {
+    const trial = await join(moor, 'observer-monthly', 'works');
+    const free = await join(moor, 'gazer-free', null);
+    const all = await subscriptionList('');
+    expect(all.rows.find((row) => row.memberId === trial.memberId)).toMatchObject({
+      tierName: 'Observer',
+      state: 'trial',
+      next: { amount: 600, currency: 'GBP' },
+    });
+    expect(all.rows.find((row) => row.memberId === free.memberId)).toMatchObject({
+      tierName: 'Gazer',
+      next: null,
+    });
+    const onlyTrial = await subscriptionList('trial');
+    expect(onlyTrial.rows.every((row) => row.state === 'trial')).toBe(true);
+    expect(all.counts.get('trial')).toBe(onlyTrial.rows.length);
+  });
+
+  it('lists every try to collect, newest first, and the sums are those of the lists', async () => {
+    const { memberId } = await join(moor, 'observer-monthly', 'fails-second');
+    await passDays(moor, 50);
+    const { rows } = await paymentList();
+    const own = rows.filter((row) => row.memberId === memberId);
+    expect(own.map((row) => row.state)).toEqual(
+      [...own.map((row) => row.state)].sort((a) => (a === 'succeeded' ? 1 : -1)),
+    );
+    expect(own.at(-1)).toMatchObject({ state: 'succeeded', amount: 600, attempt: 1 });
+    expect(own[0]).toMatchObject({ state: 'declined', declineCode: 'no-funds' });
+    await join(moor, 'eclipse-week-once', 'works');
+    const week = await today();
+    const received = (await paymentList()).rows.filter(
+      (row) => row.state === 'succeeded' && Date.parse(row.at) > Date.parse(week.now) - 7 * 86_400_000,
+    );
+    expect(week.incomeThisWeek).toEqual([
+      { currency: 'GBP', amount: received.reduce((sum, row) => sum + row.amount, 0), count: received.length },
+    ]);
+  });
+
+  it('shows each gateway with its books compared, and never with its secret', async () => {
+    const { accounts } = await gatewayList();
+    expect(accounts).toHaveLength(1);
+    expect(accounts[0]?.reconciliation).toMatchObject({ ok: true, differences: [], open: 0 });
+    expect(JSON.stringify(accounts[0]?.account)).not.toContain('_secret_');
+  });
+});
+
+describe('a member’s file', () => {
+  it('tells past and future on one line, the newest on top, each thing after what caused it', async () => {
+    const { memberId } = await join(moor, 'warden-monthly', 'works');
+    await passDays(moor, 31);
+    const file = await memberFile(memberId);
+    const words = file?.timeline.map((entry) => entry.words) ?? [];
+    expect(words[0]).toBe('Next charge for Star Warden');
+    expect(words.indexOf('Mail: Receipt: £25.00 for Star Warden')).toBeLessThan(
+      words.indexOf('Paid for Star Warden'),
+    );
+    expect(words.indexOf('Paid for Star Warden')).toBeLessThan(words.indexOf('Joined'));
+    expect(file?.timeline.filter((entry) => entry.isFuture)).toHaveLength(1);
+    expect(await memberFile('00000000-0000-4000-8000-000000000000')).toBeNull();
+  });
+
+  it('shows the end instead of a charge once it is cancelled, by staff as by the member', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    expect(await cancelSubscription(helper, subscription.id)).toMatchObject({ ok: true });
+    expect((await memberFile(memberId))?.timeline[0]).toMatchObject({
+      words: 'Observer ends',
+      isFuture: true,
+    });
+    expect(await cancelSubscription(helper, subscription.id)).toMatchObject({ ok: false });
+    expect(await undoCancel(helper, subscription.id)).toMatchObject({ ok: true });
+    expect((await memberFile(memberId))?.timeline[0]).toMatchObject({ words: 'Next charge for Observer' });
+    expect(await undoCancel(helper, subscription.id)).toMatchObject({
+      ok: false,
+      problems: { '': expect.stringContaining('nothing to undo') as string },
+    });
+  });
+
+  it('says what is held now, since when, and why', async () => {
+    const { memberId } = await join(moor, 'eclipse-week-once', 'works');
+    const account = await memberAccount({ id: memberId });
+    expect(account.holdings).toMatchObject([
+      { tierId: 'eclipse-week', why: 'subscription', isNow: true, isPaid: true },
+    ]);
+    expect(account.holdings[0]?.untilAt).toBe('2027-08-09T23:00:00Z');
+    expect(account.payments).toMatchObject([{ amount: 2500, tierName: 'Eclipse Week' }]);
+  });
+});
+
+describe('what checkout shows before anything is paid', () => {
+  it('is what is due today, what comes next, and the year', async () => {
+    const prepared = await prepareJoining('warden-monthly', undefined);
+    expect(prepared).toMatchObject({
+      skipTrial: false,
+      obstacle: 'none',
+      quote: { dueToday: 0, firstYearCount: 11, firstYearTotal: 17_500 },
+    });
+    expect(prepared?.quote.next).toMatchObject({ amount: 2500, joiningFee: 1000 });
+    expect(prepared?.frame?.url).toContain(encodeURIComponent('http://127.0.0.1:9'));
+    expect((await prepareJoining('gazer-free', undefined))?.frame).toBeNull();
+    expect(await prepareJoining('nothing', undefined)).toBeNull();
+  });
+
+  it('names the other offers of the tier, and makes a joining of its own each time', async () => {
+    const [one, two] = [
+      await prepareJoining('observer-monthly', undefined),
+      await prepareJoining('observer-monthly', undefined),
+    ];
+    expect(one?.otherOffers.map((offer) => offer.id)).toEqual(['observer-yearly']);
+    expect(one?.joiningId).not.toBe(two?.joiningId);
+  });
+});
+
+it('the clock’s panel counts what is still to do', async () => {
+  await join(moor, 'observer-monthly', 'works');
+  await moveClock(moor.owner, 20);
+  expect(await workBehindClock()).toBeGreaterThan(0);
+  await doAllDue();
+  expect(await workBehindClock()).toBe(0);
+});
+
+it('the menu names its pages in order, and says which are closed', async () => {
+  expect(await siteMenu(VISITOR)).toEqual([
+    { path: '/library', title: 'Library', isOpen: false },
+    { path: '/about', title: 'About us', isOpen: true },
+    { path: '/visit', title: 'Visit', isOpen: true },
+    { path: '/members-room', title: 'Members’ room', isOpen: false },
+  ]);
+});
