@@ -191,7 +191,7 @@ function buildTsconfig(folder: string): string {
   return file;
 }
 
-/** Stops the stack on Ctrl+C, on termination, and when a process of it is lost. */
+/** Stops the stack on Ctrl+C, on termination, and when the command that started this process is gone. */
 export function stopWith(stack: Stack): void {
   let asked = false;
   const end = (code: number): void => {
@@ -201,4 +201,6 @@ export function stopWith(stack: Stack): void {
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
     process.on(signal, () => end(signal === 'SIGINT' ? 0 : 1));
+  const parent = process.ppid;
+  setInterval(() => process.ppid !== parent && end(1), 1000).unref();
 }
