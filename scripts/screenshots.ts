@@ -23,6 +23,7 @@ type Shot = {
   width?: number;
   dark?: boolean;
   act?: (page: Page) => Promise<void>;
+  height?: number;
   full?: boolean;
 };
 
@@ -32,11 +33,9 @@ const firstMember = async (page: Page): Promise<void> => {
 };
 
 const SHOTS: Shot[] = [
-  { name: 'home', path: '/', who: 'visitor' },
   { name: 'doorstep', path: '/posts/zodiacal-light', who: 'visitor' },
   { name: 'doorstep-phone', path: '/posts/zodiacal-light', who: 'visitor', width: 390 },
   { name: 'join', path: '/join', who: 'visitor' },
-  { name: 'join-phone', path: '/join', who: 'visitor', width: 390 },
   {
     name: 'checkout',
     path: '/join/observer-monthly?to=/posts/zodiacal-light',
@@ -49,7 +48,7 @@ const SHOTS: Shot[] = [
     who: 'visitor',
     width: 390,
     act: (page) => page.waitForTimeout(700),
-    full: true,
+    height: 1250,
   },
   { name: 'account', path: '/account', who: 'member' },
   { name: 'desk-today', path: '/desk', who: 'owner' },
@@ -103,7 +102,7 @@ for (const who of ['visitor', 'member', 'owner'] as const) {
   if (who === 'member') await signIn(page, 'maren.oakley@moor.example', MEMBER_PASSWORD, '/sign-in');
   if (who === 'owner') await signIn(page, OWNER.email, OWNER.password, '/desk/sign-in');
   for (const shot of shots) {
-    await page.setViewportSize({ width: shot.width ?? 1280, height: 800 });
+    await page.setViewportSize({ width: shot.width ?? 1280, height: shot.height ?? 800 });
     await page.emulateMedia({ colorScheme: shot.dark ? 'dark' : 'light' });
     await page.goto(`${base}${shot.path}`, { waitUntil: 'networkidle' });
     await shot.act?.(page);

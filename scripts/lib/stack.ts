@@ -13,6 +13,7 @@ export class Stack {
   private readonly children = new Map<string, ChildProcess>();
   private readonly cleanUps: (() => unknown)[] = [];
   private stopping = false;
+  private stopped: Promise<void> | undefined;
   readonly folder: string;
   /** Called when a process ends that nobody stopped. */
   onLost: (name: string) => void = () => {};
@@ -70,8 +71,13 @@ export class Stack {
     this.cleanUps.push(cleanUp);
   }
 
-  async stop(): Promise<void> {
-    if (this.stopping) return;
+  /** Stops everything, once: whoever asks again waits for the same end. */
+  stop(): Promise<void> {
+    this.stopped ??= this.stopAll();
+    return this.stopped;
+  }
+
+  private async stopAll(): Promise<void> {
     this.stopping = true;
     const running = [...this.children.values()].filter(
       (child) => child.exitCode === null && child.signalCode === null,
@@ -89,7 +95,10 @@ export class Stack {
           }),
       ),
     );
-    for (const cleanUp of this.cleanUps.reverse()) await cleanUp();
+    for (const cleanUp of this.cleanUps.reverse()) {
+      // One that fails must not keep the others from being done.
+      await Promise.resolve(cleanUp()).catch((error: unknown) => console.error(String(error)));
+    }
   }
 }
 

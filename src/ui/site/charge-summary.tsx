@@ -16,7 +16,7 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
   return (
     <aside
       aria-label="What you pay"
-      className="figures order-first h-fit rounded-xl border border-line bg-surface p-6 lg:order-none lg:sticky lg:top-6"
+      className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6 lg:col-start-2 lg:row-span-2 lg:row-start-1"
     >
       <dl>
         <div className="flex items-baseline justify-between gap-4">
@@ -35,7 +35,7 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
         </p>
       )}
       {rows.length > 1 && (
-        <table className="mt-4 w-full text-[0.9375rem]">
+        <table className="mt-4 hidden w-full sm:table text-[0.9375rem]">
           <caption className="pb-1 text-left text-muted">Dates and amounts</caption>
           <tbody>
             {rows.map((row) => (

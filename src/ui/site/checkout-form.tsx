@@ -52,7 +52,7 @@ export function CheckoutForm({ action, joiningId, isSignedIn, frame, button, ...
       action={send}
       onSubmit={(event) => void submit(event)}
       noValidate
-      className="mt-6 grid gap-5"
+      className="grid content-start gap-5"
       aria-label="Join"
     >
       <FormFrame state={state} pending={pending}>

@@ -33,7 +33,7 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
   const returnTo = safeReturn(to ?? '/account');
   const { currency } = offer.definition;
   return (
-    <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-8 px-5 py-10 lg:grid-cols-[1fr_22rem]">
+    <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-6 px-5 py-10 lg:grid-cols-[1fr_22rem] lg:grid-rows-[auto_1fr]">
       <div>
         <p className="flex items-center gap-2.5 text-muted">
           <KeyGlyph cut={tier.keyCut} size={20} /> {site.name}
@@ -64,16 +64,6 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
                 , and your details are filled in.
               </p>
             )}
-            <CheckoutForm
-              action={joinAction}
-              joiningId={prepared.joiningId}
-              offerId={offer.id}
-              versionId={offer.versionId}
-              returnTo={returnTo}
-              isSignedIn={Boolean(member)}
-              frame={frame}
-              button={quote.dueToday > 0 ? `Pay ${formatMoney(quote.dueToday, currency)} and join` : 'Join'}
-            />
           </>
         )}
       </div>
@@ -103,6 +93,18 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
           href: `/join/${other.id}?to=${encodeURIComponent(returnTo)}`,
         }))}
       />
+      {obstacle === 'none' && (
+        <CheckoutForm
+          action={joinAction}
+          joiningId={prepared.joiningId}
+          offerId={offer.id}
+          versionId={offer.versionId}
+          returnTo={returnTo}
+          isSignedIn={Boolean(member)}
+          frame={frame}
+          button={quote.dueToday > 0 ? `Pay ${formatMoney(quote.dueToday, currency)} and join` : 'Join'}
+        />
+      )}
     </div>
   );
 }
