@@ -9,11 +9,14 @@ type Props = {
   covers: Cover[];
   items: { id: string; title: string; type: string }[];
   categories: { id: string; name: string }[];
+  /** What the list of choices is called while nothing is chosen, and afterwards. */
+  first: string;
+  more: string;
   onChange: (covers: Cover[]) => void;
 };
 
 /** Chooses what a rule covers: pages, posts, categories, kinds, the site. */
-export function CoverPicker({ covers, items, categories, onChange }: Props) {
+export function CoverPicker({ covers, items, categories, first, more, onChange }: Props) {
   const names = {
     items: new Map(items.map((i) => [i.id, i.title])),
     categories: new Map(categories.map((c) => [c.id, c.name])),
@@ -81,14 +84,14 @@ export function CoverPicker({ covers, items, categories, onChange }: Props) {
         ))}
       </ul>
       <select
-        aria-label="Cover one more"
+        aria-label={more}
         className={inputClass}
         value=""
         onChange={(event) =>
           event.target.value && onChange([...covers, JSON.parse(event.target.value) as Cover])
         }
       >
-        <option value="">{covers.length === 0 ? 'Choose what it covers' : 'Cover one more'}</option>
+        <option value="">{covers.length === 0 ? first : more}</option>
         {groups.map((group) => (
           <optgroup key={group.label} label={group.label}>
             {group.choices

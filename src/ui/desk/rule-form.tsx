@@ -57,7 +57,18 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
               covers={rule.covers}
               items={items}
               categories={categories}
+              first="Choose what it covers"
+              more="Cover one more"
               onChange={(covers) => change({ covers })}
+            />
+            <h3 className="mt-5 mb-2 font-semibold">But not</h3>
+            <CoverPicker
+              covers={rule.except}
+              items={items}
+              categories={categories}
+              first="Nothing is left out"
+              more="Leave out one more"
+              onChange={(except) => change({ except })}
             />
           </Part>
           <Part title="It opens to" problem="openTo">

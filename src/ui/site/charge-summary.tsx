@@ -54,7 +54,7 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
       )}
       {year && (
         <p className="mt-2 border-t border-line pt-2 text-[0.9375rem] text-muted">
-          {more > 0 && `And ${more} more. `}
+          {more > 0 && <span className="hidden sm:inline">And {more} more. </span>}
           {year}.
         </p>
       )}
