@@ -3,6 +3,7 @@
  * With names, only those.
  */
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './lib/chromium';
 import { MEMBER_PASSWORD, OWNER } from './lib/load-demo';
 
 const [base = 'http://127.0.0.1:4100', ...only] = process.argv.slice(2);
@@ -77,18 +78,7 @@ const SHOTS: Shot[] = [
   { name: 'desk-gateways', path: '/desk/money/gateways', who: 'owner' },
 ];
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 for (const who of ['visitor', 'member', 'owner'] as const) {
   const shots = SHOTS.filter((shot) => shot.who === who && (only.length === 0 || only.includes(shot.name)));
   if (shots.length === 0) continue;

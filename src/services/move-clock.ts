@@ -10,7 +10,7 @@ import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
 
 const daysSchema = z.coerce
-  .number()
+  .number({ error: 'Type a number of days.' })
   .int('Whole days only.')
   .min(1, 'The rehearsal clock only goes forward.')
   .max(400, 'At most 400 days at once.');

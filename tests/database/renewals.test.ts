@@ -157,6 +157,10 @@ describe('as the rehearsal clock moves', () => {
   it('the clock goes forward only, and only at the hand of staff who may', async () => {
     expect(await moveClock(moor.owner, -1)).toMatchObject({ ok: false });
     expect(await moveClock(moor.owner, '1.5')).toMatchObject({ ok: false });
+    expect(await moveClock(moor.owner, 'soon')).toEqual({
+      ok: false,
+      problems: { days: 'Type a number of days.' },
+    });
     await expect(moveClock({ kind: 'staff', memberId: null, staffRole: 'helper' }, 1)).rejects.toThrow(
       'may not move the clock',
     );

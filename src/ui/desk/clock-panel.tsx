@@ -62,9 +62,11 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
             </div>
           </ActionForm>
           <ActionForm action={action} label="Move the clock by days" className="mt-3 grid gap-3">
-            <div className="flex items-end gap-2">
+            <div className="flex items-start gap-2">
               <TextField name="days" label="Days" inputMode="numeric" defaultValue="15" className="flex-1" />
-              <SubmitButton busy="Moving…">Move on</SubmitButton>
+              <SubmitButton busy="Moving…" className="mt-7">
+                Move on
+              </SubmitButton>
             </div>
             <FormMessage />
           </ActionForm>

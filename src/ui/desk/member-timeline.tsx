@@ -36,7 +36,7 @@ export function MemberTimeline({ entries }: { entries: Entry[] }) {
               entry.isFuture ? 'border-brass bg-paper' : DOTS[entry.tone],
             )}
           />
-          <span className="w-44 flex-none text-[0.9375rem] text-muted">{entry.when}</span>
+          <span className="w-full flex-none sm:w-44 text-[0.9375rem] text-muted">{entry.when}</span>
           <span
             className={clsx(
               'min-w-0 flex-1',

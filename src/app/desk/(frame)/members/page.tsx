@@ -7,6 +7,7 @@ import { MemberFilter } from '@/ui/desk/member-filter';
 import { TierName } from '@/ui/key-cut';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
+import { Table } from '@/ui/kit/table';
 import { NextCharge } from '@/ui/desk/next-charge';
 
 export const metadata: Metadata = { title: 'Members' };
@@ -43,47 +44,34 @@ export default async function MembersPage({ searchParams }: { searchParams: Prom
           )}
         </div>
       ) : (
-        <div className="mt-4 overflow-x-auto">
-          <table className="figures w-full min-w-[48rem]">
-            <thead>
-              <tr className="text-left text-muted">
-                {['Name', 'Holds', 'State', 'Next charge', 'Joined'].map((name) => (
-                  <th key={name} scope="col" className="py-2 pr-5 font-semibold">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.id} className="border-t border-line">
-                  <td className="py-2 pr-5">
-                    <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
-                      {row.name}
-                    </Link>
-                    <span className="block text-[0.9375rem] text-muted">{row.email}</span>
-                  </td>
-                  <td className="py-2 pr-5">
-                    <span className="flex flex-wrap gap-x-4">
-                      {row.tiers.map((id) => {
-                        const held = names.get(id);
-                        return held && <TierName key={id} cut={held.keyCut} name={held.name} />;
-                      })}
-                      {row.tiers.length === 0 && <span className="text-muted">nothing</span>}
-                    </span>
-                  </td>
-                  <td className="py-2 pr-5">
-                    {row.state ? <LifeMark state={row.state} /> : <span className="text-muted">none</span>}
-                  </td>
-                  <td className="py-2 pr-5">
-                    <NextCharge next={row.next} zone={zone} />
-                  </td>
-                  <td className="py-2 whitespace-nowrap">{formatDate(row.joinedAt, zone)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <Table heads={['Name', 'Holds', 'State', 'Next charge', 'Joined']}>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-t border-line">
+              <td className="py-2 pr-5">
+                <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
+                  {row.name}
+                </Link>
+                <span className="block text-[0.9375rem] text-muted">{row.email}</span>
+              </td>
+              <td className="py-2 pr-5">
+                <span className="flex flex-wrap gap-x-4">
+                  {row.tiers.map((id) => {
+                    const held = names.get(id);
+                    return held && <TierName key={id} cut={held.keyCut} name={held.name} />;
+                  })}
+                  {row.tiers.length === 0 && <span className="text-muted">nothing</span>}
+                </span>
+              </td>
+              <td className="py-2 pr-5">
+                {row.state ? <LifeMark state={row.state} /> : <span className="text-muted">none</span>}
+              </td>
+              <td className="py-2 pr-5">
+                <NextCharge next={row.next} zone={zone} />
+              </td>
+              <td className="py-2 whitespace-nowrap">{formatDate(row.joinedAt, zone)}</td>
+            </tr>
+          ))}
+        </Table>
       )}
       {pages > 1 && (
         <nav aria-label="Pages" className="mt-4 flex items-center gap-4">

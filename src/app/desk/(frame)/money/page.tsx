@@ -8,6 +8,7 @@ import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
+import { Table } from '@/ui/kit/table';
 
 export const metadata: Metadata = { title: 'Money' };
 
@@ -52,49 +53,36 @@ export default async function SubscriptionsPage({
           </Empty>
         </div>
       ) : (
-        <div className="mt-3 overflow-x-auto">
-          <table className="figures w-full min-w-[50rem]">
-            <thead>
-              <tr className="text-left text-muted">
-                {['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Card'].map((name) => (
-                  <th key={name} scope="col" className="py-2 pr-5 font-semibold">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.id} className="border-t border-line">
-                  <td className="py-2 pr-5">
-                    <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
-                      {row.memberName}
-                    </Link>
-                  </td>
-                  <td className="py-2 pr-5">
-                    {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
-                  </td>
-                  <td className="py-2 pr-5">
-                    <LifeMark state={row.state} />
-                  </td>
-                  <td className="py-2 pr-5">
-                    <NextCharge next={row.next} zone={zone} />
-                  </td>
-                  <td className="py-2 pr-5 whitespace-nowrap">
-                    {row.state === 'ended' ? (
-                      <span className="text-muted">ended</span>
-                    ) : row.paidThrough ? (
-                      formatDate(row.paidThrough, zone)
-                    ) : (
-                      'for good'
-                    )}
-                  </td>
-                  <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <Table heads={['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Card']}>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-t border-line">
+              <td className="py-2 pr-5">
+                <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
+                  {row.memberName}
+                </Link>
+              </td>
+              <td className="py-2 pr-5">
+                {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
+              </td>
+              <td className="py-2 pr-5">
+                <LifeMark state={row.state} />
+              </td>
+              <td className="py-2 pr-5">
+                <NextCharge next={row.next} zone={zone} />
+              </td>
+              <td className="py-2 pr-5 whitespace-nowrap">
+                {row.state === 'ended' ? (
+                  <span className="text-muted">ended</span>
+                ) : row.paidThrough ? (
+                  formatDate(row.paidThrough, zone)
+                ) : (
+                  'for good'
+                )}
+              </td>
+              <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel}</td>
+            </tr>
+          ))}
+        </Table>
       )}
     </>
   );

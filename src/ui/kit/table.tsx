@@ -1,0 +1,31 @@
+import type { ReactNode } from 'react';
+
+type Props = { heads: string[]; lastIsAmount?: boolean; children: ReactNode };
+
+/** A list of rows. On a narrow screen it scrolls by itself, and the page does not. */
+export function Table({ heads, lastIsAmount = false, children }: Props) {
+  return (
+    <div className="mt-4 overflow-x-auto">
+      <table className="figures w-full min-w-[48rem]">
+        <thead>
+          <tr className="text-left text-muted">
+            {heads.map((head, index) => (
+              <th
+                key={head}
+                scope="col"
+                className={
+                  lastIsAmount && index === heads.length - 1
+                    ? 'py-2 text-right font-semibold'
+                    : 'py-2 pr-5 font-semibold'
+                }
+              >
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>{children}</tbody>
+      </table>
+    </div>
+  );
+}
