@@ -20,7 +20,7 @@ import { spendPoint, type Limit } from '@/store/rate-limits';
 import type { Site } from '@/store/site';
 import {
   findRunning,
-  hasSubscribed,
+  hasHadTrial,
   insertPending,
   lockSubscription,
   saveLife,
@@ -159,7 +159,7 @@ async function begin(plan: Plan, person: Person, input: Input): Promise<Result<B
     if (await isBeingPaid(db, person.email, site.mode, track, input.joiningId)) {
       return refusedField('', 'A payment of yours is under way in another window. Let that one finish.');
     }
-    const skipTrial = person.member ? await hasSubscribed(db, person.member.id, site.mode, track) : false;
+    const skipTrial = person.member ? await hasHadTrial(db, person.member.id, site.mode, track) : false;
     const period = nextPeriod(offer.definition, at, site.zone, skipTrial, null);
     if (!period)
       return refusedField(

@@ -5,8 +5,16 @@ import { gatewayById } from '@/gateways';
 import { pool } from '@/store/db';
 import { findActiveAccount } from '@/store/gateways';
 import type { Member } from '@/store/members';
-import { findRunning, hasSubscribed } from '@/store/subscriptions';
-import { findOffer, findTier, listOffers, listTiers, type StoredOffer, type Tier } from '@/store/tiers';
+import { findRunning, hasHadTrial } from '@/store/subscriptions';
+import {
+  findOffer,
+  findOfferVersion,
+  findTier,
+  listOffers,
+  listTiers,
+  type StoredOffer,
+  type Tier,
+} from '@/store/tiers';
 import { siteNow } from './clock';
 import { quoteOffer, type Quote } from './quote-offer';
 import { currentSite } from './site';
@@ -23,6 +31,8 @@ export type PreparedJoining = {
   frame: { url: string; origin: string; gateway: string } | null;
   /** Why nobody can join by this offer now, or why this person need not. */
   obstacle: 'none' | 'held' | 'no-gateway' | 'over';
+  /** The tier that stands in the way, where one is held. */
+  heldTier: Tier | null;
 };
 
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
@@ -35,7 +45,7 @@ export async function prepareJoining(
   const tier = offer && (await findTier(pool(), offer.tierId));
   if (!offer?.onSale || !tier) return null;
   const track = tier.ladderId ?? tier.id;
-  const skipTrial = member ? await hasSubscribed(pool(), member.id, site.mode, track) : false;
+  const skipTrial = member ? await hasHadTrial(pool(), member.id, site.mode, track) : false;
   const quote = quoteOffer(offer.definition, siteNow(site), site.zone, skipTrial);
   const account = offer.isPaid ? await findActiveAccount(pool(), site.mode) : undefined;
   const gateway = account && gatewayById(account.gateway);
@@ -54,6 +64,7 @@ export async function prepareJoining(
       account && gateway
         ? { ...gateway.frame(account.siteKey, new URL(config().SITE_URL).origin), gateway: gateway.name }
         : null,
+    heldTier: held ? await tierHeldBy(held.offerVersionId) : null,
     obstacle: held ? 'held' : offer.isPaid && !account ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
   };
 }
@@ -67,4 +78,9 @@ export async function tiersOnSale(): Promise<{ tier: Tier; offers: StoredOffer[]
     .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null))
     .map((tier) => ({ tier, offers: offers.filter((offer) => offer.tierId === tier.id && offer.onSale) }))
     .filter(({ offers: onSale }) => onSale.length > 0);
+}
+
+async function tierHeldBy(offerVersionId: string): Promise<Tier | null> {
+  const bought = await findOfferVersion(pool(), offerVersionId);
+  return (bought && (await findTier(pool(), bought.tierId))) ?? null;
 }

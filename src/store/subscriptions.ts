@@ -87,15 +87,16 @@ export async function findRunning(
   return row && fromRow(row);
 }
 
-/** Whether the person ever began a subscription on this ladder, or tier off a ladder: then the trial is used up. */
-export async function hasSubscribed(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
-  return (
-    (await maybeOne(
-      db,
-      `SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state <> 'pending'`,
-      [memberId, mode, track],
-    )) !== undefined
+/** Whether the person has had a trial on this ladder, or of this tier off a ladder. There is one. */
+export async function hasHadTrial(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
+  const found = await maybeOne(
+    db,
+    `SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
+     WHERE s.member_id = $1 AND s.mode = $2 AND s.track = $3 AND s.state <> 'pending' AND NOT s.skip_trial
+       AND v.definition -> 'steps' @> '[{"kind": "trial"}]'`,
+    [memberId, mode, track],
   );
+  return found !== undefined;
 }
 
 /** Writes what the life of a subscription changed, and ends any lease on it. */

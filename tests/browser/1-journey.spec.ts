@@ -76,6 +76,7 @@ test('2. connects Curlew Cards in test mode; each wrong key gets its own sentenc
   const card = desk.getByRole('region', { name: 'Curlew Cards' });
   await expect(card.getByText(/^heard on/)).toBeVisible({ timeout: 20_000 });
   await expect(card.getByText("equal the gateway's: 0 payments")).toBeVisible();
+  await expect(desk.getByLabel('Secret key')).toHaveValue('');
   await desk.reload();
   expect(await desk.content()).not.toContain(keys.secretKey);
 });

@@ -63,7 +63,7 @@ test('a double click on Join is one subscription and one charge', async ({ page 
   await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
   await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
   await page.goBack();
-  await expect(page.getByText('You hold this already')).toBeVisible();
+  await expect(page.getByText('You hold Eclipse Week already.')).toBeVisible();
 });
 
 test('two tabs cannot pay twice', async ({ page, context }) => {

@@ -120,6 +120,20 @@ describe('joining', () => {
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', skipTrial: true });
   });
 
+  it('after a free rung of the ladder was left still has its trial: that was none', async () => {
+    const { memberId, email, subscription } = await join(moor, 'gazer-free', null);
+    expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
+      obstacle: 'held',
+      heldTier: { id: 'gazer' },
+    });
+    await cancelSubscription(asMember(memberId), subscription.id);
+    expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
+      obstacle: 'none',
+      skipTrial: false,
+      quote: { dueToday: 0 },
+    });
+  });
+
   it('refuses wrong input beside the field, and prices that changed since they were seen', async () => {
     const good = await joinInput(moor, 'gazer-free', null);
     const problems = async (part: object) => {

@@ -17,7 +17,7 @@ export function ConnectGateway({ action, mode, whereToFindKeys, isFirst }: Props
         </a>
         . The secret key is kept sealed and never shown again.
       </p>
-      <ActionForm action={action} label="Connect Curlew Cards" className="mt-4 grid gap-4">
+      <ActionForm action={action} label="Connect Curlew Cards" emptyWhenDone className="mt-4 grid gap-4">
         <FormMessage />
         <TextField
           name="siteKey"

@@ -24,20 +24,28 @@ export function useProblem(name: string): string | undefined {
 }
 export const useFormPending = (): boolean => use(FormContext).pending;
 
-type Props = { action: FormAction; children: ReactNode; className?: string; label?: string; id?: string };
+type Props = {
+  action: FormAction;
+  children: ReactNode;
+  className?: string;
+  label?: string;
+  id?: string;
+  emptyWhenDone?: boolean;
+};
 
 /**
  * A form whose action answers with problems beside their fields. What was typed stays; the first field with a
  * problem gets the focus. Before the page is interactive it works as a plain form.
  */
-export function ActionForm({ action, children, className, label, id }: Props) {
+export function ActionForm({ action, children, className, label, id, emptyWhenDone }: Props) {
   const [state, send, pending] = useActionState(action, NOTHING);
   const form = useRef<HTMLFormElement>(null);
 
   useEffect(() => {
     const wrong = form.current?.querySelector<HTMLElement>('[aria-invalid="true"], [data-form-problem]');
     wrong?.focus();
-  }, [state]);
+    if (emptyWhenDone && state.message) form.current?.reset();
+  }, [state, emptyWhenDone]);
 
   const submit = (event: ReactSubmitEvent<HTMLFormElement>): void => {
     // Sending by hand keeps React from emptying the fields afterwards.

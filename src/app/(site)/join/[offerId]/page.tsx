@@ -4,7 +4,7 @@ import { notFound } from 'next/navigation';
 import { currentMember } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { prepareJoining } from '@/services/prepare-joining';
+import { prepareJoining, type PreparedJoining } from '@/services/prepare-joining';
 import { safeReturn } from '@/services/safe-return';
 import { currentSite } from '@/services/site';
 import { KeyGlyph } from '@/ui/key-cut';
@@ -17,11 +17,13 @@ type Props = { params: Promise<{ offerId: string }>; searchParams: Promise<{ to?
 
 export const metadata: Metadata = { title: 'Join', robots: { index: false } };
 
-const OBSTACLES = {
-  held: 'You hold this already, or another tier of the same ladder.',
-  'no-gateway': 'Payments are not set up yet, so nobody can join by this offer today.',
-  over: 'Every date of this offer has passed.',
-};
+function obstacleWords({ obstacle, heldTier, tier }: PreparedJoining): string {
+  if (obstacle === 'no-gateway')
+    return 'Payments are not set up yet, so nobody can join by this offer today.';
+  if (obstacle === 'over') return 'Every date of this offer has passed.';
+  if (!heldTier || heldTier.id === tier.id) return `You hold ${tier.name} already.`;
+  return `You hold ${heldTier.name}, which stands on one ladder with ${tier.name}: only one of them is held at a time. End ${heldTier.name} in your account first.`;
+}
 
 export default async function CheckoutPage({ params, searchParams }: Props) {
   const [{ offerId }, { to }] = [await params, await searchParams];
@@ -41,7 +43,7 @@ export default async function CheckoutPage({ params, searchParams }: Props) {
         <h1 className="mt-2 text-4xl">Join as {tier.name}</h1>
         {obstacle !== 'none' ? (
           <div className="mt-6 rounded-md border-l-4 border-metered bg-metered-wash px-4 py-3">
-            <p className="font-medium text-metered">{OBSTACLES[obstacle]}</p>
+            <p className="font-medium text-metered">{obstacleWords(prepared)}</p>
             <LinkButton href={obstacle === 'held' ? '/account' : '/join'} look="quiet" className="mt-3">
               {obstacle === 'held' ? 'See your account' : 'See the other offers'}
             </LinkButton>
