@@ -7,14 +7,17 @@ import type { Transaction } from '@/store/db';
 import { finishJoining, type Joining } from '@/store/joinings';
 import { findMember, findMemberByEmail, insertMember, type Member } from '@/store/members';
 import type { Site } from '@/store/site';
-import { setMember, type StoredSubscription } from '@/store/subscriptions';
+import { findRunning, setMember, type StoredSubscription } from '@/store/subscriptions';
 import { findTier, type StoredOffer } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
 import { record } from './record';
 import { writeMail } from './write-mail';
 
-/** The one place where a joining becomes a member with a subscription: in the transaction that records its payment, or, where nothing is due, alone. */
+/**
+ * The one place where a joining becomes a member with a subscription: in the transaction that records its payment,
+ * or, where nothing is due, alone. Null where the person has a running subscription on this track already.
+ */
 export async function completeJoining(
   db: Transaction,
   site: Site,
@@ -24,8 +27,16 @@ export async function completeJoining(
   { terms, offer }: { terms: Terms; offer: StoredOffer },
   period: Period,
   at: Instant,
-): Promise<Member> {
+): Promise<Member | null> {
   const member = await memberOf(db, joining, at);
+  if (await findRunning(db, member.id, subscription.mode, subscription.track)) {
+    // It came a second time, against every guard. Staff must see it; a second subscription there cannot be.
+    await record(db, actor, at, 'payment without effect', `subscription:${subscription.id}`, {
+      member: member.id,
+    });
+    await finishJoining(db, joining.id, member.id);
+    return null;
+  }
   await setMember(db, subscription.id, member.id);
   const begun = transition(subscription, { type: 'paid', period }, terms, at);
   if (!begun.ok) throw new Error(begun.reason);

@@ -79,7 +79,7 @@ async function follow(
     if (outcome.state === 'declined' || !joining || !period) return;
     const member = await completeJoining(db, site, actor, joining, subscription, bought, period, at);
     const settled = transition(subscription, { type: 'paid', period }, terms, at);
-    if (settled.ok)
+    if (member && settled.ok)
       await receipt(db, site, member, settled.subscription, subscription, terms, offer, period, payment);
     return;
   }

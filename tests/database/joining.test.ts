@@ -98,6 +98,31 @@ describe('joining', () => {
     expect(books).toMatchObject({ ok: true, differences: [], open: 0 });
   });
 
+  it.each([1, 2, 3, 4])(
+    'in five windows at once, however they fall, is one subscription and one charge (%d)',
+    async () => {
+      const first = await joinInput(moor, 'eclipse-week-once', 'works');
+      const others = await Promise.all(
+        Array.from({ length: 4 }, () =>
+          joinInput(moor, 'eclipse-week-once', 'works', { email: first.email }),
+        ),
+      );
+      const answers = await Promise.all(
+        [first, ...others].map(async (input, index) => {
+          await new Promise((resolve) => setTimeout(resolve, index * 35));
+          return joinTier(VISITOR_ACTOR, input, first.email);
+        }),
+      );
+      expect(answers.some((answer) => answer.ok)).toBe(true);
+      const paid = await rows(
+        `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN joinings j ON j.subscription_id = c.subscription_id WHERE j.email = $1`,
+        [first.email],
+      );
+      expect(paid).toHaveLength(1);
+      expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
+    },
+  );
+
   it('again on the same ladder is refused while one runs; after it ended there is no second trial', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     const again = await joinInput(moor, 'warden-monthly', 'works');
