@@ -6,8 +6,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true, tsconfigPath: process.env.NEST_TSCONFIG ?? 'tsconfig.json' },
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['@node-rs/argon2', 'pg', 'rate-limiter-flexible', 'nodemailer', 'pino'],
-  experimental: { serverActions: { bodySizeLimit: '2mb' } },
+  serverExternalPackages: ['@node-rs/argon2', 'pg', 'rate-limiter-flexible', 'nodemailer', 'pino', 'sharp'],
+  experimental: { serverActions: { bodySizeLimit: '9mb' } },
   devIndicators: false,
 };
 

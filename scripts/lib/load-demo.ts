@@ -2,12 +2,16 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
+import sharp from 'sharp';
 import { z } from 'zod';
 import { addLength, toMs, type Instant } from '../../src/core/calendar';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { realNow } from '../../src/services/clock';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
+import { formStamp } from '../../src/services/guard-form';
+import { saveJoinFields } from '../../src/services/save-join-fields';
 import { connectGateway } from '../../src/services/connect-gateway';
+import { addJoiningCode } from '../../src/services/joining-codes';
 import { importItem } from '../../src/services/import-items';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
@@ -15,12 +19,13 @@ import type { Result } from '../../src/services/result';
 import { runOneDue } from '../../src/services/run-due';
 import { addCategory } from '../../src/services/save-item';
 import { saveOffer } from '../../src/services/save-offer';
+import { savePicture } from '../../src/services/save-picture';
 import { saveRule } from '../../src/services/save-rule';
 import { saveTier } from '../../src/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';
 import { pool } from '../../src/store/db';
 import { listSubscriptionsOf } from '../../src/store/subscriptions';
-import { findOffer } from '../../src/store/tiers';
+import { findOffer } from '../../src/store/offers';
 import { findMemberByEmail } from '../../src/store/members';
 import { TEST_CARDS, type Behaviour } from '../../stand-ins/curlew-cards/cards';
 
@@ -30,6 +35,9 @@ export const MEMBER_PASSWORD = 'look up more often';
 const ZONE = 'Europe/London';
 /** How far back the rehearsed history of the demo begins. */
 const DAYS = 120;
+
+/** Answers that the demo's people give when they join. */
+const SKIES = ['City', 'Town', 'Village', 'Truly dark'];
 
 const read = (file: string): string => readFileSync(join('demo', file), 'utf8');
 
@@ -85,14 +93,24 @@ export async function loadContent(now: Instant): Promise<void> {
       description: z.string(),
       ladder: z.string().optional(),
       onJoinPage: z.boolean().optional(),
+      /** A word that admits to joining, where joining is by code. */
+      code: z.string().optional(),
+      picture: z.string().optional(),
       offers: z.array(z.looseObject({ id: z.string(), name: z.string() })),
     }),
   );
-  for (const { offers, ...tier } of tierSchema.parse(JSON.parse(read('tiers.json')))) {
-    must(await saveTier(SETUP, tier), tier.name);
+  const tiers = tierSchema.parse(JSON.parse(read('tiers.json')));
+  for (const { offers: _, code: __, picture, ...tier } of tiers) {
+    const pictureId = picture ? await drawnPicture(picture) : undefined;
+    must(await saveTier(SETUP, { ...tier, pictureId }), tier.name);
+  }
+  // Offers may lead from one tier to another, so that every tier comes first.
+  for (const { offers, code, ...tier } of tiers) {
     for (const { id, name, ...money } of offers)
       must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
+    if (code) must(await addJoiningCode(SETUP, { tierId: tier.id, code, mostUses: '', lastDay: '' }), code);
   }
+  must(await saveJoinFields(SETUP, JSON.parse(read('questions.json'))), 'questions');
   for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[])
     must(await addCategory(SETUP, category), category.name);
   const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
@@ -104,6 +122,14 @@ export async function loadContent(now: Instant): Promise<void> {
     must(await saveRule(SETUP, rule), rule.name);
 }
 
+/** A drawing of demo/pictures, kept as an owner’s upload would be. */
+async function drawnPicture(name: string): Promise<string> {
+  const png = await sharp(join('demo', 'pictures', `${name}.svg`))
+    .png()
+    .toBuffer();
+  return must(await savePicture(SETUP, png, 'picture'), name).id;
+}
+
 const memberSchema = z.array(
   z.object({
     name: z.string(),
@@ -111,6 +137,7 @@ const memberSchema = z.array(
     offer: z.string(),
     joined_days_ago: z.coerce.number(),
     card: z.string(),
+    code: z.string(),
     cancel_days_ago: z.string().transform((text) => (text === '' ? null : Number(text))),
   }),
 );
@@ -130,12 +157,16 @@ export async function loadHistory(
       const token = member.card ? await cardToken(gatewayUrl, siteKey, member.card as Behaviour) : '';
       const input = {
         joiningId: randomUUID(),
+        // As of somebody who took a minute over the form.
+        shown: formStamp(60_000),
         offerId: member.offer,
         versionId,
         name: member.name,
         email: member.email,
         password: MEMBER_PASSWORD,
         cardToken: token,
+        code: member.code,
+        answers: { rules: 'yes', sky: SKIES[member.name.length % SKIES.length] ?? '', 'open-nights': 'yes' },
         returnTo: '/',
       };
       must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);

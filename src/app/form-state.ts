@@ -23,3 +23,12 @@ export const text = (form: FormData, name: string): string => {
   const value = form.get(name);
   return typeof value === 'string' ? value : '';
 };
+
+/** What a hidden field carries as JSON; null where it is none. Whoever takes it checks it by a schema. */
+export function parseJson(json: string): unknown {
+  try {
+    return JSON.parse(json);
+  } catch {
+    return null;
+  }
+}

@@ -1,29 +1,47 @@
 import 'server-only';
+import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
+import { formatMoney } from '@/core/money';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
-import type { StoredOffer, Tier } from '@/store/tiers';
+import type { StoredOffer } from '@/store/offers';
+import type { Tier } from '@/store/tiers';
 
 /** A tier with its offers, as far as a visitor may know them. */
 export type TierCard = {
   id: string;
   name: string;
-  description: string;
+  description: Document;
   keyCut: KeyCut;
-  offers: { id: string; name: string; price: string; sentence: string; isFree: boolean }[];
+  pictureId: string | null;
+  offers: {
+    id: string;
+    name: string;
+    price: string;
+    sentence: string;
+    isFree: boolean;
+    /** "£12 less in a year", where another offer of the tier costs more. */
+    saving: string | null;
+  }[];
 };
 
-export function tierOffers(tier: Tier, offers: StoredOffer[]): TierCard {
+type Offered = StoredOffer & { saving?: { amount: number; percent: number } | null };
+
+export function tierOffers(tier: Tier, offers: Offered[], tierNames?: ReadonlyMap<string, string>): TierCard {
   return {
     id: tier.id,
     name: tier.name,
     description: tier.description,
     keyCut: tier.keyCut,
+    pictureId: tier.pictureId,
     offers: offers.map((offer) => ({
       id: offer.id,
       name: offer.name,
       price: offerPrice(offer.definition),
-      sentence: offerSentence(offer.definition),
+      sentence: offerSentence(offer.definition, { tierNames }),
       isFree: !offer.isPaid,
+      saving: offer.saving
+        ? `${formatMoney(offer.saving.amount, offer.definition.currency, true)} less in a year`
+        : null,
     })),
   };
 }

@@ -1,8 +1,20 @@
-/** A tier's key glyph: the depths of the notches along its bit (1 shallow to 3 deep), and a tint by name. */
-export type KeyCut = { notches: number[]; tint: Tint };
+import { z } from 'zod';
 
 export const TINTS = ['teal', 'brass', 'slate', 'heather', 'rust', 'fern', 'rose', 'ink'] as const;
 export type Tint = (typeof TINTS)[number];
+
+/** A tier's key glyph: the depths of the notches along its bit (1 shallow to 3 deep), and a tint by name. */
+export type KeyCut = { notches: number[]; tint: Tint };
+
+export const MAX_NOTCHES = 7;
+
+export const keyCutSchema = z.object({
+  notches: z
+    .array(z.number().int().min(1).max(3))
+    .min(1, 'A key has at least one notch.')
+    .max(MAX_NOTCHES, `A key has at most ${MAX_NOTCHES} notches.`),
+  tint: z.enum(TINTS),
+});
 
 const DEPTHS = [1, 2, 3];
 

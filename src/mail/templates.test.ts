@@ -9,23 +9,40 @@ const frame = {
 };
 const next = { at: '2027-07-31T23:30:00Z', amount: 600, currency: 'GBP' };
 const MAILS: MailContent[] = [
-  { template: 'welcome', tierName: 'Observer', sentence: '£6 a month.', nextCharge: next },
+  ...(['welcome', 'switched'] as const).map((template) => ({
+    template,
+    tierName: 'Observer',
+    sentence: '£6 a month.',
+    words: 'Bring a chair.\n\nAnd a flask.',
+    nextCharge: next,
+  })),
   {
     template: 'receipt',
     tierName: 'Observer',
     amount: 1600,
     currency: 'GBP',
     joiningFee: 1000,
+    credit: 348,
     paidAt: next.at,
     methodLabel: 'card ending 0179',
     nextCharge: null,
   },
-  ...(['payment-failed', 'cancelled', 'ended', 'ended-unpaid'] as const).map((template) => ({
+  ...(['payment-failed', 'cancelled', 'ended', 'ended-unpaid', 'moved'] as const).map((template) => ({
     template,
     tierName: 'Observer',
     until: next.at,
     nextTry: next.at,
+    sentence: '£7 a month.',
   })),
+  {
+    template: 'price-changes',
+    tierName: 'Observer',
+    from: next.at,
+    before: '£6 a month.',
+    after: '£7 a month.',
+  },
+  { template: 'prove-address', tierName: 'Observer', path: '/join/confirm/x' },
+  { template: 'unfinished', tierName: 'Observer', path: '/join/resume/x', days: 7 },
 ];
 
 it.each(MAILS.map((mail) => [mail.template, mail] as const))(

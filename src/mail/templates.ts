@@ -4,9 +4,11 @@ import { formatMoney } from '@/core/money';
 /** What each mail is about. Amounts in minor units; instants are shown as dates in the site's zone. */
 export type MailContent =
   | {
-      template: 'welcome';
+      template: 'welcome' | 'switched';
       tierName: string;
       sentence: string;
+      /** The owner's words after joining, as plain text; '' for none. */
+      words: string;
       nextCharge: { at: Instant; amount: number; currency: string } | null;
     }
   | {
@@ -15,14 +17,23 @@ export type MailContent =
       amount: number;
       currency: string;
       joiningFee: number;
+      /** Credit that was spent beside the payment. */
+      credit: number;
       paidAt: Instant;
       methodLabel: string | null;
       nextCharge: { at: Instant; amount: number; currency: string } | null;
     }
-  | { template: 'payment-failed'; tierName: string; nextTry: Instant | null; until: Instant | null }
-  | { template: 'cancelled'; tierName: string; until: Instant | null; nextTry: Instant | null }
-  | { template: 'ended'; tierName: string; until: Instant | null; nextTry: Instant | null }
-  | { template: 'ended-unpaid'; tierName: string; until: Instant | null; nextTry: Instant | null };
+  | {
+      template: 'payment-failed' | 'cancelled' | 'ended' | 'ended-unpaid' | 'moved';
+      tierName: string;
+      nextTry: Instant | null;
+      until: Instant | null;
+      /** Of the offer it runs under from now on. */
+      sentence: string;
+    }
+  | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
+  | { template: 'prove-address'; tierName: string; path: string }
+  | { template: 'unfinished'; tierName: string; path: string; days: number };
 
 export type MailFrame = { siteName: string; siteUrl: string; zone: string; firstName: string };
 
@@ -33,10 +44,15 @@ function words(mail: MailContent, frame: MailFrame): Words {
   const account = { label: 'Your account', path: '/account' };
   switch (mail.template) {
     case 'welcome':
+    case 'switched':
       return {
-        subject: `Welcome to ${frame.siteName}, ${frame.firstName}`,
+        subject:
+          mail.template === 'welcome'
+            ? `Welcome to ${frame.siteName}, ${frame.firstName}`
+            : `You are now ${article(mail.tierName)} ${mail.tierName}`,
         lines: [
           `You are now ${article(mail.tierName)} ${mail.tierName}. ${mail.sentence}`,
+          ...mail.words.split(/\n+/).filter(Boolean),
           mail.nextCharge
             ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}. You can cancel before then, in your account, with one click.`
             : 'Nothing more will be charged.',
@@ -48,10 +64,14 @@ function words(mail: MailContent, frame: MailFrame): Words {
         mail.joiningFee > 0
           ? ` It includes the joining fee of ${formatMoney(mail.joiningFee, mail.currency)}.`
           : '';
+      const credit =
+        mail.credit > 0
+          ? ` Your credit of ${formatMoney(mail.credit, mail.currency)} paid the rest of ${formatMoney(mail.amount + mail.credit, mail.currency)}.`
+          : '';
       return {
         subject: `Receipt: ${formatMoney(mail.amount, mail.currency)} for ${mail.tierName}`,
         lines: [
-          `We received ${formatMoney(mail.amount, mail.currency)} on ${day(mail.paidAt)} for ${mail.tierName}${mail.methodLabel ? `, from the ${mail.methodLabel}` : ''}.${fee}`,
+          `We received ${formatMoney(mail.amount, mail.currency)} on ${day(mail.paidAt)} for ${mail.tierName}${mail.methodLabel ? `, from the ${mail.methodLabel}` : ''}.${fee}${credit}`,
           mail.nextCharge
             ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}.`
             : 'Nothing more will be charged.',
@@ -67,6 +87,40 @@ function words(mail: MailContent, frame: MailFrame): Words {
           `We try again on ${day(mail.nextTry)}. Until then nothing changes for you; see that the card can pay.`,
         ],
         link: account,
+      };
+    case 'moved':
+      return {
+        subject: `You are now ${article(mail.tierName)} ${mail.tierName}`,
+        lines: [`From today on your membership is ${mail.tierName}. ${mail.sentence}`],
+        link: account,
+      };
+    case 'price-changes':
+      return {
+        subject: `What ${mail.tierName} costs from ${day(mail.from)} on`,
+        lines: [
+          `Until now: ${mail.before}`,
+          `From your next period, on ${day(mail.from)}: ${mail.after}`,
+          'Nothing changes before that day. If it does not suit you, you can cancel in your account until then.',
+        ],
+        link: account,
+      };
+    case 'prove-address':
+      return {
+        subject: `One more step to ${mail.tierName}`,
+        lines: [
+          `Somebody, you we hope, asked to join ${frame.siteName} as ${article(mail.tierName)} ${mail.tierName} with this address. Follow the link to say that it is yours, and everything opens.`,
+          'If it was not you, do nothing: without the link nothing happens.',
+        ],
+        link: { label: 'Yes, this is my address', path: mail.path },
+      };
+    case 'unfinished':
+      return {
+        subject: `Your joining of ${mail.tierName} waits for you`,
+        lines: [
+          `You began to join ${frame.siteName} as ${article(mail.tierName)} ${mail.tierName} and did not finish. Nothing was charged. The link brings you back to where you were; it works for ${mail.days} days.`,
+          'If you have changed your mind, do nothing: this is the only reminder.',
+        ],
+        link: { label: 'Go on where you were', path: mail.path },
       };
     case 'cancelled':
       return {

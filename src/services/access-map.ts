@@ -3,7 +3,8 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { pool } from '@/store/db';
 import { listCategories, listItems, type Category, type ItemHead } from '@/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
-import { listOffers, listTiers, type Tier } from '@/store/tiers';
+import { listOffers } from '@/store/offers';
+import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 

@@ -1,13 +1,16 @@
 import type { Instant } from '@/core/calendar';
-import type { Effect, Notice, Subscription } from '@/core/subscriptions/subscription';
+import type { Notice, Transition } from '@/core/subscriptions/subscription';
+import { releaseCredit } from '@/store/credits';
 import type { Transaction } from '@/store/db';
-import type { Site } from '@/store/site';
 import { holdTier, holdUntil } from '@/store/holdings';
 import { findMember } from '@/store/members';
-import { saveLife, type StoredSubscription } from '@/store/subscriptions';
-import { findTier, type StoredOffer } from '@/store/tiers';
+import type { Site } from '@/store/site';
+import { completeMove, saveLife, type StoredSubscription } from '@/store/subscriptions';
+import { findTier, listTierNames } from '@/store/tiers';
+import { offerSentence } from '@/core/offers/sentence';
 import type { Actor } from './actor';
 import { record } from './record';
+import type { Bought } from './terms';
 import { writeMail } from './write-mail';
 
 const DONE: Record<Notice, string> = {
@@ -17,20 +20,26 @@ const DONE: Record<Notice, string> = {
   ended: 'subscription ended',
   'ended-unpaid': 'subscription ended unpaid',
   finished: 'schedule finished',
+  moved: 'moved to another offer',
+  renewed: 'renewed',
+  switched: 'left for another offer',
 };
+
+export type HeldSubscription = StoredSubscription & { memberId: string };
 
 /** Stores what a transition decided: the subscription, its holdings, the audit and the mails. Charges are the caller's. */
 export async function applyTransition(
   db: Transaction,
   site: Site,
   actor: Actor,
-  before: StoredSubscription & { memberId: string },
-  after: Subscription,
-  effects: Effect[],
-  offer: StoredOffer,
+  before: HeldSubscription,
+  { subscription: after, effects }: Extract<Transition, { ok: true }>,
+  { offer, movesTo }: Bought,
   at: Instant,
 ): Promise<void> {
   await saveLife(db, before.id, after);
+  // Credit that was set against a charge which now will never be paid is the member's again.
+  if (after.state === 'ended') await releaseCredit(db, before.id);
   for (const effect of effects) {
     if (effect.do === 'hold') {
       await holdTier(db, {
@@ -44,35 +53,49 @@ export async function applyTransition(
       });
     } else if (effect.do === 'hold-until') {
       await holdUntil(db, before.id, effect.until);
+    } else if (effect.do === 'move') {
+      await completeMove(db, before.id);
     } else if (effect.do === 'tell') {
       await record(db, actor, at, DONE[effect.notice], `subscription:${before.id}`, {
         member: before.memberId,
       });
-      await tell(db, site, { ...before, ...after, memberId: before.memberId }, effect.notice, offer, at);
+      await tell(
+        db,
+        site,
+        { ...before, ...after, memberId: before.memberId },
+        effect.notice,
+        { offer, movesTo },
+        at,
+      );
     }
   }
 }
 
+/** News that is worth a mail of its own; the rest is told by a receipt or a page. */
+const MAILED = ['payment-failed', 'cancelled', 'ended', 'ended-unpaid', 'moved'] as const;
+const isMailed = (notice: Notice): notice is (typeof MAILED)[number] =>
+  (MAILED as readonly string[]).includes(notice);
+
 async function tell(
   db: Transaction,
   site: Site,
-  s: StoredSubscription & { memberId: string },
+  s: HeldSubscription,
   notice: Notice,
-  offer: StoredOffer,
+  { offer, movesTo }: Pick<Bought, 'offer' | 'movesTo'>,
   at: Instant,
 ): Promise<void> {
-  if (notice === 'cancel-undone' || notice === 'finished') return;
+  if (!isMailed(notice)) return;
+  const told = notice === 'moved' && movesTo ? movesTo : offer;
   const member = await findMember(db, s.memberId);
-  const tier = await findTier(db, offer.definition.steps[s.period?.step ?? 0]?.tier ?? offer.tierId);
+  const tier = await findTier(db, told.definition.steps[s.period?.step ?? 0]?.tier ?? told.tierId);
   if (!member || !tier) return;
+  const content = {
+    template: notice,
+    tierName: tier.name,
+    nextTry: s.dueAt,
+    until: s.paidThrough,
+    sentence: offerSentence(told.definition, { skipTrial: true, tierNames: await listTierNames(db) }),
+  };
   // The count of failures and the instant make the key: the same news about the same moment is sent once.
-  const dedupeKey = `${notice}:${s.id}:${s.failures}:${at}`;
-  await writeMail(
-    db,
-    site,
-    member,
-    { template: notice, tierName: tier.name, nextTry: s.dueAt, until: s.paidThrough },
-    dedupeKey,
-    at,
-  );
+  await writeMail(db, site, member, content, `${notice}:${s.id}:${s.failures}:${at}`, at);
 }

@@ -1,43 +1,79 @@
 import { config } from '@/config';
+import { localDate, type Instant } from '@/core/calendar';
 import { nextPeriod, type Period } from '@/core/offers/schedule';
+import type { JoinAnswer } from '@/core/tiers/join-fields';
+import { joiningState } from '@/core/tiers/joining';
+import type { StoredQuote } from '@/store/credits';
 import { lock, transaction, type Transaction } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
-import { claimJoining, findJoining, insertJoining, isBeingPaid, type Joining } from '@/store/joinings';
+import type { JoiningCode } from '@/store/joining-codes';
+import {
+  claimJoining,
+  findJoining,
+  insertJoining,
+  isBeingPaid,
+  type Joining,
+  type TypedJoining,
+} from '@/store/joinings';
 import { findMemberByEmail, type Member } from '@/store/members';
+import type { StoredOffer } from '@/store/offers';
 import { findOpenPayment } from '@/store/payments';
 import type { Mode, Site } from '@/store/site';
-import { findRunning, hasHadTrial, insertPending, lockSubscription, saveLife } from '@/store/subscriptions';
-import type { StoredOffer, Tier } from '@/store/tiers';
+import {
+  findRunning,
+  hasHadTrial,
+  insertPending,
+  lockSubscription,
+  setPendingTerms,
+  type StoredSubscription,
+} from '@/store/subscriptions';
+import { countPlacesTaken, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { done, refusedField, type Result } from './result';
 import { safeReturn } from './safe-return';
+import { placeOf } from './standing';
 
 /** What is joined, and how it is paid for. */
 export type JoinPlan = {
   site: Site;
   offer: StoredOffer;
   tier: Tier;
-  track: string;
   account: GatewayAccount | undefined;
+  code: JoiningCode | null;
+  /** Where this is a switch: what it was said to cost, and what it takes the place of. */
+  quote: StoredQuote | null;
+  replaces: StoredSubscription | null;
 };
 /** Who joins: a member, or somebody new with the password's hash. */
 export type Joiner = { member: Member | undefined; email: string; name: string; passwordHash: string | null };
 
+/** `proof`: the person is to follow a mailed link first. */
+export type Joined = { state: 'done'; memberId: string } | { state: 'proof'; email: string };
+
 export const HAS_ACCOUNT = 'This address has an account already. Sign in first; you come back to this page.';
 
 /**
- * Why a person must not be charged for a track now: it is held already, or another window is paying. Null: nothing
+ * Why a person must not be charged for a place now: it is held already, or another window is paying. Null: nothing
  * stands against it. Whoever asks holds the lock "join", address, track until the intent to charge is written.
  */
 export async function whyNotToPay(
   db: Transaction,
   joiningId: string,
-  who: { email: string; mode: Mode; track: string; tierName: string },
+  who: {
+    email: string;
+    mode: Mode;
+    track: string;
+    slot: string;
+    tierName: string;
+    replacesId: string | null;
+  },
 ): Promise<string | null> {
   const member = await findMemberByEmail(db, who.email);
-  if (member && (await findRunning(db, member.id, who.mode, who.track))) {
+  const running = member && (await findRunning(db, member.id, who.mode, who.track, who.slot));
+  if (running && running.id !== who.replacesId)
     return `You hold ${who.tierName} or another tier of its ladder already. Your account shows it.`;
-  }
+  if (running && (await findOpenPayment(db, running.id)))
+    return 'A payment for what you hold is under way. Try again in a minute.';
   if (await isBeingPaid(db, who.email, who.mode, who.track, joiningId)) {
     return 'A payment of yours is under way in another window. Let that one finish.';
   }
@@ -46,49 +82,73 @@ export async function whyNotToPay(
 
 export type Begun = { joining: Joining; period: Period };
 
-/** Takes the joining for this try, alone: one person, one track, one payment at a time. */
+/** How the new subscription begins: where it stands, from when, and without what. */
+type Beginning = { at: Instant; skipTrial: boolean; skipFee: boolean };
+
+/** Takes the joining for this try, alone: one person, one place, one payment at a time. */
 export async function beginJoining(
   plan: JoinPlan,
   person: Joiner,
+  answers: JoinAnswer[],
   input: { joiningId: string; returnTo: string },
 ): Promise<Result<Begun | 'busy' | 'done'>> {
-  const { site, offer, tier, track, account } = plan;
-  const at = siteNow(site);
+  const { site, offer, tier, account, quote } = plan;
+  const now = siteNow(site);
+  const place = placeOf(tier, input.joiningId);
   return transaction(async (db) => {
-    await lock(db, 'join', person.email, track);
+    await lock(db, 'join', person.email, place.track);
     const known = await findJoining(db, input.joiningId);
     if (known?.state === 'done') return done('done');
+    if (known?.state === 'expired')
+      return refusedField(
+        '',
+        'This joining was left for too long. Load the page again; nothing was charged.',
+      );
     // Looked up again under the lock: another window may have made the account since the form was read.
     if (!person.member && (await findMemberByEmail(db, person.email)))
       return refusedField('email', HAS_ACCOUNT);
     const against = await whyNotToPay(db, input.joiningId, {
-      ...person,
+      ...place,
+      email: person.email,
       mode: site.mode,
-      track,
       tierName: tier.name,
+      replacesId: plan.replaces?.id ?? null,
     });
     if (against) return refusedField('', against);
-    const skipTrial = person.member ? await hasHadTrial(db, person.member.id, site.mode, track) : false;
-    const period = nextPeriod(offer.definition, at, site.zone, skipTrial, null);
+    const full = await whyFull(db, plan, input.joiningId, now);
+    if (full) return refusedField('', full);
+    const beginning: Beginning = {
+      at: quote?.startsAt ?? now,
+      skipFee: plan.replaces !== null,
+      skipTrial:
+        plan.replaces !== null ||
+        (person.member ? await hasHadTrial(db, person.member.id, site.mode, place.track) : false),
+    };
+    const period = firstPeriod(plan, beginning);
     if (!period)
       return refusedField(
         '',
         'Nothing of this offer is left: its dates have passed. Choose another on the join page.',
       );
-    const typed = {
+    const typed: TypedJoining = {
       email: person.email,
       name: person.name,
       passwordHash: person.passwordHash,
       memberId: person.member?.id ?? null,
+      answers,
+      codeId: plan.code?.id ?? null,
+      replacesId: plan.replaces?.id ?? null,
+      quoteId: quote?.id ?? null,
     };
-    if (known) return resume(db, known, plan, typed, skipTrial);
+    if (known) return resume(db, known, plan, typed, beginning);
     const subscription = await insertPending(db, {
       memberId: person.member?.id ?? null,
       mode: site.mode,
-      track,
+      ...place,
       offerVersionId: offer.versionId,
-      startedAt: at,
-      skipTrial,
+      startedAt: beginning.at,
+      skipTrial: beginning.skipTrial,
+      skipFee: beginning.skipFee,
       gatewayAccountId: account?.id ?? null,
     });
     const joining = await insertJoining(
@@ -96,9 +156,11 @@ export async function beginJoining(
       {
         id: input.joiningId,
         subscriptionId: subscription.id,
-        track,
+        offerId: offer.id,
+        track: place.track,
         mode: site.mode,
         returnTo: safeReturn(input.returnTo),
+        at: now,
         ...typed,
       },
       config().LEASE_SECONDS,
@@ -107,23 +169,55 @@ export async function beginJoining(
   });
 }
 
+function firstPeriod({ offer, site }: JoinPlan, { at, skipTrial, skipFee }: Beginning): Period | undefined {
+  const definition = skipFee ? { ...offer.definition, joiningFee: undefined } : offer.definition;
+  return nextPeriod(definition, at, site.zone, skipTrial, null);
+}
+
+/** Whether every place is taken, counted under a lock of the tier: the last place goes to one person. */
+async function whyFull(
+  db: Transaction,
+  { site, tier, replaces, offer }: JoinPlan,
+  joiningId: string,
+  now: Instant,
+): Promise<string | null> {
+  const staysInTier = replaces !== null && replaces.offerVersionId === offer.versionId;
+  if (tier.places === null || staysInTier) return null;
+  await lock(db, 'places', tier.id);
+  const taken = await countPlacesTaken(db, tier.id, site.mode, now, joiningId);
+  const { state } = joiningState({ ...tier, isRetired: false }, taken, localDate(now, site.zone));
+  return state === 'sold-out'
+    ? `The last place of ${tier.name} has just been taken. Nothing was charged.`
+    : null;
+}
+
 async function resume(
   db: Transaction,
   known: Joining,
-  { site, offer }: JoinPlan,
-  typed: Pick<Joining, 'email' | 'name' | 'passwordHash' | 'memberId'>,
-  skipTrial: boolean,
+  plan: JoinPlan,
+  typed: TypedJoining,
+  beginning: Beginning,
 ): Promise<Result<Begun | 'busy'>> {
   const joining = await claimJoining(db, known.id, typed, config().LEASE_SECONDS);
   if (!joining) return done('busy');
   const subscription = await lockSubscription(db, joining.subscriptionId);
-  if (!subscription || subscription.offerVersionId !== offer.versionId) {
+  if (!subscription || joining.offerId !== plan.offer.id) {
     return refusedField('', 'This page belongs to another offer. Load it again; nothing was charged.');
   }
-  // A payment still open keeps its instant: the answer to it belongs to what was asked then.
-  const startedAt = (await findOpenPayment(db, subscription.id)) ? subscription.startedAt : siteNow(site);
-  await saveLife(db, subscription.id, { ...subscription, startedAt, skipTrial });
-  const period = nextPeriod(offer.definition, startedAt, site.zone, skipTrial, null);
+  // A payment still open keeps its instant and its price: the answer to it belongs to what was asked then.
+  if (await findOpenPayment(db, subscription.id)) {
+    const { startedAt: at, skipTrial, skipFee } = subscription;
+    const asked = firstPeriod(plan, { at, skipTrial, skipFee });
+    if (asked) return done({ joining, period: asked });
+  }
+  await setPendingTerms(db, subscription.id, {
+    offerVersionId: plan.offer.versionId,
+    startedAt: beginning.at,
+    skipTrial: beginning.skipTrial,
+    skipFee: beginning.skipFee,
+    gatewayAccountId: plan.account?.id ?? null,
+  });
+  const period = firstPeriod(plan, beginning);
   return period
     ? done({ joining, period })
     : refusedField('', 'Nothing of this offer is left: its dates have passed.');

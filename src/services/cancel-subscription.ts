@@ -34,17 +34,16 @@ async function change(actor: Actor, id: string, event: Event): Promise<Result<nu
     if (await findOpenPayment(db, id))
       return refusedField('', 'A payment is under way. Try again in a minute.');
     const at = siteNow(site, subscription.mode);
-    const { terms, offer } = await termsOf(db, site, subscription.offerVersionId);
-    const next = transition(subscription, event, terms, at);
+    const bought = await termsOf(db, site, subscription);
+    const next = transition(subscription, event, bought.terms, at);
     if (!next.ok) return refusedField('', next.reason);
     await applyTransition(
       db,
       site,
       actor,
       { ...subscription, memberId: subscription.memberId },
-      next.subscription,
-      next.effects,
-      offer,
+      next,
+      bought,
       at,
     );
     return done(null);

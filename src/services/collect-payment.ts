@@ -3,6 +3,7 @@ import type { Period } from '@/core/offers/schedule';
 import { paymentKey } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
 import type { ChargeOutcome } from '@/gateways/contract';
+import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { ensureCharge, findPaymentByKey, insertIntent, type Payment } from '@/store/payments';
@@ -11,42 +12,64 @@ import type { Actor } from './actor';
 import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
 
-/** Writes down, in the caller's transaction, that a period is about to be charged. Calls nobody. */
+export type Asked = {
+  period: Period;
+  attempt: number;
+  currency: string;
+  at: Instant;
+  /** The period's number in the charge's key; by default counted on from where the schedule began. */
+  number?: number;
+  /** Paid for before its time, at the member's wish. */
+  renews?: boolean;
+  /** Credit of a switch, which is given only once the rest is paid. Minor units. */
+  switchCredit?: number;
+};
+
+/** What became of a charge that is due: an attempt to collect it, or, where credit covers it, nothing to collect. */
+export type Due = { intent: Payment } | { coveredChargeId: string };
+
+/**
+ * Writes down, in the caller's transaction, that a period is about to be charged, less the member's credit. Calls
+ * nobody. Where credit covers all of it there is nothing to collect, and the caller settles the period.
+ */
 export async function writeIntent(
   db: Transaction,
   subscription: StoredSubscription,
-  period: Period,
-  attempt: number,
-  currency: string,
-  at: Instant,
-): Promise<Payment> {
-  const { id: subscriptionId, mode, gatewayAccountId } = subscription;
-  if (!gatewayAccountId) throw new Error(`subscription ${subscriptionId} has no gateway`);
+  { period, attempt, currency, at, number, renews = false, switchCredit }: Asked,
+): Promise<Due> {
+  const { id: subscriptionId, mode, gatewayAccountId, memberId } = subscription;
+  const n = number ?? subscription.numberFrom + period.n;
   const charge = await ensureCharge(db, {
     subscriptionId,
     mode,
     currency,
     step: period.step,
-    n: period.n,
+    n,
     amount: period.amount,
     joiningFee: period.joiningFee,
     dueAt: period.from,
     periodTo: period.to,
+    renews,
   });
-  const idempotencyKey = paymentKey(subscriptionId, period.step, period.n, attempt);
+  const credit =
+    switchCredit ??
+    (memberId ? await spendCredit(db, memberId, mode, currency, charge.id, charge.amount) : 0);
+  if (credit >= charge.amount) return { coveredChargeId: charge.id };
+  if (!gatewayAccountId) throw new Error(`subscription ${subscriptionId} has no gateway`);
+  const idempotencyKey = paymentKey(subscriptionId, period.step, n, attempt);
   await insertIntent(db, {
     chargeId: charge.id,
     mode,
     gatewayAccountId,
     attempt,
     idempotencyKey,
-    amount: charge.amount,
+    amount: charge.amount - credit,
     currency,
     at,
   });
   const intent = await findPaymentByKey(db, idempotencyKey);
   if (!intent) throw new Error('the intent just written is not there');
-  return intent;
+  return { intent };
 }
 
 /** Asks the gateway for the money of an open intent, and records the answer. An unknown outcome is left open for the sweep. */

@@ -1,22 +1,27 @@
 import type { Instant } from '@/core/calendar';
+import { plainText } from '@/core/content/document';
 import { offerSentence } from '@/core/offers/sentence';
 import type { Period } from '@/core/offers/schedule';
-import type { Terms } from '@/core/subscriptions/subscription';
 import { nextCharge, transition } from '@/core/subscriptions/transition';
 import type { Transaction } from '@/store/db';
+import { insertAnswers } from '@/store/join-fields';
 import { finishJoining, type Joining } from '@/store/joinings';
 import { findMember, findMemberByEmail, insertMember, type Member } from '@/store/members';
+import type { Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { findRunning, setMember, type StoredSubscription } from '@/store/subscriptions';
-import { findTier, type StoredOffer } from '@/store/tiers';
+import { findTier, listTierNames } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
+import { leaveForSwitch } from './leave-for-switch';
 import { record } from './record';
+import type { Bought } from './terms';
 import { writeMail } from './write-mail';
 
 /**
  * The one place where a joining becomes a member with a subscription: in the transaction that records its payment,
- * or, where nothing is due, alone. Null where the person has a running subscription on this track already.
+ * or, where nothing is due, alone. Null where the person has a running subscription on this track already, other
+ * than the one whose place this takes.
  */
 export async function completeJoining(
   db: Transaction,
@@ -24,12 +29,15 @@ export async function completeJoining(
   actor: Actor,
   joining: Joining,
   subscription: StoredSubscription,
-  { terms, offer }: { terms: Terms; offer: StoredOffer },
+  bought: Bought,
   period: Period,
   at: Instant,
+  payment: Payment | null,
 ): Promise<Member | null> {
+  const { terms, offer } = bought;
   const member = await memberOf(db, joining, at);
-  if (await findRunning(db, member.id, subscription.mode, subscription.track)) {
+  const running = await findRunning(db, member.id, subscription.mode, subscription.track, subscription.slot);
+  if (running && running.id !== joining.replacesId) {
     // It came a second time, against every guard. Staff must see it; a second subscription there cannot be.
     await record(db, actor, at, 'payment without effect', `subscription:${subscription.id}`, {
       member: member.id,
@@ -37,21 +45,14 @@ export async function completeJoining(
     await finishJoining(db, joining.id, member.id);
     return null;
   }
+  if (running) await leaveForSwitch(db, site, actor, joining, running, subscription, period, payment, at);
   await setMember(db, subscription.id, member.id);
   const begun = transition(subscription, { type: 'paid', period }, terms, at);
   if (!begun.ok) throw new Error(begun.reason);
-  await applyTransition(
-    db,
-    site,
-    actor,
-    { ...subscription, memberId: member.id },
-    begun.subscription,
-    begun.effects,
-    offer,
-    at,
-  );
+  await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, begun, bought, at);
+  await insertAnswers(db, member.id, subscription.id, joining.answers, at);
   await finishJoining(db, joining.id, member.id);
-  await record(db, actor, at, 'joined', `member:${member.id}`, {
+  await record(db, actor, at, running ? 'switched' : 'joined', `member:${member.id}`, {
     offer: offer.id,
     version: offer.version,
     subscription: subscription.id,
@@ -60,9 +61,13 @@ export async function completeJoining(
   const tier = await findTier(db, period.tier);
   const next = nextCharge(begun.subscription, terms);
   const content = {
-    template: 'welcome' as const,
+    template: running ? ('switched' as const) : ('welcome' as const),
     tierName: tier?.name ?? offer.name,
-    sentence: offerSentence(offer.definition, subscription.skipTrial),
+    sentence: offerSentence(offer.definition, {
+      skipTrial: subscription.skipTrial,
+      tierNames: await listTierNames(db),
+    }),
+    words: tier?.welcomeShown.includes('mail') ? plainText(tier.welcomeWords).trim() : '',
     nextCharge: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
   };
   await writeMail(db, site, member, content, `welcome:${subscription.id}`, at);

@@ -6,7 +6,8 @@ import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
 import { listPayments, type PaymentListRow } from '@/store/payments';
 import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
-import { listTiers, type StoredOffer, type Tier } from '@/store/tiers';
+import { type StoredOffer } from '@/store/offers';
+import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 import { termsOf } from './terms';
@@ -16,6 +17,8 @@ export type SubscriptionView = {
   offer: StoredOffer;
   tier: Tier | undefined;
   sentence: string;
+  /** Where it goes over at its next period. */
+  movesTo: { name: string; tier: Tier | undefined; sentence: string } | null;
   next: { at: Instant; amount: number; currency: string } | null;
 };
 
@@ -32,17 +35,23 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
   const site = await currentSite();
   const now = siteNow(site);
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
+  const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
   const subscriptions = await Promise.all(
     stored.map(async (subscription): Promise<SubscriptionView> => {
-      const { terms, offer } = await termsOf(pool(), site, subscription.offerVersionId);
+      const { terms, offer, movesTo } = await termsOf(pool(), site, subscription);
       const next = nextCharge(subscription, terms);
       const tierId = offer.definition.steps[subscription.period?.step ?? 0]?.tier ?? offer.tierId;
       return {
         subscription,
         offer,
         tier: tiers.get(tierId),
-        sentence: offerSentence(offer.definition, subscription.skipTrial),
+        sentence: offerSentence(offer.definition, { skipTrial: subscription.skipTrial, tierNames: names }),
+        movesTo: movesTo && {
+          name: movesTo.name,
+          tier: tiers.get(movesTo.tierId),
+          sentence: offerSentence(movesTo.definition, { skipTrial: true, tierNames: names }),
+        },
         next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
       };
     }),

@@ -2,6 +2,8 @@ import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
 import { listAudit } from '@/store/audit';
 import { pool } from '@/store/db';
+import { listAnswers } from '@/store/join-fields';
+import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/store/mails';
 import { findMember, type Member } from '@/store/members';
 import { memberAccount, type MemberAccount } from './member-account';
@@ -19,9 +21,13 @@ export type TimelineEntry = {
 };
 
 /** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
-export async function memberFile(
-  id: string,
-): Promise<{ member: Member; account: MemberAccount; timeline: TimelineEntry[] } | null> {
+export async function memberFile(id: string): Promise<{
+  member: Member;
+  account: MemberAccount;
+  timeline: TimelineEntry[];
+  /** What they answered when they joined, newest first. */
+  answers: (JoinAnswer & { at: Instant })[];
+} | null> {
   const member = await findMember(pool(), id);
   if (!member) return null;
   const account = await memberAccount(member);
@@ -93,7 +99,8 @@ export async function memberFile(
       tone: 'mail',
     })),
   ];
-  return { member, account, timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)) };
+  const answers = await listAnswers(pool(), id);
+  return { member, account, answers, timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)) };
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

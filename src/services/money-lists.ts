@@ -3,7 +3,8 @@ import type { State } from '@/core/subscriptions/subscription';
 import { pool } from '@/store/db';
 import { listPayments, type PaymentListRow } from '@/store/payments';
 import { countByState, listSubscriptions, type SubscriptionRow } from '@/store/subscriptions';
-import { listOfferVersions, listTiers, type StoredOffer } from '@/store/tiers';
+import { listOfferVersions, type StoredOffer } from '@/store/offers';
+import { listTiers } from '@/store/tiers';
 import { nextCharges } from './next-charges';
 import { currentSite } from './site';
 

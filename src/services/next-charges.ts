@@ -1,9 +1,10 @@
 import type { Instant } from '@/core/calendar';
 import { nextCharge } from '@/core/subscriptions/transition';
 import { pool } from '@/store/db';
+import { listOfferVersions } from '@/store/offers';
 import type { Site } from '@/store/site';
 import { listSubscriptionsById } from '@/store/subscriptions';
-import { listOfferVersions } from '@/store/tiers';
+import { termsUnder } from './terms';
 
 /** What each of the subscriptions is charged next; those that are charged nothing more are left out. */
 export async function nextCharges(
@@ -11,21 +12,22 @@ export async function nextCharges(
   ids: string[],
 ): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
   const subscriptions = await listSubscriptionsById(pool(), ids);
-  const versions = await listOfferVersions(pool(), [...new Set(subscriptions.map((s) => s.offerVersionId))]);
-  const offers = new Map(versions.map((offer) => [offer.versionId, offer.definition]));
+  const versionIds = subscriptions.flatMap((s) =>
+    s.movesTo ? [s.offerVersionId, s.movesTo] : [s.offerVersionId],
+  );
+  const versions = await listOfferVersions(pool(), [...new Set(versionIds)]);
+  const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const found = new Map<string, { at: Instant; amount: number; currency: string }>();
   for (const subscription of subscriptions) {
     const offer = offers.get(subscription.offerVersionId);
-    const next =
-      offer &&
-      nextCharge(subscription, {
-        offer,
-        zone: site.zone,
-        retryDays: site.retryDays,
-        graceDays: site.graceDays,
-      });
+    const movesTo = offers.get(subscription.movesTo ?? '') ?? null;
+    const next = offer && nextCharge(subscription, termsUnder(site, offer, movesTo));
     if (next)
-      found.set(subscription.id, { at: next.at, amount: next.period.amount, currency: offer.currency });
+      found.set(subscription.id, {
+        at: next.at,
+        amount: next.period.amount,
+        currency: offer.definition.currency,
+      });
   }
   return found;
 }

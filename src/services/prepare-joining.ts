@@ -1,86 +1,119 @@
 import { randomUUID } from 'node:crypto';
 import { config } from '@/config';
+import { localDate, type Instant } from '@/core/calendar';
+import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { offerSentence } from '@/core/offers/sentence';
+import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
+import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { gatewayById } from '@/gateways';
+import { insertQuote } from '@/store/credits';
 import { pool } from '@/store/db';
 import { findActiveAccount } from '@/store/gateways';
+import { listJoinFields } from '@/store/join-fields';
 import type { Member } from '@/store/members';
-import { findRunning, hasHadTrial } from '@/store/subscriptions';
-import {
-  findOffer,
-  findOfferVersion,
-  findTier,
-  listOffers,
-  listTiers,
-  type StoredOffer,
-  type Tier,
-} from '@/store/tiers';
+import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
+import type { Site } from '@/store/site';
+import { hasHadTrial } from '@/store/subscriptions';
+import { countPlacesTaken, findTier, listTierNames, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
-import { quoteOffer, type Quote } from './quote-offer';
+import { formStamp } from './guard-form';
 import { currentSite } from './site';
+import { placeOf, standingOf, type Standing } from './standing';
 
 export type PreparedJoining = {
   joiningId: string;
+  /** The signed moment at which the form was shown. */
+  stamp: string;
   offer: StoredOffer;
   tier: Tier;
   otherOffers: StoredOffer[];
   sentence: string;
   skipTrial: boolean;
   quote: Quote;
+  standing: Standing;
+  /** The stored quote, where this would be a switch. */
+  quoteId: string | null;
+  fields: JoinField[];
+  joining: JoiningState;
   /** The gateway's card frame; null where the offer is free. */
   frame: { url: string; origin: string; gateway: string } | null;
-  /** Why nobody can join by this offer now, or why this person need not. */
-  obstacle: 'none' | 'held' | 'no-gateway' | 'over';
-  /** The tier that stands in the way, where one is held. */
-  heldTier: Tier | null;
+  /** The card of the running subscription, which can be kept. */
+  keptCard: string | null;
+  /** Why nobody can join by this offer now, whoever they are. */
+  obstacle: 'none' | 'no-gateway' | 'over';
 };
 
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
 export async function prepareJoining(
   offerId: string,
   member: Member | undefined,
+  joiningId: string = randomUUID(),
 ): Promise<PreparedJoining | null> {
   const site = await currentSite();
+  const now = siteNow(site);
   const offer = await findOffer(pool(), offerId);
   const tier = offer && (await findTier(pool(), offer.tierId));
-  if (!offer?.onSale || !tier) return null;
-  const track = tier.ladderId ?? tier.id;
+  if (!offer?.onSale || !tier || tier.retiredAt) return null;
+  const { track } = placeOf(tier, '');
   const skipTrial = member ? await hasHadTrial(pool(), member.id, site.mode, track) : false;
-  const quote = quoteOffer(offer.definition, siteNow(site), site.zone, skipTrial);
+  const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
   const account = offer.isPaid ? await findActiveAccount(pool(), site.mode) : undefined;
   const gateway = account && gatewayById(account.gateway);
-  const held = member && (await findRunning(pool(), member.id, site.mode, track));
+  const standing: Standing = member
+    ? await standingOf(pool(), site, member.id, offer, tier, now)
+    : { kind: 'new' };
+  const subscription = 'subscription' in standing ? standing.subscription : null;
   return {
-    joiningId: randomUUID(),
+    joiningId,
+    stamp: formStamp(),
     offer,
     tier,
     otherOffers: (await listOffers(pool())).filter(
       (other) => other.tierId === tier.id && other.onSale && other.id !== offer.id,
     ),
-    sentence: offerSentence(offer.definition, skipTrial),
+    sentence: offerSentence(offer.definition, { skipTrial, tierNames: await listTierNames(pool()) }),
     skipTrial,
     quote,
+    standing,
+    quoteId: member ? await storeQuote(member.id, standing, offer, now) : null,
+    fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
+    joining: await joiningStateOf(site, tier, now),
     frame:
       account && gateway
         ? { ...gateway.frame(account.siteKey, new URL(config().SITE_URL).origin), gateway: gateway.name }
         : null,
-    heldTier: held ? await tierHeldBy(held.offerVersionId) : null,
-    obstacle: held ? 'held' : offer.isPaid && !account ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
+    keptCard:
+      account && subscription?.methodRef && subscription.gatewayAccountId === account.id
+        ? subscription.methodLabel
+        : null,
+    obstacle: offer.isPaid && !account ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
   };
 }
 
-/** Tiers of the join page with their offers on sale, lowest rung first. */
-export async function tiersOnSale(): Promise<{ tier: Tier; offers: StoredOffer[] }[]> {
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
-  return tiers
-    .filter((tier) => tier.onJoinPage)
-    .sort((a, b) => (a.rung ?? 0) - (b.rung ?? 0) || a.position - b.position)
-    .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null))
-    .map((tier) => ({ tier, offers: offers.filter((offer) => offer.tierId === tier.id && offer.onSale) }))
-    .filter(({ offers: onSale }) => onSale.length > 0);
+/** Whether somebody can join the tier today, with the places that are left. */
+export async function joiningStateOf(site: Site, tier: Tier, now: Instant): Promise<JoiningState> {
+  const taken = tier.places === null ? 0 : await countPlacesTaken(pool(), tier.id, site.mode, now, null);
+  return joiningState({ ...tier, isRetired: tier.retiredAt !== null }, taken, localDate(now, site.zone));
 }
 
-async function tierHeldBy(offerVersionId: string): Promise<Tier | null> {
-  const bought = await findOfferVersion(pool(), offerVersionId);
-  return (bought && (await findTier(pool(), bought.tierId))) ?? null;
+/** The quote shown is the quote charged: it is kept with its instant and the subscription's count of events. */
+async function storeQuote(
+  memberId: string,
+  standing: Standing,
+  offer: StoredOffer,
+  now: Instant,
+): Promise<string | null> {
+  if (standing.kind !== 'switch') return null;
+  const { subscription, quote } = standing;
+  return insertQuote(pool(), {
+    memberId,
+    subscriptionId: subscription.id,
+    mode: subscription.mode,
+    offerVersionId: offer.versionId,
+    direction: quote.direction,
+    at: now,
+    events: subscription.events,
+    startsAt: quote.startsAt,
+    credit: quote.credit,
+  });
 }

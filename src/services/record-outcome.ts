@@ -1,20 +1,21 @@
 import type { Period } from '@/core/offers/schedule';
-import { nextCharge, transition, upcomingPeriod } from '@/core/subscriptions/transition';
-import type { Subscription, Terms } from '@/core/subscriptions/subscription';
+import type { Subscription } from '@/core/subscriptions/subscription';
+import { nextCharge, renewalOf, transition, upcomingPeriod } from '@/core/subscriptions/transition';
 import type { ChargeOutcome } from '@/gateways/contract';
+import { creditSpentOn } from '@/store/credits';
 import { transaction, type Transaction } from '@/store/db';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
-import { markChargePaid, settlePayment, type Payment } from '@/store/payments';
+import { findCharge, markChargePaid, settlePayment, type Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { lockSubscription, type StoredSubscription } from '@/store/subscriptions';
-import { findTier, type StoredOffer } from '@/store/tiers';
+import { findTier } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
 import { completeJoining } from './complete-joining';
 import { record } from './record';
 import { currentSite } from './site';
-import { termsOf } from './terms';
+import { termsOf, type Bought } from './terms';
 import { writeMail } from './write-mail';
 
 export type Outcome = Exclude<ChargeOutcome, { state: 'unknown' }>;
@@ -71,23 +72,27 @@ async function follow(
   outcome: Outcome,
 ): Promise<void> {
   const { at } = payment;
-  const bought = await termsOf(db, site, subscription.offerVersionId);
-  const { terms, offer } = bought;
-  const period = upcomingPeriod(subscription, terms);
+  const bought = await termsOf(db, site, subscription);
+  const { terms } = bought;
+  const charge = await findCharge(db, payment.chargeId);
+  const renews = charge?.renews ?? false;
+  // A renewal that was refused changes nothing: what is held runs to its end as it did.
+  if (renews && outcome.state === 'declined') return;
+  const period = renews ? renewalOf(subscription, terms)?.period : upcomingPeriod(subscription, terms);
   if (subscription.state === 'pending') {
     const joining = await findJoiningOfSubscription(db, subscription.id);
     if (outcome.state === 'declined' || !joining || !period) return;
-    const member = await completeJoining(db, site, actor, joining, subscription, bought, period, at);
+    const member = await completeJoining(db, site, actor, joining, subscription, bought, period, at, payment);
     const settled = transition(subscription, { type: 'paid', period }, terms, at);
     if (member && settled.ok)
-      await receipt(db, site, member, settled.subscription, subscription, terms, offer, period, payment);
+      await receipt(db, site, member, settled.subscription, bought, period, payment, subscription);
     return;
   }
   const member = subscription.memberId ? await findMember(db, subscription.memberId) : undefined;
   if (!member || !period) throw new Error(`subscription ${subscription.id} has nothing to settle`);
   const event =
     outcome.state === 'succeeded'
-      ? ({ type: 'paid', period } as const)
+      ? ({ type: renews ? 'renewed' : 'paid', period } as const)
       : ({ type: 'failed', reason: outcome.code } as const);
   const next = transition(subscription, event, terms, at);
   if (!next.ok) {
@@ -98,18 +103,9 @@ async function follow(
     });
     return;
   }
-  await applyTransition(
-    db,
-    site,
-    actor,
-    { ...subscription, memberId: member.id },
-    next.subscription,
-    next.effects,
-    offer,
-    at,
-  );
+  await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, next, bought, at);
   if (outcome.state === 'succeeded')
-    await receipt(db, site, member, next.subscription, subscription, terms, offer, period, payment);
+    await receipt(db, site, member, next.subscription, bought, period, payment, subscription);
 }
 
 async function receipt(
@@ -117,11 +113,10 @@ async function receipt(
   site: Site,
   member: { id: string; email: string; name: string },
   after: Subscription,
-  stored: StoredSubscription,
-  terms: Terms,
-  offer: StoredOffer,
+  { terms, offer }: Bought,
   period: Period,
   payment: Payment,
+  { methodLabel }: StoredSubscription,
 ): Promise<void> {
   const tier = await findTier(db, period.tier);
   const next = nextCharge(after, terms);
@@ -131,9 +126,10 @@ async function receipt(
     amount: payment.amount,
     currency: payment.currency,
     joiningFee: period.joiningFee,
+    credit: await creditSpentOn(db, payment.chargeId),
     paidAt: payment.at,
-    methodLabel: stored.methodLabel,
-    nextCharge: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
+    methodLabel,
+    nextCharge: next && { at: next.at, amount: next.period.amount, currency: payment.currency },
   };
   await writeMail(db, site, member, content, `receipt:${payment.id}`, payment.at);
 }

@@ -2,13 +2,14 @@ import { config } from '@/config';
 import { isBefore } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
 import { pool, transaction } from '@/store/db';
-import { findOpenPayment, type Payment } from '@/store/payments';
+import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { claimDue, extendLease, lockSubscription, type DueSubscription } from '@/store/subscriptions';
 import { WORKER } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
 import { collect, settleOpenIntent, writeIntent } from './collect-payment';
+import { record } from './record';
 import { currentSite } from './site';
 import { termsOf } from './terms';
 
@@ -37,24 +38,27 @@ async function step(site: Site, due: DueSubscription): Promise<Payment | null> {
     // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
     const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');
     if (!subscription?.memberId || !subscription.dueAt || isBefore(at, subscription.dueAt)) return null;
-    const { terms, offer } = await termsOf(db, site, subscription.offerVersionId);
+    const bought = await termsOf(db, site, subscription);
+    const { terms, offer } = bought;
     const next = transition(subscription, { type: 'due' }, terms, at);
     if (!next.ok) throw new Error(`subscription ${due.id}: ${next.reason}`);
     const charge = next.effects.find((effect) => effect.do === 'charge');
+    const held = { ...subscription, memberId: subscription.memberId };
     if (charge) {
       await extendLease(db, due.id, config().LEASE_SECONDS);
-      return writeIntent(db, subscription, charge.period, charge.attempt, offer.definition.currency, at);
+      const { currency } = offer.definition;
+      const asked = await writeIntent(db, subscription, { ...charge, currency, at });
+      if ('intent' in asked) return asked.intent;
+      await markChargePaid(db, asked.coveredChargeId, at);
+      await record(db, WORKER, at, 'paid with credit', `subscription:${due.id}`, {
+        charge: asked.coveredChargeId,
+      });
+      const settled = transition(subscription, { type: 'paid', period: charge.period }, terms, at);
+      if (!settled.ok) throw new Error(settled.reason);
+      await applyTransition(db, site, WORKER, held, settled, bought, at);
+      return null;
     }
-    await applyTransition(
-      db,
-      site,
-      WORKER,
-      { ...subscription, memberId: subscription.memberId },
-      next.subscription,
-      next.effects,
-      offer,
-      at,
-    );
+    await applyTransition(db, site, WORKER, held, next, bought, at);
     return null;
   });
 }

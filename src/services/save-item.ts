@@ -28,6 +28,7 @@ const RESERVED = new Set([
   'sign-out',
   'account',
   'feed.xml',
+  'pictures',
   '_next',
 ]);
 

@@ -1,19 +1,15 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
+import { localDate } from '@/core/calendar';
 import { slugify } from '@/core/content/slug';
-import { isPaid, offerSchema } from '@/core/offers/offer';
-import { lock, transaction } from '@/store/db';
-import {
-  addOfferVersion,
-  findOffer,
-  findTier,
-  listOffers,
-  listTiers,
-  saveOffer as store,
-} from '@/store/tiers';
+import { STEP_OVER } from '@/core/offers/draft';
+import { isPaid, offerSchema, stepsOver, type Offer } from '@/core/offers/offer';
+import { quoteOffer } from '@/core/offers/quote';
+import { lock, transaction, type Transaction } from '@/store/db';
+import { addOfferVersion, findOffer, listOffers, saveOffer as store } from '@/store/offers';
+import { listTiers } from '@/store/tiers';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
-import { quoteOffer } from './quote-offer';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { freeId } from './save-tier';
@@ -30,6 +26,7 @@ const inputSchema = z.object({
     .min(1, 'Name the offer: “Monthly”, “Yearly”.')
     .max(40, 'A name has at most 40 characters.'),
   onSale: z.boolean().default(true),
+  menuLabel: z.string().trim().max(30, 'At most 30 characters.').default(''),
   definition: offerSchema,
 });
 
@@ -44,34 +41,56 @@ export async function saveOffer(
   requireRight(actor, 'set tiers');
   const parsed = inputSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { name, onSale, definition } = parsed.data;
+  const { name, onSale, menuLabel } = parsed.data;
+  const { id: _, ...definition } = parsed.data.definition;
   const site = await currentSite();
   const at = siteNow(site);
-  if (!quoteOffer(definition, at, site.zone, false).hasAnything) {
+  return transaction(async (db) => {
+    await lock(db, 'offers');
+    const known = parsed.data.id ? await findOffer(db, parsed.data.id) : undefined;
+    const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
+    // What was saved once may have its dates behind it: its name can still be changed.
+    const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);
+    if (against) return against;
+    const offers = await listOffers(db);
+    const twin = offers.find(
+      (offer) =>
+        offer.tierId === definition.tier &&
+        offer.id !== known?.id &&
+        offer.name.toLowerCase() === name.toLowerCase(),
+    );
+    if (twin) return refusedField('name', `This tier has an offer called “${twin.name}” already.`);
+    const id =
+      known?.id ??
+      freeId(
+        parsed.data.id ?? slugify(`${definition.tier}-${name}`),
+        new Set(offers.map((offer) => offer.id)),
+      );
+    await store(db, { id, tierId: definition.tier, name, onSale, menuLabel });
+    const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
+    await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
+    return done({ id, version });
+  });
+}
+
+async function whyImpossible(
+  db: Transaction,
+  definition: Offer,
+  zone: string,
+  at: string,
+): Promise<ReturnType<typeof refusedField> | null> {
+  const [over] = stepsOver(definition.steps, localDate(at, zone));
+  if (over !== undefined) return refusedField(`definition.steps.${over}.until`, STEP_OVER);
+  if (!quoteOffer(definition, at, zone).hasAnything) {
     return refusedField(
       'definition.steps',
       'Every date of this offer has passed: nobody who joins would get anything.',
     );
   }
-  return transaction(async (db) => {
-    await lock(db, 'offers');
-    if (!(await findTier(db, definition.tier)))
-      return refusedField('', 'The tier of this offer is not there any more.');
-    const tierIds = new Set((await listTiers(db)).map((tier) => tier.id));
-    const lost = definition.steps.findIndex((step) => step.tier !== undefined && !tierIds.has(step.tier));
-    if (lost !== -1) return refusedField(`definition.steps.${lost}.tier`, 'That tier is not there any more.');
-    const known = parsed.data.id ? await findOffer(db, parsed.data.id) : undefined;
-    const id =
-      known?.id ??
-      freeId(
-        parsed.data.id ?? slugify(`${definition.tier}-${name}`),
-        new Set((await listOffers(db)).map((offer) => offer.id)),
-      );
-    await store(db, { id, tierId: definition.tier, name, onSale });
-    const { id: _, ...money } = definition;
-    const same = known && isDeepStrictEqual(known.definition, money);
-    const version = same ? known.version : await addOfferVersion(db, id, money, isPaid(money));
-    await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
-    return done({ id, version });
-  });
+  const tierIds = new Set((await listTiers(db)).map((tier) => tier.id));
+  if (!tierIds.has(definition.tier)) return refusedField('', 'The tier of this offer is not there any more.');
+  const lost = definition.steps.findIndex((step) => step.tier !== undefined && !tierIds.has(step.tier));
+  return lost === -1
+    ? null
+    : refusedField(`definition.steps.${lost}.tier`, 'That tier is not there any more.');
 }

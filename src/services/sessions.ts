@@ -1,18 +1,16 @@
-import { createHash, randomBytes } from 'node:crypto';
 import { readsAll } from '@/core/staff';
 import { pool } from '@/store/db';
 import type { Member } from '@/store/members';
 import { deleteSession, findSessionMember, insertSession } from '@/store/sessions';
 import { VISITOR_ACTOR, type Actor } from './actor';
+import { hashToken, newToken } from './tokens';
 
 export const SESSION_DAYS = 30;
 
-const hashToken = (token: string): Buffer => createHash('sha256').update(token).digest();
-
 /** A new session's token: only its hash is stored. */
 export async function startSession(memberId: string): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
-  await insertSession(pool(), hashToken(token), memberId, SESSION_DAYS);
+  const { token, hash } = newToken();
+  await insertSession(pool(), hash, memberId, SESSION_DAYS);
   return token;
 }
 

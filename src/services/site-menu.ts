@@ -2,10 +2,12 @@ import { decide } from '@/core/access/decide';
 import type { PersonFacts } from '@/core/access/facts';
 import { pool } from '@/store/db';
 import { listMenuItems } from '@/store/items';
+import { listMenuOffers } from '@/store/offers';
 import { listRules } from '@/store/rules';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 
+/** A page of the menu, or an entry that leads to joining by an offer. */
 export type MenuEntry = { path: string; title: string; isOpen: boolean };
 
 /** The entries of the site's menu, each with whether it is open to the person. */
@@ -13,10 +15,16 @@ export async function siteMenu(person: PersonFacts): Promise<MenuEntry[]> {
   const site = await currentSite();
   const now = siteNow(site);
   const [items, rules] = [await listMenuItems(pool(), now), await listRules(pool())];
-  return items.map((item) => ({
+  const pages = items.map((item) => ({
     path: item.path,
     title: item.title,
     isOpen:
       decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person }).state === 'open',
   }));
+  const offers = (await listMenuOffers(pool())).map(({ id, menuLabel }) => ({
+    path: `/join/${id}`,
+    title: menuLabel,
+    isOpen: true,
+  }));
+  return [...pages, ...offers];
 }

@@ -2,14 +2,16 @@ import { decide, type Question } from '@/core/access/decide';
 import type { PersonFacts } from '@/core/access/facts';
 import { normalisePath } from '@/core/access/paths';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
-import { isBefore, type Instant } from '@/core/calendar';
+import { isBefore, localDate, type Instant } from '@/core/calendar';
 import { readingMinutes, wordCount, type Document } from '@/core/content/document';
 import { firstWords } from '@/core/content/teaser';
+import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/store/db';
 import { findItemByPath, listCategories, listPublished, type Item } from '@/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
 import type { Doorstep, Site } from '@/store/site';
-import { listOffers, listTiers, type StoredOffer, type Tier } from '@/store/tiers';
+import { listOffers, type StoredOffer } from '@/store/offers';
+import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 
@@ -108,7 +110,12 @@ async function openingTiers(question: Question): Promise<OpeningTier[]> {
   const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
   const onSale = (tier: Tier): StoredOffer[] =>
     offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
-  const shown = tiers.filter((tier) => tier.onJoinPage && onSale(tier).length > 0).reverse();
+  const today = localDate(question.now, question.zone);
+  const canJoin = (tier: Tier): boolean => {
+    const { state } = joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today);
+    return state === 'open' || state === 'by-code';
+  };
+  const shown = tiers.filter((tier) => tier.onJoinPage && canJoin(tier) && onSale(tier).length > 0).reverse();
   const candidates = shown.map((tier) => ({
     tier: tier.id,
     paid: onSale(tier).some((offer) => offer.isPaid),

@@ -5,7 +5,8 @@ import { pool } from '@/store/db';
 import { heldTiers } from '@/store/holdings';
 import type { Member } from '@/store/members';
 import type { Site } from '@/store/site';
-import { findTier, listOffers } from '@/store/tiers';
+import { listOffers } from '@/store/offers';
+import { findTier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 

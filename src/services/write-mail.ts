@@ -12,7 +12,7 @@ export const firstName = (name: string): string => name.trim().split(/\s+/)[0] |
 export async function writeMail(
   db: Transaction,
   site: Site,
-  member: Pick<Member, 'id' | 'email' | 'name'>,
+  member: Pick<Member, 'email' | 'name'> & { id: string | null },
   content: MailContent,
   dedupeKey: string,
   at: Instant,

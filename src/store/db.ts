@@ -8,6 +8,9 @@ types.setTypeParser(builtins.INT8, (text: string) => BigInt(text));
 // Instants are ISO text in UTC throughout; the session's time zone is UTC, so "+00" is all there can be.
 types.setTypeParser(builtins.TIMESTAMPTZ, (text: string) => text.replace(' ', 'T').replace('+00', 'Z'));
 
+// A date is the site's local date, as text: turned into a moment it would get a zone that nobody chose.
+types.setTypeParser(builtins.DATE, (text: string) => text);
+
 /** A connection inside a transaction. */
 export type Transaction = pg.PoolClient;
 export type Db = pg.Pool | Transaction;

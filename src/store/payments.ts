@@ -14,6 +14,8 @@ export type StoredCharge = {
   currency: string;
   dueAt: Instant;
   periodTo: Instant | null;
+  /** Paid for before its time, at the member's wish. */
+  renews: boolean;
   paidAt: Instant | null;
 };
 
@@ -30,9 +32,20 @@ const toCharge = (row: ChargeRow): StoredCharge => ({
 export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
   await run(
     db,
-    `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (subscription_id, step, n) DO NOTHING`,
-    [c.subscriptionId, c.mode, c.step, c.n, c.amount, c.joiningFee, c.currency, c.dueAt, c.periodTo],
+    `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (subscription_id, step, n) DO NOTHING`,
+    [
+      c.subscriptionId,
+      c.mode,
+      c.step,
+      c.n,
+      c.amount,
+      c.joiningFee,
+      c.currency,
+      c.dueAt,
+      c.periodTo,
+      c.renews,
+    ],
   );
   return toCharge(
     await one<ChargeRow>(db, 'SELECT * FROM charges WHERE subscription_id = $1 AND step = $2 AND n = $3', [
@@ -41,6 +54,35 @@ export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> 
       c.n,
     ]),
   );
+}
+
+export async function findCharge(db: Db, id: string): Promise<StoredCharge | undefined> {
+  const row = await maybeOne<ChargeRow>(db, 'SELECT * FROM charges WHERE id = $1', [id]);
+  return row && toCharge(row);
+}
+
+export async function listChargeIds(db: Db, subscriptionId: string): Promise<string[]> {
+  const rows = await many<{ id: string }>(
+    db,
+    'SELECT id FROM charges WHERE subscription_id = $1 ORDER BY due_at',
+    [subscriptionId],
+  );
+  return rows.map((row) => row.id);
+}
+
+/** The newest charge of a subscription that was paid, with the payment that paid for it, where one did. */
+export async function findLastPaid(
+  db: Db,
+  subscriptionId: string,
+): Promise<(StoredCharge & { paymentId: string | null; paid: number }) | undefined> {
+  const row = await maybeOne<ChargeRow & { paymentId: string | null; paid: bigint }>(
+    db,
+    `SELECT c.*, p.id AS payment_id, coalesce(p.amount, 0)::bigint AS paid FROM charges c
+     LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded'
+     WHERE c.subscription_id = $1 AND c.paid_at IS NOT NULL ORDER BY c.due_at DESC, c.created_at DESC LIMIT 1`,
+    [subscriptionId],
+  );
+  return row && { ...toCharge(row), paymentId: row.paymentId, paid: toMinor(row.paid) };
 }
 
 export async function markChargePaid(db: Db, id: string, at: Instant): Promise<void> {

@@ -8,7 +8,13 @@ export type StoredSubscription = Subscription & {
   memberId: string | null;
   mode: Mode;
   track: string;
+  /** Tells apart several subscriptions of one person to one tier. */
+  slot: string;
   offerVersionId: string;
+  /** The version under which it goes on from its next period. */
+  movesTo: string | null;
+  /** Rises with every event of its life. */
+  events: number;
   gatewayAccountId: string | null;
   customerRef: string | null;
   methodRef: string | null;
@@ -22,21 +28,39 @@ const fromRow = ({ periodStep, periodN, ...row }: Row): StoredSubscription => ({
   period: periodStep === null || periodN === null ? null : { step: periodStep, n: periodN },
 });
 
-const COLUMNS = `id, member_id, mode, track, offer_version_id, state, started_at, skip_trial, period_step, period_n, paid_through, due_at,
+const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
   failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
 
 export type NewSubscription = Pick<
   StoredSubscription,
-  'memberId' | 'mode' | 'track' | 'offerVersionId' | 'startedAt' | 'skipTrial' | 'gatewayAccountId'
+  | 'memberId'
+  | 'mode'
+  | 'track'
+  | 'slot'
+  | 'offerVersionId'
+  | 'startedAt'
+  | 'skipTrial'
+  | 'skipFee'
+  | 'gatewayAccountId'
 >;
 
 export async function insertPending(db: Db, s: NewSubscription): Promise<StoredSubscription> {
   return fromRow(
     await one<Row>(
       db,
-      `INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, skip_trial, gateway_account_id)
-       VALUES ($1, $2, $3, $4, 'pending', $5, $6, $7) RETURNING ${COLUMNS}`,
-      [s.memberId, s.mode, s.track, s.offerVersionId, s.startedAt, s.skipTrial, s.gatewayAccountId],
+      `INSERT INTO subscriptions (member_id, mode, track, slot, offer_version_id, state, started_at, skip_trial, skip_fee, gateway_account_id)
+       VALUES ($1, $2, $3, $4, $5, 'pending', $6, $7, $8, $9) RETURNING ${COLUMNS}`,
+      [
+        s.memberId,
+        s.mode,
+        s.track,
+        s.slot,
+        s.offerVersionId,
+        s.startedAt,
+        s.skipTrial,
+        s.skipFee,
+        s.gatewayAccountId,
+      ],
     ),
   );
 }
@@ -78,11 +102,13 @@ export async function findRunning(
   memberId: string,
   mode: Mode,
   track: string,
+  slot = '',
 ): Promise<StoredSubscription | undefined> {
   const row = await maybeOne<Row>(
     db,
-    `SELECT ${COLUMNS} FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND state NOT IN ('pending', 'ended')`,
-    [memberId, mode, track],
+    `SELECT ${COLUMNS} FROM subscriptions
+     WHERE member_id = $1 AND mode = $2 AND track = $3 AND slot = $4 AND state NOT IN ('pending', 'ended')`,
+    [memberId, mode, track, slot],
   );
   return row && fromRow(row);
 }
@@ -104,7 +130,8 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
   await run(
     db,
     `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
-       due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, busy_until = NULL WHERE id = $1`,
+       due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, skip_fee = $12, number_from = $13,
+       busy_until = NULL, events = events + 1 WHERE id = $1`,
     [
       id,
       s.state,
@@ -117,7 +144,83 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
       s.failures,
       s.firstFailedAt,
       s.endedAt,
+      s.skipFee,
+      s.numberFrom,
     ],
+  );
+}
+
+/** The subscription now runs under the version it was moved to. */
+export async function completeMove(db: Db, id: string): Promise<void> {
+  await run(
+    db,
+    'UPDATE subscriptions SET offer_version_id = moves_to, moves_to = NULL WHERE id = $1 AND moves_to IS NOT NULL',
+    [id],
+  );
+}
+
+/** Has a joining not yet paid go by another version of its offer, from another moment. */
+export async function setPendingTerms(
+  db: Db,
+  id: string,
+  t: Pick<StoredSubscription, 'offerVersionId' | 'startedAt' | 'skipTrial' | 'skipFee' | 'gatewayAccountId'>,
+): Promise<void> {
+  await run(
+    db,
+    `UPDATE subscriptions SET offer_version_id = $2, started_at = $3, skip_trial = $4, skip_fee = $5, gateway_account_id = $6
+     WHERE id = $1 AND state = 'pending'`,
+    [id, t.offerVersionId, t.startedAt, t.skipTrial, t.skipFee, t.gatewayAccountId],
+  );
+}
+
+/** Members who hold two tiers that would stand on one track: each of these tiers' subscriptions, and those of the track itself. */
+export async function countDoubleHolders(db: Db, tierId: string, track: string): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(DISTINCT s.member_id) FROM subscriptions s
+     JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id
+     JOIN subscriptions other ON other.member_id = s.member_id AND other.mode = s.mode AND other.id <> s.id
+       AND other.track = $2 AND other.slot = '' AND other.state NOT IN ('pending', 'ended')
+     WHERE o.tier_id = $1 AND s.track <> $2 AND s.state NOT IN ('pending', 'ended')`,
+    [tierId, track],
+  );
+  return Number(count);
+}
+
+/** Brings the subscriptions of a tier onto the track where the tier now stands, with the joinings under way. */
+export async function moveToTrack(db: Db, tierId: string, track: string): Promise<void> {
+  const ofTier = `SELECT s.id FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id WHERE o.tier_id = $1`;
+  await run(db, `UPDATE subscriptions SET track = $2 WHERE track <> $2 AND id IN (${ofTier})`, [
+    tierId,
+    track,
+  ]);
+  await run(db, `UPDATE joinings SET track = $2 WHERE track <> $2 AND subscription_id IN (${ofTier})`, [
+    tierId,
+    track,
+  ]);
+}
+
+/** Whether the member has switched on this track before. */
+export async function hasSwitched(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
+  return (
+    (await maybeOne(
+      db,
+      'SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND skip_fee LIMIT 1',
+      [memberId, mode, track],
+    )) !== undefined
+  );
+}
+
+/** Running subscriptions of a mode by tier, with the version and step they are in: what monthly income is made of. */
+export async function listRunningSteps(
+  db: Db,
+  mode: Mode,
+): Promise<{ offerVersionId: string; step: number; count: number }[]> {
+  return many(
+    db,
+    `SELECT offer_version_id, coalesce(period_step, 0) AS step, count(*)::integer AS count FROM subscriptions
+     WHERE mode = $1 AND state IN ('active', 'overdue') GROUP BY 1, 2`,
+    [mode],
   );
 }
 

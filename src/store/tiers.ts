@@ -1,118 +1,172 @@
-import type { Offer } from '@/core/offers/offer';
+import type { LocalDate } from '@/core/calendar';
+import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { many, maybeOne, one, run, type Db } from './db';
 
+export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
   id: string;
   name: string;
-  description: string;
+  description: Document;
   keyCut: KeyCut;
   ladderId: string | null;
   rung: number | null;
   onJoinPage: boolean;
   position: number;
+  /** The owner's own name for it in exports; '' where there is none. */
+  reference: string;
+  pictureId: string | null;
+  joinWords: Document;
+  welcomeWords: Document;
+  welcomeShown: WelcomePlace[];
+  /** Where a person is brought after joining; '' for where they came from. */
+  welcomePath: string;
+  joining: 'open' | 'by-code' | 'closed';
+  several: boolean;
+  onSaleFrom: LocalDate | null;
+  onSaleUntil: LocalDate | null;
+  places: number | null;
+  confirmAddress: boolean;
+  retiredAt: string | null;
 };
 
-/** An offer in its newest version. */
-export type StoredOffer = {
+/** Tiers that replace one another. Days for the wait before a first switch up. */
+export type Ladder = {
   id: string;
-  tierId: string;
   name: string;
-  onSale: boolean;
-  versionId: string;
-  version: number;
-  isPaid: boolean;
-  definition: Offer;
+  position: number;
+  creditUnused: boolean;
+  waitDays: number;
+  downAtOnce: boolean;
 };
 
-export type Ladder = { id: string; name: string };
-
+/** Every tier, retired ones too: ladders in their order with the highest rung first, then those on none. */
 export async function listTiers(db: Db): Promise<Tier[]> {
-  return many(db, 'SELECT * FROM tiers ORDER BY ladder_id NULLS LAST, rung DESC, position, created_at');
+  return many(
+    db,
+    `SELECT t.* FROM tiers t LEFT JOIN ladders l ON l.id = t.ladder_id
+     ORDER BY l.position NULLS LAST, t.ladder_id NULLS LAST, t.rung DESC, t.position, t.created_at`,
+  );
+}
+
+/** Names of all tiers by id, for sentences that speak of more than one. */
+export async function listTierNames(db: Db): Promise<Map<string, string>> {
+  const rows = await many<{ id: string; name: string }>(db, 'SELECT id, name FROM tiers');
+  return new Map(rows.map((row) => [row.id, row.name]));
 }
 
 export async function findTier(db: Db, id: string): Promise<Tier | undefined> {
   return maybeOne(db, 'SELECT * FROM tiers WHERE id = $1', [id]);
 }
 
-/** @throws a conflict where the id or the key-cut is taken */
-export async function saveTier(db: Db, tier: Tier): Promise<void> {
+/** @throws a conflict where the id, the key-cut or the reference is taken */
+export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt'>): Promise<void> {
   await run(
     db,
-    `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-     ON CONFLICT (id) DO UPDATE SET name = $2, description = $3, key_cut = $4, ladder_id = $5, rung = $6, on_join_page = $7, position = $8`,
+    `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position, reference, picture_id, join_words,
+       welcome_words, welcome_shown, welcome_path, joining, several, on_sale_from, on_sale_until, places, confirm_address)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)
+     ON CONFLICT (id) DO UPDATE SET name = $2, description = $3, key_cut = $4, ladder_id = $5, rung = $6, on_join_page = $7, position = $8,
+       reference = $9, picture_id = $10, join_words = $11, welcome_words = $12, welcome_shown = $13, welcome_path = $14, joining = $15,
+       several = $16, on_sale_from = $17, on_sale_until = $18, places = $19, confirm_address = $20`,
     [
-      tier.id,
-      tier.name,
-      tier.description,
-      tier.keyCut,
-      tier.ladderId,
-      tier.rung,
-      tier.onJoinPage,
-      tier.position,
+      t.id,
+      t.name,
+      t.description,
+      t.keyCut,
+      t.ladderId,
+      t.rung,
+      t.onJoinPage,
+      t.position,
+      t.reference,
+      t.pictureId,
+      t.joinWords,
+      t.welcomeWords,
+      t.welcomeShown,
+      t.welcomePath,
+      t.joining,
+      t.several,
+      t.onSaleFrom,
+      t.onSaleUntil,
+      t.places,
+      t.confirmAddress,
     ],
   );
 }
 
-export async function listLadders(db: Db): Promise<Ladder[]> {
-  return many(db, 'SELECT id, name FROM ladders ORDER BY created_at');
+/** Retires a tier at an instant, or, with null, brings it back. */
+export async function setTierRetired(db: Db, id: string, at: string | null): Promise<void> {
+  await run(db, 'UPDATE tiers SET retired_at = $2 WHERE id = $1', [id, at]);
 }
 
-export async function insertLadder(db: Db, ladder: Ladder): Promise<void> {
-  await run(db, 'INSERT INTO ladders (id, name) VALUES ($1, $2)', [ladder.id, ladder.name]);
-}
-
-const OFFER = `
-  SELECT o.id, o.tier_id, o.name, o.on_sale, v.id AS version_id, v.version, v.is_paid, v.definition
-  FROM offers o JOIN offer_versions v ON v.offer_id = o.id`;
-
-export async function listOffers(db: Db): Promise<StoredOffer[]> {
-  return many(
-    db,
-    `${OFFER} WHERE v.version = (SELECT max(version) FROM offer_versions WHERE offer_id = o.id) ORDER BY o.position, o.created_at, o.id`,
-  );
-}
-
-export async function findOffer(db: Db, id: string): Promise<StoredOffer | undefined> {
-  return maybeOne(db, `${OFFER} WHERE o.id = $1 ORDER BY v.version DESC LIMIT 1`, [id]);
-}
-
-/** An offer as it was when it was bought. */
-export async function findOfferVersion(db: Db, versionId: string): Promise<StoredOffer | undefined> {
-  return maybeOne(db, `${OFFER} WHERE v.id = $1`, [versionId]);
-}
-
-export async function listOfferVersions(db: Db, versionIds: string[]): Promise<StoredOffer[]> {
-  return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds]);
-}
-
-/** @throws a conflict where the id is taken */
-export async function saveOffer(
-  db: Db,
-  offer: { id: string; tierId: string; name: string; onSale: boolean },
-): Promise<void> {
+/** The rungs of a ladder, lowest first; or, for null, the order of tiers on none. */
+export async function arrangeTiers(db: Db, ladderId: string | null, ids: string[]): Promise<void> {
+  if (ladderId === null) {
+    await run(
+      db,
+      `UPDATE tiers SET position = o.n FROM unnest($1::text[]) WITH ORDINALITY AS o (id, n)
+       WHERE tiers.id = o.id AND ladder_id IS NULL`,
+      [ids],
+    );
+    return;
+  }
+  await run(db, 'SET CONSTRAINTS tiers_rung DEFERRED');
   await run(
     db,
-    `INSERT INTO offers (id, tier_id, name, on_sale) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = $4`,
-    [offer.id, offer.tierId, offer.name, offer.onSale],
+    `UPDATE tiers SET rung = o.n FROM unnest($2::text[]) WITH ORDINALITY AS o (id, n)
+     WHERE tiers.id = o.id AND ladder_id = $1`,
+    [ladderId, ids],
   );
 }
 
-/** Adds the next version of an offer's money and returns its number. */
-export async function addOfferVersion(
-  db: Db,
-  offerId: string,
-  definition: Offer,
-  isPaid: boolean,
-): Promise<number> {
-  const { version } = await one<{ version: number }>(
+/** @throws a foreign key breach where something still speaks of the tier */
+export async function deleteTier(db: Db, id: string): Promise<void> {
+  await run(db, 'DELETE FROM offer_versions WHERE offer_id IN (SELECT id FROM offers WHERE tier_id = $1)', [
+    id,
+  ]);
+  await run(db, 'DELETE FROM offers WHERE tier_id = $1', [id]);
+  await run(db, 'DELETE FROM tiers WHERE id = $1', [id]);
+}
+
+/** Whether anybody ever held the tier or began to join by one of its offers, in test or live mode. */
+export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
+  const { held } = await one<{ held: boolean }>(
     db,
-    `INSERT INTO offer_versions (offer_id, version, currency, definition, is_paid)
-     SELECT $1, coalesce(max(version), 0) + 1, $2, $3, $4 FROM offer_versions WHERE offer_id = $1 RETURNING version`,
-    [offerId, definition.currency, definition, isPaid],
+    `SELECT EXISTS (SELECT 1 FROM holdings WHERE tier_id = $1)
+       OR EXISTS (SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id WHERE o.tier_id = $1)
+       OR EXISTS (SELECT 1 FROM joinings j JOIN offers o ON o.id = j.offer_id WHERE o.tier_id = $1) AS held`,
+    [id],
   );
-  return version;
+  return held;
+}
+
+/** Offers of other tiers, in any version, that lead to this one. */
+export async function offersLeadingTo(db: Db, id: string): Promise<string[]> {
+  const rows = await many<{ name: string }>(
+    db,
+    `SELECT DISTINCT o.name FROM offers o JOIN offer_versions v ON v.offer_id = o.id
+     WHERE o.tier_id <> $1 AND v.definition -> 'steps' @> jsonb_build_array(jsonb_build_object('tier', $1::text))`,
+    [id],
+  );
+  return rows.map((row) => row.name);
+}
+
+export async function listLadders(db: Db): Promise<Ladder[]> {
+  return many(db, 'SELECT * FROM ladders ORDER BY position, created_at');
+}
+
+export async function saveLadder(db: Db, ladder: Ladder): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO ladders (id, name, position, credit_unused, wait_days, down_at_once) VALUES ($1, $2, $3, $4, $5, $6)
+     ON CONFLICT (id) DO UPDATE SET name = $2, position = $3, credit_unused = $4, wait_days = $5, down_at_once = $6`,
+    [ladder.id, ladder.name, ladder.position, ladder.creditUnused, ladder.waitDays, ladder.downAtOnce],
+  );
+}
+
+/** Ladders on which no tier stands any more. */
+export async function deleteEmptyLadders(db: Db): Promise<void> {
+  await run(db, 'DELETE FROM ladders l WHERE NOT EXISTS (SELECT 1 FROM tiers t WHERE t.ladder_id = l.id)');
 }
 
 /** Members who hold each tier at an instant, by tier id. */
@@ -124,4 +178,27 @@ export async function countHolders(db: Db, mode: string, at: string): Promise<Ma
     [mode, at],
   );
   return new Map(rows.map((row) => [row.tierId, Number(row.count)]));
+}
+
+/**
+ * Places of a tier that are taken at an instant: holdings, and joinings whose person is paying at this moment (a
+ * lease in real time, or a payment under way) other than `exceptJoining`.
+ */
+export async function countPlacesTaken(
+  db: Db,
+  tierId: string,
+  mode: string,
+  at: string,
+  exceptJoining: string | null,
+): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT (SELECT count(*) FROM holdings WHERE tier_id = $1 AND mode = $2 AND from_at <= $3 AND (until_at IS NULL OR until_at > $3))
+       + (SELECT count(*) FROM joinings j JOIN offers o ON o.id = j.offer_id
+          WHERE o.tier_id = $1 AND j.mode = $2 AND j.state = 'open' AND j.id IS DISTINCT FROM $4::uuid
+            AND (j.busy_until > now() OR EXISTS (
+              SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = j.subscription_id AND p.state = 'intent'))) AS count`,
+    [tierId, mode, at, exceptJoining],
+  );
+  return Number(count);
 }

@@ -2,6 +2,8 @@ import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/re
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
+import { LinkButton } from './kit/button';
+import { joinPath } from './site/tier-offer-card';
 
 type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
 const wrap = (Tag: 'p' | 'ul' | 'ol' | 'li' | 'blockquote' | 'strong' | 'em' | 'code' | 's' | 'u') =>
@@ -28,35 +30,56 @@ function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; chi
   );
 }
 
-const render = renderJSONContentToReactElement({
-  nodeMapping: {
-    doc: ({ children }: Props) => <>{children}</>,
-    text: ({ node }: Props) => node.text ?? '',
-    paragraph: wrap('p'),
-    heading: Heading,
-    bulletList: wrap('ul'),
-    orderedList: wrap('ol'),
-    listItem: wrap('li'),
-    blockquote: wrap('blockquote'),
-    horizontalRule: () => <hr />,
-    hardBreak: () => <br />,
-    codeBlock: ({ children }: Props) => (
-      <pre>
-        <code>{children}</code>
-      </pre>
-    ),
-  },
-  markMapping: {
-    bold: wrap('strong'),
-    italic: wrap('em'),
-    code: wrap('code'),
-    strike: wrap('s'),
-    underline: wrap('u'),
-    link: TextLink,
-  },
-});
+type Options = {
+  /** The address of the item, to which somebody who joins from it comes back. */
+  here: string;
+  /** What stands for a join panel with these tiers. */
+  panel: (tiers: string[]) => ReactNode;
+};
+
+const rendererFor = ({ here, panel }: Options) =>
+  renderJSONContentToReactElement({
+    nodeMapping: {
+      doc: ({ children }: Props) => <>{children}</>,
+      text: ({ node }: Props) => node.text ?? '',
+      paragraph: wrap('p'),
+      heading: Heading,
+      bulletList: wrap('ul'),
+      orderedList: wrap('ol'),
+      listItem: wrap('li'),
+      blockquote: wrap('blockquote'),
+      horizontalRule: () => <hr />,
+      hardBreak: () => <br />,
+      codeBlock: ({ children }: Props) => (
+        <pre>
+          <code>{children}</code>
+        </pre>
+      ),
+      joinButton: ({ node }: Props) => (
+        <div>
+          <LinkButton href={joinPath(String(node.attrs?.offer), here)}>
+            {String(node.attrs?.label)}
+          </LinkButton>
+        </div>
+      ),
+      joinPanel: ({ node }: Props) => <>{panel((node.attrs?.tiers ?? []) as string[])}</>,
+    },
+    markMapping: {
+      bold: wrap('strong'),
+      italic: wrap('em'),
+      code: wrap('code'),
+      strike: wrap('s'),
+      underline: wrap('u'),
+      link: TextLink,
+    },
+  });
 
 /** A document as it is read. */
-export function RichText({ document, className = 'prose' }: { document: Document; className?: string }) {
-  return <div className={className}>{render({ content: document })}</div>;
+export function RichText({
+  document,
+  className = 'prose',
+  here = '/account',
+  panel = () => null,
+}: { document: Document; className?: string } & Partial<Options>) {
+  return <div className={className}>{rendererFor({ here, panel })({ content: document })}</div>;
 }

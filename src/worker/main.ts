@@ -6,6 +6,8 @@ import { runOneDue } from '@/services/run-due';
 import { sendMails } from '@/services/send-mails';
 import { NotSetUp } from '@/services/site';
 import { sweepJoinings } from '@/services/sweep-joinings';
+import { remindAndExpire } from '@/services/unfinished-joinings';
+import { deleteOldQuotes } from '@/store/credits';
 import { closePools, pool } from '@/store/db';
 import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
 import { deleteExpiredSessions } from '@/store/sessions';
@@ -39,6 +41,8 @@ const WORK: Record<string, () => Promise<number | boolean>> = {
 };
 const CHORES: Record<string, () => Promise<number>> = {
   joinings: sweepJoinings,
+  unfinished: remindAndExpire,
+  quotes: () => deleteOldQuotes(pool()),
   sessions: () => deleteExpiredSessions(pool()),
 };
 

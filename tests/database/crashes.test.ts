@@ -5,17 +5,16 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { nextPeriod } from '../../src/core/offers/schedule';
 import { gatewayById } from '../../src/gateways';
 import { VISITOR_ACTOR } from '../../src/services/actor';
-import { writeIntent } from '../../src/services/collect-payment';
 import { keysOf } from '../../src/services/connect-gateway';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/reconcile';
 import { sweepJoinings } from '../../src/services/sweep-joinings';
-import { pool, transaction } from '../../src/store/db';
+import { pool } from '../../src/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { insertJoining } from '../../src/store/joinings';
 import { findSubscription, insertPending, setMethod } from '../../src/store/subscriptions';
-import { findOffer } from '../../src/store/tiers';
+import { findOffer } from '../../src/store/offers';
 import { cardToken } from '../../scripts/lib/load-demo';
 import {
   doAllDue,
@@ -26,6 +25,7 @@ import {
   rows,
   subscriptionOf,
   lanternMoor,
+  intentFor,
 } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -76,7 +76,7 @@ describe('a worker killed between charge and record', () => {
     const offer = await findOffer(pool(), 'observer-monthly');
     const stored = await findSubscription(pool(), subscription.id);
     const period = nextPeriod(offer!.definition, stored!.startedAt, 'Europe/London', false, stored!.period);
-    const intent = await transaction((db) => writeIntent(db, stored!, period!, 1, 'GBP', stored!.dueAt!));
+    const intent = await intentFor(stored!, period!, 1, stored!.dueAt!);
     await doAllDue();
     expect((await subscriptionOf(memberId)).state).toBe('active');
     expect(
@@ -98,7 +98,9 @@ describe('a web process killed between charge and record of a joining', () => {
       track: 'eclipse-week',
       offerVersionId: offer.versionId,
       startedAt,
+      slot: '',
       skipTrial: false,
+      skipFee: false,
       gatewayAccountId: account.id,
     });
     await insertJoining(
@@ -112,6 +114,12 @@ describe('a web process killed between charge and record of a joining', () => {
         email,
         name: 'Half Way',
         passwordHash: null,
+        offerId: offer.id,
+        answers: [],
+        codeId: null,
+        replacesId: null,
+        quoteId: null,
+        at: startedAt,
         returnTo: '/',
       },
       0,
@@ -124,7 +132,7 @@ describe('a web process killed between charge and record of a joining', () => {
     if (method.state !== 'saved') throw new Error(method.state);
     await setMethod(pool(), pending.id, { ...method, methodLabel: method.label });
     const period = nextPeriod(offer.definition, pending.startedAt, 'Europe/London', false, null)!;
-    const intent = await transaction((db) => writeIntent(db, pending, period, 1, 'GBP', pending.startedAt));
+    const intent = await intentFor(pending, period, 1, pending.startedAt);
     if (charge) {
       await gatewayById('curlew-cards').charge(keysOf(account), {
         ...method,

@@ -110,7 +110,7 @@ describe('what checkout shows before anything is paid', () => {
     expect(prepared).toMatchObject({
       skipTrial: false,
       obstacle: 'none',
-      quote: { dueToday: 0, firstYearCount: 11, firstYearTotal: 17_500 },
+      quote: { dueToday: 0, firstYearTotal: 17_500 },
     });
     expect(prepared?.quote.next).toMatchObject({ amount: 2500, joiningFee: 1000 });
     expect(prepared?.frame?.url).toContain(encodeURIComponent('http://127.0.0.1:9'));

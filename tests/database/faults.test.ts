@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { gatewayById } from '../../src/gateways';
 import type { Actor } from '../../src/services/actor';
 import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
-import { writeIntent } from '../../src/services/collect-payment';
 import { keysOf } from '../../src/services/connect-gateway';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/reconcile';
@@ -12,9 +11,9 @@ import { upcomingPeriod } from '../../src/core/subscriptions/transition';
 import { siteNow } from '../../src/services/clock';
 import { currentSite } from '../../src/services/site';
 import { termsOf } from '../../src/services/terms';
-import { pool, transaction } from '../../src/store/db';
+import { pool } from '../../src/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
-import { doAllDue, join, lanternMoor, rows, subscriptionOf } from './lantern-moor';
+import { doAllDue, join, lanternMoor, rows, subscriptionOf, intentFor } from './lantern-moor';
 
 const moor = lanternMoor();
 
@@ -51,14 +50,12 @@ const step: fc.Arbitrary<Step> = fc.oneof(
 async function crash(memberId: string, charged: boolean): Promise<void> {
   const subscription = await subscriptionOf(memberId);
   const site = await currentSite();
-  const { terms, offer } = await termsOf(pool(), site, subscription.offerVersionId);
+  const { terms } = await termsOf(pool(), site, subscription);
   const period = upcomingPeriod(subscription, terms);
   if (!period || period.amount === 0 || !['trial', 'active', 'overdue'].includes(subscription.state)) return;
   if (!subscription.dueAt || Date.parse(subscription.dueAt) > Date.parse(siteNow(site))) return;
   const at = subscription.dueAt;
-  const intent = await transaction((db) =>
-    writeIntent(db, subscription, period, subscription.failures + 1, offer.definition.currency, at),
-  );
+  const intent = await intentFor(subscription, period, subscription.failures + 1, at);
   const account = await findGatewayAccount(pool(), moor.accountId);
   if (!charged || !account) return;
   const { customerRef, methodRef } = subscription;

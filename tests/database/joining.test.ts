@@ -5,6 +5,8 @@ import { joinTier } from '../../src/services/join-tier';
 import { prepareJoining } from '../../src/services/prepare-joining';
 import { reconcile } from '../../src/services/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
+import { pool } from '../../src/store/db';
+import { findJoining } from '../../src/store/joinings';
 import { cardToken } from '../../scripts/lib/load-demo';
 import { join, joinInput, memberNamed, passDays, rows, subscriptionOf, lanternMoor } from './lantern-moor';
 
@@ -148,11 +150,15 @@ describe('joining', () => {
   it('after a free rung of the ladder was left still has its trial: that was none', async () => {
     const { memberId, email, subscription } = await join(moor, 'gazer-free', null);
     expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
-      obstacle: 'held',
-      heldTier: { id: 'gazer' },
+      standing: {
+        kind: 'switch',
+        fromTier: { id: 'gazer' },
+        quote: { direction: 'up', credit: 0, due: 600 },
+      },
     });
     await cancelSubscription(asMember(memberId), subscription.id);
     expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
+      standing: { kind: 'new' },
       obstacle: 'none',
       skipTrial: false,
       quote: { dueToday: 0 },
@@ -185,7 +191,8 @@ describe('joining', () => {
 
   it('never sends anybody to another site afterwards', async () => {
     const input = await joinInput(moor, 'gazer-free', null, { returnTo: '//evil.example/x' });
-    expect(await joinTier(VISITOR_ACTOR, input, 'e')).toMatchObject({ ok: true, value: { returnTo: '/' } });
+    expect(await joinTier(VISITOR_ACTOR, input, 'e')).toMatchObject({ ok: true });
+    expect(await findJoining(pool(), input.joiningId)).toMatchObject({ state: 'done', returnTo: '/' });
   });
 
   it('keeps what was bought when the offer’s money changes', async () => {

@@ -14,13 +14,17 @@ import { Stack, untilAnswers } from '../../scripts/lib/stack';
 import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { realNow } from '../../src/services/clock';
 import { connectGateway } from '../../src/services/connect-gateway';
+import { formStamp } from '../../src/services/guard-form';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
 import { runOneDue } from '../../src/services/run-due';
-import { closePools, pool } from '../../src/store/db';
+import { writeIntent } from '../../src/services/collect-payment';
+import type { Period } from '../../src/core/offers/schedule';
+import { closePools, pool, transaction } from '../../src/store/db';
+import type { Payment } from '../../src/store/payments';
 import { findMemberByEmail } from '../../src/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/store/subscriptions';
-import { findOffer } from '../../src/store/tiers';
+import { findOffer } from '../../src/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 
 export type Moor = {
@@ -94,8 +98,10 @@ export async function joinInput(
   const email = `person${++people}@moor.example`;
   return {
     joiningId: randomUUID(),
+    shown: formStamp(60_000),
     offerId,
     versionId: (await findOffer(pool(), offerId))?.versionId ?? '',
+    answers: { rules: 'yes' },
     name: 'Somebody New',
     email,
     password: MEMBER_PASSWORD,
@@ -114,6 +120,7 @@ export async function join(
   const input = await joinInput(moor, offerId, card);
   const joined = await joinTier(VISITOR_ACTOR, input, input.email);
   if (!joined.ok) throw new Error(JSON.stringify(joined.problems));
+  if (joined.value.state !== 'done') throw new Error('the address has to be proved first');
   return {
     memberId: joined.value.memberId,
     email: input.email,
@@ -142,4 +149,18 @@ export async function doAllDue(): Promise<void> {
 
 export async function rows<T = Record<string, unknown>>(sql: string, values: unknown[] = []): Promise<T[]> {
   return (await pool().query(sql, values)).rows as T[];
+}
+
+/** Writes the intent to charge a period and stops there, as a process does that dies before it asks the gateway. */
+export async function intentFor(
+  subscription: StoredSubscription,
+  period: Period,
+  attempt: number,
+  at: string,
+): Promise<Payment> {
+  const due = await transaction((db) =>
+    writeIntent(db, subscription, { period, attempt, currency: 'GBP', at }),
+  );
+  if (!('intent' in due)) throw new Error('credit covered it');
+  return due.intent;
 }

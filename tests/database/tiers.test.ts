@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
+import { fromText } from '../../src/core/content/document';
 import { SETUP } from '../../src/services/actor';
-import { tiersOnSale } from '../../src/services/prepare-joining';
+import { joinPage } from '../../src/services/join-page';
 import { saveOffer } from '../../src/services/save-offer';
 import { saveTier } from '../../src/services/save-tier';
 import { listTierOverview } from '../../src/services/tier-overview';
 import { pool } from '../../src/store/db';
-import { findOffer, findTier } from '../../src/store/tiers';
+import { findOffer } from '../../src/store/offers';
+import { findTier } from '../../src/store/tiers';
 import { join, lanternMoor, rows } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -56,7 +58,7 @@ describe('tiers', () => {
     expect(await findTier(pool(), 'observer')).toMatchObject({
       keyCut: before?.keyCut,
       rung: before?.rung,
-      description: 'New words',
+      description: fromText('New words'),
     });
   });
 
@@ -96,7 +98,7 @@ describe('offers', () => {
     ]);
     expect(
       await problems({ ...repeat, steps: [{ kind: 'once', amount: 1, lasts: { until: '2020-01-01' } }] }),
-    ).toEqual(['definition.steps']);
+    ).toEqual(['definition.steps.0.until']);
     expect(await problems({ ...repeat, steps: [{ kind: 'once', amount: -1, lasts: 'forever' }] })).toEqual([
       'definition.steps.0.amount',
     ]);
@@ -108,7 +110,7 @@ describe('offers', () => {
   });
 
   it('off sale leave the join page, and with the last of them so does the tier', async () => {
-    const shown = async () => (await tiersOnSale()).map(({ tier }) => tier.id);
+    const shown = async () => (await joinPage(undefined)).tiers.map(({ tier }) => tier.id);
     expect(await shown()).toEqual(['gazer', 'observer', 'warden', 'mirror-makers', 'eclipse-week']);
     const offer = await findOffer(pool(), 'eclipse-week-once');
     await saveOffer(SETUP, {

@@ -24,7 +24,7 @@ export type Mark = z.infer<typeof markSchema>;
 
 export type Node = {
   type: string;
-  attrs?: { level?: number; start?: number };
+  attrs?: { level?: number; start?: number; offer?: string; label?: string; tiers?: string[] };
   text?: string;
   marks?: Mark[];
   content?: Node[];
@@ -48,6 +48,15 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
       type: z.literal('heading'),
       attrs: z.object({ level: z.number().int().min(2).max(4) }),
       content: z.array(nodeSchema).optional(),
+    }),
+    /** A way to join by one offer, and a panel with some tiers; no tiers stand for all of the join page. */
+    z.object({
+      type: z.literal('joinButton'),
+      attrs: z.object({ offer: z.string().min(1).max(120), label: z.string().trim().min(1).max(60) }),
+    }),
+    z.object({
+      type: z.literal('joinPanel'),
+      attrs: z.object({ tiers: z.array(z.string().max(120)).max(12) }),
     }),
     z.object({
       type: z.enum(BLOCKS),
@@ -80,4 +89,29 @@ export function wordCount(document: Document): number {
 /** Minutes it takes to read so many words, at 200 a minute, at least one. */
 export function readingMinutes(words: number): number {
   return Math.max(1, Math.round(words / 200));
+}
+
+/** Plain text as a document: a paragraph for each stretch between empty lines. */
+export function fromText(text: string): Document {
+  const paragraphs = text.split(/\n{2,}/).map((part) => part.trim());
+  return {
+    type: 'doc',
+    content: paragraphs
+      .filter(Boolean)
+      .map((part) => ({ type: 'paragraph', content: [{ type: 'text', text: part }] })),
+  };
+}
+
+/** Whether a document says nothing. */
+export const isEmpty = (document: Document): boolean => plainText(document).trim() === '';
+
+/** The tiers of each join panel in a document, in order. */
+export function joinPanels(document: Document): string[][] {
+  const found: string[][] = [];
+  const visit = (node: Node): void => {
+    if (node.type === 'joinPanel') found.push(node.attrs?.tiers ?? []);
+    node.content?.forEach(visit);
+  };
+  document.content.forEach(visit);
+  return found;
 }

@@ -1,6 +1,6 @@
-import type { Length, Unit } from '../calendar';
+import type { Length, LocalDate, Unit } from '../calendar';
 import { parseAmount, toDecimal } from '../money';
-import { offerSchema, type Offer, type Step } from './offer';
+import { isRenewable, offerSchema, stepsOver, type Offer, type Step } from './offer';
 
 /** A step as it is typed: text where a person types, so that nothing typed is lost while it is not yet right. */
 export type StepDraft = {
@@ -23,6 +23,8 @@ export type OfferDraft = {
   feeDue: 'start' | 'first-payment';
   steps: StepDraft[];
   after: 'end' | 'keep';
+  /** Days before the end from which it can be renewed; '' where it cannot. */
+  renewDays: string;
 };
 
 /** Problems by path: "steps.0.amount", "joiningFee", "steps". */
@@ -41,9 +43,13 @@ export function newStep(kind: Step['kind']): StepDraft {
     : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
 }
 
-/** The offer that a draft means, or what is wrong with it and where. */
+/** Said of a step whose last day is gone, in the editor and by the server. */
+export const STEP_OVER = 'This day has passed: nobody who joins would get anything from this step.';
+
+/** The offer that a draft means, or what is wrong with it and where. `today` is the site's local date. */
 export function readDraft(
   draft: OfferDraft,
+  today: LocalDate,
 ): { ok: true; offer: Offer } | { ok: false; problems: DraftProblems } {
   const problems: DraftProblems = {};
   const amount = (text: string, path: string): number => {
@@ -59,9 +65,13 @@ export function readDraft(
     ...(fee > 0 ? { joiningFee: { amount: fee, due: draft.feeDue } } : {}),
     steps,
     after: draft.after,
+    ...(draft.renewDays.trim() !== '' && isRenewable({ steps, after: draft.after })
+      ? { renewal: { daysBefore: whole(draft.renewDays, 'renewal', problems, 0) } }
+      : {}),
   });
   for (const issue of parsed.error?.issues ?? [])
     problems[issue.path.map(String).join('.')] ??= issue.message;
+  for (const index of stepsOver(steps, today)) problems[`steps.${index}.until`] ??= STEP_OVER;
   return parsed.success && Object.keys(problems).length === 0
     ? { ok: true, offer: parsed.data }
     : { ok: false, problems };
@@ -72,7 +82,7 @@ function readStep(
   path: string,
   amount: (text: string, path: string) => number,
   problems: DraftProblems,
-): unknown {
+): Step {
   const tier = step.tier || undefined;
   const price = amount(step.amount, `${path}.amount`);
   const length = (): Length => ({ n: whole(step.n, `${path}.n`, problems), unit: step.unit });
@@ -84,16 +94,16 @@ function readStep(
   if (step.lasts === 'forever') return { kind: 'once', amount: price, lasts: 'forever', tier };
   if (step.lasts === 'until') {
     if (!step.until) problems[`${path}.until`] = 'Choose the last day.';
-    return { kind: 'once', amount: price, lasts: { until: step.until || '2000-01-01' }, tier };
+    return { kind: 'once', amount: price, lasts: { until: step.until || '9999-12-31' }, tier };
   }
   return { kind: 'once', amount: price, lasts: length(), tier };
 }
 
-function whole(text: string, path: string, problems: DraftProblems): number {
+function whole(text: string, path: string, problems: DraftProblems, least = 1): number {
   const n = Number(text.trim());
-  if (text.trim() !== '' && Number.isInteger(n) && n >= 1) return n;
-  problems[path] = 'Type a whole number, at least 1.';
-  return 1;
+  if (text.trim() !== '' && Number.isInteger(n) && n >= least) return n;
+  problems[path] = `Type a whole number, at least ${least}.`;
+  return least;
 }
 
 /** A stored offer as a draft to change. */
@@ -105,6 +115,7 @@ export function draftOf(offer: Offer): OfferDraft {
     feeAmount: offer.joiningFee ? money(offer.joiningFee.amount) : '',
     feeDue: offer.joiningFee?.due ?? 'first-payment',
     after: offer.after,
+    renewDays: offer.renewal ? String(offer.renewal.daysBefore) : '',
     steps: offer.steps.map((step) => {
       const draft: StepDraft = { ...newStep(step.kind), amount: money(step.amount), tier: step.tier ?? '' };
       const length = step.kind === 'repeat' ? step.every : step.lasts;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isLocalDate, UNITS } from '../calendar';
+import { isLocalDate, UNITS, type LocalDate } from '../calendar';
 import { isCurrency } from '../money';
 
 /** Longest counts that keep every computed date inside the calendar's range. */
@@ -48,6 +48,8 @@ export const offerSchema = z
       .min(1, 'An offer needs at least one step.')
       .max(12, 'An offer has at most 12 steps.'),
     after: z.enum(['end', 'keep']),
+    /** A single payment for a length can be renewed, from so many days before its end. */
+    renewal: z.object({ daysBefore: z.number().int().min(0).max(366) }).optional(),
   })
   .superRefine((offer, context) => {
     if (offer.steps.every((step) => step.kind === 'trial')) {
@@ -65,6 +67,13 @@ export const offerSchema = z
         message: 'Nothing can follow a step that never ends.',
       });
     }
+    if (offer.renewal && !isRenewable(offer)) {
+      context.addIssue({
+        code: 'custom',
+        path: ['renewal'],
+        message: 'Only a single payment that lasts for a time, and then ends, can be renewed.',
+      });
+    }
   });
 
 export type Step = z.infer<typeof stepSchema>;
@@ -73,6 +82,24 @@ export type Offer = z.infer<typeof offerSchema>;
 export function isEndless(step: Step): boolean {
   return (
     (step.kind === 'repeat' && step.times === null) || (step.kind === 'once' && step.lasts === 'forever')
+  );
+}
+
+/** Whether an offer comes to an end after which it could be bought once more: its last step is one payment for a length. */
+export function isRenewable({ steps, after }: Pick<Offer, 'steps' | 'after'>): boolean {
+  const last = steps.at(-1);
+  return after === 'end' && last?.kind === 'once' && typeof last.lasts === 'object' && 'n' in last.lasts;
+}
+
+/** The steps whose last day had passed by a local date: nothing is left of them. */
+export function stepsOver(steps: Step[], today: LocalDate): number[] {
+  return steps.flatMap((step, index) =>
+    step.kind === 'once' &&
+    typeof step.lasts === 'object' &&
+    'until' in step.lasts &&
+    step.lasts.until < today
+      ? [index]
+      : [],
   );
 }
 

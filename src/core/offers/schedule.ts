@@ -1,14 +1,14 @@
-import { addLength, endOfDate, isBefore, type Instant } from '../calendar';
+import { CALENDAR, isBefore, type Calendar, type Instant, type Length } from '../calendar';
 import type { Offer, Step } from './offer';
 
 /** One stretch of an offer with at most one charge, due at its start. `to` is null where it never ends. */
-export type Period = {
+export type Period<Time = Instant> = {
   step: number;
   n: number;
   kind: Step['kind'];
   tier: string;
-  from: Instant;
-  to: Instant | null;
+  from: Time;
+  to: Time | null;
   /** All that is due at `from`, joining fee included, in minor units. */
   amount: number;
   joiningFee: number;
@@ -21,34 +21,83 @@ export type AccessInterval = { tier: string; from: Instant; to: Instant | null }
  * Every period of an offer in order, for somebody who joined at `start`; endless where the offer is.
  * Each step's periods are counted from that step's own start in the site's `zone`.
  */
-export function* periods(offer: Offer, start: Instant, zone: string, skipTrial: boolean): Generator<Period> {
-  let cursor: Instant = start;
+export function periods(
+  offer: Offer,
+  start: Instant,
+  zone: string,
+  skipTrial: boolean,
+): Generator<Period, void> {
+  return periodsBy(CALENDAR, offer, start, zone, skipTrial);
+}
+
+/**
+ * The same by any calendar, whatever it takes for an instant.
+ * @param since leaves out periods that are over by then, without counting through them one by one
+ */
+export function* periodsBy<Time>(
+  calendar: Calendar<Time>,
+  offer: Offer,
+  start: Time,
+  zone: string,
+  skipTrial: boolean,
+  since: Time | null = null,
+): Generator<Period<Time>, void> {
+  let cursor = start;
   let fee = offer.joiningFee?.amount ?? 0;
   const feeAtStart = offer.joiningFee?.due === 'start';
   for (const [index, step] of offer.steps.entries()) {
     if (step.kind === 'trial' && skipTrial) continue;
     const stepStart = cursor;
     const count = step.kind === 'repeat' ? (step.times ?? Infinity) : 1;
-    for (let n = 0; n < count; n++) {
+    const first =
+      since === null ? 0 : Math.min(periodsOver(step, calendar.between(stepStart, since)), count - 1);
+    if (first > 0) {
+      if (feeAtStart || step.amount > 0) fee = 0;
+      cursor = periodEnd(calendar, step, stepStart, first - 1, zone) ?? stepStart;
+    }
+    for (let n = first; n < count; n++) {
       const from = n === 0 ? stepStart : cursor;
-      const to = periodEnd(step, stepStart, n, zone);
+      const to = periodEnd(calendar, step, stepStart, n, zone);
       // A step that is over when it is reached is as if absent; so is a day that a zone left out of its calendar.
-      if (to !== null && !isBefore(from, to)) continue;
+      if (to !== null && calendar.between(from, to) <= 0) continue;
       const joiningFee = fee > 0 && (feeAtStart || step.amount > 0) ? fee : 0;
       fee -= joiningFee;
+      if (to !== null) cursor = to;
+      if (since !== null && to !== null && calendar.between(since, to) <= 0) continue;
       const tier = step.tier ?? offer.tier;
       yield { step: index, n, kind: step.kind, tier, from, to, amount: step.amount + joiningFee, joiningFee };
       if (to === null) return;
-      cursor = to;
     }
   }
 }
 
-function periodEnd(step: Step, stepStart: Instant, n: number, zone: string): Instant | null {
-  if (step.kind === 'repeat') return addLength(stepStart, step.every, zone, n + 1);
+/** The longest that a unit can last, in ms, with an hour to spare for what a zone's clock may do. */
+const LONGEST: Record<Length['unit'], number> = {
+  hour: 3_600_000,
+  day: 90_000_000,
+  week: 608_400_000,
+  month: 2_682_000_000,
+  year: 31_626_000_000,
+};
+
+/** A number of periods that are certainly over when so many ms have passed; never too many. */
+function periodsOver(step: Step, passed: number): number {
+  if (step.kind !== 'repeat') return 0;
+  // A zone may once have left out a day: two periods less than the sum says.
+  return Math.max(0, Math.floor(passed / (step.every.n * LONGEST[step.every.unit])) - 2);
+}
+
+function periodEnd<Time>(
+  calendar: Calendar<Time>,
+  step: Step,
+  stepStart: Time,
+  n: number,
+  zone: string,
+): Time | null {
+  if (step.kind === 'repeat') return calendar.add(stepStart, step.every, zone, n + 1);
   if (step.lasts === 'forever') return null;
-  if ('until' in step.lasts) return endOfDate(step.lasts.until, zone);
-  return addLength(stepStart, step.lasts, zone);
+  if ('until' in step.lasts) return calendar.endOfDate(step.lasts.until, zone);
+  return calendar.add(stepStart, step.lasts, zone, 1);
 }
 
 /**

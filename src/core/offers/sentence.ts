@@ -1,55 +1,83 @@
 import { formatDate, formatLength, startOfDate, type Length } from '../calendar';
 import { formatMoney } from '../money';
-import type { Offer, Step } from './offer';
+import { isEndless, type Offer, type Step } from './offer';
+
+export type SentenceOptions = {
+  /** For a returning person, who gets no second trial. */
+  skipTrial?: boolean;
+  /** Names of tiers by id, for offers that lead from one tier to the next. */
+  tierNames?: ReadonlyMap<string, string>;
+};
 
 /** The sentence that stands on the join page: "14 days free, then £6 a month until you cancel." */
-export function offerSentence(offer: Offer, skipTrial = false): string {
+export function offerSentence(offer: Offer, { skipTrial = false, tierNames }: SentenceOptions = {}): string {
   const steps = offer.steps.filter((step) => !(skipTrial && step.kind === 'trial'));
-  const parts = steps.map((step) => stepWords(step, offer));
-  let sentence = capitalise(parts.join(', then '));
-  const last = steps.at(-1);
-  if (
-    offer.after === 'keep' &&
-    last &&
-    !(last.kind === 'once' && last.lasts === 'forever') &&
-    !(last.kind === 'repeat' && last.times === null)
-  ) {
-    sentence += ', and it is yours for good';
-  }
-  sentence += '.';
-  const fee = offer.joiningFee?.amount ?? 0;
-  if (fee > 0) {
-    const when = offer.joiningFee?.due === 'start' ? 'is due on joining' : 'comes with the first payment';
-    sentence += ` A joining fee of ${formatMoney(fee, offer.currency, true)} ${when}.`;
-  }
-  return sentence;
+  const leads = new Set(steps.map((step) => step.tier ?? offer.tier)).size > 1;
+  const nameOf = (step: Step): string | undefined =>
+    leads ? tierNames?.get(step.tier ?? offer.tier) : undefined;
+  const parts = steps.map((step) => stepWords(step, offer, nameOf(step)));
+  return [
+    `${capitalise(parts.join(', then '))}${endWords(offer, steps)}.`,
+    renewalWords(offer),
+    feeWords(offer),
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
-function stepWords(step: Step, offer: Offer): string {
-  const price = step.amount === 0 ? 'free' : formatMoney(step.amount, offer.currency, true);
+function stepWords(step: Step, { currency }: Offer, tierName: string | undefined): string {
+  const price = step.amount === 0 ? 'free' : formatMoney(step.amount, currency, true);
+  const of = tierName ? ` of ${tierName}` : '';
+  const as = tierName ? ` for ${tierName}` : '';
   if (step.kind === 'trial')
-    return step.amount === 0
-      ? `${formatLength(step.lasts)} free`
-      : `${formatLength(step.lasts)} for ${price}`;
+    return `${formatLength(step.lasts)}${of} ${step.amount === 0 ? 'free' : `for ${price}`}`;
   if (step.kind === 'repeat') {
-    const each = `${price} ${everyWords(step.every)}`;
-    if (step.times === null) return step.amount === 0 ? 'free until you leave' : `${each} until you cancel`;
-    return step.times === 1
-      ? `${price} for ${formatLength(step.every)}`
-      : `${step.times} payments of ${each}`;
+    if (step.times === 1) return `${price}${as} for ${aLength(step.every)}`;
+    if (step.amount === 0)
+      return step.times === null
+        ? `free${as} until you leave`
+        : `free${as} for ${aLength({ ...step.every, n: step.every.n * step.times })}`;
+    const each = `${price} ${everyWords(step.every)}${as}`;
+    return step.times === null ? `${each} until you cancel` : `${step.times} payments of ${each}`;
   }
-  if (step.lasts === 'forever') return step.amount === 0 ? 'free for good' : `${price} once, for good`;
+  if (step.lasts === 'forever')
+    return step.amount === 0 ? `free${as} for good` : `${price} once${as}, for good`;
   if ('until' in step.lasts)
-    return `${price === 'free' ? 'free' : `${price} once`}, until ${shortDate(step.lasts.until)}`;
+    return `${step.amount === 0 ? 'free' : `${price} once`}${as}, until ${shortDate(step.lasts.until)}`;
   return step.amount === 0
-    ? `free for ${formatLength(step.lasts, true)}`
-    : `${price} once, for ${formatLength(step.lasts)}`;
+    ? `free${as} for ${aLength(step.lasts)}`
+    : `${price} once${as}, for ${aLength(step.lasts)}`;
+}
+
+function endWords(offer: Offer, steps: Step[]): string {
+  const last = steps.at(-1);
+  if (!last || isEndless(last)) return '';
+  if (offer.after === 'keep') return ', and it is yours for good';
+  return last.kind === 'repeat' && last.times !== null && last.times > 1 ? ', then it ends' : '';
+}
+
+function renewalWords({ renewal }: Offer): string {
+  if (!renewal) return '';
+  return renewal.daysBefore === 0
+    ? 'It can be renewed when it has ended.'
+    : `It can be renewed from ${renewal.daysBefore === 1 ? 'a day' : `${renewal.daysBefore} days`} before its end.`;
+}
+
+function feeWords({ joiningFee, currency }: Offer): string {
+  if (!joiningFee || joiningFee.amount === 0) return '';
+  const when = joiningFee.due === 'start' ? 'is due on joining' : 'comes with the first payment';
+  return `A joining fee of ${formatMoney(joiningFee.amount, currency, true)} ${when}.`;
 }
 
 /** "a month", "every 10 days", "an hour". */
 export function everyWords(every: Length): string {
-  if (every.n !== 1) return `every ${formatLength(every)}`;
-  return `${every.unit === 'hour' ? 'an' : 'a'} ${every.unit}`;
+  return every.n === 1 ? aLength(every) : `every ${formatLength(every)}`;
+}
+
+/** "a month", "10 days". */
+function aLength(length: Length): string {
+  if (length.n !== 1) return formatLength(length);
+  return `${length.unit === 'hour' ? 'an' : 'a'} ${length.unit}`;
 }
 
 /** The price in a few words for a card or a row: "£6 a month", "£25 once", "free". */

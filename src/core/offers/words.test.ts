@@ -3,6 +3,7 @@ import { draftOf, newStep, readDraft, type OfferDraft } from './draft';
 import { offerPrice, offerSentence } from './sentence';
 import type { Offer } from './offer';
 
+const TODAY = '2027-01-31';
 const make = (steps: Offer['steps'], rest: Partial<Offer> = {}): Offer => ({
   tier: 'observer',
   currency: 'GBP',
@@ -49,7 +50,7 @@ describe('the sentence of an offer', () => {
   ])('%s', (sentence, offer) => expect(offerSentence(offer)).toBe(sentence));
 
   it('leaves the trial out for somebody who has had it', () => {
-    expect(offerSentence(make([trial, monthly]), true)).toBe('£6 a month until you cancel.');
+    expect(offerSentence(make([trial, monthly]), { skipTrial: true })).toBe('£6 a month until you cancel.');
   });
 
   it('is short on a card', () => {
@@ -66,6 +67,7 @@ describe('a draft', () => {
     feeAmount: '',
     feeDue: 'start',
     after: 'end',
+    renewDays: '',
     steps: [{ ...newStep('repeat'), amount: '6' }],
     ...part,
   });
@@ -74,6 +76,7 @@ describe('a draft', () => {
     expect(
       readDraft(
         draft({ steps: [newStep('trial'), { ...newStep('repeat'), amount: '6.00' }], feeAmount: '10' }),
+        TODAY,
       ),
     ).toEqual({
       ok: true,
@@ -94,7 +97,7 @@ describe('a draft', () => {
     ['a trial alone', { steps: [newStep('trial')] }, 'steps'],
     ['a negative fee', { feeAmount: '-1' }, 'joiningFee'],
   ])('with %s says where', (_, part, path) => {
-    const read = readDraft(draft(part));
+    const read = readDraft(draft(part), TODAY);
     expect(read.ok ? [] : Object.keys(read.problems)).toContain(path);
   });
 
@@ -104,7 +107,7 @@ describe('a draft', () => {
       make([{ kind: 'once', amount: 2500, lasts: { until: '2027-08-09' } }]),
       make([{ kind: 'once', amount: 5, lasts: 'forever', tier: 'founder' }], { currency: 'KWD' }),
     ]) {
-      expect(readDraft(draftOf(offer))).toEqual({ ok: true, offer });
+      expect(readDraft(draftOf(offer), TODAY)).toEqual({ ok: true, offer });
     }
   });
 });

@@ -10,6 +10,10 @@ export type Subscription = {
   state: State;
   startedAt: Instant;
   skipTrial: boolean;
+  /** Whether it began without its joining fee: by a switch, or moved by the owner. */
+  skipFee: boolean;
+  /** Added to period numbers in the keys of charges: a schedule begun anew never meets the keys of the one before. */
+  numberFrom: number;
   /** The last period that began and is settled (paid, or free). Null before the first. */
   period: { step: number; n: number } | null;
   /** End of what is paid. Null before the first period, and where what was paid never ends. */
@@ -31,6 +35,8 @@ export type Terms = {
   retryDays: number[];
   /** Days after the first failure for which access is kept. */
   graceDays: number;
+  /** The offer under which it goes on from its next period, where it was moved or switched down. */
+  movesTo?: Offer;
 };
 
 export type Event =
@@ -38,15 +44,30 @@ export type Event =
   | { type: 'paid'; period: Period }
   | { type: 'failed'; reason: string }
   | { type: 'cancel' }
-  | { type: 'undo-cancel' };
+  | { type: 'undo-cancel' }
+  /** A further length of a single payment was paid for. */
+  | { type: 'renewed'; period: Period }
+  /** Another subscription takes its place at this moment. */
+  | { type: 'switched' };
 
-export type Notice = 'payment-failed' | 'cancelled' | 'cancel-undone' | 'ended' | 'ended-unpaid' | 'finished';
+export type Notice =
+  | 'payment-failed'
+  | 'cancelled'
+  | 'cancel-undone'
+  | 'ended'
+  | 'ended-unpaid'
+  | 'finished'
+  | 'moved'
+  | 'renewed'
+  | 'switched';
 
 /** What has to be done besides storing the new subscription. Each is safe to do twice. */
 export type Effect =
   | { do: 'charge'; period: Period; attempt: number }
   | { do: 'hold'; tier: string; from: Instant; until: Instant | null }
   | { do: 'hold-until'; until: Instant | null }
+  /** From now on it runs under the offer it moves to. */
+  | { do: 'move' }
   | { do: 'tell'; notice: Notice };
 
 export type Transition =

@@ -1,14 +1,16 @@
 import { addLength, earliest, isBefore, type Instant } from '../calendar';
-import { isPaid } from '../offers/offer';
+import { isPaid, isRenewable, type Offer } from '../offers/offer';
 import { nextPeriod, type Period } from '../offers/schedule';
 import type { Effect, Event, State, Subscription, Terms, Transition } from './subscription';
 
 /** A subscription that has not begun: what joining starts from. */
-export function pendingSubscription(startedAt: Instant, skipTrial: boolean): Subscription {
+export function pendingSubscription(startedAt: Instant, skipTrial: boolean, skipFee = false): Subscription {
   return {
     state: 'pending',
     startedAt,
     skipTrial,
+    skipFee,
+    numberFrom: 0,
     period: null,
     paidThrough: null,
     dueAt: null,
@@ -21,7 +23,7 @@ export function pendingSubscription(startedAt: Instant, skipTrial: boolean): Sub
 /** The period that begins after the last settled one; undefined where the schedule is finished. */
 export function upcomingPeriod(subscription: Subscription, terms: Terms): Period | undefined {
   return nextPeriod(
-    terms.offer,
+    offerOf(subscription, terms),
     subscription.startedAt,
     terms.zone,
     subscription.skipTrial,
@@ -29,16 +31,36 @@ export function upcomingPeriod(subscription: Subscription, terms: Terms): Period
   );
 }
 
+/** The offer as it is charged to this subscription. */
+function offerOf({ skipFee }: Subscription, { offer }: Terms): Offer {
+  return skipFee ? { ...offer, joiningFee: undefined } : offer;
+}
+
 type Handler = (subscription: Subscription, terms: Terms, now: Instant, event: Event) => Transition;
 
 /** The whole life of a subscription: what each state does with each event. What is not here is refused. */
 const TABLE: Record<State, Partial<Record<Event['type'], Handler>>> = {
   pending: { due: charge, paid: settle },
-  trial: { due: advance, paid: settle, failed: fail, cancel, 'undo-cancel': nothingToUndo },
-  active: { due: advance, paid: settle, failed: fail, cancel, 'undo-cancel': nothingToUndo },
-  overdue: { due: charge, paid: settle, failed: fail, cancel: endNow },
+  trial: {
+    due: advance,
+    paid: settle,
+    failed: fail,
+    cancel,
+    'undo-cancel': nothingToUndo,
+    switched: giveWay,
+  },
+  active: {
+    due: advance,
+    paid: settle,
+    failed: fail,
+    cancel,
+    'undo-cancel': nothingToUndo,
+    renewed: renew,
+    switched: giveWay,
+  },
+  overdue: { due: charge, paid: settle, failed: fail, cancel: endNow, switched: giveWay },
   paused: {},
-  cancelling: { due: endOfPaid, 'undo-cancel': undoCancel },
+  cancelling: { due: endOfPaid, 'undo-cancel': undoCancel, renewed: renew, switched: giveWay },
   ended: {},
 };
 
@@ -60,11 +82,96 @@ const done = (subscription: Subscription, ...effects: Effect[]): Transition => (
 });
 
 function advance(subscription: Subscription, terms: Terms, now: Instant): Transition {
+  const moved = movedOn(subscription, terms);
+  if (moved) return done(moved.subscription, { do: 'move' }, { do: 'tell', notice: 'moved' });
   const next = upcomingPeriod(subscription, terms);
   if (!next) return finish(subscription, terms);
   return next.amount > 0
     ? charge(subscription, terms)
     : settle(subscription, terms, now, { type: 'paid', period: next });
+}
+
+/**
+ * The subscription as it begins under the offer it moves to, at the end of what is paid: without trial and without
+ * joining fee. Null where it does not move, or where nothing of that offer is left.
+ */
+function movedOn(
+  subscription: Subscription,
+  terms: Terms,
+): { subscription: Subscription; terms: Terms } | null {
+  const { paidThrough, period } = subscription;
+  if (!terms.movesTo || paidThrough === null) return null;
+  const moved: Subscription = {
+    ...subscription,
+    state: 'active',
+    startedAt: paidThrough,
+    skipTrial: true,
+    skipFee: true,
+    numberFrom: subscription.numberFrom + numbersUsed(terms.offer, period),
+    period: null,
+    dueAt: paidThrough,
+  };
+  const under: Terms = { ...terms, offer: terms.movesTo, movesTo: undefined };
+  return upcomingPeriod(moved, under) ? { subscription: moved, terms: under } : null;
+}
+
+/** How many numbers the periods of a schedule have used up, whatever their step. */
+function numbersUsed({ steps }: Offer, period: Subscription['period']): number {
+  if (!period) return 1;
+  const before = steps.slice(0, period.step).map((step) => (step.kind === 'repeat' ? (step.times ?? 1) : 1));
+  return Math.max(period.n + 1, ...before);
+}
+
+/**
+ * The further length that somebody who holds a single payment could pay for now, and the day from which they may.
+ * Early, it begins where the old one ends. Null where the offer is not renewed.
+ */
+export function renewalOf(
+  subscription: Subscription,
+  terms: Terms,
+): { from: Instant; period: Period; number: number } | null {
+  const { offer, zone } = terms;
+  const { paidThrough, state } = subscription;
+  const last = offer.steps.length - 1;
+  const step = offer.steps[last];
+  const isLast = subscription.period?.step === last;
+  if (!offer.renewal || !isRenewable(offer) || !isLast || paidThrough === null) return null;
+  if (step?.kind !== 'once' || (state !== 'active' && state !== 'cancelling')) return null;
+  const again: Offer = { tier: offer.tier, currency: offer.currency, steps: [step], after: 'end' };
+  const period = nextPeriod(again, paidThrough, zone, true, null);
+  if (!period) return null;
+  return {
+    from: addLength(paidThrough, { n: -offer.renewal.daysBefore, unit: 'day' }, zone),
+    period: { ...period, step: last },
+    number: subscription.numberFrom + numbersUsed(offer, subscription.period),
+  };
+}
+
+function renew(subscription: Subscription, terms: Terms, _now: Instant, event: Event): Transition {
+  const renewal = renewalOf(subscription, terms);
+  if (event.type !== 'renewed' || !renewal) return { ok: false, reason: 'This is not renewed.' };
+  const { period } = event;
+  const renewed: Subscription = {
+    ...subscription,
+    state: 'active',
+    numberFrom: renewal.number,
+    period: { step: period.step, n: 0 },
+    paidThrough: period.to,
+    dueAt: period.to,
+  };
+  return done(
+    renewed,
+    { do: 'hold', tier: period.tier, from: period.from, until: period.to },
+    { do: 'tell', notice: 'renewed' },
+  );
+}
+
+function giveWay(subscription: Subscription, _terms: Terms, now: Instant): Transition {
+  return done(
+    { ...subscription, state: 'ended', dueAt: null, endedAt: now },
+    { do: 'hold-until', until: now },
+    { do: 'tell', notice: 'switched' },
+  );
 }
 
 function charge(subscription: Subscription, terms: Terms): Transition {
@@ -171,7 +278,7 @@ function undoCancel(subscription: Subscription, terms: Terms, now: Instant): Tra
   const { paidThrough, period } = subscription;
   if (paidThrough === null || !isBefore(now, paidThrough))
     return { ok: false, reason: 'It has already ended. Joining again takes a minute.' };
-  const kind = terms.offer.steps[period?.step ?? 0]?.kind;
+  const kind = period && terms.offer.steps[period.step]?.kind;
   const back: Subscription = {
     ...subscription,
     state: kind === 'trial' ? 'trial' : 'active',
@@ -191,16 +298,19 @@ function nothingToUndo(): Transition {
 /** The next charge above zero that will fall due as things stand; null where none will. */
 export function nextCharge(subscription: Subscription, terms: Terms): { at: Instant; period: Period } | null {
   if (['cancelling', 'ended', 'paused'].includes(subscription.state)) return null;
+  if (subscription.state === 'overdue') {
+    const period = upcomingPeriod(subscription, terms);
+    return period ? { at: subscription.dueAt ?? period.from, period } : null;
+  }
+  const moved = movedOn(subscription, terms);
+  if (moved) return nextCharge(moved.subscription, moved.terms);
+  const offer = offerOf(subscription, terms);
   let last = subscription.period;
   for (;;) {
-    const period = nextPeriod(terms.offer, subscription.startedAt, terms.zone, subscription.skipTrial, last);
+    const period = nextPeriod(offer, subscription.startedAt, terms.zone, subscription.skipTrial, last);
     if (!period) return null;
-    if (period.amount > 0)
-      return {
-        at: subscription.state === 'overdue' ? (subscription.dueAt ?? period.from) : period.from,
-        period,
-      };
-    const step = terms.offer.steps[period.step];
+    if (period.amount > 0) return { at: period.from, period };
+    const step = offer.steps[period.step];
     // An endless step without a price never comes to a charge.
     if (period.to === null || (step?.kind === 'repeat' && step.times === null)) return null;
     last = { step: period.step, n: period.n };

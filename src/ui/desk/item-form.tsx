@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
-import { RichTextEditor } from './rich-text-editor';
+import { RichTextEditor, type Joinables } from './rich-text-editor';
 
 type Props = {
   action: FormAction;
@@ -25,10 +25,11 @@ type Props = {
   parents: { id: string; title: string }[];
   categories: { id: string; name: string }[];
   access: ReactNode;
+  joinables: Joinables;
 };
 
 /** Writing: the text in the middle, everything about it in the margin. */
-export function ItemForm({ action, item, parents, categories, access }: Props) {
+export function ItemForm({ action, item, parents, categories, access, joinables }: Props) {
   const [body, setBody] = useState(item.body);
   return (
     <ActionForm
@@ -50,7 +51,7 @@ export function ItemForm({ action, item, parents, categories, access }: Props) {
           rows={2}
           hint="Stands in lists and, where you say so, at the doorstep: everybody may read it."
         />
-        <RichTextEditor label="Text" initial={item.body} onChange={setBody} />
+        <RichTextEditor label="Text" initial={item.body} onChange={setBody} joinables={joinables} />
       </div>
       <div className="grid gap-5">
         <div className="flex flex-wrap gap-3">

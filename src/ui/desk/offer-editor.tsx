@@ -1,24 +1,28 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Instant } from '@/core/calendar';
+import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
+import { isRenewable } from '@/core/offers/offer';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
-import { KeyGlyph } from '../key-cut';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
 import { Button } from '../kit/button';
 import { CheckField, SelectField, TextField } from '../kit/field';
-import { OfferStep } from './offer-step';
+import { JoinCard, type JoinCardOpens } from '../site/join-card';
+import { PATTERNS } from './offer-patterns';
+import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';
 import { StepStrip } from './step-strip';
 
 type Props = {
   action: FormAction;
-  offer: { id: string; name: string; onSale: boolean; version: number };
+  offer: { id: string; name: string; onSale: boolean; menuLabel: string; version: number };
   draft: OfferDraft;
-  tier: { name: string; description: string; keyCut: KeyCut };
-  tiers: { id: string; name: string }[];
+  tier: { id: string; name: string; description: Document; keyCut: KeyCut; pictureId: string | null };
+  opens: JoinCardOpens | undefined;
+  tiers: { id: string; name: string; keyCut: KeyCut }[];
   zone: string;
   now: Instant;
   today: string;
@@ -41,21 +45,33 @@ const CURRENCIES = [
 ];
 
 /** An offer as a strip of steps; beside it, live, what it means in dates and money. */
-export function OfferEditor({ action, offer, draft: initial, tier, tiers, zone, now, today }: Props) {
-  const [draft, setDraft] = useState(initial);
+export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers, zone, now, today }: Props) {
+  const [rest, setRest] = useState<Omit<OfferDraft, 'steps'>>(initial);
+  const [steps, setSteps] = useState<KeyedStep[]>(() => keyed(initial.steps, 'step'));
+  const [name, setName] = useState(offer.name);
   const [hasTried, setHasTried] = useState(false);
-  const read = readDraft(draft);
+  const added = useRef(0);
+  const draft: OfferDraft = { ...rest, steps: steps.map((step) => step.draft) };
+  const read = readDraft(draft, today);
   const problems = read.ok ? {} : read.problems;
-  const change = (part: Partial<OfferDraft>): void => setDraft((before) => ({ ...before, ...part }));
-  const changeStep = (index: number, part: Partial<StepDraft>): void =>
-    change({ steps: draft.steps.map((step, at) => (at === index ? { ...step, ...part } : step)) });
-  const move = (index: number, by: number): void => {
-    const steps = [...draft.steps];
-    const [step] = steps.splice(index, 1);
-    if (step) steps.splice(index + by, 0, step);
-    change({ steps });
+  const change = (part: Partial<Omit<OfferDraft, 'steps'>>): void =>
+    setRest((before) => ({ ...before, ...part }));
+  const changeStep = (key: string, part: Partial<StepDraft>): void =>
+    setSteps((all) =>
+      all.map((step) => (step.key === key ? { key, draft: { ...step.draft, ...part } } : step)),
+    );
+  const add = (kind: StepDraft['kind']): void => {
+    const step = { key: `added-${added.current++}`, draft: newStep(kind) };
+    setSteps((all) => (kind === 'trial' ? [step, ...all] : [...all, step]));
   };
-  const hasTrial = draft.steps.some((step) => step.kind === 'trial');
+  const begin = ({ steps: fresh, ...part }: Partial<OfferDraft> & { steps: StepDraft[] }): void => {
+    change({ after: 'end', renewDays: '', ...part });
+    setSteps(keyed(fresh, `begun-${added.current++}`));
+  };
+  const tierNames = new Map(tiers.map((each) => [each.id, each.name]));
+  const sentence = read.ok ? offerSentence(read.offer, { tierNames }) : '';
+  const canRenew = isRenewable({ steps: read.ok ? read.offer.steps : [], after: rest.after });
+  const hasTrial = steps.some((step) => step.draft.kind === 'trial');
 
   return (
     <div
@@ -68,23 +84,53 @@ export function OfferEditor({ action, offer, draft: initial, tier, tiers, zone, 
         setHasTried(true);
       }}
     >
-      <ActionForm action={action} label="Offer" className="grid gap-6">
+      <ActionForm action={action} label="Offer" className="grid min-w-0 gap-6">
         <FormMessage />
         <input type="hidden" name="id" value={offer.id} />
         <input type="hidden" name="definition" value={JSON.stringify(read.ok ? read.offer : null)} />
-        {read.ok ? (
-          <p className="font-display text-2xl leading-snug font-semibold">“{offerSentence(read.offer)}”</p>
-        ) : (
-          <p className="font-display text-2xl leading-snug text-muted">
-            The sentence for the join page stands here once every step is filled in.
-          </p>
+        <p
+          className={
+            read.ok
+              ? 'min-h-9 font-display text-2xl leading-snug font-semibold'
+              : 'min-h-9 font-display text-2xl leading-snug text-muted'
+          }
+          aria-live="polite"
+        >
+          {read.ok
+            ? `“${sentence}”`
+            : 'The sentence for the join page stands here once every step is filled in.'}
+        </p>
+        {!offer.id && (
+          <div className="flex flex-wrap items-center gap-2">
+            <span className="text-muted">Begin as</span>
+            {PATTERNS.map((pattern) => (
+              <Button
+                key={pattern.name}
+                look="quiet"
+                className="min-h-8 px-3"
+                onClick={() => begin(pattern.make())}
+              >
+                {pattern.name}
+              </Button>
+            ))}
+          </div>
         )}
-        <StepStrip steps={draft.steps} offer={read.ok ? read.offer : null} />
+        <StepStrip
+          steps={steps}
+          offer={read.ok ? read.offer : null}
+          hasProblem={(index) => Object.keys(problems).some((path) => path.startsWith(`steps.${index}`))}
+          tierOf={(id) => tiers.find((each) => each.id === id)}
+          onMove={(keys) =>
+            setSteps((all) => keys.flatMap((key) => all.find((step) => step.key === key) ?? []))
+          }
+          onChoose={(key) => document.getElementById(key)?.querySelector<HTMLElement>('input')?.focus()}
+        />
         <div className="flex flex-wrap gap-4">
           <TextField
             name="name"
             label="Name of the offer"
-            defaultValue={offer.name}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
             placeholder="Monthly"
             className="w-56"
           />
@@ -101,41 +147,37 @@ export function OfferEditor({ action, offer, draft: initial, tier, tiers, zone, 
           </SelectField>
         </div>
         <ol className="grid gap-3">
-          {draft.steps.map((step, index) => (
+          {steps.map(({ key, draft: step }, index) => (
             <OfferStep
-              key={index}
+              key={key}
+              id={key}
               index={index}
-              count={draft.steps.length}
+              count={steps.length}
               step={step}
               currency={draft.currency}
               tierName={tier.name}
-              tiers={tiers}
+              tiers={tiers.filter((other) => other.id !== tier.id)}
               problems={problems}
               showEmpty={hasTried}
-              onChange={(part) => changeStep(index, part)}
-              onMove={(by) => move(index, by)}
-              onRemove={() => change({ steps: draft.steps.filter((_, at) => at !== index) })}
+              onChange={(part) => changeStep(key, part)}
+              onRemove={() => setSteps((all) => all.filter((other) => other.key !== key))}
             />
           ))}
         </ol>
-        <StepProblem local={problems.steps} />
+        <WholeProblem path="steps" local={problems.steps} />
         {hasTried && !read.ok && (
           <p role="alert" className="font-medium text-closed">
             Something in the steps needs another look; it is marked.
           </p>
         )}
         <div className="flex flex-wrap gap-2">
-          <Button
-            look="quiet"
-            onClick={() => change({ steps: [newStep('trial'), ...draft.steps] })}
-            disabled={hasTrial}
-          >
+          <Button look="quiet" onClick={() => add('trial')} disabled={hasTrial}>
             Begin with a trial
           </Button>
-          <Button look="quiet" onClick={() => change({ steps: [...draft.steps, newStep('repeat')] })}>
+          <Button look="quiet" onClick={() => add('repeat')}>
             Add a repeating price
           </Button>
-          <Button look="quiet" onClick={() => change({ steps: [...draft.steps, newStep('once')] })}>
+          <Button look="quiet" onClick={() => add('once')}>
             Add a single payment
           </Button>
         </div>
@@ -170,44 +212,73 @@ export function OfferEditor({ action, offer, draft: initial, tier, tiers, zone, 
             <option value="end">it ends</option>
             <option value="keep">the tier is kept for good</option>
           </SelectField>
+          {canRenew && (
+            <TextField
+              name="renewDays"
+              label="Renewed from, days before the end"
+              inputMode="numeric"
+              placeholder="not renewed"
+              value={draft.renewDays}
+              problem={problems.renewal}
+              onChange={(event) => change({ renewDays: event.target.value })}
+              className="w-72"
+            />
+          )}
         </div>
         <SchedulePreview offer={read.ok ? read.offer : null} zone={zone} now={now} today={today} />
-        <CheckField name="onSale" label="On sale" defaultChecked={offer.onSale} />
-        {offer.version > 0 && (
-          <p className="text-muted">
-            Those who joined by this offer keep what they bought: other money makes version{' '}
-            {offer.version + 1}, for those who join from then on.
-          </p>
-        )}
+        <div className="flex flex-wrap gap-x-10 gap-y-4">
+          <CheckField
+            name="onSale"
+            label="On sale"
+            defaultChecked={offer.onSale}
+            hint="Otherwise nobody can join by it."
+          />
+          <TextField
+            name="menuLabel"
+            label="Entry in the site’s menu"
+            placeholder="none"
+            defaultValue={offer.menuLabel}
+            className="w-56"
+            hint="Leads straight to joining by this offer."
+          />
+        </div>
         <SubmitButton busy="Saving…" className="w-fit px-8">
           {offer.id ? 'Save the offer' : 'Make the offer'}
         </SubmitButton>
       </ActionForm>
-      <aside
-        aria-label="As it will look on the join page"
-        className="rounded-xl bg-night p-6 text-on-night xl:sticky xl:top-6"
-        style={{ colorScheme: 'dark' }}
-      >
-        <KeyGlyph cut={tier.keyCut} size={26} onNight />
-        <h2 className="mt-3 text-2xl break-words">{tier.name}</h2>
-        <p className="mt-1 text-on-night-soft">{tier.description || 'Its description stands here.'}</p>
-        <p className="figures mt-5 font-display text-3xl font-bold first-letter:uppercase">
-          {read.ok ? offerPrice(read.offer) : '…'}
-        </p>
-        <p className="mt-1 text-on-night-soft">{read.ok ? offerSentence(read.offer) : ''}</p>
-        <p
-          className="mt-5 rounded-lg bg-lamp px-4 py-2.5 text-center font-semibold text-[#1c2a2e]"
-          aria-hidden
-        >
-          Join {tier.name}
-        </p>
+      <aside aria-label="As it will look on the join page" className="xl:sticky xl:top-6">
+        <p className="mb-2 text-muted">On the join page</p>
+        {/* The very card of the join page; here it is only looked at. */}
+        <ul inert>
+          <JoinCard
+            tier={{
+              ...tier,
+              offers: [
+                {
+                  id: 'preview',
+                  name: name || 'Offer',
+                  price: read.ok ? offerPrice(read.offer) : '…',
+                  sentence,
+                  saving: null,
+                },
+              ],
+            }}
+            returnTo="/account"
+            state="open"
+            note=""
+            opens={opens}
+          />
+        </ul>
       </aside>
     </div>
   );
 }
 
-function StepProblem({ local }: { local?: string }) {
-  const found = useProblem('definition.steps') ?? local;
+const keyed = (drafts: StepDraft[], prefix: string): KeyedStep[] =>
+  drafts.map((draft, index) => ({ key: `${prefix}-${index}`, draft }));
+
+function WholeProblem({ path, local }: { path: string; local?: string }) {
+  const found = useProblem(`definition.${path}`) ?? local;
   return found ? (
     <p role="alert" className="font-medium text-closed">
       {found}

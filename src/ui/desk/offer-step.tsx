@@ -1,14 +1,18 @@
 'use client';
 
-import { ArrowLeft, ArrowRight, X } from 'lucide-react';
+import { X } from 'lucide-react';
 import { UNITS } from '@/core/calendar';
 import type { DraftProblems, StepDraft } from '@/core/offers/draft';
 import { useProblem } from '../kit/action-form';
 import { SelectField, TextField } from '../kit/field';
 
-const KINDS = { trial: 'Trial', repeat: 'Repeating price', once: 'Single payment' };
+/** A step as it is edited, with a key of its own that stays when it is moved. */
+export type KeyedStep = { key: string; draft: StepDraft };
+
+export const KIND_NAMES = { trial: 'Trial', repeat: 'Repeating price', once: 'Single payment' };
 
 type Props = {
+  id: string;
   index: number;
   count: number;
   step: StepDraft;
@@ -19,12 +23,12 @@ type Props = {
   /** Whether an empty field is a problem yet: not before the first try to save. */
   showEmpty: boolean;
   onChange: (part: Partial<StepDraft>) => void;
-  onMove: (by: number) => void;
   onRemove: () => void;
 };
 
 /** One step of an offer, in words and fields. */
 export function OfferStep({
+  id,
   index,
   count,
   step,
@@ -34,7 +38,6 @@ export function OfferStep({
   problems,
   showEmpty,
   onChange,
-  onMove,
   onRemove,
 }: Props) {
   const path = `steps.${index}`;
@@ -48,30 +51,12 @@ export function OfferStep({
   const tool = 'grid size-8 place-items-center rounded hover:bg-sunken disabled:opacity-30';
   const hasLength = step.kind !== 'once' || step.lasts === 'length';
   return (
-    <li className="rounded-card border border-line bg-surface p-4">
+    <li id={id} className="scroll-mt-20 rounded-card border border-line bg-surface p-4">
       <div className="flex items-center justify-between">
         <h3 className="text-lg">
-          {index + 1}. {KINDS[step.kind]}
+          {index + 1}. {KIND_NAMES[step.kind]}
         </h3>
         <div className="flex">
-          <button
-            type="button"
-            className={tool}
-            aria-label="Move earlier"
-            disabled={index === 0}
-            onClick={() => onMove(-1)}
-          >
-            <ArrowLeft className="size-4" aria-hidden />
-          </button>
-          <button
-            type="button"
-            className={tool}
-            aria-label="Move later"
-            disabled={index === count - 1}
-            onClick={() => onMove(1)}
-          >
-            <ArrowRight className="size-4" aria-hidden />
-          </button>
           <button
             type="button"
             className={tool}

@@ -1,10 +1,12 @@
 'use client';
 
 import { EditorContent, useEditor, type Editor } from '@tiptap/react';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import StarterKit from '@tiptap/starter-kit';
 import clsx from 'clsx';
 import {
   Bold,
+  KeyRound,
   Heading2,
   Heading3,
   Italic,
@@ -18,6 +20,7 @@ import {
 } from 'lucide-react';
 import { useId, useReducer } from 'react';
 import type { Document } from '@/core/content/document';
+import { JoinButton, JoinPanel } from './join-nodes';
 
 type Tool = {
   name: string;
@@ -80,19 +83,36 @@ function toggleLink(editor: Editor): void {
   if (href && /^(https?:\/\/|mailto:|\/(?!\/)|#)/i.test(href)) editor.chain().focus().setLink({ href }).run();
 }
 
-type Props = { label: string; initial: Document; onChange: (document: Document) => void };
+/** What a join button or a join panel in the text can lead to. */
+export type Joinables = { tiers: { id: string; name: string }[]; offers: { id: string; name: string }[] };
 
-export function RichTextEditor({ label, initial, onChange }: Props) {
+type Props = {
+  label: string;
+  initial: Document;
+  onChange: (document: Document) => void;
+  joinables?: Joinables;
+  /** A few lines rather than a page. */
+  isSmall?: boolean;
+};
+
+export function RichTextEditor({ label, initial, onChange, joinables, isSmall = false }: Props) {
   const id = useId();
   const [, redraw] = useReducer((n: number) => n + 1, 0);
   const editor = useEditor({
-    extensions: [StarterKit.configure({ heading: { levels: [2, 3, 4] }, link: { openOnClick: false } })],
+    extensions: [
+      StarterKit.configure({ heading: { levels: [2, 3, 4] }, link: { openOnClick: false } }),
+      JoinButton,
+      JoinPanel,
+    ],
     content: initial.content.length > 0 ? initial : '',
     immediatelyRender: false,
     injectCSS: false,
     editorProps: {
       attributes: {
-        class: 'prose min-h-64 px-4 py-3 focus:outline-none whitespace-pre-wrap',
+        class: clsx(
+          'prose px-4 py-3 focus:outline-none whitespace-pre-wrap',
+          isSmall ? 'min-h-20 text-base' : 'min-h-64',
+        ),
         role: 'textbox',
         'aria-multiline': 'true',
         'aria-labelledby': id,
@@ -112,28 +132,78 @@ export function RichTextEditor({ label, initial, onChange }: Props) {
           aria-label="Formatting"
           className="flex flex-wrap gap-0.5 border-b border-line p-1"
         >
-          {TOOLS.map(({ name, icon: Icon, is, run }) => (
-            <button
-              key={name}
-              type="button"
-              title={name}
-              aria-label={name}
-              aria-pressed={editor && is ? is(editor) : undefined}
-              disabled={!editor}
-              onClick={() => editor && run(editor)}
-              className={clsx(
-                'grid size-9 place-items-center rounded hover:bg-sunken',
-                editor && is?.(editor) && 'bg-sunken text-spruce',
-              )}
-            >
-              <Icon className="size-4.5" aria-hidden />
-            </button>
-          ))}
+          {TOOLS.filter((tool) => !isSmall || !tool.name.includes('eading')).map(
+            ({ name, icon: Icon, is, run }) => (
+              <button
+                key={name}
+                type="button"
+                title={name}
+                aria-label={name}
+                aria-pressed={editor && is ? is(editor) : undefined}
+                disabled={!editor}
+                onClick={() => editor && run(editor)}
+                className={clsx(
+                  'grid size-9 place-items-center rounded hover:bg-sunken',
+                  editor && is?.(editor) && 'bg-sunken text-spruce',
+                )}
+              >
+                <Icon className="size-4.5" aria-hidden />
+              </button>
+            ),
+          )}
+          {editor && joinables && joinables.offers.length > 0 && (
+            <JoinMenu editor={editor} joinables={joinables} />
+          )}
         </div>
-        <div className="min-h-70">
+        <div className={isSmall ? 'min-h-24' : 'min-h-70'}>
           <EditorContent editor={editor} />
         </div>
       </div>
     </div>
+  );
+}
+
+function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables }) {
+  const insert = (type: string, attrs: Record<string, unknown>): void =>
+    void editor.chain().focus().insertContent({ type, attrs }).run();
+  const entries = [
+    {
+      key: 'all',
+      words: 'Panel with every tier of the join page',
+      run: () => insert('joinPanel', { tiers: [] }),
+    },
+    ...joinables.tiers.map(({ id, name }) => ({
+      key: `tier:${id}`,
+      words: `Panel with ${name}`,
+      run: () => insert('joinPanel', { tiers: [id] }),
+    })),
+    ...joinables.offers.map(({ id, name }) => ({
+      key: `offer:${id}`,
+      words: `Button: ${name}`,
+      run: () => insert('joinButton', { offer: id, label: `Join: ${name}`.slice(0, 60) }),
+    })),
+  ];
+  return (
+    <Menu>
+      <MenuButton className="inline-flex h-9 items-center gap-1.5 rounded px-2 font-semibold hover:bg-sunken">
+        <KeyRound className="size-4.5" aria-hidden /> Join…
+      </MenuButton>
+      <MenuItems
+        anchor="bottom start"
+        className="z-20 mt-1 max-h-80 overflow-y-auto rounded-lg border border-line bg-surface p-1 shadow-lg focus:outline-none"
+      >
+        {entries.map(({ key, words, run }) => (
+          <MenuItem key={key}>
+            <button
+              type="button"
+              onClick={run}
+              className="block w-full rounded px-3 py-1.5 text-left data-focus:bg-sunken"
+            >
+              {words}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
   );
 }

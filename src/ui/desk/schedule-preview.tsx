@@ -1,10 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { addLength, formatDate, startOfDate, type Instant } from '@/core/calendar';
+import { formatDate, isLocalDate, type Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
-import { expand } from '@/core/offers/schedule';
+import { joiningInstant, quoteOffer } from '@/core/offers/quote';
 import { inputClass } from '../kit/input-class';
 
 type Props = { offer: Offer | null; zone: string; now: Instant; today: string };
@@ -14,13 +14,12 @@ const MOST_ROWS = 14;
 /** Every date and amount that somebody pays within a year of joining on a chosen day. */
 export function SchedulePreview({ offer, zone, now, today }: Props) {
   const [day, setDay] = useState(today);
-  const start =
-    day === today || !day ? now : addLength(startOfDate(day, zone), { n: 12, unit: 'hour' }, zone);
-  const horizon = addLength(start, { n: 1, unit: 'year' }, zone);
-  const { charges, access } = offer
-    ? expand(offer, start, zone, horizon, false)
-    : { charges: [], access: [] };
-  const total = charges.reduce((sum, charge) => sum + charge.amount, 0);
+  const start = isLocalDate(day) ? joiningInstant(day, now, zone) : now;
+  const {
+    charges,
+    access,
+    firstYearTotal: total,
+  } = offer ? quoteOffer(offer, start, zone) : { charges: [], access: [], firstYearTotal: 0 };
   const isFreeToday = charges[0]?.at !== start;
   return (
     <section aria-labelledby="pays">

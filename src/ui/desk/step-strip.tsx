@@ -1,52 +1,83 @@
+'use client';
+
 import clsx from 'clsx';
 import { formatLength } from '@/core/calendar';
+import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
-import type { StepDraft } from '@/core/offers/draft';
+import { isEndless, type Offer, type Step } from '@/core/offers/offer';
 import { everyWords } from '@/core/offers/sentence';
-import type { Offer, Step } from '@/core/offers/offer';
+import { TierName } from '../key-cut';
+import { SortableList, SortableRow } from './sortable-list';
+import { KIND_NAMES, type KeyedStep } from './offer-step';
 
-function caption(step: Step): string {
-  if (step.kind === 'repeat')
-    return step.times === null
-      ? `${everyWords(step.every)}, until cancelled`
-      : `${everyWords(step.every)}, ${step.times} times`;
-  if (step.lasts === 'forever') return 'for good';
-  return 'until' in step.lasts ? `until ${step.lasts.until}` : formatLength(step.lasts);
-}
+type Props = {
+  steps: KeyedStep[];
+  /** What the steps mean; null while something in them is not right yet. */
+  offer: Offer | null;
+  hasProblem: (index: number) => boolean;
+  tierOf: (id: string) => { name: string; keyCut: KeyCut } | undefined;
+  onMove: (keys: string[]) => void;
+  onChoose: (key: string) => void;
+};
 
-/** The offer on a time line: trials hatched, prices solid, an open right edge where it never ends. */
-export function StepStrip({ steps, offer }: { steps: StepDraft[]; offer: Offer | null }) {
+/** The offer on a time line: trials hatched, prices solid, an open right edge where it never ends. Steps are dragged here. */
+export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }: Props) {
   return (
-    <ol className="flex min-h-20" aria-label="The steps in order">
-      {steps.map((draft, index) => {
+    <SortableList
+      ids={steps.map(({ key }) => key)}
+      nameOf={(key) => KIND_NAMES[steps.find((step) => step.key === key)?.draft.kind ?? 'repeat']}
+      onMove={onMove}
+      across
+      className="flex min-h-20 overflow-x-auto"
+      label="The steps in order"
+    >
+      {steps.map(({ key, draft }, index) => {
         const step = offer?.steps[index];
-        const currency = offer?.currency ?? '';
-        const isEndless =
-          step &&
-          ((step.kind === 'repeat' && step.times === null) ||
-            (step.kind === 'once' && step.lasts === 'forever'));
+        const endless = step !== undefined && isEndless(step);
+        const tier = draft.tier ? tierOf(draft.tier) : undefined;
         return (
-          <li
-            key={index}
+          <SortableRow
+            key={key}
+            id={key}
+            name={`step ${index + 1}, ${KIND_NAMES[draft.kind].toLowerCase()}`}
+            isFixed={steps.length === 1}
             className={clsx(
-              'flex flex-col border-y border-l px-4 py-3',
+              'flex min-w-36 items-start border-y border-l py-3 pr-2 pl-3',
               draft.kind === 'trial'
                 ? 'flex-1 border-later/50 bg-later-wash text-later hatch'
                 : 'flex-[2] border-open/50 bg-open-wash text-open',
               index === 0 && 'rounded-l-lg',
               index === steps.length - 1 &&
-                (isEndless
+                (endless
                   ? 'border-r-2 border-r-transparent [mask-image:linear-gradient(to_right,black_80%,transparent)]'
                   : 'rounded-r-lg border-r'),
             )}
           >
-            <span className="figures font-display text-lg font-semibold">
-              {step ? (step.amount === 0 ? 'Free' : formatMoney(step.amount, currency, true)) : '…'}
-            </span>
-            <span className="text-[0.9375rem]">{step ? caption(step) : 'not filled in yet'}</span>
-          </li>
+            <button type="button" onClick={() => onChoose(key)} className="min-w-0 flex-1 text-left">
+              <span className="figures block font-display text-lg font-semibold">
+                {step ? (step.amount === 0 ? 'Free' : formatMoney(step.amount, offer.currency, true)) : '…'}
+              </span>
+              <span className="block text-[0.9375rem]">
+                {step ? caption(step) : hasProblem(index) ? 'needs another look' : KIND_NAMES[draft.kind]}
+              </span>
+              {tier && (
+                <span className="block text-[0.9375rem]">
+                  <TierName cut={tier.keyCut} name={tier.name} size={13} />
+                </span>
+              )}
+            </button>
+          </SortableRow>
         );
       })}
-    </ol>
+    </SortableList>
   );
+}
+
+function caption(step: Step): string {
+  if (step.kind === 'repeat')
+    return step.times === null
+      ? `${everyWords(step.every)}, until cancelled`
+      : `${everyWords(step.every)}, ${step.times === 1 ? 'once' : `${step.times} times`}`;
+  if (step.lasts === 'forever') return 'for good';
+  return 'until' in step.lasts ? `until ${step.lasts.until}` : formatLength(step.lasts);
 }

@@ -115,7 +115,7 @@ export function CheckField({
   hint,
   ...rest
 }: Omit<Rest<InputHTMLAttributes<HTMLInputElement>>, 'hideLabel' | 'problem'>) {
-  const { id, aria } = useField({ name, label, hint });
+  const { id, found, aria } = useField({ name, label, hint });
   return (
     <div className="flex gap-2.5">
       <input type="checkbox" className="mt-1 size-4.5 flex-none" {...aria} {...rest} />
@@ -123,6 +123,11 @@ export function CheckField({
         <label htmlFor={id} className="font-semibold">
           {label}
         </label>
+        {found && (
+          <p id={`${id}-problem`} className="text-[0.9375rem] font-medium text-closed">
+            {found}
+          </p>
+        )}
         {hint && (
           <p id={`${id}-hint`} className="text-[0.9375rem] text-muted">
             {hint}

@@ -4,6 +4,10 @@ type Props = {
   sentence: string;
   trialUsed: boolean;
   today: string;
+  /** What a switch takes off the first charge, and why. */
+  credit: { words: string; amount: string } | null;
+  /** What else should be known before paying. */
+  notes: string[];
   next: { date: string; amount: string } | null;
   rows: { date: string; amount: string; fee: string | null }[];
   more: number;
@@ -12,7 +16,18 @@ type Props = {
 };
 
 /** What it costs today and next: in view all through checkout. */
-export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, year, others }: Props) {
+export function ChargeSummary({
+  sentence,
+  trialUsed,
+  today,
+  credit,
+  notes,
+  next,
+  rows,
+  more,
+  year,
+  others,
+}: Props) {
   return (
     <aside
       aria-label="What you pay"
@@ -23,12 +38,23 @@ export function ChargeSummary({ sentence, trialUsed, today, next, rows, more, ye
           <dt className="font-semibold">Due today</dt>
           <dd className="font-display text-3xl font-bold">{today}</dd>
         </div>
+        {credit && (
+          <div className="mt-2 flex items-baseline justify-between gap-4 text-open">
+            <dt>{credit.words}</dt>
+            <dd className="font-semibold">{credit.amount}</dd>
+          </div>
+        )}
         <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
           <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>
           <dd className="font-semibold">{next ? next.amount : 'none'}</dd>
         </div>
       </dl>
       <p className="mt-4">{sentence}</p>
+      {notes.map((note) => (
+        <p key={note} className="mt-2 text-later">
+          {note}
+        </p>
+      ))}
       {trialUsed && (
         <p className="mt-2 text-later">
           You have had the trial before, so this begins with the first payment.

@@ -18,6 +18,13 @@ type Props = {
   until: string | null;
   ended: string | null;
   isForGood: boolean;
+  ways?: {
+    renew: { offerId: string } | null;
+    switches: { offerId: string; tierName: string; price: string }[];
+  };
+  /** The offer under which it goes on from a day, where it does. */
+  movesTo: { name: string; sentence: string; date: string } | null;
+  undoSwitch: FormAction;
   cancel: FormAction;
   undo: FormAction;
 };
@@ -35,7 +42,21 @@ function standing({ state, next, until, ended, isForGood }: Props): string {
 
 /** One subscription in the member's account: what it is, what it costs next, and the way out of it. */
 export function SubscriptionCard(props: Props) {
-  const { id, name, keyCut, state, sentence, methodLabel, until, isForGood, cancel, undo } = props;
+  const {
+    id,
+    name,
+    keyCut,
+    state,
+    sentence,
+    methodLabel,
+    until,
+    isForGood,
+    ways,
+    movesTo,
+    undoSwitch,
+    cancel,
+    undo,
+  } = props;
   const [asking, setAsking] = useState(false);
   const canCancel = ['trial', 'active', 'overdue'].includes(state) && !isForGood;
   return (
@@ -49,6 +70,40 @@ export function SubscriptionCard(props: Props) {
       <p className="text-muted">
         {sentence} {methodLabel && `Paid by ${methodLabel}.`}
       </p>
+      {movesTo && (
+        <ActionForm
+          action={undoSwitch}
+          className="mt-3 grid gap-2 rounded-md bg-later-wash px-4 py-3 text-later"
+        >
+          <input type="hidden" name="subscription" value={id} />
+          <p>
+            On {movesTo.date} it becomes {movesTo.name}: {movesTo.sentence}
+          </p>
+          <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
+            Take the switch back
+          </SubmitButton>
+          <FormMessage />
+        </ActionForm>
+      )}
+      {ways?.renew && (
+        <LinkButton href={`/join/${ways.renew.offerId}`} className="mt-4 mr-3">
+          Renew {name}
+        </LinkButton>
+      )}
+      {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
+        <details className="mt-3">
+          <summary className="w-fit text-spruce underline">Switch to another offer</summary>
+          <ul className="mt-2 grid gap-2">
+            {ways.switches.map((way) => (
+              <li key={way.offerId}>
+                <LinkButton href={`/join/${way.offerId}`} look="quiet">
+                  {way.tierName}, {way.price}
+                </LinkButton>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       {state === 'ended' && (
         <LinkButton href="/join" look="quiet" className="mt-4">
           Join again

@@ -5,7 +5,6 @@ import { LinkButton } from '../kit/button';
 export type OfferedTier = {
   id: string;
   name: string;
-  description: string;
   keyCut: KeyCut;
   offers: { id: string; name: string; sentence: string; isFree: boolean }[];
 };

@@ -10,6 +10,7 @@ import { Doorstep } from '@/ui/site/doorstep';
 import { PostList } from '@/ui/site/post-list';
 import { RichText } from '@/ui/rich-text';
 import { signInAction } from '@/app/sign-in-action';
+import { panelsOf } from '@/app/panels';
 import { tierOffers } from '@/app/tier-cards';
 
 type Props = { params: Promise<{ path?: string[] }> };
@@ -60,13 +61,18 @@ export default async function ItemPage({ params }: Props) {
           </p>
         )}
         {seen.kind === 'open' ? (
-          <RichText document={seen.body} className="prose mt-7" />
+          <RichText
+            document={seen.body}
+            className="prose mt-7"
+            here={item.path}
+            panel={await panelsOf(seen.body, item.path)}
+          />
         ) : (
           <>
             {seen.summary && <p className="mt-6 text-xl leading-relaxed text-muted">{seen.summary}</p>}
             {seen.teaser && (
               <div className="fade-away mt-6">
-                <RichText document={seen.teaser} />
+                <RichText document={seen.teaser} here={item.path} />
               </div>
             )}
           </>

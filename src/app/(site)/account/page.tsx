@@ -5,19 +5,31 @@ import { signOutAction } from '@/app/sign-in-action';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/gateways/contract';
+import { panelsOf } from '@/app/panels';
+import { isEmpty } from '@/core/content/document';
 import { memberAccount } from '@/services/member-account';
+import { waysOn } from '@/services/ways-on';
 import { Button, LinkButton } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { SubscriptionCard } from '@/ui/site/subscription-card';
-import { cancelAction, undoCancelAction } from './actions';
+import { RichText } from '@/ui/rich-text';
+import { cancelAction, undoCancelAction, undoSwitchAction } from './actions';
 
 export const metadata: Metadata = { title: 'Your account', robots: { index: false } };
 
 export default async function AccountPage() {
   const member = await currentMember();
   if (!member) redirect('/sign-in?to=/account');
-  const { subscriptions, payments, zone } = await memberAccount(member);
+  const account = await memberAccount(member);
+  const { payments, zone } = account;
+  const ways = await waysOn(account);
+  // What was switched away from has its successor beside it; only the end of the line is shown.
+  const subscriptions = account.subscriptions.filter(
+    ({ subscription }, index, all) =>
+      subscription.state !== 'ended' ||
+      !all.slice(0, index).some((other) => other.subscription.track === subscription.track),
+  );
   return (
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <div className="flex flex-wrap items-start justify-between gap-4">
@@ -38,7 +50,7 @@ export default async function AccountPage() {
             Your tiers stand here, with what each costs and when.
           </Empty>
         )}
-        {subscriptions.map(({ subscription, tier, offer, sentence, next }) => (
+        {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo }) => (
           <SubscriptionCard
             // A question that was open belongs to the state it was asked in.
             key={`${subscription.id}:${subscription.state}`}
@@ -54,11 +66,35 @@ export default async function AccountPage() {
             until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
             ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
             isForGood={subscription.paidThrough === null && offer.isPaid}
+            ways={ways.get(subscription.id)}
+            movesTo={
+              movesTo && {
+                name: movesTo.tier?.name ?? movesTo.name,
+                sentence: movesTo.sentence,
+                date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
+              }
+            }
+            undoSwitch={undoSwitchAction}
             cancel={cancelAction}
             undo={undoCancelAction}
           />
         ))}
       </div>
+      {subscriptions.map(
+        async ({ subscription, tier }) =>
+          subscription.state !== 'ended' &&
+          tier?.welcomeShown.includes('account') &&
+          !isEmpty(tier.welcomeWords) && (
+            <section key={subscription.id} className="mt-8" aria-label={`About ${tier.name}`}>
+              <h2 className="text-2xl">{tier.name}</h2>
+              <RichText
+                document={tier.welcomeWords}
+                className="prose mt-2 text-base"
+                panel={await panelsOf(tier.welcomeWords, '/account')}
+              />
+            </section>
+          ),
+      )}
       {payments.length > 0 && (
         <>
           <h2 className="mt-10 text-2xl">Payments</h2>

@@ -1,39 +1,80 @@
 import type { Metadata } from 'next';
 import { tierOffers } from '@/app/tier-cards';
-import { tiersOnSale } from '@/services/prepare-joining';
+import { formatDate, startOfDate } from '@/core/calendar';
+import { placesWords } from '@/core/tiers/joining';
+import { joinPage, type JoinPageTier } from '@/services/join-page';
 import { safeReturn } from '@/services/safe-return';
-import { currentSite } from '@/services/site';
 import { Empty } from '@/ui/kit/empty';
 import { JoinCard } from '@/ui/site/join-card';
+import { RhythmSwitch } from '@/ui/site/rhythm-switch';
+import { TierComparison } from '@/ui/site/tier-comparison';
 
 export const metadata: Metadata = { title: 'Join' };
 
-export default async function JoinPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
-  const { to } = await searchParams;
-  const [site, tiers] = [await currentSite(), await tiersOnSale()];
+type Props = { searchParams: Promise<{ to?: string; every?: string }> };
+
+export default async function JoinPage({ searchParams }: Props) {
+  const { to, every } = await searchParams;
+  const page = await joinPage(every);
+  const returnTo = safeReturn(to ?? '/account');
   return (
-    <div className="mx-auto w-full max-w-5xl px-5 py-12">
-      <h1 className="text-4xl">Join {site.name}</h1>
-      {tiers.length === 0 ? (
+    <div className="mx-auto w-full max-w-6xl px-5 pt-10 pb-16">
+      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-4">
+        <div>
+          <h1 className="text-4xl">Join {page.siteName}</h1>
+          <p className="mt-2 text-lg text-muted">You see every date and amount before anything is paid.</p>
+        </div>
+        {page.rhythms.length > 1 && (
+          <RhythmSwitch
+            chosen={page.rhythm}
+            choices={page.rhythms.map(({ key, name }) => ({
+              key,
+              name,
+              href: `/join?${new URLSearchParams({ every: key, ...(to ? { to: returnTo } : {}) }).toString()}`,
+            }))}
+          />
+        )}
+      </div>
+      {page.tiers.length === 0 ? (
         <div className="mt-8">
           <Empty title="Joining is not open yet">Come back soon, or write to us.</Empty>
         </div>
       ) : (
         <>
-          <p className="mt-2 text-lg text-muted">
-            Choose what you want to hold. You see every date and amount before anything is paid.
-          </p>
-          <ul className="mt-8 grid gap-5 sm:grid-cols-2 lg:grid-cols-3">
-            {tiers.map(({ tier, offers }) => (
+          <ul className="mt-7 grid gap-5 sm:grid-cols-2 lg:grid-cols-3">
+            {page.tiers.map((each) => (
               <JoinCard
-                key={tier.id}
-                tier={tierOffers(tier, offers)}
-                returnTo={safeReturn(to ?? '/account')}
+                key={each.tier.id}
+                tier={tierOffers(each.tier, each.offers, page.tierNames)}
+                returnTo={returnTo}
+                state={each.joining.state}
+                note={noteOf(each, page.zone)}
+                opens={each.opens}
               />
             ))}
           </ul>
+          <TierComparison
+            tiers={page.tiers.map(({ tier }) => ({ id: tier.id, name: tier.name, keyCut: tier.keyCut }))}
+            lines={page.comparison}
+          />
         </>
       )}
     </div>
   );
+}
+
+/** What of the sale of a tier a visitor should know before choosing it. */
+function noteOf({ tier, joining }: JoinPageTier, zone: string): string {
+  const day = (date: string): string => formatDate(startOfDate(date, zone), zone);
+  if (joining.state === 'not-yet' && tier.onSaleFrom) return `On sale from ${day(tier.onSaleFrom)}`;
+  if (joining.state === 'over') return 'No longer on sale';
+  if (joining.state === 'sold-out') return 'Every place is taken';
+  if (joining.state === 'closed') return 'Joining is closed for now';
+  return [
+    joining.state === 'by-code' && 'With a code',
+    placesWords(tier.places, joining.placesLeft),
+    tier.onSaleUntil && `on sale until ${day(tier.onSaleUntil)}`,
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }

@@ -1,7 +1,7 @@
 'use server';
 
 import { redirect } from 'next/navigation';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { forForm, parseJson, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { addCategory, saveItem, type ItemInput } from '@/services/save-item';
 
@@ -34,12 +34,4 @@ export async function saveItemAction(_: FormState, form: FormData): Promise<Form
     },
     ({ id }) => redirect(`/desk/content/${id}?saved=1`),
   );
-}
-
-function parseJson(json: string): unknown {
-  try {
-    return JSON.parse(json);
-  } catch {
-    return null;
-  }
 }

@@ -1,84 +1,108 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { requireStaff } from '@/app/session';
+import { formatMoney } from '@/core/money';
 import { offerPrice } from '@/core/offers/sentence';
-import { listTierOverview } from '@/services/tier-overview';
-import { KeyGlyph } from '@/ui/key-cut';
-import { buttonClass } from '@/ui/kit/button';
+import { may } from '@/core/staff';
+import { placesWords } from '@/core/tiers/joining';
+import { listTierOverview, type TierOverview } from '@/services/tier-overview';
+import { LadderForm } from '@/ui/desk/ladder-form';
+import { TierLadder, type TierLine } from '@/ui/desk/tier-ladder';
+import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { buttonClass, LinkButton } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
+import { arrangeTiersAction, saveLadderAction } from './actions';
 
 export const metadata: Metadata = { title: 'Tiers' };
 
 export default async function TiersPage() {
-  await requireStaff();
+  const staff = await requireStaff();
   const { ladders, alone } = await listTierOverview();
+  const retired = [...ladders.flatMap(({ tiers }) => tiers), ...alone].filter((tier) => tier.retiredAt);
+  const running = (tiers: TierOverview[]): TierOverview[] => tiers.filter((tier) => !tier.retiredAt);
   return (
     <>
       <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="mr-auto text-3xl">Tiers</h1>
-        <Link data-new href="/desk/tiers/new" className={buttonClass('main')}>
-          Make a tier
-        </Link>
+        <h1 className="text-3xl">Tiers</h1>
+        <TiersTabs here="tiers" />
+        {may(staff.staffRole, 'set tiers') && (
+          <Link data-new href="/desk/tiers/new" className={buttonClass('main', 'ml-auto')}>
+            Make a tier
+          </Link>
+        )}
       </div>
       {ladders.length + alone.length === 0 ? (
         <div className="mt-6">
-          <Empty title="No tiers yet">
+          <Empty
+            title="No tiers yet"
+            action={<LinkButton href="/desk/tiers/new">Make the first tier</LinkButton>}
+          >
             A tier is what a member can hold. Make one, then say what it costs.
           </Empty>
         </div>
       ) : (
-        <div className="mt-5 flex flex-wrap items-start gap-10">
-          {ladders.map(({ ladder, tiers }) => (
-            <section key={ladder.id} className="w-full max-w-lg">
-              <h2 className="text-xl">Ladder: {ladder.name}</h2>
-              <p className="text-muted">A member holds one of these at a time; up is on top.</p>
-              {/* The rails of a ladder stand beside its rungs. */}
-              <ul className="mt-3 border-x-4 border-line px-4 py-1">
-                {tiers.map((tier) => (
-                  <TierRow key={tier.id} tier={tier} isRung />
-                ))}
-              </ul>
-            </section>
-          ))}
-          {alone.length > 0 && (
-            <section className="w-full max-w-lg">
+        <div className="mt-5 grid items-start gap-x-12 gap-y-10 lg:grid-cols-2">
+          {ladders
+            .filter(({ tiers }) => running(tiers).length > 0)
+            .map(({ ladder, tiers }) => (
+              <section key={ladder.id}>
+                <h2 className="text-xl">Ladder: {ladder.name}</h2>
+                <LadderForm action={saveLadderAction} ladder={ladder} />
+                <TierLadder
+                  ladderId={ladder.id}
+                  label={`Rungs of ${ladder.name}, highest first`}
+                  tiers={tiers.map(lineOf)}
+                  arrange={arrangeTiersAction}
+                />
+              </section>
+            ))}
+          {running(alone).length > 0 && (
+            <section>
               <h2 className="text-xl">On their own</h2>
-              <p className="text-muted">Held beside any other.</p>
-              <ul className="mt-3 divide-y divide-line border-y border-line">
-                {alone.map((tier) => (
-                  <TierRow key={tier.id} tier={tier} />
-                ))}
-              </ul>
+              <p className="mt-1 text-muted">Held beside any other, in the order of the join page.</p>
+              <TierLadder
+                ladderId={null}
+                label="Tiers on no ladder"
+                tiers={alone.map(lineOf)}
+                arrange={arrangeTiersAction}
+              />
             </section>
           )}
         </div>
+      )}
+      {retired.length > 0 && (
+        <p className="mt-8 text-muted">
+          Retired tiers keep their place: those who hold them keep them, and nobody joins any more.
+        </p>
       )}
     </>
   );
 }
 
-type Overview = Awaited<ReturnType<typeof listTierOverview>>['alone'][number];
-
-function TierRow({ tier, isRung = false }: { tier: Overview; isRung?: boolean }) {
-  return (
-    <li className={isRung ? 'my-2 border-t-4 border-line bg-surface px-4 py-3' : 'py-3'}>
-      <div className="flex items-center gap-3">
-        <KeyGlyph cut={tier.keyCut} size={20} />
-        <Link href={`/desk/tiers/${tier.id}`} className="font-display text-lg font-semibold hover:underline">
-          {tier.name}
-        </Link>
-        <span className="ml-auto text-muted">
-          {tier.holders === 1 ? '1 member' : `${tier.holders} members`}
-        </span>
-      </div>
-      <p className="figures mt-0.5 text-muted">
-        {tier.offers.length === 0 ? (
-          <span className="text-closed">no offer yet: nobody can join</span>
-        ) : (
-          tier.offers.map((offer) => offerPrice(offer.definition)).join(' · ')
-        )}
-        {!tier.onJoinPage && ' · not on the join page'}
-      </p>
-    </li>
-  );
+function lineOf(tier: TierOverview): TierLine {
+  const { state, placesLeft } = tier.state;
+  const sale = {
+    open: '',
+    'by-code': 'by code',
+    closed: tier.retiredAt ? 'retired' : 'joining closed',
+    'not-yet': `on sale from ${tier.onSaleFrom ?? ''}`,
+    over: 'sale is over',
+    'sold-out': 'sold out',
+  }[state];
+  return {
+    id: tier.id,
+    name: tier.name,
+    keyCut: tier.keyCut,
+    prices: tier.offers.filter((offer) => offer.onSale).map((offer) => offerPrice(offer.definition)),
+    members: tier.holders === 1 ? '1 member' : `${tier.holders} members`,
+    income: tier.income
+      .map(({ amount, currency }) => `${formatMoney(amount, currency)} a month`)
+      .join(' and '),
+    notes: [
+      sale,
+      state === 'sold-out' ? '' : placesWords(tier.places, placesLeft),
+      tier.onJoinPage || tier.retiredAt ? '' : 'not on the join page',
+    ].filter(Boolean),
+    isQuiet: tier.retiredAt !== null,
+  };
 }

@@ -6,6 +6,7 @@ import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { pool } from '@/store/db';
 import { findItem, listItems } from '@/store/items';
 import { accessMap, openersOf } from '@/services/access-map';
+import { joinables } from '@/services/joinables';
 import { AccessNote } from '@/ui/desk/access-note';
 import { ItemForm } from '@/ui/desk/item-form';
 import { LinkButton } from '@/ui/kit/button';
@@ -71,6 +72,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           )
           .map(({ id: parent, title }) => ({ id: parent, title }))}
         categories={map.categories}
+        joinables={await joinables()}
         access={
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">

@@ -21,7 +21,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
   const { id } = await params;
   const file = z.uuid().safeParse(id).success ? await memberFile(id) : null;
   if (!file) notFound();
-  const { member, account, timeline } = file;
+  const { member, account, timeline, answers } = file;
   const { zone } = account;
   const mayManage = may(staff.staffRole, 'manage members');
   return (
@@ -101,6 +101,19 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               )}
             </section>
           ))}
+          {answers.length > 0 && (
+            <section aria-label="Answers at joining">
+              <h2 className="text-xl">Answered at joining</h2>
+              <dl className="mt-2 divide-y divide-line">
+                {answers.map((answer) => (
+                  <div key={`${answer.fieldId}:${answer.at}`} className="flex justify-between gap-4 py-1.5">
+                    <dt className="text-muted">{answer.label}</dt>
+                    <dd className="text-right">{answer.value}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          )}
         </div>
       </div>
     </>

@@ -3,25 +3,27 @@ import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { requireStaff } from '@/app/session';
 import { config } from '@/config';
+import { EMPTY_DOCUMENT } from '@/core/content/document';
+import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
-import { pool } from '@/store/db';
-import { findTier, listLadders, listOffers } from '@/store/tiers';
+import { tierDetail } from '@/services/tier-detail';
+import { JoiningCodes } from '@/ui/desk/joining-codes';
+import { OpensList } from '@/ui/desk/opens-list';
 import { TierForm } from '@/ui/desk/tier-form';
+import { ToolRow } from '@/ui/desk/tool-row';
 import { KeyGlyph } from '@/ui/key-cut';
 import { LinkButton } from '@/ui/kit/button';
-import { saveTierAction } from '../actions';
+import { CopyText } from '@/ui/kit/copy-text';
+import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Tier' };
 
 export default async function TierPage({ params }: { params: Promise<{ id: string }> }) {
   await requireStaff('set tiers');
   const { id } = await params;
-  const tier = id === 'new' ? null : await findTier(pool(), id);
-  if (tier === undefined) notFound();
-  const [ladders, offers] = [
-    await listLadders(pool()),
-    (await listOffers(pool())).filter((offer) => offer.tierId === tier?.id),
-  ];
+  const detail = await tierDetail(id === 'new' ? null : id);
+  if (!detail) notFound();
+  const { tier, others, ladders, offers, opens, codes, overview, tierNames, isDeletable } = detail;
   return (
     <>
       <p>
@@ -29,56 +31,103 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
           Tiers
         </Link>
       </p>
-      <h1 className="mt-1 flex items-center gap-3 text-3xl" id="desk-main">
-        {tier && <KeyGlyph cut={tier.keyCut} size={28} />}
-        {tier ? tier.name : 'A new tier'}
-      </h1>
-      <div className="mt-5 grid items-start gap-10 lg:grid-cols-[26rem_1fr]">
+      <div className="mt-1 flex flex-wrap items-center gap-x-5 gap-y-1" id="desk-main">
+        <h1 className="flex items-center gap-3 text-3xl">
+          {tier && <KeyGlyph cut={tier.keyCut} size={28} />}
+          {tier ? tier.name : 'A new tier'}
+        </h1>
+        {overview && (
+          <p className="figures text-muted">
+            {[
+              overview.holders === 1 ? '1 member' : `${overview.holders} members`,
+              ...overview.income.map(({ amount, currency }) => `${formatMoney(amount, currency)} a month`),
+              tier?.retiredAt && 'retired',
+            ]
+              .filter(Boolean)
+              .join(' · ')}
+          </p>
+        )}
+      </div>
+      <div className="mt-5 grid items-start gap-10 lg:grid-cols-[minmax(0,34rem)_minmax(0,1fr)]">
         <TierForm
           action={saveTierAction}
+          others={others.map(({ name, keyCut }) => ({ name, keyCut }))}
+          ladders={ladders}
           tier={{
             id: tier?.id ?? '',
             name: tier?.name ?? '',
-            description: tier?.description ?? '',
+            description: tier?.description ?? EMPTY_DOCUMENT,
+            keyCut: tier?.keyCut ?? null,
             ladder: tier?.ladderId ?? '',
+            reference: tier?.reference ?? '',
+            pictureId: tier?.pictureId ?? null,
+            joinWords: tier?.joinWords ?? EMPTY_DOCUMENT,
+            welcomeWords: tier?.welcomeWords ?? EMPTY_DOCUMENT,
+            welcomeShown: tier?.welcomeShown ?? ['page', 'mail', 'account'],
+            welcomePath: tier?.welcomePath ?? '',
+            joining: tier?.joining ?? 'open',
             onJoinPage: tier?.onJoinPage ?? true,
+            several: tier?.several ?? false,
+            onSaleFrom: tier?.onSaleFrom ?? '',
+            onSaleUntil: tier?.onSaleUntil ?? '',
+            places: tier?.places?.toString() ?? '',
+            confirmAddress: tier?.confirmAddress ?? false,
           }}
-          ladders={ladders}
         />
-        {tier && (
-          <section>
-            <h2 className="text-xl">Offers</h2>
-            <p className="text-muted">Each is one way to get {tier.name}.</p>
-            <ul className="mt-3 grid max-w-2xl gap-3">
-              {offers.map((offer) => (
-                <li key={offer.id} className="rounded-card border border-line bg-surface p-4">
-                  <div className="flex items-baseline justify-between gap-4">
-                    <Link
-                      href={`/desk/tiers/${tier.id}/offers/${offer.id}`}
-                      className="font-display text-lg font-semibold hover:underline"
-                    >
-                      {offer.name}
-                    </Link>
-                    {!offer.onSale && <span className="text-ended">not on sale</span>}
-                  </div>
-                  <p>{offerSentence(offer.definition)}</p>
-                  <p className="mt-1 text-[0.9375rem] break-all text-muted">
-                    Join link:{' '}
-                    <a className="underline" href={`/join/${offer.id}`}>
-                      {config().SITE_URL}/join/{offer.id}
-                    </a>
-                  </p>
-                </li>
-              ))}
-            </ul>
-            <LinkButton
-              href={`/desk/tiers/${tier.id}/offers/new`}
-              look={offers.length === 0 ? 'main' : 'quiet'}
-              className="mt-4"
-            >
-              {offers.length === 0 ? 'Make its first offer' : 'Another offer'}
-            </LinkButton>
-          </section>
+        {tier ? (
+          <div className="grid gap-8">
+            <section>
+              <h2 className="text-xl">Offers</h2>
+              <p className="text-muted">Each is one way to get {tier.name}, with a join link of its own.</p>
+              <ul className="mt-3 grid gap-3">
+                {offers.map((offer) => (
+                  <li key={offer.id} className="rounded-card border border-line bg-surface p-4">
+                    <div className="flex items-baseline justify-between gap-4">
+                      <Link
+                        href={`/desk/tiers/${tier.id}/offers/${offer.id}`}
+                        className="font-display text-lg font-semibold hover:underline"
+                      >
+                        {offer.name}
+                      </Link>
+                      {!offer.onSale && (
+                        <span className="text-ended">{offer.retiredAt ? 'retired' : 'not on sale'}</span>
+                      )}
+                    </div>
+                    <p>{offerSentence(offer.definition, { tierNames })}</p>
+                    <div className="mt-1 text-[0.9375rem] text-muted">
+                      <CopyText
+                        text={`${config().SITE_URL}/join/${offer.id}`}
+                        name={`the join link of ${offer.name}`}
+                      />
+                    </div>
+                  </li>
+                ))}
+              </ul>
+              <LinkButton
+                href={`/desk/tiers/${tier.id}/offers/new`}
+                look={offers.length === 0 ? 'main' : 'quiet'}
+                className="mt-4"
+              >
+                {offers.length === 0 ? 'Make its first offer' : 'Another offer'}
+              </LinkButton>
+            </section>
+            {tier.joining === 'by-code' && (
+              <JoiningCodes add={addCodeAction} remove={removeCodeAction} tierId={tier.id} codes={codes} />
+            )}
+            <OpensList opens={opens} />
+            <ToolRow
+              action={tierToolAction}
+              what="tier"
+              id={tier.id}
+              isRetired={tier.retiredAt !== null}
+              canDelete={isDeletable}
+            />
+          </div>
+        ) : (
+          <p className="max-w-prose text-lg text-muted">
+            A tier is what a member can hold. Once it is made, you give it offers (what it costs, and how
+            often) and say in a rule what it opens.
+          </p>
         )}
       </div>
     </>

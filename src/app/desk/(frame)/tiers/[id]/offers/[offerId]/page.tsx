@@ -2,25 +2,35 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { requireStaff } from '@/app/session';
-import { localDate } from '@/core/calendar';
+import { config } from '@/config';
+import { formatDate, localDate } from '@/core/calendar';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
-import { pool } from '@/store/db';
-import { findOffer, findTier, listTiers } from '@/store/tiers';
 import { siteNow } from '@/services/clock';
+import { offerVersions } from '@/services/move-to-version';
 import { currentSite } from '@/services/site';
+import { tierDetail } from '@/services/tier-detail';
+import { pool } from '@/store/db';
+import { wasOfferEverBought } from '@/store/offers';
 import { OfferEditor } from '@/ui/desk/offer-editor';
+import { OfferVersions } from '@/ui/desk/offer-versions';
+import { ToolRow } from '@/ui/desk/tool-row';
 import { KeyGlyph } from '@/ui/key-cut';
-import { saveOfferAction } from '../../../actions';
+import { CopyText } from '@/ui/kit/copy-text';
+import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Offer' };
 
-export default async function OfferPage({ params }: { params: Promise<{ id: string; offerId: string }> }) {
+type Props = { params: Promise<{ id: string; offerId: string }>; searchParams: Promise<{ saved?: string }> };
+
+export default async function OfferPage({ params, searchParams }: Props) {
   await requireStaff('set tiers');
-  const { id, offerId } = await params;
-  const tier = await findTier(pool(), id);
-  const offer = offerId === 'new' ? null : await findOffer(pool(), offerId);
-  if (!tier || offer === undefined || (offer && offer.tierId !== tier.id)) notFound();
+  const [{ id, offerId }, { saved }] = [await params, await searchParams];
+  const detail = await tierDetail(id);
+  const tier = detail?.tier;
+  const offer = offerId === 'new' ? null : detail?.offers.find((candidate) => candidate.id === offerId);
+  if (!tier || offer === undefined) notFound();
   const site = await currentSite();
+  const now = siteNow(site);
   const fresh: OfferDraft = {
     tier: tier.id,
     currency: site.currency,
@@ -28,8 +38,9 @@ export default async function OfferPage({ params }: { params: Promise<{ id: stri
     feeDue: 'first-payment',
     steps: [newStep('repeat')],
     after: 'end',
+    renewDays: '',
   };
-  const now = siteNow(site);
+  const { versions, previews } = offer ? await offerVersions(offer.id) : { versions: [], previews: [] };
   return (
     <>
       <p>
@@ -45,23 +56,75 @@ export default async function OfferPage({ params }: { params: Promise<{ id: stri
         <KeyGlyph cut={tier.keyCut} size={28} />
         {offer ? `${tier.name}: ${offer.name}` : `A new offer for ${tier.name}`}
       </h1>
+      {offer && (
+        <div className="mt-1 text-muted">
+          <CopyText text={`${config().SITE_URL}/join/${offer.id}`} name="the join link" />
+        </div>
+      )}
+      {saved && offer && (
+        <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
+          Saved.{' '}
+          <a href={`/join/${offer.id}`} className="underline">
+            See how joining looks
+          </a>
+        </p>
+      )}
       <OfferEditor
+        // Saved, it is another draft to begin from.
+        key={offer ? `${offer.id}:${offer.version}` : 'new'}
         action={saveOfferAction}
         offer={{
           id: offer?.id ?? '',
           name: offer?.name ?? '',
           onSale: offer?.onSale ?? true,
+          menuLabel: offer?.menuLabel ?? '',
           version: offer?.version ?? 0,
         }}
         draft={offer ? draftOf(offer.definition) : fresh}
-        tier={{ name: tier.name, description: tier.description, keyCut: tier.keyCut }}
-        tiers={(await listTiers(pool()))
-          .filter((other) => other.id !== tier.id)
-          .map(({ id: otherId, name }) => ({ id: otherId, name }))}
+        tier={{
+          id: tier.id,
+          name: tier.name,
+          description: tier.description,
+          keyCut: tier.keyCut,
+          pictureId: tier.pictureId,
+        }}
+        opens={detail.opens}
+        tiers={[tier, ...detail.others.filter((other) => !other.retiredAt)].map((each) => ({
+          id: each.id,
+          name: each.name,
+          keyCut: each.keyCut,
+        }))}
         zone={site.zone}
         now={now}
         today={localDate(now, site.zone)}
       />
+      {offer && (
+        <div className="mt-10 grid max-w-4xl gap-8 border-t border-line pt-8">
+          <OfferVersions
+            action={moveMembersAction}
+            offerId={offer.id}
+            versions={versions.map(({ version, running, moving, createdAt }) => ({
+              version,
+              running,
+              moving,
+              made: formatDate(createdAt, site.zone),
+            }))}
+            previews={previews.map((preview) => ({
+              ...preview,
+              first: formatDate(preview.first, site.zone),
+              last: formatDate(preview.last, site.zone),
+            }))}
+          />
+          <ToolRow
+            action={offerToolAction}
+            what="offer"
+            id={offer.id}
+            tierId={tier.id}
+            isRetired={offer.retiredAt !== null}
+            canDelete={!(await wasOfferEverBought(pool(), offer.id))}
+          />
+        </div>
+      )}
     </>
   );
 }

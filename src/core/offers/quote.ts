@@ -1,28 +1,36 @@
-import { addLength, compare, type Instant } from '@/core/calendar';
-import { expand, type Charge } from '@/core/offers/schedule';
-import type { Offer } from '@/core/offers/offer';
+import { addLength, compare, localDate, startOfDate, type Instant, type LocalDate } from '../calendar';
+import type { Offer } from './offer';
+import { expand, type AccessInterval, type Charge } from './schedule';
 
 export type Quote = {
   charges: Charge[];
+  access: AccessInterval[];
   /** Due at the instant of joining, in minor units. */
   dueToday: number;
   next: Charge | null;
+  /** Everything due before the same local time a year later. */
   firstYearTotal: number;
-  firstYearCount: number;
   /** False where nothing of the offer is left: its dates have passed. */
   hasAnything: boolean;
 };
 
 /** What somebody who joins at `start` pays in a year: the same figures for the Desk's preview, the join page and checkout. */
-export function quoteOffer(offer: Offer, start: Instant, zone: string, skipTrial: boolean): Quote {
+export function quoteOffer(offer: Offer, start: Instant, zone: string, skipTrial = false): Quote {
   const horizon = addLength(start, { n: 1, unit: 'year' }, zone);
   const { charges, access } = expand(offer, start, zone, horizon, skipTrial);
   return {
     charges,
+    access,
     dueToday: charges.filter((charge) => charge.at === start).reduce((sum, charge) => sum + charge.amount, 0),
     next: charges.find((charge) => compare(charge.at, start) > 0) ?? null,
     firstYearTotal: charges.reduce((sum, charge) => sum + charge.amount, 0),
-    firstYearCount: charges.length,
     hasAnything: access.length > 0,
   };
+}
+
+/** When somebody joins who joins on a chosen day: now where it is today, else at noon of that day. */
+export function joiningInstant(day: LocalDate, now: Instant, zone: string): Instant {
+  return day === localDate(now, zone)
+    ? now
+    : addLength(startOfDate(day, zone), { n: 12, unit: 'hour' }, zone);
 }

@@ -1,0 +1,280 @@
+import Link from 'next/link';
+import { formatDate, startOfDate } from '@/core/calendar';
+import { isEmpty } from '@/core/content/document';
+import { formatMoney } from '@/core/money';
+import { quoteOffer, type Quote } from '@/core/offers/quote';
+import type { Refusal } from '@/core/subscriptions/switching';
+import { placesWords } from '@/core/tiers/joining';
+import type { PreparedJoining } from '@/services/prepare-joining';
+import { currentSite } from '@/services/site';
+import type { Member } from '@/store/members';
+import { KeyGlyph } from '@/ui/key-cut';
+import { LinkButton } from '@/ui/kit/button';
+import { RichText } from '@/ui/rich-text';
+import { CheckoutForm } from '@/ui/site/checkout-form';
+import { ChargeSummary } from '@/ui/site/charge-summary';
+import { RenewForm, SwitchLaterForm } from '@/ui/site/standing-forms';
+import { joinAction, renewAction, switchLaterAction } from './actions';
+
+type Props = {
+  prepared: PreparedJoining;
+  member: Member | undefined;
+  returnTo: string;
+  /** What was typed before, where an unfinished joining is taken up again. */
+  typed?: { name: string; email: string; answers: Record<string, string> };
+};
+
+/** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
+export async function Checkout({ prepared, member, returnTo, typed }: Props) {
+  const { offer, tier, frame, standing } = prepared;
+  const { zone, name: siteName } = await currentSite();
+  const { currency } = offer.definition;
+  const obstacle = obstacleOf(prepared, zone);
+  const quote = shownQuote(prepared, zone);
+  const to = encodeURIComponent(returnTo);
+  const isSwitch = standing.kind === 'switch';
+  const isLater = isSwitch && !standing.quote.atOnce;
+  return (
+    <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-6 px-5 py-10 lg:grid-cols-[1fr_22rem] lg:grid-rows-[auto_1fr]">
+      <div>
+        <p className="flex items-center gap-2.5 text-muted">
+          <KeyGlyph cut={tier.keyCut} size={20} /> {siteName}
+        </p>
+        <h1 className="mt-2 text-4xl break-words">{titleOf(prepared)}</h1>
+        {!isEmpty(tier.joinWords) && <RichText document={tier.joinWords} className="mt-3 grid gap-2" />}
+        {prepared.joining.placesLeft !== null && !obstacle && standing.kind === 'new' && (
+          <p className="figures mt-2 font-semibold text-metered">
+            {placesWords(tier.places, prepared.joining.placesLeft)}
+          </p>
+        )}
+        {obstacle ? (
+          <div className="mt-6 rounded-md border-l-4 border-metered bg-metered-wash px-4 py-3">
+            <p className="font-medium text-metered">{obstacle.words}</p>
+            <div className="mt-3 flex flex-wrap gap-2">
+              <LinkButton href={obstacle.href} look="quiet">
+                {obstacle.link}
+              </LinkButton>
+              {standing.kind === 'held' &&
+                prepared.otherOffers.map((other) => (
+                  <LinkButton key={other.id} href={`/join/${other.id}?to=${to}`} look="quiet">
+                    Switch to {other.name.toLowerCase()}
+                  </LinkButton>
+                ))}
+            </div>
+          </div>
+        ) : member ? (
+          <p className="mt-3 text-muted">
+            Signed in as {[member.name, member.email].filter(Boolean).join(', ')}.
+          </p>
+        ) : (
+          <p className="mt-3 text-muted">
+            Have an account already?{' '}
+            <Link
+              className="text-spruce underline"
+              href={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
+            >
+              Sign in first
+            </Link>
+            , and your details are filled in.
+          </p>
+        )}
+      </div>
+      {obstacle?.hidesPrice ? null : (
+        <ChargeSummary
+          sentence={prepared.sentence}
+          trialUsed={
+            standing.kind === 'new' &&
+            prepared.skipTrial &&
+            offer.definition.steps.some((step) => step.kind === 'trial')
+          }
+          today={formatMoney(quote.due, currency)}
+          credit={quote.credit}
+          notes={quote.notes}
+          next={
+            quote.next && {
+              date: formatDate(quote.next.at, zone),
+              amount: formatMoney(quote.next.amount, currency),
+            }
+          }
+          rows={quote.charges.slice(0, 5).map((charge) => ({
+            date: formatDate(charge.at, zone),
+            amount: formatMoney(charge.amount, currency),
+            fee: charge.joiningFee > 0 ? formatMoney(charge.joiningFee, currency, true) : null,
+          }))}
+          more={Math.max(0, quote.charges.length - 5)}
+          year={
+            quote.charges.length > 0 && standing.kind === 'new'
+              ? `${quote.charges.length === 1 ? 'One payment' : `${quote.charges.length} payments`}, ${formatMoney(quote.total, currency)} in the first year`
+              : null
+          }
+          others={
+            standing.kind === 'new'
+              ? prepared.otherOffers.map((other) => ({
+                  name: other.name,
+                  href: `/join/${other.id}?to=${to}`,
+                }))
+              : []
+          }
+        />
+      )}
+      {!obstacle && standing.kind === 'renew' && (
+        <RenewForm
+          action={renewAction}
+          subscriptionId={standing.subscription.id}
+          until={standing.until}
+          returnTo={returnTo}
+          frame={frame}
+          keptCard={prepared.keptCard}
+          button={`Pay ${formatMoney(standing.period.amount, currency)} and renew`}
+        />
+      )}
+      {!obstacle && isLater && (
+        <SwitchLaterForm
+          action={switchLaterAction}
+          quoteId={prepared.quoteId ?? ''}
+          button={`Switch on ${formatDate(standing.quote.startsAt, zone)}`}
+        />
+      )}
+      {!obstacle && (standing.kind === 'new' || (isSwitch && !isLater)) && (
+        <CheckoutForm
+          action={joinAction}
+          joiningId={prepared.joiningId}
+          offerId={offer.id}
+          versionId={offer.versionId}
+          quoteId={prepared.quoteId ?? ''}
+          shown={prepared.stamp}
+          returnTo={returnTo}
+          isSignedIn={Boolean(member)}
+          fields={isSwitch ? [] : prepared.fields}
+          asksCode={prepared.joining.state === 'by-code'}
+          frame={frame}
+          keptCard={prepared.keptCard}
+          typed={typed}
+          button={
+            quote.due > 0
+              ? `Pay ${formatMoney(quote.due, currency)} and ${isSwitch ? 'switch' : 'join'}`
+              : isSwitch
+                ? 'Switch now'
+                : 'Join'
+          }
+        />
+      )}
+    </div>
+  );
+}
+
+function titleOf({ tier, offer, standing }: PreparedJoining): string {
+  if (standing.kind === 'switch' || standing.kind === 'no-switch') return `Switch to ${tier.name}`;
+  if (standing.kind === 'renew' || standing.kind === 'renew-later') return `Renew ${tier.name}`;
+  return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join as ${tier.name}`;
+}
+
+type ShownQuote = {
+  due: number;
+  credit: { words: string; amount: string } | null;
+  notes: string[];
+  next: Quote['next'];
+  charges: Quote['charges'];
+  total: number;
+};
+
+/** The figures of the summary: those of the stored quote where this is a switch. */
+function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): ShownQuote {
+  const { currency } = offer.definition;
+  if (standing.kind === 'renew') {
+    const { period, until } = standing;
+    const notes = [
+      `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatDate(period.to, zone)}` : ''}.`,
+    ];
+    return { due: period.amount, credit: null, notes, next: null, charges: [], total: 0 };
+  }
+  if (standing.kind !== 'switch') {
+    const { dueToday, next, charges, firstYearTotal } = quote;
+    return { due: dueToday, credit: null, notes: [], next, charges, total: firstYearTotal };
+  }
+  const { quote: switching, from } = standing;
+  const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
+  const isLater = !switching.atOnce;
+  return {
+    due: isLater ? 0 : switching.due,
+    credit:
+      switching.credit > 0
+        ? {
+            words: `${switching.unusedDays} of ${switching.totalDays} days of ${from.name} unused`,
+            amount: `−${formatMoney(Math.min(switching.credit, switching.first.amount), currency)}`,
+          }
+        : null,
+    notes: [
+      ...(isLater
+        ? [
+            `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.`,
+          ]
+        : []),
+      ...(switching.leftOver > 0
+        ? [`${formatMoney(switching.leftOver, currency)} of credit is left over: your next charges spend it.`]
+        : []),
+    ],
+    next: isLater ? (after.charges[0] ?? null) : after.next,
+    charges: [],
+    total: 0,
+  };
+}
+
+type Obstacle = { words: string; href: string; link: string; hidesPrice: boolean };
+
+/** Why this person cannot go on here, and where they can; null where they can. */
+function obstacleOf(prepared: PreparedJoining, zone: string): Obstacle | null {
+  const { standing, tier, joining } = prepared;
+  const toAccount = { href: '/account', link: 'See your account', hidesPrice: true };
+  const toOthers = { href: '/join', link: 'See the other offers', hidesPrice: false };
+  const day = (at: string): string => formatDate(at, zone);
+  if (standing.kind === 'held')
+    return {
+      ...toAccount,
+      words:
+        standing.subscription.state === 'cancelling'
+          ? `You hold ${standing.tier.name} and have cancelled it. In your account you can take that back.`
+          : `You hold ${standing.tier.name} already.`,
+    };
+  if (standing.kind === 'renew-later')
+    return {
+      ...toAccount,
+      words: `You hold ${tier.name} until ${day(standing.until)}. It can be renewed from ${day(standing.from)} on.`,
+    };
+  if (standing.kind === 'no-switch')
+    return {
+      ...toAccount,
+      words: noSwitchWords(
+        standing.why,
+        standing.fromTier.name,
+        tier.name,
+        standing.until && day(standing.until),
+      ),
+    };
+  if (prepared.obstacle === 'no-gateway')
+    return { ...toOthers, words: 'Payments are not set up yet, so nobody can join by this offer today.' };
+  if (standing.kind === 'renew') return null;
+  if (prepared.obstacle === 'over') return { ...toOthers, words: 'Every date of this offer has passed.' };
+  const date = (on: string): string => day(startOfDate(on, zone));
+  if (joining.state === 'sold-out') return { ...toOthers, words: `Every place of ${tier.name} is taken.` };
+  if (joining.state === 'closed') return { ...toOthers, words: `Joining ${tier.name} is closed for now.` };
+  if (joining.state === 'not-yet')
+    return {
+      ...toOthers,
+      words: `${tier.name} is on sale from ${tier.onSaleFrom ? date(tier.onSaleFrom) : 'a later day'} on.`,
+    };
+  if (joining.state === 'over')
+    return {
+      ...toOthers,
+      words: `${tier.name} was on sale until ${tier.onSaleUntil ? date(tier.onSaleUntil) : 'a day that has passed'}.`,
+    };
+  return null;
+}
+
+function noSwitchWords(why: Refusal, from: string, to: string, until: string | undefined): string {
+  if (why === 'currency')
+    return `${from} is paid in another currency than ${to}. End ${from} first, then join.`;
+  if (why === 'overdue') return `A payment for ${from} is overdue. Pay it first, then switch.`;
+  if (why === 'wait') return `You can switch from ${from} to ${to} from ${until ?? 'a later day'} on.`;
+  return `Nothing of this offer is left: its dates have passed.`;
+}

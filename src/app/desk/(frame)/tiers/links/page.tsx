@@ -1,0 +1,73 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { config } from '@/config';
+import { offerPrice } from '@/core/offers/sentence';
+import { listTierOverview } from '@/services/tier-overview';
+import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { TierName } from '@/ui/key-cut';
+import { CopyText } from '@/ui/kit/copy-text';
+import { Empty } from '@/ui/kit/empty';
+import { Table } from '@/ui/kit/table';
+
+export const metadata: Metadata = { title: 'Join links' };
+
+/** Every address that leads straight to joining, in one list. */
+export default async function JoinLinksPage() {
+  await requireStaff();
+  const { ladders, alone } = await listTierOverview();
+  const tiers = [...ladders.flatMap(({ tiers: rungs }) => rungs), ...alone];
+  const rows = tiers.flatMap((tier) => tier.offers.map((offer) => ({ tier, offer })));
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-3" id="desk-main">
+        <h1 className="text-3xl">Tiers</h1>
+        <TiersTabs here="links" />
+      </div>
+      <p className="mt-3 max-w-prose text-muted">
+        A join link leads straight to joining by one offer. Put it into a notice, a mail or another site; in
+        your own menu an offer can have an entry, and in a page or a post a button.
+      </p>
+      {rows.length === 0 ? (
+        <div className="mt-6">
+          <Empty title="No offers yet">Make a tier, give it an offer, and its link stands here.</Empty>
+        </div>
+      ) : (
+        <Table heads={['Tier', 'Offer', 'Price', 'Join link', 'Menu entry']}>
+          {rows.map(({ tier, offer }) => (
+            <tr key={offer.id} className="border-t border-line align-top">
+              <td className="py-2.5 pr-5">
+                <TierName cut={tier.keyCut} name={tier.name} />
+              </td>
+              <td className="py-2.5 pr-5">
+                <Link href={`/desk/tiers/${tier.id}/offers/${offer.id}`} className="hover:underline">
+                  {offer.name}
+                </Link>
+                {!offer.onSale && <span className="ml-2 text-ended">not on sale</span>}
+              </td>
+              <td className="py-2.5 pr-5">{offerPrice(offer.definition)}</td>
+              <td className="py-2 pr-5">
+                <CopyText
+                  text={`${config().SITE_URL}/join/${offer.id}`}
+                  name={`the join link of ${tier.name}, ${offer.name}`}
+                />
+              </td>
+              <td className="py-2.5">
+                {offer.menuLabel ? `“${offer.menuLabel}”` : <span className="text-muted">none</span>}
+              </td>
+            </tr>
+          ))}
+          <tr className="border-t border-line align-top">
+            <td className="py-2.5 pr-5" colSpan={3}>
+              All tiers: the join page
+            </td>
+            <td className="py-2 pr-5">
+              <CopyText text={`${config().SITE_URL}/join`} name="the address of the join page" />
+            </td>
+            <td className="py-2.5 text-muted">always there</td>
+          </tr>
+        </Table>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+import 'server-only';
+import type { ReactNode } from 'react';
+import { joinPanels, type Document } from '@/core/content/document';
+import { offeredTiers } from '@/services/join-page';
+import { currentSite } from '@/services/site';
+import { JoinPanel } from '@/ui/site/join-panel';
+import { tierOffers } from './tier-cards';
+
+/** What stands for the join panels of a document; nothing is looked up where it has none. */
+export async function panelsOf(document: Document, here: string): Promise<(tiers: string[]) => ReactNode> {
+  const made = new Map<string, ReactNode>();
+  for (const ids of joinPanels(document)) {
+    const offered = await offeredTiers(await currentSite(), ids);
+    const open = offered.filter(({ joining }) => joining.state === 'open' || joining.state === 'by-code');
+    made.set(
+      ids.join(),
+      <JoinPanel tiers={open.map(({ tier, offers }) => tierOffers(tier, offers))} returnTo={here} />,
+    );
+  }
+  return (tiers) => made.get(tiers.join()) ?? null;
+}

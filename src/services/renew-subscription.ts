@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { isBefore, type Instant } from '@/core/calendar';
+import { renewalOf, transition } from '@/core/subscriptions/transition';
+import { gatewayById } from '@/gateways';
+import { declineSentence } from '@/gateways/contract';
+import { pool, transaction } from '@/store/db';
+import { findGatewayAccount } from '@/store/gateways';
+import { countAttempts, findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
+import { findSubscription, lockSubscription, setMethod } from '@/store/subscriptions';
+import { NotAllowed, type Actor } from './actor';
+import { applyTransition } from './apply-transition';
+import { siteNow } from './clock';
+import { collect, settleOpenIntent, writeIntent } from './collect-payment';
+import { keysOf } from './connect-gateway';
+import { silence } from './pay-joining';
+import { done, problemsOf, refused, refusedField, type Result } from './result';
+import { currentSite } from './site';
+import { termsOf } from './terms';
+
+const inputSchema = z.object({
+  subscriptionId: z.uuid(),
+  /** The end that was shown: a second press of the button finds another, and renews nothing more. */
+  until: z.string().min(1),
+  cardToken: z.string().max(200).default(''),
+  keepCard: z.boolean().default(false),
+});
+
+/** Pays for a further length of what was paid once. Early, it begins where the old one ends. */
+export async function renewSubscription(
+  actor: Actor,
+  raw: unknown,
+): Promise<Result<{ until: Instant | null }>> {
+  const parsed = inputSchema.safeParse(raw);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const input = parsed.data;
+  const subscription = await findSubscription(pool(), input.subscriptionId);
+  if (!subscription?.memberId || subscription.memberId !== actor.memberId)
+    throw new NotAllowed('This subscription is not yours.');
+  const open = await findOpenPayment(pool(), subscription.id);
+  if (open) {
+    const outcome = await settleOpenIntent(actor, open);
+    if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+    if (outcome.state === 'succeeded') return renewedUntil(input.subscriptionId);
+  }
+  if (subscription.paidThrough !== input.until) return renewedUntil(input.subscriptionId);
+  if (!input.keepCard) {
+    const saved = await saveNewCard(subscription.id, subscription.gatewayAccountId, input.cardToken);
+    if (!saved.ok) return saved;
+  }
+  const intent = await askForRenewal(actor, input.subscriptionId, input.until);
+  if (!intent.ok) return intent;
+  if (intent.value === null) return renewedUntil(input.subscriptionId);
+  const outcome = await collect(actor, intent.value);
+  if (outcome.state === 'declined') return refusedField('card', declineSentence(outcome.code));
+  return outcome.state === 'succeeded'
+    ? renewedUntil(input.subscriptionId)
+    : refusedField('', silence(outcome.reason));
+}
+
+async function askForRenewal(actor: Actor, id: string, until: string): Promise<Result<Payment | null>> {
+  const site = await currentSite();
+  return transaction(async (db) => {
+    const subscription = await lockSubscription(db, id);
+    if (!subscription?.memberId || subscription.paidThrough !== until) return done(null);
+    if (await findOpenPayment(db, id))
+      return refusedField('', 'A payment is under way. Try again in a minute.');
+    const at = siteNow(site, subscription.mode);
+    const bought = await termsOf(db, site, subscription);
+    const renewal = renewalOf(subscription, bought.terms);
+    if (!renewal || isBefore(at, renewal.from))
+      return refusedField('', 'This cannot be renewed yet. Nothing was charged.');
+    const { period, number } = renewal;
+    const attempt = 1 + (await countAttempts(db, id, period.step, number));
+    const { currency } = bought.offer.definition;
+    if (period.amount > 0) {
+      const asked = await writeIntent(db, subscription, {
+        period,
+        attempt,
+        currency,
+        at,
+        number,
+        renews: true,
+      });
+      if ('intent' in asked) return done(asked.intent);
+      await markChargePaid(db, asked.coveredChargeId, at);
+    }
+    const next = transition(subscription, { type: 'renewed', period }, bought.terms, at);
+    if (!next.ok) return refusedField('', next.reason);
+    const held = { ...subscription, memberId: subscription.memberId };
+    await applyTransition(db, site, actor, held, next, bought, at);
+    return done(null);
+  });
+}
+
+async function saveNewCard(
+  subscriptionId: string,
+  accountId: string | null,
+  token: string,
+): Promise<Result<null>> {
+  const account = accountId ? await findGatewayAccount(pool(), accountId) : undefined;
+  if (!account) return done(null);
+  if (!token) return refusedField('card', 'Fill in the card.');
+  const saved = await gatewayById(account.gateway).saveMethod(keysOf(account), {
+    token,
+    email: '',
+    idempotencyKey: `${subscriptionId}:renew:${token}`,
+  });
+  if (saved.state === 'declined') return refusedField('card', declineSentence(saved.code));
+  if (saved.state === 'unknown') return refusedField('card', `${saved.reason}. Nothing was charged.`);
+  await setMethod(pool(), subscriptionId, {
+    customerRef: saved.customerRef,
+    methodRef: saved.methodRef,
+    methodLabel: saved.label,
+  });
+  return done(null);
+}
+
+async function renewedUntil(id: string): Promise<Result<{ until: Instant | null }>> {
+  return done({ until: (await findSubscription(pool(), id))?.paidThrough ?? null });
+}

@@ -1,0 +1,92 @@
+import { transaction } from '@/store/db';
+import { deleteOffer as removeOffer, findOffer, setOfferRetired, wasOfferEverBought } from '@/store/offers';
+import { listRules } from '@/store/rules';
+import {
+  deleteEmptyLadders,
+  deleteTier as removeTier,
+  findTier,
+  offersLeadingTo,
+  setTierRetired,
+  wasTierEverHeld,
+} from '@/store/tiers';
+import { requireRight, type Actor } from './actor';
+import { siteNow } from './clock';
+import { record } from './record';
+import { done, refusedField, type Result } from './result';
+import { currentSite } from './site';
+
+const GONE = 'This is not there any more.';
+
+/** Retires a tier: nobody joins by it any more, and those who hold it keep it. Or brings it back. */
+export async function retireTier(actor: Actor, id: string, isRetired: boolean): Promise<Result<null>> {
+  requireRight(actor, 'set tiers');
+  const at = siteNow(await currentSite());
+  return transaction(async (db) => {
+    if (!(await findTier(db, id))) return refusedField('', GONE);
+    await setTierRetired(db, id, isRetired ? at : null);
+    await record(db, actor, at, isRetired ? 'tier retired' : 'tier brought back', `tier:${id}`);
+    return done(null);
+  });
+}
+
+/** Deletes a tier that nobody ever held and that nothing speaks of. */
+export async function deleteTier(actor: Actor, id: string): Promise<Result<null>> {
+  requireRight(actor, 'set tiers');
+  const at = siteNow(await currentSite());
+  return transaction(async (db) => {
+    const tier = await findTier(db, id);
+    if (!tier) return refusedField('', GONE);
+    if (await wasTierEverHeld(db, id))
+      return refusedField(
+        '',
+        `Somebody has held ${tier.name} or begun to join it, so its history stays. Retire it.`,
+      );
+    const leading = await offersLeadingTo(db, id);
+    if (leading.length > 0)
+      return refusedField(
+        '',
+        `The offer “${leading[0] ?? ''}” leads to ${tier.name}. Change or delete that offer first.`,
+      );
+    const rule = (await listRules(db)).find((r) =>
+      JSON.stringify([r.openTo, r.covers]).includes(`"id":"${id}"`),
+    );
+    if (rule)
+      return refusedField(
+        '',
+        `The rule “${rule.name}” opens to ${tier.name}. Take the tier out of it first.`,
+      );
+    await removeTier(db, id);
+    await deleteEmptyLadders(db);
+    await record(db, actor, at, 'tier deleted', `tier:${id}`, { name: tier.name });
+    return done(null);
+  });
+}
+
+export async function retireOffer(actor: Actor, id: string, isRetired: boolean): Promise<Result<null>> {
+  requireRight(actor, 'set tiers');
+  const at = siteNow(await currentSite());
+  return transaction(async (db) => {
+    if (!(await findOffer(db, id))) return refusedField('', GONE);
+    await setOfferRetired(db, id, isRetired ? at : null);
+    await record(db, actor, at, isRetired ? 'offer retired' : 'offer brought back', `offer:${id}`);
+    return done(null);
+  });
+}
+
+/** Deletes an offer that nobody ever bought. */
+export async function deleteOffer(actor: Actor, id: string): Promise<Result<null>> {
+  requireRight(actor, 'set tiers');
+  const at = siteNow(await currentSite());
+  return transaction(async (db) => {
+    const offer = await findOffer(db, id);
+    if (!offer) return refusedField('', GONE);
+    if (await wasOfferEverBought(db, id))
+      return refusedField(
+        '',
+        `Somebody has joined by “${offer.name}” or begun to, so its history stays. Retire it.`,
+      );
+    await removeOffer(db, id);
+    await record(db, actor, at, 'offer deleted', `offer:${id}`, { name: offer.name });
+    return done(null);
+  });
+}

@@ -1,0 +1,43 @@
+import type { LocalDate } from '@/core/calendar';
+import { many, maybeOne, run, type Db } from './db';
+
+/** A word that admits to joining a tier. Kept in lower case; capitals do not count. */
+export type JoiningCode = {
+  id: string;
+  tierId: string;
+  code: string;
+  mostUses: number | null;
+  lastDay: LocalDate | null;
+  /** Joinings that were finished with it. */
+  uses: number;
+};
+
+const CODE = `
+  SELECT c.id, c.tier_id, c.code, c.most_uses, c.last_day,
+    (SELECT count(*)::integer FROM joinings j WHERE j.code_id = c.id AND j.state = 'done') AS uses
+  FROM joining_codes c`;
+
+export async function listJoiningCodes(db: Db, tierId: string): Promise<JoiningCode[]> {
+  return many(db, `${CODE} WHERE c.tier_id = $1 ORDER BY c.created_at`, [tierId]);
+}
+
+export async function findJoiningCode(
+  db: Db,
+  tierId: string,
+  code: string,
+): Promise<JoiningCode | undefined> {
+  return maybeOne(db, `${CODE} WHERE c.tier_id = $1 AND c.code = lower($2)`, [tierId, code]);
+}
+
+/** @throws a conflict where the tier has this code already */
+export async function insertJoiningCode(db: Db, c: Omit<JoiningCode, 'id' | 'uses'>): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO joining_codes (tier_id, code, most_uses, last_day) VALUES ($1, lower($2), $3, $4)',
+    [c.tierId, c.code, c.mostUses, c.lastDay],
+  );
+}
+
+export async function deleteJoiningCode(db: Db, tierId: string, id: string): Promise<void> {
+  await run(db, 'DELETE FROM joining_codes WHERE tier_id = $1 AND id = $2', [tierId, id]);
+}

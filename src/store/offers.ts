@@ -1,0 +1,165 @@
+import type { Instant } from '@/core/calendar';
+import type { Offer } from '@/core/offers/offer';
+import { many, maybeOne, one, run, type Db } from './db';
+import type { Mode } from './site';
+
+/** An offer in one of its versions: the newest, where nothing else is said. */
+export type StoredOffer = {
+  id: string;
+  tierId: string;
+  name: string;
+  onSale: boolean;
+  menuLabel: string;
+  retiredAt: Instant | null;
+  versionId: string;
+  version: number;
+  isPaid: boolean;
+  definition: Offer;
+};
+
+const OFFER = `
+  SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.menu_label, o.retired_at,
+    v.id AS version_id, v.version, v.is_paid, v.definition
+  FROM offers o JOIN offer_versions v ON v.offer_id = o.id`;
+
+export async function listOffers(db: Db): Promise<StoredOffer[]> {
+  return many(
+    db,
+    `${OFFER} WHERE v.version = (SELECT max(version) FROM offer_versions WHERE offer_id = o.id) ORDER BY o.position, o.created_at, o.id`,
+  );
+}
+
+export async function findOffer(db: Db, id: string): Promise<StoredOffer | undefined> {
+  return maybeOne(db, `${OFFER} WHERE o.id = $1 ORDER BY v.version DESC LIMIT 1`, [id]);
+}
+
+/** An offer as it was when it was bought. */
+export async function findOfferVersion(db: Db, versionId: string): Promise<StoredOffer | undefined> {
+  return maybeOne(db, `${OFFER} WHERE v.id = $1`, [versionId]);
+}
+
+export async function listOfferVersions(db: Db, versionIds: string[]): Promise<StoredOffer[]> {
+  return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds]);
+}
+
+/** @throws a conflict where the id is taken */
+export async function saveOffer(
+  db: Db,
+  offer: { id: string; tierId: string; name: string; onSale: boolean; menuLabel: string },
+): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO offers (id, tier_id, name, on_sale, menu_label, position)
+     VALUES ($1, $2, $3, $4, $5, (SELECT coalesce(max(position), 0) + 1 FROM offers))
+     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = $4, menu_label = $5`,
+    [offer.id, offer.tierId, offer.name, offer.onSale, offer.menuLabel],
+  );
+}
+
+/** Retires an offer at an instant, or, with null, brings it back. */
+export async function setOfferRetired(db: Db, id: string, at: Instant | null): Promise<void> {
+  await run(db, 'UPDATE offers SET retired_at = $2 WHERE id = $1', [id, at]);
+}
+
+/** @throws a foreign key breach where somebody ever bought it */
+export async function deleteOffer(db: Db, id: string): Promise<void> {
+  await run(db, 'DELETE FROM offer_versions WHERE offer_id = $1', [id]);
+  await run(db, 'DELETE FROM offers WHERE id = $1', [id]);
+}
+
+export async function wasOfferEverBought(db: Db, id: string): Promise<boolean> {
+  const { bought } = await one<{ bought: boolean }>(
+    db,
+    `SELECT EXISTS (SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id WHERE v.offer_id = $1)
+       OR EXISTS (SELECT 1 FROM joinings WHERE offer_id = $1) AS bought`,
+    [id],
+  );
+  return bought;
+}
+
+/** Adds the next version of an offer's money and returns its number. */
+export async function addOfferVersion(
+  db: Db,
+  offerId: string,
+  definition: Offer,
+  isPaid: boolean,
+): Promise<number> {
+  const { version } = await one<{ version: number }>(
+    db,
+    `INSERT INTO offer_versions (offer_id, version, currency, definition, is_paid)
+     SELECT $1, coalesce(max(version), 0) + 1, $2, $3, $4 FROM offer_versions WHERE offer_id = $1 RETURNING version`,
+    [offerId, definition.currency, definition, isPaid],
+  );
+  return version;
+}
+
+/** A version of an offer, and how many run on it. */
+export type VersionCount = {
+  versionId: string;
+  version: number;
+  definition: Offer;
+  createdAt: Instant;
+  running: number;
+  /** Of those running, how many have a next period and are not moved yet. */
+  movable: number;
+  moving: number;
+};
+
+export async function countByVersion(db: Db, offerId: string, mode: Mode): Promise<VersionCount[]> {
+  const rows = await many<
+    Omit<VersionCount, 'running' | 'movable' | 'moving'> & {
+      running: bigint;
+      movable: bigint;
+      moving: bigint;
+    }
+  >(
+    db,
+    `SELECT v.id AS version_id, v.version, v.definition, v.created_at,
+       count(s.id) FILTER (WHERE s.state NOT IN ('pending', 'ended')) AS running,
+       count(s.id) FILTER (WHERE ${MOVABLE}) AS movable,
+       count(s.id) FILTER (WHERE s.moves_to IS NOT NULL AND s.state <> 'ended') AS moving
+     FROM offer_versions v LEFT JOIN subscriptions s ON s.offer_version_id = v.id AND s.mode = $2
+     WHERE v.offer_id = $1 GROUP BY v.id ORDER BY v.version DESC`,
+    [offerId, mode],
+  );
+  return rows.map((row) => ({
+    ...row,
+    running: Number(row.running),
+    movable: Number(row.movable),
+    moving: Number(row.moving),
+  }));
+}
+
+/** Subscriptions that go on at `due_at` by themselves: those that are cancelled or paused do not, nor what is paid for good. */
+const MOVABLE = `s.state IN ('trial', 'active', 'overdue') AND s.due_at IS NOT NULL AND s.moves_to IS NULL`;
+
+/** Subscriptions on other versions of an offer that could be moved to another. */
+export async function listMovable(
+  db: Db,
+  offerId: string,
+  mode: Mode,
+  toVersionId: string,
+): Promise<string[]> {
+  const rows = await many<{ id: string }>(
+    db,
+    `SELECT s.id FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
+     WHERE v.offer_id = $1 AND s.mode = $2 AND v.id <> $3 AND ${MOVABLE} ORDER BY s.id FOR UPDATE OF s`,
+    [offerId, mode, toVersionId],
+  );
+  return rows.map((row) => row.id);
+}
+
+/** Has a subscription go on under another version from its next period on; null takes that back. */
+export async function setMovesTo(db: Db, subscriptionIds: string[], versionId: string | null): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET moves_to = $2 WHERE id = ANY ($1)', [subscriptionIds, versionId]);
+}
+
+/** Offers with an entry of their own in the site's menu. */
+export async function listMenuOffers(db: Db): Promise<{ id: string; menuLabel: string }[]> {
+  return many(
+    db,
+    `SELECT o.id, o.menu_label FROM offers o JOIN tiers t ON t.id = o.tier_id
+     WHERE o.menu_label <> '' AND o.on_sale AND o.retired_at IS NULL AND t.retired_at IS NULL AND t.joining <> 'closed'
+     ORDER BY o.position, o.id`,
+  );
+}

@@ -1,0 +1,22 @@
+import { maybeOne, one, run, type Db } from './db';
+
+/** A picture as WebP; width and height in pixels. */
+export type Picture = { id: string; width: number; height: number; bytes: Buffer };
+
+export async function insertPicture(db: Db, p: Omit<Picture, 'id'>): Promise<string> {
+  const { id } = await one<{ id: string }>(
+    db,
+    'INSERT INTO pictures (width, height, bytes) VALUES ($1, $2, $3) RETURNING id',
+    [p.width, p.height, p.bytes],
+  );
+  return id;
+}
+
+export async function findPicture(db: Db, id: string): Promise<Picture | undefined> {
+  return maybeOne(db, 'SELECT * FROM pictures WHERE id = $1', [id]);
+}
+
+/** Pictures that nothing shows any more. */
+export async function deleteUnusedPictures(db: Db): Promise<void> {
+  await run(db, 'DELETE FROM pictures p WHERE NOT EXISTS (SELECT 1 FROM tiers t WHERE t.picture_id = p.id)');
+}

@@ -1,0 +1,32 @@
+import { Node } from '@tiptap/core';
+
+/** A join button and a join panel as they stand in the text while it is written. */
+const block = (name: string, attribute: string, words: (attrs: Record<string, unknown>) => string) =>
+  Node.create({
+    name,
+    group: 'block',
+    atom: true,
+    parseHTML: () => [{ tag: `div[data-${attribute}]` }],
+    renderHTML: ({ node }) => [
+      'div',
+      {
+        [`data-${attribute}`]: '',
+        class: 'rounded-lg border border-dashed border-edge/60 bg-sunken px-4 py-2 text-base font-semibold',
+      },
+      words(node.attrs),
+    ],
+  });
+
+export const JoinButton = block(
+  'joinButton',
+  'join-button',
+  ({ label }) => `Join button: ${String(label)}`,
+).extend({
+  addAttributes: () => ({ offer: { default: '' }, label: { default: 'Join' } }),
+});
+
+export const JoinPanel = block('joinPanel', 'join-panel', ({ tiers }) =>
+  Array.isArray(tiers) && tiers.length > 0 ? `Join panel: ${tiers.join(', ')}` : 'Join panel: all tiers',
+).extend({
+  addAttributes: () => ({ tiers: { default: [] } }),
+});

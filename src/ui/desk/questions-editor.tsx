@@ -1,0 +1,176 @@
+'use client';
+
+import { useState } from 'react';
+import type { JoinField } from '@/core/tiers/join-fields';
+import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
+import { Button } from '../kit/button';
+import { TextArea, TextField } from '../kit/field';
+import { SortableList, SortableRow } from './sortable-list';
+
+type Props = { action: FormAction; fields: JoinField[]; tiers: { id: string; name: string }[] };
+
+const KINDS: Record<JoinField['kind'], string> = {
+  name: 'The name',
+  text: 'A line of text',
+  choice: 'A choice',
+  tick: 'A tick',
+  date: 'A date',
+  terms: 'Terms to agree to',
+};
+const ADDABLE = ['text', 'choice', 'tick', 'date', 'terms'] as const;
+
+let made = 0;
+const newField = (kind: JoinField['kind']): JoinField => ({
+  id: `field-${Date.now().toString(36)}-${made++}`,
+  kind,
+  label: kind === 'terms' ? 'I agree to the terms' : '',
+  hint: '',
+  options: [],
+  path: '',
+  isRequired: false,
+  isOn: true,
+  tierIds: [],
+});
+
+/** The questions of the join form, which can be added, changed, dragged into order and taken away. */
+export function QuestionsEditor({ action, fields: initial, tiers }: Props) {
+  const [fields, setFields] = useState(initial);
+  const change = (id: string, part: Partial<JoinField>): void =>
+    setFields((all) => all.map((field) => (field.id === id ? { ...field, ...part } : field)));
+  return (
+    <ActionForm action={action} label="What is asked at joining" className="mt-5 grid max-w-4xl gap-4">
+      <FormMessage />
+      <input type="hidden" name="fields" value={JSON.stringify(fields)} />
+      <SortableList
+        ids={fields.map((field) => field.id)}
+        nameOf={(id) => fields.find((field) => field.id === id)?.label || 'the new question'}
+        onMove={(ids) => setFields(ids.flatMap((id) => fields.find((field) => field.id === id) ?? []))}
+        className="grid gap-3"
+        label="Questions in order"
+      >
+        {fields.map((field, index) => (
+          <SortableRow
+            key={field.id}
+            id={field.id}
+            name={field.label || 'the new question'}
+            className="flex items-start gap-2 rounded-card border border-line bg-surface p-4"
+          >
+            <Question
+              field={field}
+              index={index}
+              tiers={tiers}
+              onChange={(part) => change(field.id, part)}
+              onRemove={() => setFields((all) => all.filter((other) => other.id !== field.id))}
+            />
+          </SortableRow>
+        ))}
+      </SortableList>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="text-muted">Ask for</span>
+        {ADDABLE.map((kind) => (
+          <Button key={kind} look="quiet" onClick={() => setFields((all) => [...all, newField(kind)])}>
+            {KINDS[kind].toLowerCase()}
+          </Button>
+        ))}
+      </div>
+      <SubmitButton busy="Saving…" className="mt-2 w-fit px-8">
+        Save the questions
+      </SubmitButton>
+    </ActionForm>
+  );
+}
+
+type QuestionProps = {
+  field: JoinField;
+  index: number;
+  tiers: Props['tiers'];
+  onChange: (part: Partial<JoinField>) => void;
+  onRemove: () => void;
+};
+
+function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
+  const optionsProblem = useProblem(`${index}.options`);
+  const isName = field.kind === 'name';
+  const tick = (label: string, isOn: boolean, set: (on: boolean) => void) => (
+    <label className="flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={isOn}
+        onChange={(event) => set(event.target.checked)}
+        className="size-4.5"
+      />
+      {label}
+    </label>
+  );
+  return (
+    <div className="grid min-w-0 flex-1 gap-3">
+      <div className="flex flex-wrap items-center justify-between gap-x-5 gap-y-2">
+        <h2 className="font-sans text-base font-semibold text-muted">{KINDS[field.kind]}</h2>
+        <div className="flex flex-wrap items-center gap-5">
+          {tick('asked', field.isOn, (isOn) => onChange({ isOn }))}
+          {field.kind !== 'terms' &&
+            tick('has to be answered', field.isRequired, (isRequired) => onChange({ isRequired }))}
+          {!isName && (
+            <Button look="quiet" className="min-h-8" onClick={onRemove}>
+              Take away
+            </Button>
+          )}
+        </div>
+      </div>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField
+          name={`${index}.label`}
+          label="Question"
+          value={field.label}
+          onChange={(event) => onChange({ label: event.target.value })}
+        />
+        {field.kind === 'terms' ? (
+          <TextField
+            name={`${index}.path`}
+            label="Where they can be read"
+            placeholder="/terms"
+            value={field.path}
+            onChange={(event) => onChange({ path: event.target.value })}
+          />
+        ) : (
+          <TextField
+            name={`${index}.hint`}
+            label="Hint below it"
+            value={field.hint}
+            onChange={(event) => onChange({ hint: event.target.value })}
+          />
+        )}
+      </div>
+      {field.kind === 'choice' && (
+        <TextArea
+          name={`${index}.options`}
+          label="To choose from, one on a line"
+          problem={optionsProblem}
+          value={field.options.join('\n')}
+          onChange={(event) => onChange({ options: event.target.value.split('\n') })}
+          onBlur={() => onChange({ options: field.options.map((option) => option.trim()).filter(Boolean) })}
+        />
+      )}
+      {!isName && tiers.length > 1 && (
+        <fieldset className="flex flex-wrap gap-x-5 gap-y-1">
+          <legend className="sr-only">Which tiers ask it</legend>
+          {tick('every tier asks it', field.tierIds.length === 0, (all) =>
+            onChange({ tierIds: all ? [] : tiers.slice(0, 1).map((tier) => tier.id) }),
+          )}
+          {field.tierIds.length > 0 &&
+            tiers.map((tier) => (
+              <span key={tier.id}>
+                {tick(tier.name, field.tierIds.includes(tier.id), (isOn) =>
+                  onChange({
+                    tierIds: isOn
+                      ? [...field.tierIds, tier.id]
+                      : field.tierIds.filter((other) => other !== tier.id),
+                  }),
+                )}
+              </span>
+            ))}
+        </fieldset>
+      )}
+    </div>
+  );
+}

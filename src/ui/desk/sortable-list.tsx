@@ -1,0 +1,115 @@
+'use client';
+
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  horizontalListSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import clsx from 'clsx';
+import { GripVertical } from 'lucide-react';
+import { useId, type CSSProperties, type ReactNode } from 'react';
+
+type Props = {
+  /** One id for each row, in order. */
+  ids: string[];
+  /** What a row is called when a screen reader says where it is. */
+  nameOf: (id: string) => string;
+  onMove: (ids: string[], from: number, to: number) => void;
+  across?: boolean;
+  className?: string;
+  label?: string;
+  children: ReactNode;
+};
+
+/** A list whose rows can be dragged into another order, by mouse, touch and keyboard. */
+export function SortableList({ ids, nameOf, onMove, across = false, className, label, children }: Props) {
+  const id = useId();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const end = ({ active, over }: DragEndEvent): void => {
+    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over?.id))];
+    if (from !== -1 && to !== -1 && from !== to) onMove(arrayMove(ids, from, to), from, to);
+  };
+  const place = (over: string | number | undefined): string =>
+    over === undefined ? 'no place' : `place ${ids.indexOf(String(over)) + 1} of ${ids.length}`;
+  return (
+    <DndContext
+      id={id}
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={end}
+      accessibility={{
+        screenReaderInstructions: {
+          draggable:
+            'Space picks it up, the arrow keys move it, Space puts it down, Escape leaves it where it was.',
+        },
+        announcements: {
+          onDragStart: ({ active }) => `${nameOf(String(active.id))} is picked up, ${place(active.id)}.`,
+          onDragOver: ({ active, over }) => `${nameOf(String(active.id))} is at ${place(over?.id)}.`,
+          onDragEnd: ({ active, over }) => `${nameOf(String(active.id))} is put down at ${place(over?.id)}.`,
+          onDragCancel: ({ active }) => `${nameOf(String(active.id))} is back where it was.`,
+        },
+      }}
+    >
+      <SortableContext
+        items={ids}
+        strategy={across ? horizontalListSortingStrategy : verticalListSortingStrategy}
+      >
+        <ul className={className} aria-label={label}>
+          {children}
+        </ul>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+type RowProps = {
+  id: string;
+  name: string;
+  className?: string;
+  style?: CSSProperties;
+  isFixed?: boolean;
+  children: ReactNode;
+};
+
+/** A row with a handle. Only the handle drags, so that what is in the row can be used. */
+export function SortableRow({ id, name, className, style, isFixed = false, children }: RowProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id, disabled: isFixed });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ ...style, transform: CSS.Translate.toString(transform), transition }}
+      className={clsx(className, isDragging && 'relative z-10 shadow-lg')}
+    >
+      {!isFixed && (
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${name}`}
+          className="-ml-2 grid size-8 flex-none cursor-grab touch-none place-items-center rounded text-muted hover:bg-sunken hover:text-ink active:cursor-grabbing"
+        >
+          <GripVertical className="size-4.5" aria-hidden />
+        </button>
+      )}
+      {children}
+    </li>
+  );
+}

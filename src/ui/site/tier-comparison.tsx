@@ -1,0 +1,82 @@
+import { Check, Clock, Minus } from 'lucide-react';
+import type { ComparisonLine } from '@/core/access/what-opens';
+import type { KeyCut } from '@/core/key-cut';
+import { KeyGlyph } from '../key-cut';
+
+type Props = {
+  tiers: { id: string; name: string; keyCut: KeyCut }[];
+  lines: (ComparisonLine & { name: string })[];
+};
+
+/** What the tiers open, side by side: computed from the rules, so it never promises what a rule does not keep. */
+export function TierComparison({ tiers, lines }: Props) {
+  if (lines.length === 0 || tiers.length < 2) return null;
+  return (
+    <section className="mt-14" aria-labelledby="compare">
+      <h2 id="compare" className="text-2xl">
+        Side by side
+      </h2>
+      <div className="mt-4 overflow-x-auto" tabIndex={0} role="region" aria-labelledby="compare">
+        <table className="figures w-full min-w-[42rem] text-[0.9375rem]">
+          <thead>
+            <tr>
+              <th scope="col" className="py-2 pr-4 text-left font-semibold text-muted">
+                What is closed to visitors
+              </th>
+              {tiers.map((tier) => (
+                <th key={tier.id} scope="col" className="px-2 py-2 align-bottom font-semibold">
+                  <span className="flex flex-col items-center gap-1">
+                    <KeyGlyph cut={tier.keyCut} size={16} />
+                    {tier.name}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={line.group} className="border-t border-line">
+                <th scope="row" className="py-2.5 pr-4 text-left font-normal">
+                  {line.name} <span className="text-muted">({line.total})</span>
+                </th>
+                {line.cells.map((cell) => (
+                  <td key={cell.tier} className="px-2 py-2.5 text-center">
+                    <Cell now={cell.now} later={cell.later} total={line.total} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Cell({ now, later, total }: { now: number; later: number; total: number }) {
+  if (now === total)
+    return (
+      <span className="inline-flex items-center gap-1 text-open">
+        <Check className="size-4" aria-hidden /> all
+      </span>
+    );
+  if (now + later === 0)
+    return (
+      <span className="text-muted">
+        <Minus className="inline size-4" aria-hidden />
+        <span className="sr-only">none</span>
+      </span>
+    );
+  return (
+    <span className="inline-flex items-center gap-1">
+      {now > 0 && <span className="text-open">{now}</span>}
+      {now > 0 && later > 0 && ', '}
+      {later > 0 && (
+        <span className="inline-flex items-center gap-1 text-later">
+          <Clock className="size-4" aria-hidden />
+          {later === total ? 'all, after a wait' : `${later} after a wait`}
+        </span>
+      )}
+    </span>
+  );
+}
