@@ -62,7 +62,7 @@ it('shows dates in the site’s zone', () => {
 });
 
 it('names the joining fee in a receipt', () => {
-  expect(renderMail(MAILS[1]!, frame).text).toContain('It includes the joining fee of £10.00');
+  expect(renderMail(MAILS[2]!, frame).text).toContain('It includes the joining fee of £10.00');
 });
 
 it('escapes what people typed', () => {

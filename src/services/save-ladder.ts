@@ -50,7 +50,7 @@ export async function arrangeTiers(actor: Actor, raw: unknown): Promise<Result<n
   return transaction(async (db) => {
     await lock(db, 'tiers');
     const there = (await listTiers(db)).filter((tier) => tier.ladderId === ladderId).map((tier) => tier.id);
-    const isSame = there.length === tierIds.length && new Set([...there, ...tierIds]).size === there.length;
+    const isSame = there.length === tierIds.length && there.every((id) => tierIds.includes(id));
     if (!isSame)
       return refusedField('', 'These tiers have changed in the meantime. Load the page again, then drag.');
     // Rungs count from below; the page shows the highest on top.

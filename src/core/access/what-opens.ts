@@ -19,7 +19,7 @@ export function whatTiersOpen<Item extends ItemFacts>(
   tiers: TierCandidate[],
 ): Map<string, Opened<Item>> {
   const without: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: question.now };
-  const opened = new Map(tiers.map(({ tier }) => [tier, { now: [], later: [] }]));
+  const opened = new Map<string, Opened<Item>>(tiers.map(({ tier }) => [tier, { now: [], later: [] }]));
   for (const item of items) {
     // What is open to everybody signed in is no reason to hold a tier.
     const anyway = decide({ ...question, item, person: without });

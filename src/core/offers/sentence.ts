@@ -53,7 +53,9 @@ function endWords(offer: Offer, steps: Step[]): string {
   const last = steps.at(-1);
   if (!last || isEndless(last)) return '';
   if (offer.after === 'keep') return ', and it is yours for good';
-  return last.kind === 'repeat' && last.times !== null && last.times > 1 ? ', then it ends' : '';
+  return last.kind === 'repeat' && last.amount > 0 && last.times !== null && last.times > 1
+    ? ', then it ends'
+    : '';
 }
 
 function renewalWords({ renewal }: Offer): string {

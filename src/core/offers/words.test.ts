@@ -20,6 +20,23 @@ describe('the sentence of an offer', () => {
     ['Free for good.', make([{ kind: 'once', amount: 0, lasts: 'forever' }])],
     ['£400 once, for good.', make([{ kind: 'once', amount: 40_000, lasts: 'forever' }])],
     ['£25 once, until 9 Aug 2027.', make([{ kind: 'once', amount: 2500, lasts: { until: '2027-08-09' } }])],
+    ['Free for a month.', make([{ kind: 'once', amount: 0, lasts: { n: 1, unit: 'month' } }])],
+    ['Free for 3 months.', make([{ ...monthly, amount: 0, times: 3 }])],
+    ['Free until you leave.', make([{ ...monthly, amount: 0 }])],
+    ['£6 for a month.', make([{ ...monthly, times: 1 }])],
+    [
+      '£17 every 3 months until you cancel.',
+      make([{ ...monthly, amount: 1700, every: { n: 3, unit: 'month' } }]),
+    ],
+    ['4 payments of £45 a month, then it ends.', make([{ ...monthly, amount: 4500, times: 4 }])],
+    [
+      '£60 once, for a year. It can be renewed from 30 days before its end.',
+      make([{ kind: 'once', amount: 6000, lasts: { n: 1, unit: 'year' } }], { renewal: { daysBefore: 30 } }),
+    ],
+    [
+      'KWD\u00a01.500 an hour until you cancel.',
+      make([{ ...monthly, amount: 1500, every: { n: 1, unit: 'hour' } }], { currency: 'KWD' }),
+    ],
     [
       '4 payments of £45 a month, and it is yours for good.',
       make([{ ...monthly, amount: 4500, times: 4 }], { after: 'keep' }),
@@ -51,6 +68,20 @@ describe('the sentence of an offer', () => {
 
   it('leaves the trial out for somebody who has had it', () => {
     expect(offerSentence(make([trial, monthly]), { skipTrial: true })).toBe('£6 a month until you cancel.');
+  });
+
+  it('names the tiers where it leads from one to the next', () => {
+    const leads = make([
+      { ...trial, amount: 500, lasts: { n: 7, unit: 'day' }, tier: 'gazer' },
+      { ...monthly, amount: 7000, every: { n: 1, unit: 'year' } },
+    ]);
+    const tierNames = new Map([
+      ['gazer', 'Gazer'],
+      ['observer', 'Observer'],
+    ]);
+    expect(offerSentence(leads, { tierNames })).toBe(
+      '7 days of Gazer for £5, then £70 a year for Observer until you cancel.',
+    );
   });
 
   it('is short on a card', () => {
@@ -95,6 +126,26 @@ describe('a draft', () => {
     ['half a payment', { steps: [{ ...newStep('repeat'), amount: '6', times: '1.5' }] }, 'steps.0.times'],
     ['no last day', { steps: [{ ...newStep('once'), amount: '6', lasts: 'until' }] }, 'steps.0.until'],
     ['a trial alone', { steps: [newStep('trial')] }, 'steps'],
+    [
+      'a last day that has passed',
+      { steps: [{ ...newStep('once'), amount: '6', lasts: 'until', until: '2027-01-30' }] },
+      'steps.0.until',
+    ],
+    [
+      'a step after one that never ends',
+      {
+        steps: [
+          { ...newStep('repeat'), amount: '6' },
+          { ...newStep('repeat'), amount: '7' },
+        ],
+      },
+      'steps.1',
+    ],
+    [
+      'no number of days to renew in',
+      { renewDays: 'soon', steps: [{ ...newStep('once'), amount: '6' }] },
+      'renewal',
+    ],
     ['a negative fee', { feeAmount: '-1' }, 'joiningFee'],
   ])('with %s says where', (_, part, path) => {
     const read = readDraft(draft(part), TODAY);
@@ -105,6 +156,7 @@ describe('a draft', () => {
     for (const offer of [
       make([trial, monthly], { joiningFee: { amount: 1000, due: 'first-payment' } }),
       make([{ kind: 'once', amount: 2500, lasts: { until: '2027-08-09' } }]),
+      make([{ kind: 'once', amount: 6000, lasts: { n: 1, unit: 'year' } }], { renewal: { daysBefore: 30 } }),
       make([{ kind: 'once', amount: 5, lasts: 'forever', tier: 'founder' }], { currency: 'KWD' }),
     ]) {
       expect(readDraft(draftOf(offer), TODAY)).toEqual({ ok: true, offer });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addLength, compare } from '../calendar';
 import type { Offer } from '../offers/offer';
 import type { Event, Subscription, Terms } from './subscription';
-import { nextCharge, pendingSubscription, transition, upcomingPeriod } from './transition';
+import { nextCharge, pendingSubscription, renewalOf, transition, upcomingPeriod } from './transition';
 
 const monthly: Offer = {
   tier: 'observer',
@@ -171,4 +171,110 @@ describe('a subscription', () => {
       }),
     );
   });
+});
+
+describe('moved to another offer', () => {
+  const dearer: Offer = {
+    ...monthly,
+    joiningFee: { amount: 1000, due: 'start' },
+    steps: [monthly.steps[0]!, { kind: 'repeat', amount: 900, every: { n: 1, unit: 'year' }, times: null }],
+  };
+  const moving: Terms = { ...terms(monthly), movesTo: dearer };
+
+  it('goes over at the end of what is paid, without trial or fee, under keys that were never used', () => {
+    const active = paid(joined(monthly), terms(monthly), '2027-01-24T12:00:00Z').subscription;
+    expect(nextCharge(active, moving)).toMatchObject({ at: '2027-02-24T12:00:00Z', period: { amount: 900 } });
+    const moved = must(active, { type: 'due' }, moving, '2027-02-24T12:00:00Z');
+    expect(moved.effects).toEqual([{ do: 'move' }, { do: 'tell', notice: 'moved' }]);
+    expect(moved.subscription).toMatchObject({
+      startedAt: '2027-02-24T12:00:00Z',
+      skipTrial: true,
+      skipFee: true,
+      period: null,
+      numberFrom: 1,
+    });
+    const due = must(moved.subscription, { type: 'due' }, terms(dearer), '2027-02-24T12:00:00Z');
+    expect(due.effects).toMatchObject([
+      { do: 'charge', period: { step: 1, n: 0, amount: 900, joiningFee: 0 } },
+    ]);
+    expect(paid(moved.subscription, terms(dearer), '2027-02-24T12:00:00Z').subscription).toMatchObject({
+      state: 'active',
+      paidThrough: '2028-02-24T12:00:00Z',
+    });
+  });
+
+  it('stays where it is when nothing of the other offer is left', () => {
+    const over: Offer = { ...monthly, steps: [{ kind: 'once', amount: 1, lasts: { until: '2026-01-01' } }] };
+    const due = must(
+      joined(monthly),
+      { type: 'due' },
+      { ...terms(monthly), movesTo: over },
+      '2027-01-24T12:00:00Z',
+    );
+    expect(due.effects).toMatchObject([{ do: 'charge', period: { amount: 600 } }]);
+  });
+});
+
+describe('a single payment that can be renewed', () => {
+  const year: Offer = {
+    tier: 'observer',
+    currency: 'GBP',
+    after: 'end',
+    renewal: { daysBefore: 30 },
+    steps: [{ kind: 'once', amount: 6000, lasts: { n: 1, unit: 'year' } }],
+  };
+
+  it('begins where the old time ends, and has a key of its own each time', () => {
+    const held = joined(year);
+    const renewal = renewalOf(held, terms(year))!;
+    expect(renewal).toMatchObject({
+      from: '2027-12-11T12:00:00Z',
+      number: 1,
+      period: { from: '2028-01-10T12:00:00Z', to: '2029-01-10T12:00:00Z', amount: 6000 },
+    });
+    const renewed = must(
+      held,
+      { type: 'renewed', period: renewal.period },
+      terms(year),
+      '2027-12-20T12:00:00Z',
+    );
+    expect(renewed.subscription).toMatchObject({
+      state: 'active',
+      paidThrough: '2029-01-10T12:00:00Z',
+      numberFrom: 1,
+    });
+    expect(renewed.effects[0]).toMatchObject({
+      do: 'hold',
+      from: '2028-01-10T12:00:00Z',
+      until: '2029-01-10T12:00:00Z',
+    });
+    expect(renewalOf(renewed.subscription, terms(year))).toMatchObject({ number: 2 });
+  });
+
+  it('can be renewed after it was cancelled, and ends in time where it is not renewed', () => {
+    const cancelled = must(
+      joined(year),
+      { type: 'cancel' },
+      terms(year),
+      '2027-12-20T12:00:00Z',
+    ).subscription;
+    expect(renewalOf(cancelled, terms(year))).not.toBeNull();
+    expect(must(joined(year), { type: 'due' }, terms(year), '2028-01-10T12:00:00Z').subscription.state).toBe(
+      'ended',
+    );
+  });
+
+  it('is nothing for offers that are not renewed, and for what has ended', () => {
+    expect(
+      renewalOf(joined({ ...year, renewal: undefined }), terms({ ...year, renewal: undefined })),
+    ).toBeNull();
+    expect(renewalOf(joined(monthly), terms(monthly))).toBeNull();
+    expect(renewalOf({ ...joined(year), state: 'ended' }, terms(year))).toBeNull();
+  });
+});
+
+it('gives way at once to what it is switched to', () => {
+  const gone = must(joined(monthly), { type: 'switched' }, terms(monthly), '2027-01-20T12:00:00Z');
+  expect(gone.subscription).toMatchObject({ state: 'ended', endedAt: '2027-01-20T12:00:00Z', dueAt: null });
+  expect(gone.effects[0]).toEqual({ do: 'hold-until', until: '2027-01-20T12:00:00Z' });
 });

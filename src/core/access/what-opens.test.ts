@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import type { ItemFacts } from './facts';
+import { ruleSchema } from './rule';
+import { compareTiers, whatTiersOpen } from './what-opens';
+
+const NOW = '2027-05-10T12:00:00Z';
+const item = (id: string, category: string | null, publishedAt = '2027-05-09T12:00:00Z'): ItemFacts => ({
+  id,
+  type: 'post',
+  path: `/posts/${id}`,
+  ancestors: [],
+  categories: category ? [category] : [],
+  tags: [],
+  publishedAt,
+});
+const rule = (id: string, category: string, openTo: unknown[]) =>
+  ruleSchema.parse({
+    id,
+    name: id,
+    on: true,
+    covers: [{ kind: 'category', id: category }],
+    except: [],
+    openTo,
+    alsoRequire: false,
+  });
+const after = (n: number) => ({ since: 'published', after: { n, unit: 'day' } });
+const rules = [
+  rule('guides', 'guides', [
+    { who: { kind: 'tier', id: 'observer' } },
+    { who: { kind: 'tier', id: 'warden' } },
+  ]),
+  rule('frames', 'frames', [
+    { who: { kind: 'tier', id: 'warden' } },
+    { who: { kind: 'tier', id: 'observer' }, opens: after(3) },
+    { who: { kind: 'everyone' }, opens: after(30) },
+  ]),
+  rule('library', 'library', [{ who: { kind: 'paying' } }]),
+];
+const items = [item('g', 'guides'), item('f', 'frames'), item('l', 'library'), item('open', null)];
+const tiers = [
+  { tier: 'gazer', paid: false },
+  { tier: 'observer', paid: true },
+  { tier: 'warden', paid: true },
+];
+const opened = whatTiersOpen({ now: NOW, zone: 'Europe/London', default: 'everyone', rules }, items, tiers);
+const ids = (tier: string, when: 'now' | 'later') => opened.get(tier)?.[when].map(({ id }) => id);
+
+describe('what a tier opens', () => {
+  it('is what is not open without it: at once, and after a wait', () => {
+    expect([ids('observer', 'now'), ids('observer', 'later')]).toEqual([['g', 'l'], ['f']]);
+    expect([ids('warden', 'now'), ids('warden', 'later')]).toEqual([['g', 'f', 'l'], []]);
+  });
+
+  it('is not what opens to everybody after the same wait', () => {
+    expect([ids('gazer', 'now'), ids('gazer', 'later')]).toEqual([[], []]);
+  });
+
+  it('stands side by side, a line for each group, with those that open none', () => {
+    expect(compareTiers(opened, (each) => each.categories[0] ?? each.type)).toEqual([
+      {
+        group: 'frames',
+        total: 1,
+        cells: [
+          { tier: 'gazer', now: 0, later: 0 },
+          { tier: 'observer', now: 0, later: 1 },
+          { tier: 'warden', now: 1, later: 0 },
+        ],
+      },
+      expect.objectContaining({ group: 'guides', total: 1 }),
+      expect.objectContaining({ group: 'library', total: 1 }),
+    ]);
+  });
+});

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import { fieldsOfTier, joinFieldSchema, readAnswers } from './join-fields';
+import { joiningState, placesWords, type JoiningTerms } from './joining';
+
+const open: JoiningTerms = {
+  joining: 'open',
+  onSaleFrom: null,
+  onSaleUntil: null,
+  places: null,
+  isRetired: false,
+};
+const state = (part: Partial<JoiningTerms>, taken = 0) =>
+  joiningState({ ...open, ...part }, taken, '2027-05-10').state;
+
+describe('whether somebody can join today', () => {
+  it.each<[string, Partial<JoiningTerms>, number]>([
+    ['open', {}, 5],
+    ['by-code', { joining: 'by-code' }, 0],
+    ['closed', { joining: 'closed', places: 1 }, 1],
+    ['closed', { isRetired: true }, 0],
+    ['open', { onSaleFrom: '2027-05-10', onSaleUntil: '2027-05-10' }, 0],
+    ['not-yet', { onSaleFrom: '2027-05-11' }, 0],
+    ['over', { onSaleUntil: '2027-05-09' }, 0],
+    ['sold-out', { places: 30 }, 30],
+    ['sold-out', { places: 30, joining: 'by-code' }, 31],
+  ])('is %s where %o and %d hold it', (expected, terms, taken) => {
+    expect(state(terms, taken)).toBe(expected);
+  });
+
+  it('counts the places that are left', () => {
+    const { placesLeft } = joiningState({ ...open, places: 30 }, 18, '2027-05-10');
+    expect(placesWords(30, placesLeft)).toBe('12 of 30 left');
+    expect(placesWords(null, null)).toBe('');
+  });
+});
+
+describe('what is asked at joining', () => {
+  const field = (part: object) => joinFieldSchema.parse({ id: 'x', kind: 'text', label: 'X', ...part });
+  const fields = [
+    field({ id: 'name', kind: 'name', isRequired: true }),
+    field({ id: 'bench', isRequired: true }),
+    field({ id: 'sky', kind: 'choice', options: ['Dark', 'Bright'] }),
+    field({ id: 'born', kind: 'date' }),
+    field({ id: 'news', kind: 'tick' }),
+    field({ id: 'terms', kind: 'terms' }),
+  ];
+  const read = (given: Record<string, string>) => readAnswers(fields, given);
+
+  it('is kept with its question, in the order of asking; what was not asked for is not', () => {
+    expect(read({ terms: 'yes', sky: 'Dark', bench: ' Once ', news: '', sneaky: 'x', name: 'N' })).toEqual({
+      ok: true,
+      answers: [
+        { fieldId: 'bench', label: 'X', value: 'Once' },
+        { fieldId: 'sky', label: 'X', value: 'Dark' },
+        { fieldId: 'terms', label: 'X', value: 'yes' },
+      ],
+    });
+  });
+
+  it('is refused beside its own question', () => {
+    const answer = read({ sky: 'Grey', born: '2027-02-30', bench: '' });
+    expect(answer).toMatchObject({
+      ok: false,
+      problems: {
+        bench: 'This is needed.',
+        sky: 'Choose one of these.',
+        born: 'That date does not exist.',
+        terms: 'Joining needs your agreement to this.',
+      },
+    });
+  });
+
+  it('is asked by every tier, or by those that are named, and not where it is off', () => {
+    const some = [
+      field({ id: 'a' }),
+      field({ id: 'b', tierIds: ['warden'] }),
+      field({ id: 'c', isOn: false }),
+    ];
+    expect(fieldsOfTier(some, 'warden').map(({ id }) => id)).toEqual(['a', 'b']);
+    expect(fieldsOfTier(some, 'gazer').map(({ id }) => id)).toEqual(['a']);
+  });
+
+  it('needs two different things to choose from', () => {
+    expect(joinFieldSchema.safeParse({ ...fields[2], options: ['Dark'] }).success).toBe(false);
+    expect(joinFieldSchema.safeParse({ ...fields[2], options: ['Dark', 'Dark'] }).success).toBe(false);
+  });
+});
