@@ -94,7 +94,11 @@ async function tell(
     tierName: tier.name,
     nextTry: s.dueAt,
     until: s.paidThrough,
-    sentence: offerSentence(told.definition, { skipTrial: true, tierNames: await listTierNames(db) }),
+    sentence: offerSentence(told.definition, {
+      skipTrial: true,
+      skipFee: true,
+      tierNames: await listTierNames(db),
+    }),
   };
   // The count of failures and the instant make the key: the same news about the same moment is sent once.
   await writeMail(db, site, member, content, `${notice}:${s.id}:${s.failures}:${at}`, at);

@@ -65,6 +65,7 @@ export async function completeJoining(
     tierName: tier?.name ?? offer.name,
     sentence: offerSentence(offer.definition, {
       skipTrial: subscription.skipTrial,
+      skipFee: subscription.skipFee,
       tierNames: await listTierNames(db),
     }),
     words: tier?.welcomeShown.includes('mail') ? plainText(tier.welcomeWords).trim() : '',

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { isLocalDate } from '@/core/calendar';
 import { isConflict, transaction } from '@/store/db';
 import { deleteJoiningCode, insertJoiningCode } from '@/store/joining-codes';
 import { findTier } from '@/store/tiers';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
+import { optionalCount, optionalDate } from './form-fields';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { currentSite } from './site';
@@ -17,17 +17,8 @@ const codeSchema = z.object({
     .min(4, 'A code has at least 4 characters, so that it is not guessed.')
     .max(40, 'A code has at most 40 characters.')
     .regex(/^[\p{L}\p{N}-]+$/u, 'Letters, figures and hyphens only.'),
-  mostUses: z.union([
-    z.literal('').transform(() => null),
-    z.coerce
-      .number('Type a whole number, or leave it empty.')
-      .int('Whole numbers only.')
-      .min(1, 'At least once.'),
-  ]),
-  lastDay: z
-    .string()
-    .refine((day) => day === '' || isLocalDate(day), 'That date does not exist.')
-    .transform((day) => day || null),
+  mostUses: optionalCount('At least once.'),
+  lastDay: optionalDate,
 });
 
 /** Adds a code that admits to joining a tier. */

@@ -46,11 +46,15 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
         subscription,
         offer,
         tier: tiers.get(tierId),
-        sentence: offerSentence(offer.definition, { skipTrial: subscription.skipTrial, tierNames: names }),
+        sentence: offerSentence(offer.definition, {
+          skipTrial: subscription.skipTrial,
+          skipFee: subscription.skipFee,
+          tierNames: names,
+        }),
         movesTo: movesTo && {
           name: movesTo.name,
           tier: tiers.get(movesTo.tierId),
-          sentence: offerSentence(movesTo.definition, { skipTrial: true, tierNames: names }),
+          sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
         },
         next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
       };

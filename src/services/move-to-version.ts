@@ -70,8 +70,8 @@ export async function offerVersions(
     previews.push({
       version,
       count: own.length,
-      before: offerSentence(definition, { skipTrial: true, tierNames: names }),
-      after: offerSentence(newest.definition, { skipTrial: true, tierNames: names }),
+      before: offerSentence(definition, { skipTrial: true, skipFee: true, tierNames: names }),
+      after: offerSentence(newest.definition, { skipTrial: true, skipFee: true, tierNames: names }),
       first,
       last,
       amounts: [...amounts.values()],
@@ -111,8 +111,8 @@ export async function moveToNewest(
         template: 'price-changes' as const,
         tierName: tier?.name ?? newest.name,
         from: subscription.paidThrough,
-        before: offerSentence(old.definition, { skipTrial: true, tierNames: names }),
-        after: offerSentence(newest.definition, { skipTrial: true, tierNames: names }),
+        before: offerSentence(old.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+        after: offerSentence(newest.definition, { skipTrial: true, skipFee: true, tierNames: names }),
       };
       await writeMail(db, site, member, content, `price-changes:${id}:${newest.versionId}`, at);
     }

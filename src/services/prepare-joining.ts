@@ -62,6 +62,7 @@ export async function prepareJoining(
   const standing: Standing = member
     ? await standingOf(pool(), site, member.id, offer, tier, now)
     : { kind: 'new' };
+  const isSwitch = standing.kind === 'switch';
   const subscription = 'subscription' in standing ? standing.subscription : null;
   return {
     joiningId,
@@ -71,7 +72,11 @@ export async function prepareJoining(
     otherOffers: (await listOffers(pool())).filter(
       (other) => other.tierId === tier.id && other.onSale && other.id !== offer.id,
     ),
-    sentence: offerSentence(offer.definition, { skipTrial, tierNames: await listTierNames(pool()) }),
+    sentence: offerSentence(offer.definition, {
+      skipTrial: skipTrial || isSwitch,
+      skipFee: isSwitch,
+      tierNames: await listTierNames(pool()),
+    }),
     skipTrial,
     quote,
     standing,

@@ -1,6 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
-import { isLocalDate } from '@/core/calendar';
 import { documentSchema, EMPTY_DOCUMENT, fromText } from '@/core/content/document';
 import { slugify } from '@/core/content/slug';
 import { chooseKeyCut, keyCutSchema } from '@/core/key-cut';
@@ -18,15 +17,10 @@ import {
 } from '@/store/tiers';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
+import { optionalCount, optionalDate } from './form-fields';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { currentSite } from './site';
-
-const date = z
-  .string()
-  .refine((text) => text === '' || isLocalDate(text), 'That date does not exist.')
-  .transform((text) => text || null)
-  .nullable();
 
 /** Rich text, or, from an import, a plain paragraph. */
 const words = z
@@ -62,20 +56,9 @@ export const tierInputSchema = z
     joining: z.enum(['open', 'by-code', 'closed']).default('open'),
     onJoinPage: z.boolean().default(true),
     several: z.boolean().default(false),
-    onSaleFrom: date.default(null),
-    onSaleUntil: date.default(null),
-    places: z
-      .union([
-        z.literal(''),
-        z.coerce
-          .number('Type a whole number, or leave it empty.')
-          .int('Whole places only.')
-          .min(1, 'At least one place; to stop joining, close it.')
-          .max(10_000_000),
-      ])
-      .transform((places) => (places === '' ? null : places))
-      .nullable()
-      .default(null),
+    onSaleFrom: optionalDate.default(null),
+    onSaleUntil: optionalDate.default(null),
+    places: optionalCount('At least one place; to stop joining, close it.').default(null),
     confirmAddress: z.boolean().default(false),
   })
   .superRefine((tier, context) => {

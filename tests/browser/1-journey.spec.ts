@@ -86,8 +86,8 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
   await desk.getByRole('link', { name: 'Make a tier' }).click();
   await desk.getByRole('button', { name: 'Make the tier' }).click();
   await expect(desk.getByText('Name the tier.')).toBeVisible();
-  await desk.getByLabel('Name').fill('Observer');
-  await desk.getByLabel('Description').fill('Every guide and note.');
+  await desk.getByLabel('Name', { exact: true }).fill('Observer');
+  await desk.getByRole('textbox', { name: 'Description' }).fill('Every guide and note.');
   await desk.getByRole('button', { name: 'Make the tier' }).click();
   await desk.getByRole('link', { name: 'Make its first offer' }).click();
 
@@ -108,7 +108,7 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
   await expect(table.getByRole('row').last()).toContainText('12 payments');
   await expect(table.getByRole('row').last()).toContainText('£72.00');
   await desk.getByRole('button', { name: 'Make the offer' }).click();
-  await expect(desk.getByRole('heading', { name: 'Observer', exact: true })).toBeVisible();
+  await expect(desk.getByRole('heading', { name: 'Observer: Monthly', exact: true })).toBeVisible();
   await expect(desk.getByText('/join/observer-monthly', { exact: false })).toBeVisible();
 
   // A free tier, and one paid for once.
@@ -117,7 +117,7 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
     ['Founder', 'For good', '400', '“£400 once, for good.”'],
   ] as const) {
     await desk.goto('/desk/tiers/new');
-    await desk.getByLabel('Name').fill(name);
+    await desk.getByLabel('Name', { exact: true }).fill(name);
     await desk.getByRole('button', { name: 'Make the tier' }).click();
     await desk.getByRole('link', { name: 'Make its first offer' }).click();
     await desk.getByRole('button', { name: 'Add a single payment' }).click();
@@ -127,7 +127,7 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
     await desk.getByLabel('Name of the offer').fill(offer);
     await expect(desk.getByText(sentence)).toBeVisible();
     await desk.getByRole('button', { name: 'Make the offer' }).click();
-    await expect(desk.getByRole('heading', { name, exact: true })).toBeVisible();
+    await expect(desk.getByRole('heading', { name: `${name}: ${offer}`, exact: true })).toBeVisible();
   }
 });
 
@@ -191,7 +191,12 @@ test('7. the visitor joins on one page and is brought back to the page they want
   await fillPerson(visitor, maren);
   await pickCard(visitor, 'Works');
   await visitor.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(visitor.getByText(SECRET)).toBeVisible({ timeout: 20_000 });
+  await expect(visitor.getByRole('heading', { name: 'You are now an Observer' })).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(visitor.getByRole('complementary', { name: 'Receipt' })).toContainText('Paid todaynothing');
+  await visitor.getByRole('link', { name: 'Go on to where you were going' }).click();
+  await expect(visitor.getByText(SECRET)).toBeVisible();
   await expect(visitor).toHaveURL(/where-the-key-is$/);
   await expectLetter(request, maren.email, /^Welcome to Lantern Moor, Maren$/);
 });
@@ -218,7 +223,8 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   await fillPerson(page, osric);
   await pickCard(page, 'Fails later');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByText(SECRET)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'Go on to where you were going' }).click({ timeout: 20_000 });
+  await expect(page.getByText(SECRET)).toBeVisible();
 
   await moveClock(desk, 15);
   await expectLetter(request, maren.email, /^Receipt: £6.00 for Observer$/);

@@ -49,7 +49,11 @@ for (const [title, sentence] of [
     // The form that was left standing still works, with another card.
     await pickCard(page, 'Works');
     await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
-    await expect(page).toHaveURL(/\/posts$/, { timeout: 20_000 });
+    await expect(page.getByRole('heading', { name: 'You are now an Eclipse Week' })).toBeVisible({
+      timeout: 20_000,
+    });
+    await page.getByRole('link', { name: 'Go on to where you were going' }).click();
+    await expect(page).toHaveURL(/\/posts$/);
     expect((await request.get('/posts')).ok()).toBe(true);
   });
 }
@@ -59,11 +63,14 @@ test('a double click on Join is one subscription and one charge', async ({ page 
   await fillPerson(page, person('Double Click'));
   await pickCard(page, 'Works');
   await page.getByRole('button', { name: 'Pay £25.00 and join' }).dblclick();
-  await expect(page.getByRole('heading', { name: 'Double Click' })).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
-  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
+  await expect(page.getByRole('complementary', { name: 'Receipt' })).toContainText('£25.00', {
+    timeout: 20_000,
+  });
   await page.goBack();
   await expect(page.getByText('You hold Eclipse Week already.')).toBeVisible();
+  await page.getByRole('link', { name: 'See your account' }).click();
+  await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
+  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
 });
 
 test('two tabs cannot pay twice', async ({ page, context }) => {
@@ -75,10 +82,10 @@ test('two tabs cannot pay twice', async ({ page, context }) => {
     await pickCard(tab, 'Works');
   }
   await page.getByRole('button', { name: /^Pay/ }).click();
-  await expect(page.getByRole('heading', { name: who.name })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('complementary', { name: 'Receipt' })).toBeVisible({ timeout: 20_000 });
   await other.getByRole('button', { name: /^Pay/ }).click();
   await expect(other.getByRole('alert').filter({ hasText: 'already' })).toBeVisible({ timeout: 20_000 });
-  await page.reload();
+  await page.goto('/account');
   await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
 });
 
@@ -100,6 +107,7 @@ test('what is left out or wrong is said beside its field, and a card number’s 
   await expect(page.getByText('Type your name.')).toBeVisible();
   await expect(page.getByText('Type an e-mail address')).toBeVisible();
   await expect(page.getByText('A password has at least 10 characters.')).toBeVisible();
+  await expect(page.getByText('Joining needs your agreement to this.')).toBeVisible();
   await expect(page.getByLabel('Name')).toBeFocused();
 });
 

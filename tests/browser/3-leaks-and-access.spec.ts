@@ -41,7 +41,7 @@ async function gazer(browser: Browser): Promise<Page> {
     password: MEMBER_PASSWORD,
   });
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Signe Alder' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'You are now a Gazer' })).toBeVisible({ timeout: 20_000 });
   return page;
 }
 
@@ -138,7 +138,9 @@ test.describe('accessibility: no serious finding', () => {
         '/posts',
         '/posts/zodiacal-light',
         '/join',
+        '/join?every=1-year',
         '/join/observer-monthly',
+        '/join/proof',
         '/sign-in',
         '/nowhere',
       ])
@@ -146,6 +148,7 @@ test.describe('accessibility: no serious finding', () => {
     });
     test(`in the account${dark ? ', dark' : ''}`, async ({ browser }) => {
       const page = await gazer(browser);
+      await check(page, new URL(page.url()).pathname, dark);
       await check(page, '/account', dark);
       await page.context().close();
     });
@@ -163,6 +166,10 @@ test.describe('accessibility: no serious finding', () => {
         '/tiers',
         '/tiers/warden',
         '/tiers/warden/offers/warden-monthly',
+        '/tiers/new',
+        '/tiers/links',
+        '/tiers/questions',
+        '/tiers/unfinished',
         '/members',
         '/money',
         '/money/payments',

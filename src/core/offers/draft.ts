@@ -106,6 +106,12 @@ function whole(text: string, path: string, problems: DraftProblems, least = 1): 
   return least;
 }
 
+/** Whether what is typed so far would be an offer that can be renewed. */
+export function isRenewableDraft({ steps, after }: Pick<OfferDraft, 'steps' | 'after'>): boolean {
+  const last = steps.at(-1);
+  return after === 'end' && last?.kind === 'once' && last.lasts === 'length';
+}
+
 /** A stored offer as a draft to change. */
 export function draftOf(offer: Offer): OfferDraft {
   const money = (minor: number): string => toDecimal(minor, offer.currency);

@@ -5,12 +5,17 @@ import { isEndless, type Offer, type Step } from './offer';
 export type SentenceOptions = {
   /** For a returning person, who gets no second trial. */
   skipTrial?: boolean;
+  /** For somebody who switched or was moved: no joining fee. */
+  skipFee?: boolean;
   /** Names of tiers by id, for offers that lead from one tier to the next. */
   tierNames?: ReadonlyMap<string, string>;
 };
 
 /** The sentence that stands on the join page: "14 days free, then £6 a month until you cancel." */
-export function offerSentence(offer: Offer, { skipTrial = false, tierNames }: SentenceOptions = {}): string {
+export function offerSentence(
+  offer: Offer,
+  { skipTrial = false, skipFee = false, tierNames }: SentenceOptions = {},
+): string {
   const steps = offer.steps.filter((step) => !(skipTrial && step.kind === 'trial'));
   const leads = new Set(steps.map((step) => step.tier ?? offer.tier)).size > 1;
   const nameOf = (step: Step): string | undefined =>
@@ -19,7 +24,7 @@ export function offerSentence(offer: Offer, { skipTrial = false, tierNames }: Se
   return [
     `${capitalise(parts.join(', then '))}${endWords(offer, steps)}.`,
     renewalWords(offer),
-    feeWords(offer),
+    skipFee ? '' : feeWords(offer),
   ]
     .filter(Boolean)
     .join(' ');

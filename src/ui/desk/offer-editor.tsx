@@ -4,8 +4,7 @@ import { useRef, useState } from 'react';
 import type { Instant } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
-import { newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
-import { isRenewable } from '@/core/offers/offer';
+import { isRenewableDraft, newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
 import { Button } from '../kit/button';
@@ -70,7 +69,7 @@ export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers,
   };
   const tierNames = new Map(tiers.map((each) => [each.id, each.name]));
   const sentence = read.ok ? offerSentence(read.offer, { tierNames }) : '';
-  const canRenew = isRenewable({ steps: read.ok ? read.offer.steps : [], after: rest.after });
+  const canRenew = isRenewableDraft(draft);
   const hasTrial = steps.some((step) => step.draft.kind === 'trial');
 
   return (

@@ -21,6 +21,8 @@ type Props = {
   asksCode: boolean;
   frame: Frame | null;
   keptCard: string | null;
+  /** What it costs today and next, beside the button. */
+  cost: string;
   typed?: { name: string; email: string; answers: Record<string, string> };
   button: string;
 };
@@ -35,6 +37,7 @@ export function CheckoutForm({
   frame,
   keptCard,
   typed,
+  cost,
   button,
   ...hidden
 }: Props) {
@@ -44,7 +47,7 @@ export function CheckoutForm({
   const terms = fields.filter((field) => field.kind === 'terms');
   const name = fields.find((field) => field.kind === 'name');
   return (
-    <PaidForm action={action} label="Join" frame={frame} keptCard={keptCard} button={button}>
+    <PaidForm action={action} label="Join" frame={frame} keptCard={keptCard} button={button} cost={cost}>
       <input type="hidden" name="joiningId" value={id} />
       {Object.entries(hidden).map(([field, value]) => (
         <input key={field} type="hidden" name={field} value={value} />

@@ -23,13 +23,15 @@ type Props = {
   keptCard: string | null;
   button: string;
   busy?: string;
+  /** What it costs today and next: in view where the button is pressed. */
+  cost?: string;
   children?: ReactNode;
 };
 
 const NOTHING: FormState = { problems: {} };
 
 /** A form that pays: its own fields, and the gateway's card form. The card's number never enters this page. */
-export function PaidForm({ action, label, frame, keptCard, button, busy, children }: Props) {
+export function PaidForm({ action, label, frame, keptCard, button, busy, cost, children }: Props) {
   const [state, send, sending] = useActionState(action, NOTHING);
   const [asking, setAsking] = useState(false);
   const [cardProblem, setCardProblem] = useState<string | null>(null);
@@ -103,12 +105,15 @@ export function PaidForm({ action, label, frame, keptCard, button, busy, childre
             )}
           </fieldset>
         )}
-        <SubmitButton
-          busy={busy ?? (frame ? 'Talking to the card service…' : 'Joining…')}
-          className="min-h-12 text-base sm:w-fit sm:px-8"
-        >
-          {button}
-        </SubmitButton>
+        <div className="grid gap-3">
+          {cost && <p className="figures font-semibold">{cost}</p>}
+          <SubmitButton
+            busy={busy ?? (frame ? 'Talking to the card service…' : 'Joining…')}
+            className="min-h-12 text-base sm:w-fit sm:px-8"
+          >
+            {button}
+          </SubmitButton>
+        </div>
       </FormFrame>
     </form>
   );

@@ -92,7 +92,7 @@ export function SubscriptionCard(props: Props) {
       )}
       {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
         <details className="mt-3">
-          <summary className="w-fit text-spruce underline">Switch to another offer</summary>
+          <summary className="w-fit list-none text-spruce underline">Switch to another offer</summary>
           <ul className="mt-2 grid gap-2">
             {ways.switches.map((way) => (
               <li key={way.offerId}>

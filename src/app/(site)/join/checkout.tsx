@@ -150,6 +150,7 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           frame={frame}
           keptCard={prepared.keptCard}
           typed={typed}
+          cost={costWords(quote, currency, zone)}
           button={
             quote.due > 0
               ? `Pay ${formatMoney(quote.due, currency)} and ${isSwitch ? 'switch' : 'join'}`
@@ -161,6 +162,14 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
       )}
     </div>
   );
+}
+
+/** What it costs today and next, in one line beside the button. */
+function costWords({ due, next }: ShownQuote, currency: string, zone: string): string {
+  const today = `Due today ${formatMoney(due, currency)}`;
+  return next
+    ? `${today}; next ${formatMoney(next.amount, currency)} on ${formatDate(next.at, zone)}.`
+    : `${today}; nothing after that.`;
 }
 
 function titleOf({ tier, offer, standing }: PreparedJoining): string {
@@ -192,7 +201,7 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
     const { dueToday, next, charges, firstYearTotal } = quote;
     return { due: dueToday, credit: null, notes: [], next, charges, total: firstYearTotal };
   }
-  const { quote: switching, from } = standing;
+  const { quote: switching, from, fromTier } = standing;
   const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
   const isLater = !switching.atOnce;
   return {
@@ -209,7 +218,7 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
         ? [
             `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.`,
           ]
-        : []),
+        : [`It takes the place of ${fromTier.name} today.`]),
       ...(switching.leftOver > 0
         ? [`${formatMoney(switching.leftOver, currency)} of credit is left over: your next charges spend it.`]
         : []),
