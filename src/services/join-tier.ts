@@ -67,7 +67,8 @@ export async function joinTier(actor: Actor, raw: unknown, caller: string): Prom
   );
   if (wait > 0)
     return refusedField('', `Too many tries. Wait ${waitWords(wait)}, then try again; what you typed stays.`);
-  const human = guardForm(input);
+  // Whoever has signed in has shown already that they are a person.
+  const human = actor.memberId ? done(null) : guardForm(input);
   if (!human.ok) return human;
 
   const plan = await planFor(actor, input);

@@ -1,4 +1,3 @@
-import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
 import { lock, pool, transaction } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
@@ -9,8 +8,8 @@ import type { Actor } from './actor';
 import { whyNotToPay, type Begun, type JoinPlan } from './begin-joining';
 import { collect, settleOpenIntent, writeIntent } from './collect-payment';
 import { completeJoining } from './complete-joining';
-import { keysOf } from './connect-gateway';
 import { done, refusedField, type Result } from './result';
+import { saveCard } from './save-card';
 import { placeOf } from './standing';
 import { termsOf } from './terms';
 
@@ -81,30 +80,18 @@ async function chooseCard(
   joining: Joining,
   { cardToken, keepCard }: Card,
 ): Promise<Result<null>> {
-  if (!keepCard) return saveCard(account, joining, cardToken);
+  if (!keepCard) {
+    const idempotencyKey = `${joining.id}:method:${await countMethodTry(pool(), joining.id)}`;
+    return saveCard(account, joining.subscriptionId, {
+      token: cardToken,
+      email: joining.email,
+      idempotencyKey,
+    });
+  }
   const { customerRef, methodRef, methodLabel, gatewayAccountId } = replaces ?? {};
   if (!customerRef || !methodRef || !methodLabel || gatewayAccountId !== account.id)
     return refusedField('card', 'This card is not kept any more. Fill in a card.');
   await setMethod(pool(), joining.subscriptionId, { customerRef, methodRef, methodLabel });
-  return done(null);
-}
-
-async function saveCard(account: GatewayAccount, joining: Joining, token: string): Promise<Result<null>> {
-  if (!token) return refusedField('card', 'Fill in the card.');
-  const tries = await countMethodTry(pool(), joining.id);
-  const saved = await gatewayById(account.gateway).saveMethod(keysOf(account), {
-    token,
-    email: joining.email,
-    idempotencyKey: `${joining.id}:method:${tries}`,
-  });
-  if (saved.state === 'declined') return refusedField('card', declineSentence(saved.code));
-  if (saved.state === 'unknown')
-    return refusedField('card', `${saved.reason}. Nothing was charged; try again in a moment.`);
-  await setMethod(pool(), joining.subscriptionId, {
-    customerRef: saved.customerRef,
-    methodRef: saved.methodRef,
-    methodLabel: saved.label,
-  });
   return done(null);
 }
 

@@ -1,18 +1,18 @@
 import { z } from 'zod';
 import { isBefore, type Instant } from '@/core/calendar';
 import { renewalOf, transition } from '@/core/subscriptions/transition';
-import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
 import { pool, transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
+import { findMember } from '@/store/members';
 import { countAttempts, findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
-import { findSubscription, lockSubscription, setMethod } from '@/store/subscriptions';
+import { findSubscription, lockSubscription } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
 import { collect, settleOpenIntent, writeIntent } from './collect-payment';
-import { keysOf } from './connect-gateway';
 import { silence } from './pay-joining';
+import { saveCard } from './save-card';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { currentSite } from './site';
 import { termsOf } from './terms';
@@ -44,8 +44,17 @@ export async function renewSubscription(
   }
   if (subscription.paidThrough !== input.until) return renewedUntil(input.subscriptionId);
   if (!input.keepCard) {
-    const saved = await saveNewCard(subscription.id, subscription.gatewayAccountId, input.cardToken);
-    if (!saved.ok) return saved;
+    const { gatewayAccountId } = subscription;
+    const account = gatewayAccountId ? await findGatewayAccount(pool(), gatewayAccountId) : undefined;
+    const member = await findMember(pool(), subscription.memberId);
+    const saved =
+      account &&
+      (await saveCard(account, subscription.id, {
+        token: input.cardToken,
+        email: member?.email ?? '',
+        idempotencyKey: `${subscription.id}:renew:${input.cardToken}`,
+      }));
+    if (saved && !saved.ok) return saved;
   }
   const intent = await askForRenewal(actor, input.subscriptionId, input.until);
   if (!intent.ok) return intent;
@@ -90,29 +99,6 @@ async function askForRenewal(actor: Actor, id: string, until: string): Promise<R
     await applyTransition(db, site, actor, held, next, bought, at);
     return done(null);
   });
-}
-
-async function saveNewCard(
-  subscriptionId: string,
-  accountId: string | null,
-  token: string,
-): Promise<Result<null>> {
-  const account = accountId ? await findGatewayAccount(pool(), accountId) : undefined;
-  if (!account) return done(null);
-  if (!token) return refusedField('card', 'Fill in the card.');
-  const saved = await gatewayById(account.gateway).saveMethod(keysOf(account), {
-    token,
-    email: '',
-    idempotencyKey: `${subscriptionId}:renew:${token}`,
-  });
-  if (saved.state === 'declined') return refusedField('card', declineSentence(saved.code));
-  if (saved.state === 'unknown') return refusedField('card', `${saved.reason}. Nothing was charged.`);
-  await setMethod(pool(), subscriptionId, {
-    customerRef: saved.customerRef,
-    methodRef: saved.methodRef,
-    methodLabel: saved.label,
-  });
-  return done(null);
 }
 
 async function renewedUntil(id: string): Promise<Result<{ until: Instant | null }>> {

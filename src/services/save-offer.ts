@@ -57,6 +57,7 @@ export async function saveOffer(
       (offer) =>
         offer.tierId === definition.tier &&
         offer.id !== known?.id &&
+        offer.retiredAt === null &&
         offer.name.toLowerCase() === name.toLowerCase(),
     );
     if (twin) return refusedField('name', `This tier has an offer called “${twin.name}” already.`);

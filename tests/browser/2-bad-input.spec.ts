@@ -1,20 +1,16 @@
 import { expect, test } from '@playwright/test';
-import { fillPerson, MEMBER_PASSWORD, pickCard, SECOND_SITE_URL, signIn, signInAtDesk } from './people';
-import { loadContent } from '../../scripts/lib/load-demo';
-import { closePools, pool } from '../../src/store/db';
-import { findItem } from '../../src/store/items';
-import { saveTier } from '../../src/services/save-tier';
-import { SETUP } from '../../src/services/actor';
-import { siteNow } from '../../src/services/clock';
-import { currentSite } from '../../src/services/site';
+import {
+  ensureLanternMoor,
+  fillPerson,
+  MEMBER_PASSWORD,
+  pickCard,
+  SECOND_SITE_URL,
+  signIn,
+  signInAtDesk,
+} from './people';
+import { closePools } from '../../src/store/db';
 
-test.beforeAll(async () => {
-  if (await findItem(pool(), 'zodiacal-light')) return;
-  // The journey made tiers of the same names; Lantern Moor's own take their place.
-  for (const id of ['observer', 'gazer', 'founder'])
-    await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
-  await loadContent(siteNow(await currentSite()));
-});
+test.beforeAll(ensureLanternMoor);
 test.afterAll(() => closePools());
 
 const person = (name: string) => ({

@@ -1,11 +1,38 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import { OWNER, readTestKeys } from '../../scripts/lib/load-demo';
+import { loadContent, OWNER, readTestKeys } from '../../scripts/lib/load-demo';
+import { SETUP } from '../../src/services/actor';
+import { connectGateway } from '../../src/services/connect-gateway';
+import { siteNow } from '../../src/services/clock';
+import { retireOffer } from '../../src/services/retire-tier';
+import { saveTier } from '../../src/services/save-tier';
+import { currentSite } from '../../src/services/site';
+import { pool } from '../../src/store/db';
+import { findActiveAccount } from '../../src/store/gateways';
+import { findItem } from '../../src/store/items';
+import { listOffers } from '../../src/store/offers';
+import { findTier } from '../../src/store/tiers';
 
 export { MEMBER_PASSWORD, OWNER } from '../../scripts/lib/load-demo';
 
 export const GATEWAY_URL = process.env.CURLEW_CARDS_URL ?? '';
 export const SECOND_SITE_URL = process.env.SECOND_SITE_URL ?? '';
 const LETTERBOX_URL = process.env.LETTERBOX_URL ?? '';
+
+/** The content of Lantern Moor, once for all files. Tiers and offers that the journey made give way to its own. */
+export async function ensureLanternMoor(): Promise<void> {
+  if (await findItem(pool(), 'zodiacal-light')) return;
+  for (const id of ['observer', 'gazer', 'founder']) {
+    if (await findTier(pool(), id))
+      await saveTier(SETUP, { id, isNew: false, name: `Old ${id}`, onJoinPage: false });
+  }
+  for (const offer of await listOffers(pool())) await retireOffer(SETUP, offer.id, true);
+  await loadContent(siteNow(await currentSite()));
+  // Of the same id in both: now with the money that Lantern Moor gave them.
+  for (const id of ['observer-monthly', 'gazer-free']) await retireOffer(SETUP, id, false);
+  // Where a file runs alone, nobody has connected the gateway yet.
+  if (!(await findActiveAccount(pool(), 'test')))
+    await connectGateway(SETUP, 'curlew-cards', await testKeys());
+}
 
 export const testKeys = () => readTestKeys(GATEWAY_URL);
 

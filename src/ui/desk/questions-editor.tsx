@@ -91,11 +91,12 @@ type QuestionProps = {
 function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
   const optionsProblem = useProblem(`${index}.options`);
   const isName = field.kind === 'name';
-  const tick = (label: string, isOn: boolean, set: (on: boolean) => void) => (
-    <label className="flex items-center gap-2">
+  const tick = (label: string, isOn: boolean, set: (on: boolean) => void, isFixed = false) => (
+    <label className="flex items-center gap-2" title={isFixed ? 'Somebody has to ask it' : undefined}>
       <input
         type="checkbox"
         checked={isOn}
+        disabled={isFixed}
         onChange={(event) => set(event.target.checked)}
         className="size-4.5"
       />
@@ -160,12 +161,17 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
           {field.tierIds.length > 0 &&
             tiers.map((tier) => (
               <span key={tier.id}>
-                {tick(tier.name, field.tierIds.includes(tier.id), (isOn) =>
-                  onChange({
-                    tierIds: isOn
-                      ? [...field.tierIds, tier.id]
-                      : field.tierIds.filter((other) => other !== tier.id),
-                  }),
+                {tick(
+                  tier.name,
+                  field.tierIds.includes(tier.id),
+                  (isOn) =>
+                    onChange({
+                      tierIds: isOn
+                        ? [...field.tierIds, tier.id]
+                        : field.tierIds.filter((other) => other !== tier.id),
+                    }),
+                  // With nobody left it would be asked by every tier, which is the tick before.
+                  field.tierIds.length === 1 && field.tierIds[0] === tier.id,
                 )}
               </span>
             ))}

@@ -164,8 +164,12 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
 }
 
 function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables }) {
-  const insert = (type: string, attrs: Record<string, unknown>): void =>
-    void editor.chain().focus().insertContent({ type, attrs }).run();
+  const insert = (type: string, attrs: Record<string, unknown>): void => {
+    // Behind the block in which the cursor is: a block that is selected as a whole would be replaced.
+    const { $to } = editor.state.selection;
+    const behind = $to.depth > 0 ? $to.after(1) : $to.pos;
+    editor.chain().focus().insertContentAt(behind, { type, attrs }).run();
+  };
   const entries = [
     {
       key: 'all',

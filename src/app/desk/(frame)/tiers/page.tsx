@@ -8,7 +8,7 @@ import { placesWords } from '@/core/tiers/joining';
 import { listTierOverview, type TierOverview } from '@/services/tier-overview';
 import { LadderForm } from '@/ui/desk/ladder-form';
 import { TierLadder, type TierLine } from '@/ui/desk/tier-ladder';
-import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { TiersHead } from '@/ui/desk/tiers-head';
 import { buttonClass, LinkButton } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { arrangeTiersAction, saveLadderAction } from './actions';
@@ -22,15 +22,13 @@ export default async function TiersPage() {
   const running = (tiers: TierOverview[]): TierOverview[] => tiers.filter((tier) => !tier.retiredAt);
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="text-3xl">Tiers</h1>
-        <TiersTabs here="tiers" />
+      <TiersHead here="tiers">
         {may(staff.staffRole, 'set tiers') && (
           <Link data-new href="/desk/tiers/new" className={buttonClass('main', 'ml-auto')}>
             Make a tier
           </Link>
         )}
-      </div>
+      </TiersHead>
       {ladders.length + alone.length === 0 ? (
         <div className="mt-6">
           <Empty

@@ -4,7 +4,7 @@ import { requireStaff } from '@/app/session';
 import { config } from '@/config';
 import { offerPrice } from '@/core/offers/sentence';
 import { listTierOverview } from '@/services/tier-overview';
-import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { TiersHead } from '@/ui/desk/tiers-head';
 import { TierName } from '@/ui/key-cut';
 import { CopyText } from '@/ui/kit/copy-text';
 import { Empty } from '@/ui/kit/empty';
@@ -20,10 +20,7 @@ export default async function JoinLinksPage() {
   const rows = tiers.flatMap((tier) => tier.offers.map((offer) => ({ tier, offer })));
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="text-3xl">Tiers</h1>
-        <TiersTabs here="links" />
-      </div>
+      <TiersHead here="links" />
       <p className="mt-3 max-w-prose text-muted">
         A join link leads straight to joining by one offer. Put it into a notice, a mail or another site; in
         your own menu an offer can have an entry, and in a page or a post a button.

@@ -3,7 +3,7 @@ import { requireStaff } from '@/app/session';
 import { joinFields } from '@/services/save-join-fields';
 import { listTierOverview } from '@/services/tier-overview';
 import { QuestionsEditor } from '@/ui/desk/questions-editor';
-import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { TiersHead } from '@/ui/desk/tiers-head';
 import { saveQuestionsAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Asked at joining' };
@@ -14,10 +14,7 @@ export default async function QuestionsPage() {
   const tiers = [...ladders.flatMap(({ tiers: rungs }) => rungs), ...alone].filter((tier) => !tier.retiredAt);
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="text-3xl">Tiers</h1>
-        <TiersTabs here="questions" />
-      </div>
+      <TiersHead here="questions" />
       <p className="mt-3 max-w-prose text-muted">
         What somebody is asked when they join, in this order, besides e-mail and password. The answers stand
         on the member’s file. Ask for little: every question costs a few who would have joined.

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { requireStaff } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { EXPIRE_DAYS, unfinishedJoinings } from '@/services/unfinished-joinings';
-import { TiersTabs } from '@/ui/desk/tiers-tabs';
+import { TiersHead } from '@/ui/desk/tiers-head';
 import { TierName } from '@/ui/key-cut';
 import { Empty } from '@/ui/kit/empty';
 import { Table } from '@/ui/kit/table';
@@ -15,10 +15,7 @@ export default async function UnfinishedPage() {
   const { joinings, zone } = await unfinishedJoinings();
   return (
     <>
-      <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="text-3xl">Tiers</h1>
-        <TiersTabs here="unfinished" />
-      </div>
+      <TiersHead here="unfinished" />
       <p className="mt-3 max-w-prose text-muted">
         Somebody pressed the button and did not get to the end. After an hour they get one mail with a link
         that brings them back; after {EXPIRE_DAYS} days the joining expires. Nothing is charged meanwhile.
