@@ -34,6 +34,8 @@ ALTER TABLE tiers
   -- Whether an address must be proved before a free offer of it opens.
   ADD confirm_address boolean NOT NULL DEFAULT false,
   ADD retired_at timestamptz,
+  -- Rises with each save: who opened an older one is told.
+  ADD version integer NOT NULL DEFAULT 1,
   ADD CHECK (on_sale_until >= on_sale_from),
   ADD CHECK (NOT several OR ladder_id IS NULL);
 CREATE UNIQUE INDEX tier_references ON tiers (lower(reference)) WHERE reference <> '';

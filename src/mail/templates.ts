@@ -49,9 +49,9 @@ function words(mail: MailContent, frame: MailFrame): Words {
         subject:
           mail.template === 'welcome'
             ? `Welcome to ${frame.siteName}, ${frame.firstName}`
-            : `You are now ${article(mail.tierName)} ${mail.tierName}`,
+            : `You now hold ${mail.tierName}`,
         lines: [
-          `You are now ${article(mail.tierName)} ${mail.tierName}. ${mail.sentence}`,
+          `You now hold ${mail.tierName}. ${mail.sentence}`,
           ...mail.words.split(/\n+/).filter(Boolean),
           mail.nextCharge
             ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}. You can cancel before then, in your account, with one click.`
@@ -90,7 +90,7 @@ function words(mail: MailContent, frame: MailFrame): Words {
       };
     case 'moved':
       return {
-        subject: `You are now ${article(mail.tierName)} ${mail.tierName}`,
+        subject: `You now hold ${mail.tierName}`,
         lines: [`From today on your membership is ${mail.tierName}. ${mail.sentence}`],
         link: account,
       };
@@ -108,7 +108,7 @@ function words(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `One more step to ${mail.tierName}`,
         lines: [
-          `Somebody, you we hope, asked to join ${frame.siteName} as ${article(mail.tierName)} ${mail.tierName} with this address. Follow the link to say that it is yours, and everything opens.`,
+          `Somebody, you we hope, asked to join ${frame.siteName} with this address, for ${mail.tierName}. Follow the link to say that it is yours, and everything opens.`,
           'If it was not you, do nothing: without the link nothing happens.',
         ],
         link: { label: 'Yes, this is my address', path: mail.path },
@@ -117,7 +117,7 @@ function words(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `Your joining of ${mail.tierName} waits for you`,
         lines: [
-          `You began to join ${frame.siteName} as ${article(mail.tierName)} ${mail.tierName} and did not finish. Nothing was charged. The link brings you back to where you were; it works for ${mail.days} days.`,
+          `You began to join ${frame.siteName}, for ${mail.tierName}, and did not finish. Nothing was charged. The link brings you back to where you were; it works for ${mail.days} days.`,
           'If you have changed your mind, do nothing: this is the only reminder.',
         ],
         link: { label: 'Go on where you were', path: mail.path },
@@ -149,7 +149,6 @@ function words(mail: MailContent, frame: MailFrame): Words {
   }
 }
 
-const article = (name: string): string => (/^[aeiou]/i.test(name) ? 'an' : 'a');
 const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 /** The mail as subject, plain part and HTML part. Everything a person typed is escaped in the HTML. */

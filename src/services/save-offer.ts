@@ -12,7 +12,7 @@ import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { freeId } from './save-tier';
+import { freeId, SAVED_ELSEWHERE } from './save-tier';
 import { currentSite } from './site';
 
 const inputSchema = z.object({
@@ -26,6 +26,8 @@ const inputSchema = z.object({
     .min(1, 'Name the offer: “Monthly”, “Yearly”.')
     .max(40, 'A name has at most 40 characters.'),
   onSale: z.boolean().default(true),
+  /** The version that was opened, where an existing offer is changed. */
+  seenVersion: z.number().int().optional(),
   menuLabel: z.string().trim().max(30, 'At most 30 characters.').default(''),
   definition: offerSchema,
 });
@@ -48,6 +50,8 @@ export async function saveOffer(
   return transaction(async (db) => {
     await lock(db, 'offers');
     const known = parsed.data.id ? await findOffer(db, parsed.data.id) : undefined;
+    if (parsed.data.seenVersion !== undefined && known && known.version !== parsed.data.seenVersion)
+      return refusedField('', SAVED_ELSEWHERE);
     const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
     // What was saved once may have its dates behind it: its name can still be changed.
     const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);

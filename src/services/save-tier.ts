@@ -35,6 +35,8 @@ export const tierInputSchema = z
       .regex(/^[a-z0-9-]+$/)
       .optional(),
     isNew: z.boolean().default(true),
+    /** The version that was opened, where an existing tier is changed. */
+    version: z.number().int().optional(),
     name: z.string().trim().min(1, 'Name the tier.').max(60, 'A name has at most 60 characters.'),
     description: words,
     /** '' for a tier on its own; else the ladder's id, or a new ladder's name. */
@@ -79,6 +81,10 @@ export const tierInputSchema = z
 export type TierInput = z.input<typeof tierInputSchema>;
 type Input = z.output<typeof tierInputSchema>;
 
+/** Said to whoever saves what somebody else has saved since they opened it. */
+export const SAVED_ELSEWHERE =
+  'This was saved in another window in the meantime. Open it there or in a new one, copy over what you need, and save again.';
+
 /** Makes a tier with a key-cut that no other has, or changes one. */
 export async function saveTier(actor: Actor, raw: TierInput): Promise<Result<{ id: string }>> {
   requireRight(actor, 'set tiers');
@@ -92,6 +98,8 @@ export async function saveTier(actor: Actor, raw: TierInput): Promise<Result<{ i
       const tiers = await listTiers(db);
       const known = input.id ? await findTier(db, input.id) : undefined;
       if (!input.isNew && !known) return refusedField('', 'This tier is not there any more.');
+      if (input.version !== undefined && known && known.version !== input.version)
+        return refusedField('', SAVED_ELSEWHERE);
       const others = tiers.filter((tier) => tier.id !== known?.id);
       const twin = others.find((tier) => tier.name.toLowerCase() === input.name.toLowerCase());
       if (twin)

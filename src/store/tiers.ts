@@ -27,6 +27,8 @@ export type Tier = {
   onSaleUntil: LocalDate | null;
   places: number | null;
   confirmAddress: boolean;
+  /** Rises with each save. */
+  version: number;
   retiredAt: string | null;
 };
 
@@ -60,7 +62,7 @@ export async function findTier(db: Db, id: string): Promise<Tier | undefined> {
 }
 
 /** @throws a conflict where the id, the key-cut or the reference is taken */
-export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt'>): Promise<void> {
+export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt' | 'version'>): Promise<void> {
   await run(
     db,
     `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position, reference, picture_id, join_words,
@@ -68,7 +70,7 @@ export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt'>): Promise<void
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)
      ON CONFLICT (id) DO UPDATE SET name = $2, description = $3, key_cut = $4, ladder_id = $5, rung = $6, on_join_page = $7, position = $8,
        reference = $9, picture_id = $10, join_words = $11, welcome_words = $12, welcome_shown = $13, welcome_path = $14, joining = $15,
-       several = $16, on_sale_from = $17, on_sale_until = $18, places = $19, confirm_address = $20`,
+       several = $16, on_sale_from = $17, on_sale_until = $18, places = $19, confirm_address = $20, version = tiers.version + 1`,
     [
       t.id,
       t.name,

@@ -185,13 +185,13 @@ test('6. a visitor sees the teaser and the doorstep; the closed words are in not
 test('7. the visitor joins on one page and is brought back to the page they wanted, open', async ({
   request,
 }) => {
-  await visitor.getByRole('link', { name: 'Join as Observer' }).click();
+  await visitor.getByRole('link', { name: 'Join Observer' }).click();
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£0.00');
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('£6.00');
   await fillPerson(visitor, maren);
   await pickCard(visitor, 'Works');
   await visitor.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(visitor.getByRole('heading', { name: 'You are now an Observer' })).toBeVisible({
+  await expect(visitor.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await expect(visitor.getByRole('complementary', { name: 'Receipt' })).toContainText('Paid todaynothing');

@@ -45,7 +45,7 @@ for (const [title, sentence] of [
     // The form that was left standing still works, with another card.
     await pickCard(page, 'Works');
     await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
-    await expect(page.getByRole('heading', { name: 'You are now an Eclipse Week' })).toBeVisible({
+    await expect(page.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible({
       timeout: 20_000,
     });
     await page.getByRole('link', { name: 'Go on to where you were going' }).click();

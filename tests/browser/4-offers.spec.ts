@@ -299,6 +299,6 @@ test('all join links stand in one list, and each can be copied', async () => {
   const copied = await desk.evaluate(() => navigator.clipboard.readText());
   expect(copied).toMatch(/\/join\/workshop-instalments-kept$/);
   await desk.goto(copied);
-  await expect(desk.getByRole('heading', { name: 'Join as Workshop' })).toBeVisible();
+  await expect(desk.getByRole('heading', { name: 'Join Workshop' })).toBeVisible();
   await expect(desk.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£45.00');
 });

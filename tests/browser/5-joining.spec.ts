@@ -131,7 +131,7 @@ test('the join page switches between month and year, and says what is left, sold
   await page.goto('/join/gazer-free');
   await fillPerson(page, person('Last One'));
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You are now a Gazer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now hold Gazer' })).toBeVisible();
   await page.context().clearCookies();
   await settings('gazer', { places: 1 });
   await page.goto('/join');
@@ -167,7 +167,7 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(page.getByText('This is needed.').or(page.getByText('Choose a date.'))).toBeVisible();
   await page.getByLabel('First eclipse you saw').fill('1999-08-11');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You are now a Gazer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now hold Gazer' })).toBeVisible();
   await desk.goto('/desk/members');
   await desk.getByRole('link', { name: 'Una Answers' }).click();
   await expect(desk.getByRole('region', { name: 'Answers at joining' })).toContainText('1999-08-11');
@@ -225,7 +225,7 @@ test('a joining left unfinished is listed, and taken up again by a mailed link w
   await fillPerson(other, who);
   await pickCard(other, 'Works');
   await other.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(other.getByRole('heading', { name: 'You are now an Observer' })).toBeVisible({
+  await expect(other.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await other.goto(link);
@@ -241,7 +241,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await fillPerson(page, who);
   await pickCard(page, 'Works');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You are now an Observer' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await moveClock(desk, 15);
@@ -257,7 +257,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await expect(cost).toContainText('Due today£0.00');
   await expect(cost).not.toContainText('joining fee');
   await page.getByRole('button', { name: 'Switch now' }).click();
-  await expect(page.getByRole('heading', { name: 'You are now a Star Warden' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'You now hold Star Warden' })).toBeVisible({
     timeout: 20_000,
   });
 

@@ -69,6 +69,19 @@ describe('the settings of a tier', () => {
     expect(answer.ok ? [] : Object.keys(answer.problems)).toContain(field);
   });
 
+  it('saved in another window meanwhile are not overwritten, and neither is an offer', async () => {
+    const tier = await findTier(pool(), 'mirror-makers');
+    const opened = { id: 'mirror-makers', isNew: false, name: 'Mirror Makers', version: tier?.version };
+    expect(await saveTier(SETUP, { ...opened, reference: 'first' })).toMatchObject({ ok: true });
+    expect(await saveTier(SETUP, { ...opened, reference: 'second' })).toMatchObject({
+      problems: { '': expect.stringContaining('in another window') as string },
+    });
+    expect(await findTier(pool(), 'mirror-makers')).toMatchObject({ reference: 'first' });
+    const offer = await findOffer(pool(), 'founder-once');
+    const stale = { id: 'founder-once', name: 'For good', seenVersion: 7, definition: offer?.definition };
+    expect(await saveOffer(SETUP, stale)).toMatchObject({ ok: false });
+  });
+
   it('are not for helpers', async () => {
     await expect(saveTier(HELPER, { name: 'X' })).rejects.toThrow(/may not set tiers/);
     await expect(arrangeTiers(HELPER, { ladderId: null, tierIds: [] })).rejects.toThrow(/may not/);

@@ -86,6 +86,7 @@ export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers,
       <ActionForm action={action} label="Offer" className="grid min-w-0 gap-6">
         <FormMessage />
         <input type="hidden" name="id" value={offer.id} />
+        <input type="hidden" name="version" value={offer.version} />
         <input type="hidden" name="definition" value={JSON.stringify(read.ok ? read.offer : null)} />
         <p
           className={

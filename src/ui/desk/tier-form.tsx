@@ -11,6 +11,8 @@ import { RichTextField } from './rich-text-field';
 
 export type EditedTier = {
   id: string;
+  /** The version that is being changed; 0 for a new one. */
+  version: number;
   name: string;
   description: Document;
   keyCut: KeyCut | null;
@@ -44,6 +46,7 @@ export function TierForm({ action, tier, others, ladders }: Props) {
     <ActionForm action={action} label="Tier" className="grid gap-5">
       <FormMessage />
       <input type="hidden" name="id" value={tier.id} />
+      <input type="hidden" name="version" value={tier.version} />
       <Part title="What it is">
         <TextField
           name="name"

@@ -34,7 +34,7 @@ export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
                 ? `Join: ${offer.name.toLowerCase()}`
                 : offer.isFree
                   ? 'Join for free'
-                  : `Join as ${tier.name}`}
+                  : `Join ${tier.name}`}
             </LinkButton>
           </li>
         ))}

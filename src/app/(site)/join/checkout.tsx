@@ -175,7 +175,7 @@ function costWords({ due, next }: ShownQuote, currency: string, zone: string): s
 function titleOf({ tier, offer, standing }: PreparedJoining): string {
   if (standing.kind === 'switch' || standing.kind === 'no-switch') return `Switch to ${tier.name}`;
   if (standing.kind === 'renew' || standing.kind === 'renew-later') return `Renew ${tier.name}`;
-  return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join as ${tier.name}`;
+  return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
 }
 
 type ShownQuote = {

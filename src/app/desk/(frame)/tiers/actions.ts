@@ -35,6 +35,7 @@ export async function saveTierAction(_: FormState, form: FormData): Promise<Form
       return saveTier(actor, {
         id: id || undefined,
         isNew: !id,
+        version: Number(text(form, 'version')) || undefined,
         name: text(form, 'name'),
         description: parseJson(text(form, 'description')) as TierInput['description'],
         ladder,
@@ -82,6 +83,7 @@ export async function saveOfferAction(_: FormState, form: FormData): Promise<For
         name: text(form, 'name'),
         onSale: isOn(form, 'onSale'),
         menuLabel: text(form, 'menuLabel'),
+        seenVersion: Number(text(form, 'version')) || undefined,
         definition,
       }),
     (offer) => {

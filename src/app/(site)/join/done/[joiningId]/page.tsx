@@ -37,9 +37,7 @@ export default async function DonePage({ params }: { params: Promise<{ joiningId
     <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-8 px-5 py-12 lg:grid-cols-[1fr_22rem]">
       <div>
         <KeyGlyph cut={tier.keyCut} size={34} />
-        <h1 className="mt-4 text-4xl break-words">
-          You are now {/^[aeiou]/i.test(tier.name) ? 'an' : 'a'} {tier.name}
-        </h1>
+        <h1 className="mt-4 text-4xl break-words">You now hold {tier.name}</h1>
         {!isEmpty(words) && (
           <RichText document={words} className="prose mt-5" panel={await panelsOf(words, onward)} />
         )}

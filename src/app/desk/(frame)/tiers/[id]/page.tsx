@@ -55,6 +55,7 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
           ladders={ladders}
           tier={{
             id: tier?.id ?? '',
+            version: tier?.version ?? 0,
             name: tier?.name ?? '',
             description: tier?.description ?? EMPTY_DOCUMENT,
             keyCut: tier?.keyCut ?? null,
