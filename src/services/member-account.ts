@@ -1,6 +1,6 @@
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
-import { nextCharge } from '@/core/subscriptions/transition';
+import { nextCharge } from '@/core/subscriptions/upcoming';
 import { pool } from '@/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
-import { nextCharge } from '@/core/subscriptions/transition';
+import { nextCharge } from '@/core/subscriptions/upcoming';
 import { pool, transaction } from '@/store/db';
 import {
   countByVersion,

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { nextCharge } from '@/core/subscriptions/transition';
+import { nextCharge } from '@/core/subscriptions/upcoming';
 import { pool } from '@/store/db';
 import { listOfferVersions } from '@/store/offers';
 import type { Site } from '@/store/site';

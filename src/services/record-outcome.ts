@@ -1,6 +1,7 @@
 import type { Period } from '@/core/offers/schedule';
 import type { Subscription } from '@/core/subscriptions/subscription';
-import { nextCharge, renewalOf, transition, upcomingPeriod } from '@/core/subscriptions/transition';
+import { transition } from '@/core/subscriptions/transition';
+import { nextCharge, renewalOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
 import type { ChargeOutcome } from '@/gateways/contract';
 import { creditSpentOn } from '@/store/credits';
 import { transaction, type Transaction } from '@/store/db';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isBefore, type Instant } from '@/core/calendar';
-import { renewalOf, transition } from '@/core/subscriptions/transition';
+import { transition } from '@/core/subscriptions/transition';
+import { renewalOf } from '@/core/subscriptions/upcoming';
 import { declineSentence } from '@/gateways/contract';
 import { pool, transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';

@@ -5,7 +5,6 @@ import { slugify } from '@/core/content/slug';
 import { chooseKeyCut, keyCutSchema } from '@/core/key-cut';
 import { isConflict, lock, transaction, type Transaction } from '@/store/db';
 import { deleteUnusedPictures } from '@/store/pictures';
-import { countDoubleHolders, moveToTrack } from '@/store/subscriptions';
 import {
   deleteEmptyLadders,
   findTier,
@@ -15,6 +14,7 @@ import {
   saveTier as store,
   type Tier,
 } from '@/store/tiers';
+import { countDoubleHolders, moveToTrack } from '@/store/tracks';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { optionalCount, optionalDate } from './form-fields';

@@ -8,7 +8,7 @@ import {
   type Refusal,
   type SwitchQuote,
 } from '@/core/subscriptions/switching';
-import { renewalOf } from '@/core/subscriptions/transition';
+import { renewalOf } from '@/core/subscriptions/upcoming';
 import { creditSpentOn } from '@/store/credits';
 import type { Db } from '@/store/db';
 import type { StoredOffer } from '@/store/offers';

@@ -1,6 +1,6 @@
 import { isBefore, localDate } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
-import { renewalOf } from '@/core/subscriptions/transition';
+import { renewalOf } from '@/core/subscriptions/upcoming';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/store/db';
 import { listOffers } from '@/store/offers';

@@ -7,7 +7,7 @@ import { keysOf } from '../../src/services/connect-gateway';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/reconcile';
 import { runOneDue } from '../../src/services/run-due';
-import { upcomingPeriod } from '../../src/core/subscriptions/transition';
+import { upcomingPeriod } from '../../src/core/subscriptions/upcoming';
 import { siteNow } from '../../src/services/clock';
 import { currentSite } from '../../src/services/site';
 import { termsOf } from '../../src/services/terms';

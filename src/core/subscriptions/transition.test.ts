@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { addLength, compare } from '../calendar';
 import type { Offer } from '../offers/offer';
 import type { Event, Subscription, Terms } from './subscription';
-import { nextCharge, pendingSubscription, renewalOf, transition, upcomingPeriod } from './transition';
+import { pendingSubscription, transition } from './transition';
+import { nextCharge, renewalOf, upcomingPeriod } from './upcoming';
 
 const monthly: Offer = {
   tier: 'observer',

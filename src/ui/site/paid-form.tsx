@@ -41,10 +41,11 @@ export function PaidForm({ action, label, frame, keptCard, button, busy, cost, c
   const pending = asking || sending;
   const problem = cardProblem ?? state.problems.card;
 
-  useEffect(
-    () => form.current?.querySelector<HTMLElement>('[aria-invalid="true"], [data-form-problem]')?.focus(),
-    [state],
-  );
+  useEffect(() => {
+    const find = (what: string): HTMLElement | null | undefined =>
+      form.current?.querySelector<HTMLElement>(what);
+    (find('[aria-invalid="true"]') ?? find('[data-form-problem]'))?.focus();
+  }, [state]);
 
   const submit = async (event: SubmitEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
