@@ -257,6 +257,8 @@ test('10. the member signs in, sees what they hold, cancels, and keeps access to
 }) => {
   await visitor.goto('/account');
   await visitor.getByRole('button', { name: 'Sign out' }).click();
+  // Going elsewhere before the answer would take the signing out back.
+  await expect(visitor.getByRole('link', { name: 'Sign in' })).toBeVisible();
   await visitor.goto('/where-the-key-is');
   await visitor.getByText('Already one of us?').click();
   await signIn(visitor, maren.email, maren.password);
