@@ -6,8 +6,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   workers: 1,
   retries: 0,
-  timeout: 90_000,
-  expect: { timeout: 12_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   outputDir: `${process.env.NEST_TEST_FOLDER ?? '.data'}/browser-results`,
   use: {
     baseURL: process.env.SITE_URL,
