@@ -62,8 +62,10 @@ ALTER TABLE subscriptions
   ADD skip_fee boolean NOT NULL DEFAULT false,
   -- Added to period numbers in the keys of charges: a schedule begun anew never meets the keys of the one before.
   ADD number_from integer NOT NULL DEFAULT 0,
-  -- The version to which the owner moved it, from its next period on.
+  -- The version under which it goes on from its next period: the owner's move, or a switch that the member asked for.
   ADD moves_to uuid REFERENCES offer_versions,
+  -- The version to which the owner moved it; a switch that the member asks for and takes back does not undo that.
+  ADD owner_moved_to uuid REFERENCES offer_versions,
   -- Rises with every event of its life: a quote made before it is void.
   ADD events integer NOT NULL DEFAULT 0;
 DROP INDEX one_running_subscription;

@@ -115,7 +115,8 @@ export async function beginJoining(
       replacesId: plan.replaces?.id ?? null,
     });
     if (against) return refusedField('', against);
-    const full = await whyFull(db, plan, input.joiningId, now);
+    const staysInTier = plan.replaces !== null && plan.replaces.offerVersionId === offer.versionId;
+    const full = staysInTier ? null : await whyFull(db, site, tier, input.joiningId, now);
     if (full) return refusedField('', full);
     const beginning: Beginning = {
       at: quote?.startsAt ?? now,
@@ -175,14 +176,14 @@ function firstPeriod({ offer, site }: JoinPlan, { at, skipTrial, skipFee }: Begi
 }
 
 /** Whether every place is taken, counted under a lock of the tier: the last place goes to one person. */
-async function whyFull(
+export async function whyFull(
   db: Transaction,
-  { site, tier, replaces, offer }: JoinPlan,
+  site: Site,
+  tier: Tier,
   joiningId: string,
   now: Instant,
 ): Promise<string | null> {
-  const staysInTier = replaces !== null && replaces.offerVersionId === offer.versionId;
-  if (tier.places === null || staysInTier) return null;
+  if (tier.places === null) return null;
   await lock(db, 'places', tier.id);
   const taken = await countPlacesTaken(db, tier.id, site.mode, now, joiningId);
   const { state } = joiningState({ ...tier, isRetired: false }, taken, localDate(now, site.zone));

@@ -2,8 +2,10 @@ import { nextPeriod } from '@/core/offers/schedule';
 import { transaction } from '@/store/db';
 import { awaitProof, findJoiningByHash, type Joining } from '@/store/joinings';
 import { lockSubscription } from '@/store/subscriptions';
+import { findTier } from '@/store/tiers';
 import { VISITOR_ACTOR } from './actor';
-import type { Joined, Joiner, JoinPlan } from './begin-joining';
+import { whyFull, type Joined, type Joiner, type JoinPlan } from './begin-joining';
+import { siteNow } from './clock';
 import { completeJoining } from './complete-joining';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
@@ -47,6 +49,10 @@ export async function confirmJoining(
     const subscription = await lockSubscription(db, joining.subscriptionId);
     if (subscription?.state !== 'pending') return refusedField('', DEAD);
     const bought = await termsOf(db, site, subscription);
+    // Somebody may have taken the last place while the mail was on its way.
+    const tier = await findTier(db, bought.offer.tierId);
+    const full = tier && (await whyFull(db, site, tier, joining.id, siteNow(site)));
+    if (full) return refusedField('', full);
     const { startedAt, skipTrial } = subscription;
     const period = nextPeriod(bought.terms.offer, startedAt, site.zone, skipTrial, null);
     if (!period || period.amount > 0) return refusedField('', DEAD);

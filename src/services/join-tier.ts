@@ -147,6 +147,8 @@ async function replacedBy(
   const site = await currentSite();
   const until = addLength(quote.at, { n: 1, unit: 'hour' }, site.zone);
   const replaces = await findSubscription(pool(), quote.subscriptionId);
+  // A switch that comes later charges nothing now: it is asked for elsewhere.
+  if (isBefore(quote.at, quote.startsAt)) return refusedField('', VOID);
   const isOwn = replaces?.events === quote.events && replaces.state !== 'ended';
   // A second press of the button finds the switch made: the joining itself says so.
   const isDone = (await findJoining(pool(), input.joiningId))?.state === 'done';

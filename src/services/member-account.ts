@@ -18,7 +18,13 @@ export type SubscriptionView = {
   tier: Tier | undefined;
   sentence: string;
   /** Where it goes over at its next period. */
-  movesTo: { name: string; tier: Tier | undefined; sentence: string } | null;
+  movesTo: {
+    /** Whether the member asked for it, and can take it back. */
+    isOwn: boolean;
+    name: string;
+    tier: Tier | undefined;
+    sentence: string;
+  } | null;
   next: { at: Instant; amount: number; currency: string } | null;
 };
 
@@ -52,6 +58,7 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
           tierNames: names,
         }),
         movesTo: movesTo && {
+          isOwn: subscription.movesTo !== subscription.ownerMovedTo,
           name: movesTo.name,
           tier: tiers.get(movesTo.tierId),
           sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),

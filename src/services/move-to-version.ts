@@ -8,7 +8,7 @@ import {
   findOffer,
   findOfferVersion,
   listMovable,
-  setMovesTo,
+  setOwnerMove,
   type VersionCount,
 } from '@/store/offers';
 import { findMember } from '@/store/members';
@@ -116,7 +116,7 @@ export async function moveToNewest(
       };
       await writeMail(db, site, member, content, `price-changes:${id}:${newest.versionId}`, at);
     }
-    await setMovesTo(db, ids, newest.versionId);
+    await setOwnerMove(db, ids, newest.versionId);
     await record(db, actor, at, 'members moved to a version', `offer:${offerId}`, {
       version: newest.version,
       count: ids.length,

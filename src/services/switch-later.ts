@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { addLength, isBefore } from '@/core/calendar';
 import { findQuote } from '@/store/credits';
 import { transaction } from '@/store/db';
-import { setMovesTo } from '@/store/offers';
+import { setMemberMove } from '@/store/offers';
 import { findOpenPayment } from '@/store/payments';
 import { lockSubscription } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
@@ -20,13 +20,15 @@ export async function switchLater(actor: Actor, quoteId: string): Promise<Result
     const subscription = await lockSubscription(db, quote.subscriptionId);
     const now = siteNow(site, quote.mode);
     const until = addLength(quote.at, { n: 1, unit: 'hour' }, site.zone);
-    if (!subscription || subscription.events !== quote.events || isBefore(until, now))
+    // What begins at once is paid for at once: that is a joining.
+    const isLater = isBefore(quote.at, quote.startsAt);
+    if (!subscription || !isLater || subscription.events !== quote.events || isBefore(until, now))
       return refusedField('', 'What this switch means has changed since the page was opened. Load it again.');
     if (subscription.state === 'cancelling')
       return refusedField('', 'You have cancelled. Take that back in your account first, then switch.');
     if (await findOpenPayment(db, subscription.id))
       return refusedField('', 'A payment is under way. Try again in a minute.');
-    await setMovesTo(db, [subscription.id], quote.offerVersionId);
+    await setMemberMove(db, subscription.id, quote.offerVersionId);
     await record(db, actor, now, 'switch asked for', `subscription:${subscription.id}`, { quote: quote.id });
     return done(null);
   });
@@ -39,7 +41,7 @@ export async function undoSwitchLater(actor: Actor, subscriptionId: string): Pro
     const subscription = await lockSubscription(db, subscriptionId);
     if (!subscription?.memberId || subscription.memberId !== actor.memberId)
       throw new NotAllowed('This subscription is not yours.');
-    await setMovesTo(db, [subscriptionId], null);
+    await setMemberMove(db, subscriptionId, null);
     await record(db, actor, siteNow(site), 'switch taken back', `subscription:${subscriptionId}`);
     return done(null);
   });

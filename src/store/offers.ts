@@ -149,9 +149,20 @@ export async function listMovable(
   return rows.map((row) => row.id);
 }
 
-/** Has a subscription go on under another version from its next period on; null takes that back. */
-export async function setMovesTo(db: Db, subscriptionIds: string[], versionId: string | null): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET moves_to = $2 WHERE id = ANY ($1)', [subscriptionIds, versionId]);
+/** Has subscriptions go on under the version to which the owner moves them, from their next period on. */
+export async function setOwnerMove(db: Db, subscriptionIds: string[], versionId: string): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET moves_to = $2, owner_moved_to = $2 WHERE id = ANY ($1)', [
+    subscriptionIds,
+    versionId,
+  ]);
+}
+
+/** Has a subscription go on under what its member chose; null takes that back, and what the owner decided stands again. */
+export async function setMemberMove(db: Db, subscriptionId: string, versionId: string | null): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET moves_to = coalesce($2, owner_moved_to) WHERE id = $1', [
+    subscriptionId,
+    versionId,
+  ]);
 }
 
 /** Offers with an entry of their own in the site's menu. */

@@ -13,6 +13,8 @@ export type StoredSubscription = Subscription & {
   offerVersionId: string;
   /** The version under which it goes on from its next period. */
   movesTo: string | null;
+  /** The version to which the owner moved it. */
+  ownerMovedTo: string | null;
   /** Rises with every event of its life. */
   events: number;
   gatewayAccountId: string | null;
@@ -28,7 +30,7 @@ const fromRow = ({ periodStep, periodN, ...row }: Row): StoredSubscription => ({
   period: periodStep === null || periodN === null ? null : { step: periodStep, n: periodN },
 });
 
-const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
+const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, owner_moved_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
   failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
 
 export type NewSubscription = Pick<
@@ -154,7 +156,7 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
 export async function completeMove(db: Db, id: string): Promise<void> {
   await run(
     db,
-    'UPDATE subscriptions SET offer_version_id = moves_to, moves_to = NULL WHERE id = $1 AND moves_to IS NOT NULL',
+    'UPDATE subscriptions SET offer_version_id = moves_to, moves_to = NULL, owner_moved_to = NULL WHERE id = $1 AND moves_to IS NOT NULL',
     [id],
   );
 }

@@ -164,6 +164,14 @@ describe('an address that has to be proved', () => {
     expect(await memberNamed(input.email)).toBeUndefined();
     expect(await confirmJoining('not-a-token')).toMatchObject({ ok: false });
     const token = await mailedToken(input.email);
+    const other = await joinInput(moor, 'gazer-free', null);
+    await change('gazer', { confirmAddress: false });
+    expect(await joinTier(VISITOR_ACTOR, other, 'o')).toMatchObject({ ok: true });
+    await change('gazer', { places: 1 });
+    expect(await confirmJoining(token)).toMatchObject({
+      problems: { '': expect.stringContaining('last place') as string },
+    });
+    await change('gazer', { places: null });
     const confirmed = await confirmJoining(token);
     const member = await memberNamed(input.email);
     expect(confirmed).toEqual({ ok: true, value: { memberId: member?.id, joiningId: input.joiningId } });

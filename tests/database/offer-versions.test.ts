@@ -3,6 +3,7 @@ import { SETUP } from '../../src/services/actor';
 import { moveToNewest, offerVersions } from '../../src/services/move-to-version';
 import { reconcile } from '../../src/services/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
+import { undoSwitchLater } from '../../src/services/switch-later';
 import { join, lanternMoor, passDays, rows, subscriptionOf } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -67,6 +68,9 @@ describe('a new price', () => {
     expect(
       await rows(`SELECT subject FROM mails WHERE member_id = $1 AND template = 'price-changes'`, [memberId]),
     ).toEqual([{ subject: expect.stringContaining('What Observer costs from') as string }]);
+    // It is the owner's decision: the member can cancel, but cannot take the move back.
+    await undoSwitchLater({ kind: 'member', memberId, staffRole: null }, subscription.id);
+    expect(await subscriptionOf(memberId)).toMatchObject({ movesTo: expect.any(String) as string });
     expect(await paidBy(memberId)).toEqual([700]);
     const before = await subscriptionOf(memberId);
     await passDays(moor, 32);

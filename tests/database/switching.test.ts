@@ -171,6 +171,8 @@ describe('a switch down', () => {
     const { memberId, subscription } = await join(moor, 'warden-monthly', 'works');
     await passDays(moor, 31);
     const quote = (await prepared(memberId, 'observer-monthly')).quoteId ?? '';
+    const forged = { ...(await joinInput(moor, 'observer-monthly', null)), quoteId: quote, keepCard: true };
+    expect(await joinTier(asMember(memberId), forged, 'f')).toMatchObject({ ok: false });
     expect(await switchLater(asMember(memberId), quote)).toEqual({ ok: true, value: null });
     expect(await holds(memberId)).toEqual(['warden']);
     expect(await undoSwitchLater(asMember(memberId), subscription.id)).toMatchObject({ ok: true });

@@ -23,7 +23,7 @@ type Props = {
     switches: { offerId: string; tierName: string; price: string }[];
   };
   /** The offer under which it goes on from a day, where it does. */
-  movesTo: { name: string; sentence: string; date: string } | null;
+  movesTo: { isOwn: boolean; name: string; sentence: string; date: string } | null;
   undoSwitch: FormAction;
   cancel: FormAction;
   undo: FormAction;
@@ -79,9 +79,11 @@ export function SubscriptionCard(props: Props) {
           <p>
             On {movesTo.date} it becomes {movesTo.name}: {movesTo.sentence}
           </p>
-          <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
-            Take the switch back
-          </SubmitButton>
+          {movesTo.isOwn && (
+            <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
+              Take the switch back
+            </SubmitButton>
+          )}
           <FormMessage />
         </ActionForm>
       )}

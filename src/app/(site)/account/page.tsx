@@ -69,6 +69,7 @@ export default async function AccountPage() {
             ways={ways.get(subscription.id)}
             movesTo={
               movesTo && {
+                isOwn: movesTo.isOwn,
                 name: movesTo.tier?.name ?? movesTo.name,
                 sentence: movesTo.sentence,
                 date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
