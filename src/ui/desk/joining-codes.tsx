@@ -20,7 +20,9 @@ export function JoiningCodes({ add, remove, tierId, codes }: Props) {
             <span className="font-semibold">{code.code}</span>
             <span className="text-muted">
               {code.mostUses === null
-                ? `used ${code.uses} times`
+                ? code.uses === 1
+                  ? 'used once'
+                  : `used ${code.uses} times`
                 : `used ${code.uses} of ${code.mostUses} times`}
               {code.lastDay && `, until ${code.lastDay}`}
             </span>
