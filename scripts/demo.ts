@@ -8,9 +8,9 @@ stopWith(stack);
 
 try {
   console.log('\nNest Key: the demo site Lantern Moor\n');
-  const { environment, siteUrl, gatewayUrl, letterboxUrl, webArgs, workerArgs } = await prepare(
+  const { environment, siteUrl, gatewayUrl, walletUrl, letterboxUrl, webArgs, workerArgs } = await prepare(
     stack,
-    { postgres: 5460, web: 4100, gateway: 4110, smtp: 4125, letterbox: 4120 },
+    { postgres: 5460, web: 4100, gateway: 4110, wallet: 4115, smtp: 4125, letterbox: 4120 },
     tell,
   );
   Object.assign(process.env, environment);
@@ -31,6 +31,7 @@ Lantern Moor is open (${Math.round((Date.now() - started) / 1000)} seconds).
   A member        ${siteUrl}/sign-in    as maren.oakley@moor.example, password: ${MEMBER_PASSWORD}
   Letterbox       ${letterboxUrl}            the mail that the site sends
   Curlew Cards    ${gatewayUrl}            the card gateway: its keys, test cards, payments
+  Dunlin Wallet   ${walletUrl}            the wallet that bills by itself
 
 Nothing here is real, and it is gone when you stop it: press Ctrl+C.
 `);

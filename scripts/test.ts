@@ -79,7 +79,7 @@ async function browser(): Promise<Count> {
     workerArgs,
   } = await prepare(
     stack,
-    { postgres: 5480, web: 4160, gateway: 4170, smtp: 4185, letterbox: 4180 },
+    { postgres: 5480, web: 4160, gateway: 4170, wallet: 4175, smtp: 4185, letterbox: 4180 },
     (text) => console.log(`  ${text}`),
   );
   Object.assign(process.env, environment);

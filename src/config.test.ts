@@ -8,6 +8,7 @@ const good = {
   SECRET_KEY: 'a'.repeat(64),
   SMTP_URL: 'smtp://127.0.0.1:25',
   CURLEW_CARDS_URL: 'https://cards.example',
+  DUNLIN_WALLET_URL: 'https://wallet.example',
 };
 
 it('takes a complete environment, with usual values where they are left out', () => {

@@ -16,6 +16,7 @@ const schema = z.object({
     .string('is missing: the address of the mail server')
     .regex(/^smtps?:\/\//, 'must begin with smtp:// or smtps://'),
   CURLEW_CARDS_URL: z.url('must be the address of the Curlew Cards gateway'),
+  DUNLIN_WALLET_URL: z.url('must be the address of the Dunlin Wallet gateway'),
   LEASE_SECONDS: z.coerce.number('must be a number of seconds').int().min(1).max(3600).default(30),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });

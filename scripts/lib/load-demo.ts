@@ -27,7 +27,8 @@ import { pool } from '../../src/store/db';
 import { listSubscriptionsOf } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import { findMemberByEmail } from '../../src/store/members';
-import { TEST_CARDS, type Behaviour } from '../../stand-ins/curlew-cards/cards';
+import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
+import { cardToken, readTestKeys } from './stand-ins';
 
 export const OWNER = { name: 'Ines Halloway', email: 'ines@moor.example', password: 'lantern on the moor' };
 export const MEMBER_PASSWORD = 'look up more often';
@@ -44,26 +45,6 @@ const read = (file: string): string => readFileSync(join('demo', file), 'utf8');
 function must<T>(result: Result<T>, what: string): T {
   if (!result.ok) throw new Error(`${what}: ${JSON.stringify(result.problems)}`);
   return result.value;
-}
-
-export type Keys = { siteKey: string; secretKey: string };
-
-/** The stand-in's test keys, read from its own page as the owner would. */
-export async function readTestKeys(gatewayUrl: string): Promise<Keys> {
-  const page = await (await fetch(gatewayUrl)).text();
-  const key = (kind: string): string => new RegExp(`data-key="test-${kind}">([^<]+)<`).exec(page)?.[1] ?? '';
-  return { siteKey: key('site'), secretKey: key('secret') };
-}
-
-/** A card of the stand-in, as a token from its frame. */
-export async function cardToken(gatewayUrl: string, siteKey: string, behaviour: Behaviour): Promise<string> {
-  const number = TEST_CARDS.find((card) => card.behaviour === behaviour)?.number;
-  const expires = `09/${String(new Date().getUTCFullYear() + 4).slice(-2)}`;
-  const response = await fetch(`${gatewayUrl}/frame/tokens`, {
-    method: 'POST',
-    body: JSON.stringify({ key: siteKey, number, expires, code: '123' }),
-  });
-  return z.object({ token: z.string() }).parse(await response.json()).token;
 }
 
 /** The owner and an empty site. */

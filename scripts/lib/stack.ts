@@ -118,12 +118,20 @@ export async function untilAnswers(url: string, what: string): Promise<void> {
 const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', file, ...args];
 const NEXT = 'node_modules/next/dist/bin/next';
 
-export type Ports = { postgres: number; web: number; gateway: number; smtp: number; letterbox: number };
+export type Ports = {
+  postgres: number;
+  web: number;
+  gateway: number;
+  wallet: number;
+  smtp: number;
+  letterbox: number;
+};
 export type Running = {
   server: Server;
   environment: Environment;
   siteUrl: string;
   gatewayUrl: string;
+  walletUrl: string;
   letterboxUrl: string;
   webArgs: string[];
   workerArgs: string[];
@@ -143,10 +151,12 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
 
   const web = await freePort(wanted.web);
   const gateway = await freePort(wanted.gateway);
+  const wallet = await freePort(wanted.wallet);
   const smtp = await freePort(wanted.smtp);
   const letterbox = await freePort(wanted.letterbox);
   const siteUrl = `http://127.0.0.1:${web}`;
   const gatewayUrl = `http://127.0.0.1:${gateway}`;
+  const walletUrl = `http://127.0.0.1:${wallet}`;
   const letterboxUrl = `http://127.0.0.1:${letterbox}`;
   const environment: Environment = {
     NODE_ENV: 'production',
@@ -157,20 +167,23 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: randomBytes(32).toString('base64'),
     SMTP_URL: `smtp://127.0.0.1:${smtp}`,
     CURLEW_CARDS_URL: gatewayUrl,
+    DUNLIN_WALLET_URL: walletUrl,
     NEST_BUILD_DIR: join(stack.folder, 'next'),
     NEST_TSCONFIG: buildTsconfig(stack.folder),
   };
-  tell('Starting the stand-ins: Curlew Cards and Letterbox');
-  stack.start(
-    'curlew-cards',
-    tsx('stand-ins/curlew-cards/main.ts', String(gateway), join(stack.folder, 'curlew-cards.json')),
-    environment,
-  );
+  tell('Starting the stand-ins: Curlew Cards, Dunlin Wallet and Letterbox');
+  for (const [name, port] of Object.entries({ 'curlew-cards': gateway, 'dunlin-wallet': wallet }))
+    stack.start(
+      name,
+      tsx(`stand-ins/${name}/main.ts`, String(port), join(stack.folder, `${name}.json`)),
+      environment,
+    );
   stack.start('letterbox', tsx('stand-ins/letterbox/main.ts', String(smtp), String(letterbox)), environment);
   tell('Building the site (under a minute)');
   await Promise.all([
     stack.run('build', [NEXT, 'build'], environment),
     untilAnswers(gatewayUrl, 'Curlew Cards'),
+    untilAnswers(walletUrl, 'Dunlin Wallet'),
     untilAnswers(letterboxUrl, 'Letterbox'),
   ]);
   return {
@@ -178,6 +191,7 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     environment,
     siteUrl,
     gatewayUrl,
+    walletUrl,
     letterboxUrl,
     webArgs: webArgs(web),
     workerArgs: tsx('src/worker/main.ts'),

@@ -49,6 +49,27 @@ export async function signOutSession(): Promise<void> {
   jar.delete(COOKIE);
 }
 
+/** Names the joining that this browser began and that goes on at a wallet: who comes back from there is signed in by it. */
+const JOINING_COOKIE = 'nest_joining';
+
+export async function rememberJoining(joiningId: string): Promise<void> {
+  (await cookies()).set(JOINING_COOKIE, joiningId, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: config().SITE_URL.startsWith('https:'),
+    path: '/join',
+    maxAge: 3600,
+  });
+}
+
+/** Whether this browser began the joining; asked once. */
+export async function takeJoining(joiningId: string): Promise<boolean> {
+  const jar = await cookies();
+  if (jar.get(JOINING_COOKIE)?.value !== joiningId) return false;
+  jar.delete({ name: JOINING_COOKIE, path: '/join' });
+  return true;
+}
+
 /** The address that a request comes from, for rate limits. */
 export async function callerAddress(): Promise<string> {
   const forwarded = (await headers()).get('x-forwarded-for');

@@ -1,12 +1,20 @@
+import type { Instant } from '@/core/calendar';
+import type { BillingStage, Carries } from '@/core/offers/carries';
 import type { Mode } from '@/store/site';
 
 /**
  * What every gateway adapter can do. Adapters speak HTTP and nothing else: they neither read nor write the
- * database. Amounts are in minor units of the ISO 4217 currency beside them.
+ * database. Amounts are in minor units of the ISO 4217 currency beside them; instants are UTC.
  */
 export type Keys = { siteKey: string; secretKey: string };
 export type KeyField = 'siteKey' | 'secretKey';
 export type KeyProblem = { field: KeyField; message: string };
+
+/**
+ * card: the gateway keeps a card, we say when to charge. wallet: the payer approves on the wallet's page, and the
+ * wallet bills by itself. transfer: the payer sends money with a reference, and somebody confirms that it came.
+ */
+export type Nature = 'card' | 'wallet' | 'transfer';
 
 export type SavedMethod = {
   state: 'saved';
@@ -19,24 +27,57 @@ export type SavedMethod = {
 export type Declined = { state: 'declined'; ref: string | null; code: DeclineCode };
 /** The gateway gave no answer that can be trusted. The outcome must be asked for, never guessed. */
 export type Unknown = { state: 'unknown'; reason: string };
-export type ChargeOutcome = { state: 'succeeded'; ref: string } | Declined | Unknown;
+/** The money is the payer's or the wallet's to send: it is heard of later, and asked for by nobody. */
+export type Awaited = { state: 'awaited' };
+export type ChargeOutcome = { state: 'succeeded'; ref: string } | Declined | Unknown | Awaited;
+/** `by-hand`: this gateway gives nothing back by a call; staff send the money themselves. */
+export type RefundOutcome =
+  { state: 'succeeded'; ref: string } | { state: 'refused'; reason: string } | { state: 'by-hand' } | Unknown;
 
-export const DECLINE_CODES = ['declined', 'no-funds', 'expired', 'bad-token'] as const;
+export const DECLINE_CODES = [
+  'declined',
+  'no-funds',
+  'expired',
+  'bad-token',
+  'needs-confirmation',
+  'not-paid',
+] as const;
 export type DeclineCode = (typeof DECLINE_CODES)[number];
 
 export type GatewayPayment = {
   ref: string;
-  /** The idempotency key it was made with. */
-  key: string;
+  /** The idempotency key it was made with; null where the gateway billed by itself. */
+  key: string | null;
+  /** The agreement under which it was billed. */
+  agreementRef: string | null;
   state: 'succeeded' | 'declined';
   code: DeclineCode | null;
   amount: number;
   currency: string;
+  at: Instant;
+  refunds: { ref: string; key: string | null; amount: number }[];
+  dispute: 'open' | 'won' | 'lost' | null;
 };
+
+export type NewAgreement = {
+  currency: string;
+  /** The site's zone, in which the wallet counts its periods as we do. */
+  zone: string;
+  startsAt: Instant;
+  stages: BillingStage[];
+  /** Days after a first failure at which the wallet tries again. */
+  retryDays: number[];
+  /** Where the payer comes back to, whatever they decide. */
+  returnUrl: string;
+  note: string;
+  idempotencyKey: string;
+};
+export type Agreement = { ref: string; state: 'asked' | 'running' | 'ended' | 'refused'; approveUrl: string };
 
 export type WebhookReading =
   { ok: true; messageId: string; payload: WebhookPayload } | { ok: false; reason: string };
-export type WebhookPayload = { type: string; paymentRef?: string };
+/** A message is a hint: the payment or agreement it names is fetched. */
+export type WebhookPayload = { type: string; paymentRef?: string; agreementRef?: string };
 
 export type Answer<T> = ({ ok: true } & T) | { ok: false; reason: string };
 
@@ -44,26 +85,35 @@ export interface Gateway {
   readonly id: string;
   /** Its name, as people read it. */
   readonly name: string;
+  readonly nature: Nature;
+  readonly carries: Carries;
+  /** keys: pasted; consent: given on the gateway's own page; details: told by the owner, nobody is asked. */
+  readonly connectedBy: 'keys' | 'consent' | 'details';
+  readonly hasWebhooks: boolean;
   /** What is wrong with pasted keys by their form alone; null where nothing is. */
   inspectKeys(keys: Keys, mode: Mode): KeyProblem | null;
   /** Asks the gateway whether it knows the keys, and whether the two belong together. */
   checkKeys(
     keys: Keys,
   ): Promise<{ ok: true; accountName: string } | { ok: false; field: KeyField | null; message: string }>;
+  /** Where the owner gives consent; the gateway brings them back to `back` with `state` and a code. */
+  consentUrl(asked: { back: string; state: string; mode: Mode }): string | null;
+  /** Trades the code of the consent page for keys. A code works once. */
+  keysFromConsent(code: string): Promise<Answer<{ keys: Keys; mode: Mode; accountName: string }>>;
   /** Tells the gateway where to send its messages; the answer's `secret` signs them. Replaces an earlier address. */
   registerWebhook(keys: Keys, address: string): Promise<Answer<{ ref: string; secret: string }>>;
-  /** Asks for a signed test message to be sent. */
-  requestPing(keys: Keys, webhookRef: string): Promise<Answer<object>>;
+  /** Asks for a signed test message to be sent, to one address or (null) to all. */
+  requestPing(keys: Keys, webhookRef: string | null): Promise<Answer<object>>;
   /** Reads a message, where its signature and time are right. */
   readWebhook(secret: string, headers: Record<string, string>, body: string): WebhookReading;
-  /** The page of the gateway that is framed in checkout, and the origin that its messages come from. */
-  frame(siteKey: string, parentOrigin: string): { url: string; origin: string };
+  /** The page of the gateway that is framed in checkout, and the origin that its messages come from; null: none. */
+  frame(siteKey: string, parentOrigin: string): { url: string; origin: string } | null;
   /** Keeps what the frame's token stands for, for later charges. */
   saveMethod(
     keys: Keys,
     method: { token: string; email: string; idempotencyKey: string },
   ): Promise<SavedMethod | Declined | Unknown>;
-  /** Charges a saved method. The same idempotency key is never charged twice. */
+  /** Charges a saved method; where the money is not ours to take, it is awaited. The same key is never charged twice. */
   charge(
     keys: Keys,
     charge: {
@@ -75,20 +125,57 @@ export interface Gateway {
       note: string;
     },
   ): Promise<ChargeOutcome>;
+  /** Gives money back, all or part. The same key is never given back twice. */
+  refund(
+    keys: Keys,
+    refund: { paymentRef: string; amount: number; idempotencyKey: string },
+  ): Promise<RefundOutcome>;
   /** What the gateway knows of a payment, by idempotency key or by its own reference; null: it never heard of it. */
   findPayment(
     keys: Keys,
     by: { key: string } | { ref: string },
   ): Promise<Answer<{ payment: GatewayPayment | null }>>;
-  /** Every payment of the account, oldest first. */
-  listPayments(keys: Keys): Promise<Answer<{ payments: GatewayPayment[] }>>;
+  /** Every payment of the account, or of one agreement, oldest first. */
+  listPayments(keys: Keys, agreementRef?: string): Promise<Answer<{ payments: GatewayPayment[] }>>;
+  /** Asks the payer to approve what will be billed, on the wallet's page. The same key asks once. */
+  beginAgreement(keys: Keys, agreement: NewAgreement): Promise<Answer<{ agreement: Agreement }>>;
+  findAgreement(keys: Keys, ref: string): Promise<Answer<{ agreement: Agreement | null }>>;
+  /** Asks for an agreement to be ended; whether it was is for `findAgreement` to say. */
+  endAgreement(keys: Keys, ref: string): Promise<Answer<object>>;
+  /** In test mode, tells a gateway that bills by itself what time it is; it never goes back. */
+  setTestClock(keys: Keys, now: Instant): Promise<Answer<object>>;
 }
+
+/** For adapters: what a gateway of another nature is never asked. */
+export const NOT_A_CARD: Pick<Gateway, 'frame' | 'saveMethod'> = {
+  frame: () => null,
+  saveMethod: () => Promise.resolve({ state: 'declined', ref: null, code: 'bad-token' }),
+};
+const cannot = (reason: string) => () => Promise.resolve({ ok: false as const, reason });
+export const NOT_A_WALLET: Pick<
+  Gateway,
+  'beginAgreement' | 'findAgreement' | 'endAgreement' | 'setTestClock'
+> = {
+  beginAgreement: cannot('this gateway keeps no agreements'),
+  findAgreement: cannot('this gateway keeps no agreements'),
+  endAgreement: cannot('this gateway keeps no agreements'),
+  setTestClock: () => Promise.resolve({ ok: true }),
+};
+export const NO_CONSENT: Pick<Gateway, 'consentUrl' | 'keysFromConsent'> = {
+  consentUrl: () => null,
+  keysFromConsent: cannot('this gateway has no consent page'),
+};
 
 /** Why a payment was refused, in a word or two for staff. */
 export function declineWords(code: string): string {
   return (
-    { 'no-funds': 'no funds', expired: 'card expired', 'bad-token': 'card details unusable' }[code] ??
-    'refused by the bank'
+    {
+      'no-funds': 'no funds',
+      expired: 'card expired',
+      'bad-token': 'card details unusable',
+      'needs-confirmation': 'wants the payer’s confirmation',
+      'not-paid': 'not paid in time',
+    }[code] ?? 'refused by the bank'
   );
 }
 
@@ -101,6 +188,10 @@ export function declineSentence(code: string): string {
       return 'This card has expired. Use another card.';
     case 'bad-token':
       return 'The card details could not be used. Type them again.';
+    case 'needs-confirmation':
+      return 'Your bank wants to hear from you that this is you. Fill in the card again and confirm.';
+    case 'not-paid':
+      return 'The transfer did not come in time.';
     default:
       return 'The card’s bank refused it. Use another card, or ask the bank why.';
   }

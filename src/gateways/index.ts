@@ -1,11 +1,19 @@
 import { config } from '@/config';
+import { bankTransfer } from './bank-transfer';
 import type { Gateway } from './contract';
 import { curlewCards } from './curlew-cards';
+import { dunlinWallet } from './dunlin-wallet';
 
-/** Every gateway that Nest Key can speak to. A new one is added here. */
+/** Every gateway that Nest Key can speak to, in the order in which they are offered. A new one is added here. */
 const GATEWAYS: Record<string, () => Gateway> = {
   'curlew-cards': () => curlewCards(config().CURLEW_CARDS_URL),
+  'dunlin-wallet': () => dunlinWallet(config().DUNLIN_WALLET_URL),
+  'bank-transfer': bankTransfer,
 };
+
+export function allGateways(): Gateway[] {
+  return Object.values(GATEWAYS).map((make) => make());
+}
 
 /** @throws where no adapter has the id */
 export function gatewayById(id: string): Gateway {

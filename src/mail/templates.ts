@@ -24,12 +24,41 @@ export type MailContent =
       nextCharge: { at: Instant; amount: number; currency: string } | null;
     }
   | {
-      template: 'payment-failed' | 'cancelled' | 'ended' | 'ended-unpaid' | 'moved';
+      template:
+        | 'payment-failed'
+        | 'cancelled'
+        | 'ended'
+        | 'ended-unpaid'
+        | 'moved'
+        | 'paused'
+        | 'resumed'
+        | 'dispute-lost';
       tierName: string;
       nextTry: Instant | null;
       until: Instant | null;
       /** Of the offer it runs under from now on. */
       sentence: string;
+    }
+  | {
+      template: 'refunded';
+      tierName: string;
+      amount: number;
+      currency: string;
+      /** Sent by staff themselves, because the gateway gives nothing back by a call. */
+      byHand: boolean;
+      endsAccess: boolean;
+    }
+  | {
+      template: 'transfer-due';
+      tierName: string;
+      amount: number;
+      currency: string;
+      payee: string;
+      account: string;
+      bank: string;
+      reference: string;
+      until: Instant;
+      path: string;
     }
   | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
   | { template: 'prove-address'; tierName: string; path: string }
@@ -93,6 +122,51 @@ function words(mail: MailContent, frame: MailFrame): Words {
         subject: `You now hold ${mail.tierName}`,
         lines: [`From today on your membership is ${mail.tierName}. ${mail.sentence}`],
         link: account,
+      };
+    case 'paused':
+      return {
+        subject: `${mail.tierName} is paused`,
+        lines: [
+          `${mail.tierName} is paused, as was asked. Nothing is charged and its pages are closed until you take it up again: the next period then begins that day.`,
+        ],
+        link: account,
+      };
+    case 'resumed':
+      return {
+        subject: `${mail.tierName} goes on`,
+        lines: [`${mail.tierName} goes on, and everything it opens is open to you.`],
+        link: account,
+      };
+    case 'dispute-lost':
+      return {
+        subject: `${mail.tierName} has ended`,
+        lines: [
+          `Your bank took a payment for ${mail.tierName} back, so ${mail.tierName} has ended. If that was a mistake, write to us.`,
+        ],
+        link: { label: 'Join again', path: '/join' },
+      };
+    case 'refunded': {
+      const money = formatMoney(mail.amount, mail.currency);
+      return {
+        subject: `${money} goes back to you`,
+        lines: [
+          `We give back ${money} of what you paid for ${mail.tierName}. ${mail.byHand ? 'We send it to you ourselves; it takes a few days.' : 'It goes back the way it came; your bank may take a few days to show it.'}`,
+          mail.endsAccess
+            ? `${mail.tierName} has ended with it.`
+            : `What ${mail.tierName} opens stays open to you.`,
+        ],
+        link: account,
+      };
+    }
+    case 'transfer-due':
+      return {
+        subject: `Please transfer ${formatMoney(mail.amount, mail.currency)} for ${mail.tierName}`,
+        lines: [
+          `Transfer ${formatMoney(mail.amount, mail.currency)} to ${mail.payee}, account ${mail.account}${mail.bank ? `, ${mail.bank}` : ''}.`,
+          `Write this reference with it, and nothing else: ${mail.reference}. It tells us that the money is yours.`,
+          `Please see that it is there by ${day(mail.until)}.`,
+        ],
+        link: { label: 'See how it stands', path: mail.path },
       };
     case 'price-changes':
       return {

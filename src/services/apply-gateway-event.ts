@@ -8,17 +8,20 @@ import {
   setHeard,
   type GatewayEventRow,
 } from '@/store/gateways';
-import { findPaymentByKey } from '@/store/payments';
-import { GATEWAY } from './actor';
 import { keysOf } from './connect-gateway';
-import { recordOutcome } from './record-outcome';
+import { settleAgreementByRef } from './settle-agreement';
+import { syncPayment } from './sync-payment';
 
 /** A message that speaks of something not known here may only be early; after so many looks it is set aside. */
 const MOST_LOOKS = 6;
 
-const payloadSchema = z.object({ type: z.string(), paymentRef: z.string().optional() });
+const payloadSchema = z.object({
+  type: z.string(),
+  paymentRef: z.string().optional(),
+  agreementRef: z.string().optional(),
+});
 
-/** Does what a verified message asks for. It is a hint: the payment it speaks of is fetched from the gateway. */
+/** Does what a verified message asks for. It is a hint: what it speaks of is fetched from the gateway. */
 export async function applyGatewayEvent(event: GatewayEventRow): Promise<void> {
   const payload = payloadSchema.parse(event.payload);
   const account = await findGatewayAccount(pool(), event.gatewayAccountId);
@@ -28,25 +31,22 @@ export async function applyGatewayEvent(event: GatewayEventRow): Promise<void> {
     await setHeard(pool(), account.id);
     return finishGatewayEvent(pool(), event.id, 'done', 'heard');
   }
+  if (payload.agreementRef) {
+    const result = await settleAgreementByRef(account, payload.agreementRef);
+    return result === null
+      ? waitOrDrop(event, 'nobody here has this agreement')
+      : finishGatewayEvent(pool(), event.id, 'done', result);
+  }
   if (!payload.paymentRef)
     return finishGatewayEvent(pool(), event.id, 'ignored', `nothing is done for “${payload.type}”`);
-
   const found = await gatewayById(account.gateway).findPayment(keysOf(account), { ref: payload.paymentRef });
   if (!found.ok) return waitOrDrop(event, found.reason);
   if (!found.payment)
     return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway knows no such payment');
-  const { payment } = found;
-  const ours = await findPaymentByKey(pool(), payment.key);
-  if (!ours || ours.gatewayAccountId !== account.id) return waitOrDrop(event, 'no payment here has this key');
-  if (ours.state !== 'intent') return finishGatewayEvent(pool(), event.id, 'done', 'recorded before');
-  await recordOutcome(
-    GATEWAY,
-    ours,
-    payment.state === 'succeeded'
-      ? { state: 'succeeded', ref: payment.ref }
-      : { state: 'declined', ref: payment.ref, code: payment.code ?? 'declined' },
-  );
-  await finishGatewayEvent(pool(), event.id, 'done', `recorded as ${payment.state}`);
+  const result = await syncPayment(account, found.payment);
+  return result === null
+    ? waitOrDrop(event, 'no payment here is this one')
+    : finishGatewayEvent(pool(), event.id, 'done', result);
 }
 
 async function waitOrDrop(event: GatewayEventRow, reason: string): Promise<void> {

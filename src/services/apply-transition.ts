@@ -1,8 +1,9 @@
 import type { Instant } from '@/core/calendar';
 import type { Notice, Transition } from '@/core/subscriptions/subscription';
+import { endAgreementsOf } from '@/store/agreements';
 import { releaseCredit } from '@/store/credits';
 import type { Transaction } from '@/store/db';
-import { holdTier, holdUntil } from '@/store/holdings';
+import { holdTier, holdUntil, releaseHoldings } from '@/store/holdings';
 import { findMember } from '@/store/members';
 import type { Site } from '@/store/site';
 import { completeMove, saveLife, type StoredSubscription } from '@/store/subscriptions';
@@ -15,12 +16,19 @@ import { writeMail } from './write-mail';
 
 const DONE: Record<Notice, string> = {
   'payment-failed': 'payment failed',
+  'begun-anew': 'begun anew by a late payment',
   cancelled: 'cancelled',
+  'dispute-opened': 'stopped by a dispute',
+  'dispute-won': 'goes on after a dispute',
+  'dispute-lost': 'ended by a dispute',
   'cancel-undone': 'cancelling undone',
   ended: 'subscription ended',
   'ended-unpaid': 'subscription ended unpaid',
   finished: 'schedule finished',
   moved: 'moved to another offer',
+  'pause-asked': 'pause asked for',
+  paused: 'paused',
+  resumed: 'resumed',
   renewed: 'renewed',
   switched: 'left for another offer',
 };
@@ -40,6 +48,10 @@ export async function applyTransition(
   await saveLife(db, before.id, after);
   // Credit that was set against a charge which now will never be paid is the member's again.
   if (after.state === 'ended') await releaseCredit(db, before.id);
+  // A wallet that bills by itself must not go on where we would not charge, or would charge something else.
+  const isOver = after.state === 'ended' || after.state === 'cancelling' || after.state === 'paused';
+  if (isOver || after.disputedAt || effects.some((effect) => effect.do === 'move'))
+    await endAgreementsOf(db, before.id);
   for (const effect of effects) {
     if (effect.do === 'hold') {
       await holdTier(db, {
@@ -53,6 +65,8 @@ export async function applyTransition(
       });
     } else if (effect.do === 'hold-until') {
       await holdUntil(db, before.id, effect.until);
+    } else if (effect.do === 'release') {
+      await releaseHoldings(db, before.id, effect.at);
     } else if (effect.do === 'move') {
       await completeMove(db, before.id);
     } else if (effect.do === 'tell') {
@@ -72,7 +86,16 @@ export async function applyTransition(
 }
 
 /** News that is worth a mail of its own; the rest is told by a receipt or a page. */
-const MAILED = ['payment-failed', 'cancelled', 'ended', 'ended-unpaid', 'moved'] as const;
+const MAILED = [
+  'payment-failed',
+  'cancelled',
+  'ended',
+  'ended-unpaid',
+  'moved',
+  'paused',
+  'resumed',
+  'dispute-lost',
+] as const;
 const isMailed = (notice: Notice): notice is (typeof MAILED)[number] =>
   (MAILED as readonly string[]).includes(notice);
 

@@ -47,8 +47,12 @@ export type JoinPlan = {
 /** Who joins: a member, or somebody new with the password's hash. */
 export type Joiner = { member: Member | undefined; email: string; name: string; passwordHash: string | null };
 
-/** `proof`: the person is to follow a mailed link first. */
-export type Joined = { state: 'done'; memberId: string } | { state: 'proof'; email: string };
+/** `proof`: the person is to follow a mailed link first; `approve`: they go on at the wallet; `transfer`: they send money. */
+export type Joined =
+  | { state: 'done'; memberId: string }
+  | { state: 'proof'; email: string }
+  | { state: 'approve'; url: string }
+  | { state: 'transfer' };
 
 export const HAS_ACCOUNT = 'This address has an account already. Sign in first; you come back to this page.';
 

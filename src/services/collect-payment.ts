@@ -2,25 +2,35 @@ import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import { paymentKey } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
-import type { ChargeOutcome } from '@/gateways/contract';
+import type { ChargeOutcome, Unknown } from '@/gateways/contract';
 import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
-import { findGatewayAccount } from '@/store/gateways';
-import { ensureCharge, findPaymentByKey, insertIntent, type Payment } from '@/store/payments';
+import { findGatewayAccount, noteAccountError } from '@/store/gateways';
+import {
+  countAttempts,
+  ensureCharge,
+  findPaymentByKey,
+  insertIntent,
+  setReference,
+  type Payment,
+} from '@/store/payments';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
 import type { Actor } from './actor';
 import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
+import { newReference } from './transfer-reference';
+import { walletOutcome } from './wallet-outcome';
 
 export type Asked = {
   period: Period;
-  attempt: number;
   currency: string;
   at: Instant;
   /** The period's number in the charge's key; by default counted on from where the schedule began. */
   number?: number;
   /** Paid for before its time, at the member's wish. */
   renews?: boolean;
+  /** A try of the member's own accord: refused, it changes nothing. */
+  byMember?: boolean;
   /** Credit of a switch, which is given only once the rest is paid. Minor units. */
   switchCredit?: number;
 };
@@ -35,7 +45,7 @@ export type Due = { intent: Payment } | { coveredChargeId: string };
 export async function writeIntent(
   db: Transaction,
   subscription: StoredSubscription,
-  { period, attempt, currency, at, number, renews = false, switchCredit }: Asked,
+  { period, currency, at, number, renews = false, byMember = false, switchCredit }: Asked,
 ): Promise<Due> {
   const { id: subscriptionId, mode, gatewayAccountId, memberId } = subscription;
   const n = number ?? subscription.numberFrom + period.n;
@@ -51,30 +61,43 @@ export async function writeIntent(
     periodTo: period.to,
     renews,
   });
+  const account = gatewayAccountId ? await findGatewayAccount(db, gatewayAccountId) : undefined;
+  const gateway = account && gatewayById(account.gateway);
+  // A wallet bills what was agreed: nothing can be taken off a single bill of it.
+  const spends = memberId && (gateway?.carries.discount ?? true);
   const credit =
-    switchCredit ??
-    (memberId ? await spendCredit(db, memberId, mode, currency, charge.id, charge.amount) : 0);
+    switchCredit ?? (spends ? await spendCredit(db, memberId, mode, currency, charge.id, charge.amount) : 0);
   if (credit >= charge.amount) return { coveredChargeId: charge.id };
-  if (!gatewayAccountId) throw new Error(`subscription ${subscriptionId} has no gateway`);
+  if (!account || !gateway) throw new Error(`subscription ${subscriptionId} has no gateway`);
+  const attempt = 1 + (await countAttempts(db, subscriptionId, period.step, n));
   const idempotencyKey = paymentKey(subscriptionId, period.step, n, attempt);
+  const isAwaited = gateway.nature === 'transfer';
+  if (isAwaited) await setReference(db, charge.id, newReference());
   await insertIntent(db, {
     chargeId: charge.id,
     mode,
-    gatewayAccountId,
+    gatewayAccountId: account.id,
     attempt,
     idempotencyKey,
     amount: charge.amount - credit,
     currency,
     at,
+    byMember,
+    isAwaited,
   });
   const intent = await findPaymentByKey(db, idempotencyKey);
   if (!intent) throw new Error('the intent just written is not there');
   return { intent };
 }
 
-/** Asks the gateway for the money of an open intent, and records the answer. An unknown outcome is left open for the sweep. */
+/**
+ * Asks the gateway for the money of an open intent, and records the answer. An unknown outcome is left open for the
+ * sweep; so is money that the payer, or a wallet, sends by itself.
+ */
 export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
-  const { gateway, keys, subscription } = await partsOf(intent);
+  const { gateway, account, keys, subscription } = await partsOf(intent);
+  if (gateway.nature === 'wallet')
+    return noted(account.id, await walletOutcome(actor, intent, account, subscription));
   const outcome = await gateway.charge(keys, {
     customerRef: subscription.customerRef ?? '',
     methodRef: subscription.methodRef ?? '',
@@ -83,8 +106,9 @@ export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutc
     idempotencyKey: intent.idempotencyKey,
     note: `${intent.idempotencyKey} at ${intent.at}`,
   });
-  if (outcome.state !== 'unknown') await recordOutcome(actor, intent, outcome);
-  return outcome;
+  if (outcome.state === 'succeeded' || outcome.state === 'declined')
+    await recordOutcome(actor, intent, outcome);
+  return noted(account.id, outcome);
 }
 
 /**
@@ -92,9 +116,10 @@ export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutc
  * is the money asked for, under the same key.
  */
 export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
-  const { gateway, keys } = await partsOf(intent);
+  const { gateway, account, keys } = await partsOf(intent);
+  if (gateway.nature !== 'card') return collect(actor, intent);
   const found = await gateway.findPayment(keys, { key: intent.idempotencyKey });
-  if (!found.ok) return { state: 'unknown', reason: found.reason };
+  if (!found.ok) return noted(account.id, { state: 'unknown', reason: found.reason });
   if (!found.payment) return collect(actor, intent);
   const { state, ref, code } = found.payment;
   const outcome =
@@ -103,9 +128,16 @@ export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<C
   return outcome;
 }
 
+/** The account's last error is what it said last. */
+async function noted<T extends ChargeOutcome>(accountId: string, outcome: T): Promise<T> {
+  const error = outcome.state === 'unknown' ? (outcome as Unknown).reason : null;
+  await noteAccountError(pool(), accountId, error);
+  return outcome;
+}
+
 async function partsOf(intent: Payment) {
   const account = await findGatewayAccount(pool(), intent.gatewayAccountId);
   const subscription = await findSubscription(pool(), intent.subscriptionId);
   if (!account || !subscription) throw new Error(`payment ${intent.id} has lost its gateway or subscription`);
-  return { gateway: gatewayById(account.gateway), keys: keysOf(account), subscription };
+  return { gateway: gatewayById(account.gateway), account, keys: keysOf(account), subscription };
 }

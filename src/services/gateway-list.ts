@@ -22,9 +22,7 @@ export async function gatewayList(): Promise<{ accounts: GatewayLine[]; site: Si
     (await listGatewayAccounts(pool())).map(async (account) => ({
       account,
       reconciliation: await reconcile(account.id),
-      refused: (await listGatewayEvents(pool(), account.id, 50))
-        .filter((event) => event.state === 'refused')
-        .slice(0, 5),
+      refused: await listGatewayEvents(pool(), 5, { accountId: account.id, state: 'refused' }),
     })),
   );
   return { accounts, site };

@@ -4,7 +4,6 @@ import { fieldsOfTier, readAnswers, type JoinAnswer, type JoinField } from '@/co
 import { joiningState } from '@/core/tiers/joining';
 import { findQuote } from '@/store/credits';
 import { pool } from '@/store/db';
-import { findActiveAccount } from '@/store/gateways';
 import { listJoinFields } from '@/store/join-fields';
 import { findJoiningCode } from '@/store/joining-codes';
 import { findJoining, releaseJoining } from '@/store/joinings';
@@ -23,6 +22,8 @@ import { payJoining } from './pay-joining';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { waitWords } from './sign-in';
 import { currentSite } from './site';
+import { sayHowToTransfer } from './transfer-details';
+import { waysToPay } from './ways-to-pay';
 
 const PER_CALLER: Limit = { name: 'join:caller', points: 60, seconds: 15 * 60 };
 const PER_ADDRESS: Limit = { name: 'join:address', points: 20, seconds: 15 * 60 };
@@ -43,6 +44,8 @@ const inputSchema = guardSchema.extend({
   cardToken: z.string().max(200).default(''),
   /** Whether to charge the card of the subscription that this takes the place of. */
   keepCard: z.boolean().default(false),
+  /** How it is paid, where there is a choice; by default the first way. */
+  accountId: z.string().max(60).default(''),
   returnTo: z.string().max(500).default('/'),
 });
 export type JoinInput = z.infer<typeof inputSchema>;
@@ -84,8 +87,14 @@ export async function joinTier(actor: Actor, raw: unknown, caller: string): Prom
   if (begun.value === 'done') return finished(input, person.value);
   if (needsProof(plan.value, person.value)) return askForProof(plan.value, begun.value.joining);
   const outcome = await payJoining(actor, plan.value, begun.value, input);
-  if (!outcome.ok) await releaseJoining(pool(), input.joiningId, Object.values(outcome.problems)[0] ?? '');
-  return outcome.ok ? finished(input, person.value) : outcome;
+  if (!outcome.ok) {
+    await releaseJoining(pool(), input.joiningId, Object.values(outcome.problems)[0] ?? '');
+    return outcome;
+  }
+  if (outcome.value.state === 'done') return finished(input, person.value);
+  await releaseJoining(pool(), input.joiningId, '');
+  if (outcome.value.state === 'transfer') await sayHowToTransfer(plan.value, begun.value.joining);
+  return done(outcome.value);
 }
 
 async function planFor(actor: Actor, input: JoinInput): Promise<Result<JoinPlan>> {
@@ -123,9 +132,15 @@ async function planFor(actor: Actor, input: JoinInput): Promise<Result<JoinPlan>
   }
   const replaces = await replacedBy(actor, input, offer.versionId);
   if (!replaces.ok) return replaces;
-  const account = offer.isPaid ? await findActiveAccount(pool(), site.mode) : undefined;
+  const ways = offer.isPaid ? await waysToPay(site, offer) : [];
+  const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
-    return refusedField('', 'This site cannot take payments yet. Nothing was charged; try again later.');
+    return refusedField(
+      '',
+      ways.length > 0
+        ? 'This way to pay is not open any more. Choose another; nothing was charged.'
+        : 'This site cannot take payments yet. Nothing was charged; try again later.',
+    );
   return done({ site, offer, tier, account, code: code ?? null, ...replaces.value });
 }
 

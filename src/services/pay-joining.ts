@@ -1,13 +1,17 @@
+import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
+import { endAgreementsOf } from '@/store/agreements';
 import { lock, pool, transaction } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
 import { countMethodTry, type Joining } from '@/store/joinings';
-import { countAttempts, findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
-import { lockSubscription, setMethod } from '@/store/subscriptions';
+import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
+import { lockSubscription, setAccount, setMethod } from '@/store/subscriptions';
 import type { Actor } from './actor';
+import { askForApproval } from './approve-joining';
 import { whyNotToPay, type Begun, type JoinPlan } from './begin-joining';
 import { collect, settleOpenIntent, writeIntent } from './collect-payment';
 import { completeJoining } from './complete-joining';
+import { recordOutcome } from './record-outcome';
 import { done, refusedField, type Result } from './result';
 import { saveCard } from './save-card';
 import { placeOf } from './standing';
@@ -15,20 +19,32 @@ import { termsOf } from './terms';
 
 type Card = { cardToken: string; keepCard: boolean };
 
+/** How far a joining has come: it is done, the payer has to approve it at the wallet, or to send a transfer. */
+export type Paid = { state: 'done' } | { state: 'approve'; url: string } | { state: 'transfer' };
+
 /** Pays for a joining that was begun, and completes it. A refused card or silence comes back as a sentence. */
 export async function payJoining(
   actor: Actor,
   plan: JoinPlan,
-  { joining, period }: Begun,
+  begun: Begun,
   input: Card,
-): Promise<Result<null>> {
+): Promise<Result<Paid>> {
+  const { joining, period } = begun;
+  const nature = plan.account && gatewayById(plan.account.gateway).nature;
   const open = await findOpenPayment(pool(), joining.subscriptionId);
+  if (open?.isAwaited && nature === 'transfer') return done({ state: 'transfer' });
   if (open) {
-    const outcome = await settleOpenIntent(actor, open);
-    if (outcome.state === 'succeeded') return done(null);
+    // Whoever pays in another way after all has not sent the transfer.
+    const outcome = open.isAwaited ? await giveUpTransfer(actor, open) : await settleOpenIntent(actor, open);
+    if (outcome.state === 'succeeded') return done({ state: 'done' });
     if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+    if (plan.account) await setAccount(pool(), joining.subscriptionId, plan.account.id);
   }
-  if (plan.account) {
+  if (plan.account && nature === 'wallet') {
+    const asked = await askForApproval(plan, plan.account, begun);
+    return asked.ok ? done({ state: 'approve', url: asked.value.approveUrl }) : asked;
+  }
+  if (plan.account && nature === 'card') {
     const saved = await chooseCard(plan, plan.account, joining, input);
     if (!saved.ok) return saved;
   }
@@ -41,13 +57,14 @@ export async function payJoining(
     const subscription = await lockSubscription(db, joining.subscriptionId);
     if (subscription?.state !== 'pending')
       return refusedField('', 'This was finished in another window. Your account shows it.');
+    await endAgreementsOf(db, subscription.id);
     const at = subscription.startedAt;
     if (period.amount > 0) {
       const asked = await writeIntent(db, subscription, {
         period,
-        attempt: 1 + (await countAttempts(db, subscription.id, period.step, period.n)),
         currency: plan.offer.definition.currency,
         at,
+        byMember: true,
         switchCredit: plan.quote?.credit,
       });
       if ('intent' in asked) return done(asked.intent);
@@ -67,10 +84,17 @@ export async function payJoining(
     );
     return done(null);
   });
-  if (!intent.ok || intent.value === null) return intent.ok ? done(null) : intent;
+  if (!intent.ok) return intent;
+  if (intent.value === null) return done({ state: 'done' });
   const outcome = await collect(actor, intent.value);
   if (outcome.state === 'declined') return refusedField('card', declineSentence(outcome.code));
-  return outcome.state === 'succeeded' ? done(null) : refusedField('', silence(outcome.reason));
+  if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+  return done({ state: outcome.state === 'awaited' ? 'transfer' : 'done' });
+}
+
+async function giveUpTransfer(actor: Actor, open: Payment): Promise<{ state: 'declined' }> {
+  await recordOutcome(actor, open, { state: 'declined', ref: null, code: 'not-paid' });
+  return { state: 'declined' };
 }
 
 /** The card that will be charged: the one that was kept, or the one just filled in. */

@@ -1,14 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { config } from '@/config';
 import { localDate, type Instant } from '@/core/calendar';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { offerSentence } from '@/core/offers/sentence';
 import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
 import { joiningState, type JoiningState } from '@/core/tiers/joining';
-import { gatewayById } from '@/gateways';
 import { insertQuote } from '@/store/credits';
 import { pool } from '@/store/db';
-import { findActiveAccount } from '@/store/gateways';
 import { listJoinFields } from '@/store/join-fields';
 import type { Member } from '@/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
@@ -18,6 +15,7 @@ import { countPlacesTaken, findTier, listTierNames, type Tier } from '@/store/ti
 import { siteNow } from './clock';
 import { formStamp } from './guard-form';
 import { currentSite } from './site';
+import { toWay, waysToPay, type WayToPay } from './ways-to-pay';
 import { placeOf, standingOf, type Standing } from './standing';
 
 export type PreparedJoining = {
@@ -35,10 +33,10 @@ export type PreparedJoining = {
   quoteId: string | null;
   fields: JoinField[];
   joining: JoiningState;
-  /** The gateway's card frame; null where the offer is free. */
-  frame: { url: string; origin: string; gateway: string } | null;
+  /** How it can be paid, in the owner's order; none where the offer is free. */
+  ways: WayToPay[];
   /** The card of the running subscription, which can be kept. */
-  keptCard: string | null;
+  keptCard: { accountId: string; label: string } | null;
   /** Why nobody can join by this offer now, whoever they are. */
   obstacle: 'none' | 'no-gateway' | 'over';
 };
@@ -57,13 +55,13 @@ export async function prepareJoining(
   const { track } = placeOf(tier, '');
   const skipTrial = member ? await hasHadTrial(pool(), member.id, site.mode, track) : false;
   const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
-  const account = offer.isPaid ? await findActiveAccount(pool(), site.mode) : undefined;
-  const gateway = account && gatewayById(account.gateway);
   const standing: Standing = member
     ? await standingOf(pool(), site, member.id, offer, tier, now)
     : { kind: 'new' };
   const isSwitch = standing.kind === 'switch';
   const subscription = 'subscription' in standing ? standing.subscription : null;
+  const accounts = offer.isPaid ? await waysToPay(site, offer) : [];
+  const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
   return {
     joiningId,
     stamp: formStamp(),
@@ -83,15 +81,12 @@ export async function prepareJoining(
     quoteId: member ? await storeQuote(member.id, standing, offer, now) : null,
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
     joining: await joiningStateOf(site, tier, now),
-    frame:
-      account && gateway
-        ? { ...gateway.frame(account.siteKey, new URL(config().SITE_URL).origin), gateway: gateway.name }
-        : null,
+    ways: accounts.map(toWay),
     keptCard:
-      account && subscription?.methodRef && subscription.gatewayAccountId === account.id
-        ? subscription.methodLabel
+      keptOn && subscription?.methodRef && toWay(keptOn).nature === 'card'
+        ? { accountId: keptOn.id, label: subscription.methodLabel ?? '' }
         : null,
-    obstacle: offer.isPaid && !account ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
+    obstacle: offer.isPaid && accounts.length === 0 ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
   };
 }
 

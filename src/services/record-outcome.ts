@@ -1,112 +1,162 @@
+import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import type { Subscription } from '@/core/subscriptions/subscription';
 import { transition } from '@/core/subscriptions/transition';
-import { nextCharge, renewalOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
+import { nextCharge, periodToPay, renewalOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
 import type { ChargeOutcome } from '@/gateways/contract';
 import { creditSpentOn } from '@/store/credits';
 import { transaction, type Transaction } from '@/store/db';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
-import { findCharge, markChargePaid, settlePayment, type Payment } from '@/store/payments';
+import { findCharge, markChargePaid, settlePayment, type Payment, type StoredCharge } from '@/store/payments';
 import type { Site } from '@/store/site';
-import { lockSubscription, type StoredSubscription } from '@/store/subscriptions';
+import { findRunning, lockSubscription, type StoredSubscription } from '@/store/subscriptions';
 import { findTier } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
 import { completeJoining } from './complete-joining';
+import { askToReturn } from './refund-payment';
 import { record } from './record';
 import { currentSite } from './site';
 import { termsOf, type Bought } from './terms';
 import { writeMail } from './write-mail';
 
-export type Outcome = Exclude<ChargeOutcome, { state: 'unknown' }>;
+export type Outcome = Exclude<ChargeOutcome, { state: 'unknown' | 'awaited' }>;
 
 /**
  * Records how an attempt ended, with all that follows from it, in one transaction. Whoever learns the outcome
- * (checkout, worker, sweep, webhook) comes through here; the second to come changes nothing.
+ * (checkout, worker, sweep, webhook, statement) comes through here; the second to come changes nothing. A success
+ * outranks a failure that was recorded before.
+ * @param at when it is taken to have happened, by the site's clock: when it was asked for, unless the payer came later
  */
 export async function recordOutcome(
   actor: Actor,
   payment: Payment,
   outcome: Outcome,
+  at: Instant = payment.at,
 ): Promise<'recorded' | 'known'> {
   const site = await currentSite();
-  return transaction(async (db) => {
-    const subscription = await lockSubscription(db, payment.subscriptionId);
-    if (!subscription) throw new Error(`no subscription ${payment.subscriptionId}`);
-    const { at } = payment;
-    const settled = await settlePayment(
-      db,
-      payment.id,
-      outcome.state === 'succeeded'
-        ? { state: 'succeeded', gatewayRef: outcome.ref }
-        : { state: 'declined', gatewayRef: outcome.ref, declineCode: outcome.code },
-      at,
-    );
-    if (!settled) return 'known';
-    await record(
-      db,
-      actor,
-      at,
-      outcome.state === 'succeeded' ? 'payment received' : 'payment declined',
-      `subscription:${subscription.id}`,
-      {
-        payment: payment.id,
-        amount: payment.amount,
-        currency: payment.currency,
-        attempt: payment.attempt,
-        ...(outcome.state === 'declined' ? { code: outcome.code } : {}),
-      },
-    );
-    if (outcome.state === 'succeeded') await markChargePaid(db, payment.chargeId, at);
-    await follow(db, site, actor, subscription, payment, outcome);
-    return 'recorded';
-  });
+  return transaction((db) => recordOutcomeIn(db, site, actor, payment, outcome, at));
 }
 
-async function follow(
+/** The same in the caller's transaction. */
+export async function recordOutcomeIn(
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  payment: Payment,
+  outcome: Outcome,
+  at: Instant,
+): Promise<'recorded' | 'known'> {
+  const subscription = await lockSubscription(db, payment.subscriptionId);
+  const charge = await findCharge(db, payment.chargeId);
+  if (!subscription || !charge) throw new Error(`payment ${payment.id} has lost its subscription`);
+  const settled = await settlePayment(
+    db,
+    payment.id,
+    outcome.state === 'succeeded'
+      ? { state: 'succeeded', gatewayRef: outcome.ref }
+      : { state: 'declined', gatewayRef: outcome.ref, declineCode: outcome.code },
+    at,
+  );
+  if (!settled) return 'known';
+  const isPaid = outcome.state === 'succeeded';
+  await record(
+    db,
+    actor,
+    at,
+    isPaid ? 'payment received' : 'payment declined',
+    `subscription:${subscription.id}`,
+    {
+      payment: payment.id,
+      amount: payment.amount,
+      currency: payment.currency,
+      attempt: payment.attempt,
+      ...(isPaid ? {} : { code: outcome.code }),
+    },
+  );
+  if (isPaid) {
+    await markChargePaid(db, payment.chargeId, at);
+    await followSuccess(db, site, actor, subscription, charge, payment, at);
+  } else await followFailure(db, site, actor, subscription, charge, payment, outcome.code, at);
+  return 'recorded';
+}
+
+async function followFailure(
   db: Transaction,
   site: Site,
   actor: Actor,
   subscription: StoredSubscription,
+  charge: StoredCharge,
   payment: Payment,
-  outcome: Outcome,
+  code: string,
+  at: Instant,
 ): Promise<void> {
-  const { at } = payment;
+  // What the member tried of their own accord (joining, renewing, paying early) leaves everything as it was.
+  const { memberId } = subscription;
+  if (payment.byMember || charge.renews || memberId === null) return;
   const bought = await termsOf(db, site, subscription);
-  const { terms } = bought;
-  const charge = await findCharge(db, payment.chargeId);
-  const renews = charge?.renews ?? false;
-  // A renewal that was refused changes nothing: what is held runs to its end as it did.
-  if (renews && outcome.state === 'declined') return;
-  const period = renews ? renewalOf(subscription, terms)?.period : upcomingPeriod(subscription, terms);
+  const next = transition(subscription, { type: 'failed', reason: code }, bought.terms, at);
+  if (next.ok) await applyTransition(db, site, actor, { ...subscription, memberId }, next, bought, at);
+}
+
+async function followSuccess(
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  subscription: StoredSubscription,
+  charge: StoredCharge,
+  payment: Payment,
+  at: Instant,
+): Promise<void> {
+  const bought = await termsOf(db, site, subscription);
   if (subscription.state === 'pending') {
+    // Who pays later than they asked begins later: a transfer takes its days.
+    const begun = { ...subscription, startedAt: at };
+    const period = upcomingPeriod(begun, bought.terms);
     const joining = await findJoiningOfSubscription(db, subscription.id);
-    if (outcome.state === 'declined' || !joining || !period) return;
-    const member = await completeJoining(db, site, actor, joining, subscription, bought, period, at, payment);
-    const settled = transition(subscription, { type: 'paid', period }, terms, at);
-    if (member && settled.ok)
+    if (!joining || !period) return withoutEffect(db, actor, payment, 'nothing of the offer is left', at);
+    const member = await completeJoining(db, site, actor, joining, begun, bought, period, at, payment);
+    const settled = transition(begun, { type: 'paid', period }, bought.terms, at);
+    if (!member) return withoutEffect(db, actor, payment, 'it is held already', at);
+    if (settled.ok)
       await receipt(db, site, member, settled.subscription, bought, period, payment, subscription);
     return;
   }
   const member = subscription.memberId ? await findMember(db, subscription.memberId) : undefined;
-  if (!member || !period) throw new Error(`subscription ${subscription.id} has nothing to settle`);
-  const event =
-    outcome.state === 'succeeded'
-      ? ({ type: renews ? 'renewed' : 'paid', period } as const)
-      : ({ type: 'failed', reason: outcome.code } as const);
-  const next = transition(subscription, event, terms, at);
-  if (!next.ok) {
-    // The money moved all the same; staff must see that nothing followed from it.
-    await record(db, actor, at, 'payment without effect', `subscription:${subscription.id}`, {
-      payment: payment.id,
-      reason: next.reason,
-    });
-    return;
+  if (!member) throw new Error(`subscription ${subscription.id} has no member`);
+  const period = charge.renews
+    ? renewalOf(subscription, bought.terms)?.period
+    : periodToPay(subscription, bought.terms, at);
+  const isForNow =
+    period &&
+    (charge.renews || (period.step === charge.step && subscription.numberFrom + period.n === charge.n));
+  if (!isForNow) return withoutEffect(db, actor, payment, 'the period it is for is settled', at);
+  if (subscription.state === 'ended') {
+    const { mode, track, slot } = subscription;
+    if (await findRunning(db, member.id, mode, track, slot))
+      return withoutEffect(db, actor, payment, 'another subscription has taken its place', at);
   }
+  const event = { type: charge.renews ? 'renewed' : 'paid', period } as const;
+  const next = transition(subscription, event, bought.terms, at);
+  if (!next.ok) return withoutEffect(db, actor, payment, next.reason, at);
   await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, next, bought, at);
-  if (outcome.state === 'succeeded')
-    await receipt(db, site, member, next.subscription, bought, period, payment, subscription);
+  await receipt(db, site, member, next.subscription, bought, period, payment, subscription);
+}
+
+/** The money moved all the same: staff see that nothing followed from it, and it goes back. */
+async function withoutEffect(
+  db: Transaction,
+  actor: Actor,
+  payment: Payment,
+  reason: string,
+  at: Instant,
+): Promise<void> {
+  await record(db, actor, at, 'payment without effect', `subscription:${payment.subscriptionId}`, {
+    payment: payment.id,
+    reason,
+  });
+  await askToReturn(db, payment, reason, at);
 }
 
 async function receipt(

@@ -6,7 +6,7 @@ import { declineSentence } from '@/gateways/contract';
 import { pool, transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { findMember } from '@/store/members';
-import { countAttempts, findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
+import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
 import { findSubscription, lockSubscription } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
 import { applyTransition } from './apply-transition';
@@ -41,6 +41,7 @@ export async function renewSubscription(
   if (open) {
     const outcome = await settleOpenIntent(actor, open);
     if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+    if (outcome.state === 'awaited') return refusedField('', AWAITED);
     if (outcome.state === 'succeeded') return renewedUntil(input.subscriptionId);
   }
   if (subscription.paidThrough !== input.until) return renewedUntil(input.subscriptionId);
@@ -62,10 +63,12 @@ export async function renewSubscription(
   if (intent.value === null) return renewedUntil(input.subscriptionId);
   const outcome = await collect(actor, intent.value);
   if (outcome.state === 'declined') return refusedField('card', declineSentence(outcome.code));
-  return outcome.state === 'succeeded'
-    ? renewedUntil(input.subscriptionId)
-    : refusedField('', silence(outcome.reason));
+  if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+  return outcome.state === 'awaited' ? refusedField('', AWAITED) : renewedUntil(input.subscriptionId);
 }
+
+const AWAITED =
+  'Your transfer is awaited; your account shows the reference. It is renewed as soon as the money is there.';
 
 async function askForRenewal(actor: Actor, id: string, until: string): Promise<Result<Payment | null>> {
   const site = await currentSite();
@@ -80,16 +83,15 @@ async function askForRenewal(actor: Actor, id: string, until: string): Promise<R
     if (!renewal || isBefore(at, renewal.from))
       return refusedField('', 'This cannot be renewed yet. Nothing was charged.');
     const { period, number } = renewal;
-    const attempt = 1 + (await countAttempts(db, id, period.step, number));
     const { currency } = bought.offer.definition;
     if (period.amount > 0) {
       const asked = await writeIntent(db, subscription, {
         period,
-        attempt,
         currency,
         at,
         number,
         renews: true,
+        byMember: true,
       });
       if ('intent' in asked) return done(asked.intent);
       await markChargePaid(db, asked.coveredChargeId, at);

@@ -1,17 +1,26 @@
 import { config } from '@/config';
-import { isBefore } from '@/core/calendar';
+import { addLength, isBefore, type Instant } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
 import { pool, transaction } from '@/store/db';
+import { findGatewayAccount } from '@/store/gateways';
 import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
-import { claimDue, extendLease, lockSubscription, type DueSubscription } from '@/store/subscriptions';
+import {
+  claimDue,
+  extendLease,
+  lockSubscription,
+  waitForPayer,
+  type DueSubscription,
+} from '@/store/subscriptions';
 import { WORKER } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
 import { collect, settleOpenIntent, writeIntent } from './collect-payment';
 import { record } from './record';
+import { recordOutcome } from './record-outcome';
 import { currentSite } from './site';
 import { termsOf } from './terms';
+import { askForTransfer } from './transfer-details';
 
 /**
  * Does the one thing that has been due longest: a charge, a retry, an end. False where nothing is due.
@@ -21,22 +30,40 @@ export async function runOneDue(): Promise<boolean> {
   const site = await currentSite();
   const due = await claimDue(pool(), siteNow(site, 'test'), siteNow(site, 'live'), config().LEASE_SECONDS);
   if (!due) return false;
+  // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
+  const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');
   // An attempt that a crash or silence left open comes before anything new.
   const open = await findOpenPayment(pool(), due.id);
-  const intent = open ?? (await step(site, due));
+  if (open?.isAwaited) {
+    await waitOrGiveUp(site, open, due, at);
+    return true;
+  }
+  const intent = open ?? (await step(site, due, at));
   if (!intent) return true;
   const outcome = open ? await settleOpenIntent(WORKER, open) : await collect(WORKER, intent);
-  // Silence is asked about again when the lease is over, not at once.
-  if (outcome.state === 'unknown') await extendLease(pool(), due.id, config().LEASE_SECONDS);
+  if (outcome.state === 'awaited' && intent.isAwaited) await waitOrGiveUp(site, intent, due, at);
+  // Silence is asked about again when the lease is over, not at once; so is a wallet that has not billed yet.
+  else if (outcome.state === 'unknown' || outcome.state === 'awaited')
+    await extendLease(pool(), due.id, config().LEASE_SECONDS);
   return true;
 }
 
+/** A transfer has the days that the owner gives it; then the period counts as not paid. */
+async function waitOrGiveUp(site: Site, intent: Payment, due: DueSubscription, at: Instant): Promise<void> {
+  const account = await findGatewayAccount(pool(), intent.gatewayAccountId);
+  const days = Number(account?.settings.daysToPay ?? 0);
+  const until = addLength(intent.at, { n: days, unit: 'day' }, site.zone);
+  if (isBefore(at, until)) {
+    await askForTransfer(due.id, intent.attempt);
+    return waitForPayer(pool(), due.id, until);
+  }
+  await recordOutcome(WORKER, intent, { state: 'declined', ref: null, code: 'not-paid' }, at);
+}
+
 /** Takes one step of a subscription's life. The answer is the intent to collect, where the step is a charge. */
-async function step(site: Site, due: DueSubscription): Promise<Payment | null> {
+async function step(site: Site, due: DueSubscription, at: Instant): Promise<Payment | null> {
   return transaction(async (db) => {
     const subscription = await lockSubscription(db, due.id);
-    // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
-    const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');
     if (!subscription?.memberId || !subscription.dueAt || isBefore(at, subscription.dueAt)) return null;
     const bought = await termsOf(db, site, subscription);
     const { terms, offer } = bought;

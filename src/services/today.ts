@@ -47,7 +47,7 @@ export async function today(): Promise<Today> {
   return {
     now,
     zone: site.zone,
-    gateway: accounts.find((account) => account.mode === site.mode && account.isOn) ?? null,
+    gateway: accounts.find((account) => account.mode === site.mode && account.atCheckout) ?? null,
     tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale))
       .length,
     tiers: tiers.length,

@@ -14,22 +14,30 @@ export type GatewayAccount = {
   webhookError: string | null;
   heardAt: Instant | null;
   checkedAt: Instant;
-  isOn: boolean;
+  /** Whether people can choose it at checkout; what is paid through it goes on either way. */
+  atCheckout: boolean;
+  position: number;
+  /** What a gateway without keys was told by the owner. */
+  settings: TransferSettings | Record<string, never>;
+  lastError: string | null;
+  lastErrorAt: Instant | null;
 };
+/** Whom and where a transfer pays, and how many days it may take. */
+export type TransferSettings = { payee: string; account: string; bank: string; daysToPay: number };
 
 export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
-  return many(db, 'SELECT * FROM gateway_accounts ORDER BY created_at');
+  return many(db, 'SELECT * FROM gateway_accounts ORDER BY mode, position, created_at');
 }
 
 export async function findGatewayAccount(db: Db, id: string): Promise<GatewayAccount | undefined> {
   return maybeOne(db, 'SELECT * FROM gateway_accounts WHERE id = $1', [id]);
 }
 
-/** The account that takes money in a mode: the first that is switched on. */
-export async function findActiveAccount(db: Db, mode: Mode): Promise<GatewayAccount | undefined> {
-  return maybeOne(
+/** The accounts that people can choose between at checkout in a mode, in the owner's order. */
+export async function listCheckoutAccounts(db: Db, mode: Mode): Promise<GatewayAccount[]> {
+  return many(
     db,
-    'SELECT * FROM gateway_accounts WHERE mode = $1 AND is_on ORDER BY created_at LIMIT 1',
+    'SELECT * FROM gateway_accounts WHERE mode = $1 AND at_checkout ORDER BY position, created_at',
     [mode],
   );
 }
@@ -37,14 +45,22 @@ export async function findActiveAccount(db: Db, mode: Mode): Promise<GatewayAcco
 /** Adds an account, or renews the secret of the one with the same site key. Instants of gateways are real time. */
 export async function saveGatewayAccount(
   db: Db,
-  account: Pick<GatewayAccount, 'gateway' | 'mode' | 'label' | 'siteKey' | 'secretKeySealed'>,
+  account: Pick<GatewayAccount, 'gateway' | 'mode' | 'label' | 'siteKey' | 'secretKeySealed' | 'settings'>,
 ): Promise<GatewayAccount> {
   return one(
     db,
-    `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, checked_at) VALUES ($1, $2, $3, $4, $5, now())
-     ON CONFLICT (gateway, site_key) DO UPDATE SET label = $3, secret_key_sealed = $5, checked_at = now(), is_on = true
+    `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, settings, checked_at, position)
+     VALUES ($1, $2, $3, $4, $5, $6, now(), (SELECT count(*) FROM gateway_accounts))
+     ON CONFLICT (gateway, site_key) DO UPDATE SET secret_key_sealed = $5, settings = $6, checked_at = now(), at_checkout = true, last_error = NULL
      RETURNING *`,
-    [account.gateway, account.mode, account.label, account.siteKey, account.secretKeySealed],
+    [
+      account.gateway,
+      account.mode,
+      account.label,
+      account.siteKey,
+      account.secretKeySealed,
+      account.settings,
+    ],
   );
 }
 
@@ -66,8 +82,56 @@ export async function setHeard(db: Db, id: string): Promise<void> {
   await run(db, 'UPDATE gateway_accounts SET heard_at = now() WHERE id = $1', [id]);
 }
 
-export async function setAccountOn(db: Db, id: string, isOn: boolean): Promise<boolean> {
-  return (await run(db, 'UPDATE gateway_accounts SET is_on = $2 WHERE id = $1', [id, isOn])) === 1;
+/** How an account stands at checkout. */
+export async function arrangeAccount(
+  db: Db,
+  id: string,
+  a: Pick<GatewayAccount, 'label' | 'position' | 'atCheckout'>,
+): Promise<void> {
+  await run(db, 'UPDATE gateway_accounts SET label = $2, position = $3, at_checkout = $4 WHERE id = $1', [
+    id,
+    a.label,
+    a.position,
+    a.atCheckout,
+  ]);
+}
+
+/** What went wrong last in talking with an account; null: it answers again. */
+export async function noteAccountError(db: Db, id: string, error: string | null): Promise<void> {
+  await run(
+    db,
+    `UPDATE gateway_accounts SET last_error = $2, last_error_at = CASE WHEN $2::text IS NULL THEN last_error_at ELSE now() END
+     WHERE id = $1 AND last_error IS DISTINCT FROM $2`,
+    [id, error],
+  );
+}
+
+export async function setChecked(db: Db, id: string): Promise<void> {
+  await run(db, 'UPDATE gateway_accounts SET checked_at = now(), last_error = NULL WHERE id = $1', [id]);
+}
+
+export async function insertConsent(
+  db: Db,
+  c: { stateHash: Buffer; gateway: string; mode: Mode; staffId: string },
+): Promise<void> {
+  await run(db, 'INSERT INTO consents (state_hash, gateway, mode, staff_id) VALUES ($1, $2, $3, $4)', [
+    c.stateHash,
+    c.gateway,
+    c.mode,
+    c.staffId,
+  ]);
+}
+
+/** Takes what was asked of a consent page, once; it is good for an hour. */
+export async function takeConsent(
+  db: Db,
+  stateHash: Buffer,
+): Promise<{ gateway: string; mode: Mode; staffId: string } | undefined> {
+  return maybeOne(
+    db,
+    `DELETE FROM consents WHERE state_hash = $1 AND created_at > now() - interval '1 hour' RETURNING gateway, mode, staff_id`,
+    [stateHash],
+  );
 }
 
 export type GatewayEventState = 'new' | 'done' | 'ignored' | 'refused';
@@ -141,14 +205,31 @@ export async function postponeGatewayEvent(
   );
 }
 
+/** Messages, newest first; of one account and in one state where these are given. */
 export async function listGatewayEvents(
   db: Db,
-  accountId: string,
   limit: number,
+  {
+    accountId = null,
+    mode = null,
+    state = null,
+  }: { accountId?: string | null; mode?: Mode | null; state?: string | null },
 ): Promise<GatewayEventRow[]> {
   return many(
     db,
-    'SELECT * FROM gateway_events WHERE gateway_account_id = $1 ORDER BY received_at DESC LIMIT $2',
-    [accountId, limit],
+    `SELECT e.* FROM gateway_events e JOIN gateway_accounts a ON a.id = e.gateway_account_id
+     WHERE ($1::uuid IS NULL OR a.id = $1) AND ($2::money_mode IS NULL OR a.mode = $2) AND ($3::text IS NULL OR e.state = $3)
+     ORDER BY e.received_at DESC LIMIT $4`,
+    [accountId, mode, state, limit],
   );
+}
+
+/** Has a message processed once more, from the beginning. False: it is refused, or unknown. */
+export async function reopenGatewayEvent(db: Db, id: string): Promise<boolean> {
+  const changed = await run(
+    db,
+    `UPDATE gateway_events SET state = 'new', attempts = 0, next_attempt_at = now() WHERE id = $1 AND state <> 'refused'`,
+    [id],
+  );
+  return changed === 1;
 }

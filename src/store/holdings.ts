@@ -59,6 +59,16 @@ export async function holdUntil(db: Db, subscriptionId: string, until: Instant |
   );
 }
 
+/** Nothing of a subscription is held any longer than this; what ended earlier stays as it was. */
+export async function releaseHoldings(db: Db, subscriptionId: string, at: Instant): Promise<void> {
+  await run(
+    db,
+    `UPDATE holdings SET until_at = greatest(from_at, $2::timestamptz)
+     WHERE subscription_id = $1 AND (until_at IS NULL OR until_at > $2)`,
+    [subscriptionId, at],
+  );
+}
+
 export async function listHoldings(db: Db, memberId: string, mode: Mode): Promise<Holding[]> {
   return many(
     db,
@@ -68,12 +78,14 @@ export async function listHoldings(db: Db, memberId: string, mode: Mode): Promis
   );
 }
 
-/** The tiers a member holds at an instant, each since the earliest holding of it that is running. */
+/** The tiers a member holds at an instant, each since the earliest holding of it that is running. A dispute suspends its own. */
 export async function heldTiers(db: Db, memberId: string, mode: Mode, at: Instant): Promise<HeldTier[]> {
   return many(
     db,
-    `SELECT tier_id AS tier, min(from_at) AS since, bool_or(is_paid) AS paid FROM holdings
-     WHERE member_id = $1 AND mode = $2 AND from_at <= $3 AND (until_at IS NULL OR until_at > $3) GROUP BY tier_id ORDER BY tier_id`,
+    `SELECT h.tier_id AS tier, min(h.from_at) AS since, bool_or(h.is_paid) AS paid
+     FROM holdings h LEFT JOIN subscriptions s ON s.id = h.subscription_id
+     WHERE h.member_id = $1 AND h.mode = $2 AND h.from_at <= $3 AND (h.until_at IS NULL OR h.until_at > $3) AND s.disputed_at IS NULL
+     GROUP BY h.tier_id ORDER BY h.tier_id`,
     [memberId, mode, at],
   );
 }

@@ -197,7 +197,7 @@ export async function isBeingPaid(
       db,
       `SELECT 1 FROM joinings WHERE email = $1 AND mode = $2 AND track = $3 AND id <> $4 AND state = 'open'
          AND (busy_until > now() OR EXISTS (
-           SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = joinings.subscription_id AND p.state = 'intent'))`,
+           SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = joinings.subscription_id AND p.state = 'intent' AND NOT p.is_awaited))`,
       [email, mode, track, exceptId],
     )) !== undefined
   );

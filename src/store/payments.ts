@@ -28,12 +28,13 @@ const toCharge = (row: ChargeRow): StoredCharge => ({
   joiningFee: toMinor(row.joiningFee),
 });
 
-/** The charge of a period: made the first time, found afterwards. */
+/** The charge of a period: made the first time, found afterwards. Unpaid, its dates follow the period: it may begin later than it would have. */
 export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
   await run(
     db,
     `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (subscription_id, step, n) DO NOTHING`,
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     ON CONFLICT (subscription_id, step, n) DO UPDATE SET due_at = $8, period_to = $9 WHERE charges.paid_at IS NULL`,
     [
       c.subscriptionId,
       c.mode,
@@ -59,6 +60,14 @@ export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> 
 export async function findCharge(db: Db, id: string): Promise<StoredCharge | undefined> {
   const row = await maybeOne<ChargeRow>(db, 'SELECT * FROM charges WHERE id = $1', [id]);
   return row && toCharge(row);
+}
+
+/** Gives a charge the reference that its payer writes on a transfer; one that it has stays. */
+export async function setReference(db: Db, chargeId: string, reference: string): Promise<void> {
+  await run(db, 'UPDATE charges SET reference = $2 WHERE id = $1 AND reference IS NULL', [
+    chargeId,
+    reference,
+  ]);
 }
 
 export async function listChargeIds(db: Db, subscriptionId: string): Promise<string[]> {
@@ -104,31 +113,76 @@ export type Payment = {
   gatewayRef: string | null;
   declineCode: string | null;
   at: Instant;
+  /** A try of the member's own accord. */
+  byMember: boolean;
+  /** The payer's to settle, by a transfer with this reference. */
+  isAwaited: boolean;
+  reference: string | null;
 };
 type PaymentRow = Omit<Payment, 'amount'> & { amount: bigint };
 
 const toPayment = (row: PaymentRow): Payment => ({ ...row, amount: toMinor(row.amount) });
-const PAYMENT = `SELECT p.*, c.subscription_id FROM payments p JOIN charges c ON c.id = p.charge_id`;
+const PAYMENT = `SELECT p.*, c.subscription_id, c.reference FROM payments p JOIN charges c ON c.id = p.charge_id`;
 
 /** Writes the intent to collect a charge. @throws a conflict while another attempt is open or one has succeeded */
 export async function insertIntent(
   db: Db,
   p: Pick<
     Payment,
-    'chargeId' | 'mode' | 'gatewayAccountId' | 'attempt' | 'idempotencyKey' | 'amount' | 'currency' | 'at'
+    | 'chargeId'
+    | 'mode'
+    | 'gatewayAccountId'
+    | 'attempt'
+    | 'idempotencyKey'
+    | 'amount'
+    | 'currency'
+    | 'at'
+    | 'byMember'
+    | 'isAwaited'
   >,
 ): Promise<string> {
   const { id } = await one<{ id: string }>(
     db,
-    `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
-    [p.chargeId, p.mode, p.gatewayAccountId, p.attempt, p.idempotencyKey, p.amount, p.currency, p.at],
+    `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at, by_member, is_awaited)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
+    [
+      p.chargeId,
+      p.mode,
+      p.gatewayAccountId,
+      p.attempt,
+      p.idempotencyKey,
+      p.amount,
+      p.currency,
+      p.at,
+      p.byMember,
+      p.isAwaited,
+    ],
   );
   return id;
 }
 
 export async function findPaymentByKey(db: Db, key: string): Promise<Payment | undefined> {
   const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE p.idempotency_key = $1`, [key]);
+  return row && toPayment(row);
+}
+
+export async function findPayment(db: Db, id: string): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE p.id = $1`, [id]);
+  return row && toPayment(row);
+}
+
+/** The payment, locked until the transaction ends: what is given back of it is counted under this lock. */
+export async function lockPayment(db: Db, id: string): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE p.id = $1 FOR UPDATE OF p`, [id]);
+  return row && toPayment(row);
+}
+
+export async function findPaymentByRef(db: Db, accountId: string, ref: string): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(
+    db,
+    `${PAYMENT} WHERE p.gateway_account_id = $1 AND p.gateway_ref = $2`,
+    [accountId, ref],
+  );
   return row && toPayment(row);
 }
 
@@ -150,7 +204,7 @@ export async function listAbandonedJoiningPayments(
   const rows = await many<PaymentRow>(
     db,
     `${PAYMENT} JOIN joinings j ON j.subscription_id = c.subscription_id
-     WHERE p.state = 'intent' AND j.state = 'open' AND p.created_at < now() - make_interval(secs => $1)
+     WHERE p.state = 'intent' AND NOT p.is_awaited AND j.state = 'open' AND p.created_at < now() - make_interval(secs => $1)
        AND (j.busy_until IS NULL OR j.busy_until < now()) ORDER BY p.created_at LIMIT $2`,
     [leaseSeconds, limit],
   );
@@ -172,7 +226,7 @@ export async function countAttempts(
   return Number(count);
 }
 
-/** Records the outcome of an attempt. False where it was recorded already. */
+/** Records the outcome of an attempt. False where it was recorded already; a success outranks a failure that was recorded. */
 export async function settlePayment(
   db: Db,
   id: string,
@@ -183,13 +237,17 @@ export async function settlePayment(
 ): Promise<boolean> {
   const changed = await run(
     db,
-    `UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5 WHERE id = $1 AND state = 'intent'`,
+    `UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5
+     WHERE id = $1 AND (state = 'intent' OR (state = 'declined' AND $2 = 'succeeded'))`,
     [id, outcome.state, outcome.gatewayRef, outcome.state === 'declined' ? outcome.declineCode : null, at],
   );
   return changed === 1;
 }
 
-export type PaymentListRow = Omit<Payment, 'idempotencyKey' | 'chargeId' | 'gatewayAccountId'> & {
+export type PaymentListRow = Omit<
+  Payment,
+  'idempotencyKey' | 'chargeId' | 'gatewayAccountId' | 'byMember' | 'isAwaited' | 'reference'
+> & {
   memberId: string;
   memberName: string;
   offerVersionId: string;
@@ -213,6 +271,31 @@ export async function listPayments(
     [mode, limit, memberId],
   );
   return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
+}
+
+/** What is waited for through accounts of one kind in a mode, oldest first. */
+export async function listAwaited(db: Db, mode: Mode): Promise<Payment[]> {
+  return (
+    await many<PaymentRow>(
+      db,
+      `${PAYMENT} WHERE p.mode = $1 AND p.state = 'intent' AND p.is_awaited ORDER BY p.at`,
+      [mode],
+    )
+  ).map(toPayment);
+}
+
+/** The newest try to collect the charge with a transfer's reference, whatever became of it. */
+export async function findByReference(
+  db: Db,
+  accountId: string,
+  reference: string,
+): Promise<Payment | undefined> {
+  const row = await maybeOne<PaymentRow>(
+    db,
+    `${PAYMENT} WHERE p.gateway_account_id = $1 AND c.reference = $2 ORDER BY (p.state = 'succeeded') DESC, p.attempt DESC LIMIT 1`,
+    [accountId, reference],
+  );
+  return row && toPayment(row);
 }
 
 /** Every attempt made through an account, for comparing with the gateway's own list. */

@@ -23,15 +23,21 @@ export type StoredSubscription = Subscription & {
   methodLabel: string | null;
 };
 
-type Row = Omit<StoredSubscription, 'period'> & { periodStep: number | null; periodN: number | null };
+type Row = Omit<StoredSubscription, 'period' | 'takesUp'> & {
+  periodStep: number | null;
+  periodN: number | null;
+  takesUpStep: number;
+  takesUpN: number;
+};
 
-const fromRow = ({ periodStep, periodN, ...row }: Row): StoredSubscription => ({
+const fromRow = ({ periodStep, periodN, takesUpStep, takesUpN, ...row }: Row): StoredSubscription => ({
   ...row,
+  takesUp: { step: takesUpStep, n: takesUpN },
   period: periodStep === null || periodN === null ? null : { step: periodStep, n: periodN },
 });
 
 const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, owner_moved_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
-  failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
+  takes_up_step, takes_up_n, pauses, disputed_at, failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
 
 export type NewSubscription = Pick<
   StoredSubscription,
@@ -119,9 +125,7 @@ export async function findRunning(
 export async function hasHadTrial(db: Db, memberId: string, mode: Mode, track: string): Promise<boolean> {
   const found = await maybeOne(
     db,
-    `SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
-     WHERE s.member_id = $1 AND s.mode = $2 AND s.track = $3 AND s.state <> 'pending' AND NOT s.skip_trial
-       AND v.definition -> 'steps' @> '[{"kind": "trial"}]'`,
+    'SELECT 1 FROM subscriptions WHERE member_id = $1 AND mode = $2 AND track = $3 AND had_trial LIMIT 1',
     [memberId, mode, track],
   );
   return found !== undefined;
@@ -133,7 +137,8 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
     db,
     `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
        due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, skip_fee = $12, number_from = $13,
-       busy_until = NULL, events = events + 1 WHERE id = $1`,
+       takes_up_step = $14, takes_up_n = $15, pauses = $16, disputed_at = $17, had_trial = had_trial OR $2 = 'trial',
+       busy_until = NULL, waits_until = NULL, events = events + 1 WHERE id = $1`,
     [
       id,
       s.state,
@@ -148,6 +153,10 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
       s.endedAt,
       s.skipFee,
       s.numberFrom,
+      s.takesUp.step,
+      s.takesUp.n,
+      s.pauses,
+      s.disputedAt,
     ],
   );
 }
@@ -232,12 +241,28 @@ export async function claimDue(
     `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
      WHERE id = (
        SELECT id FROM subscriptions
-       WHERE due_at IS NOT NULL AND state NOT IN ('pending', 'ended')
-         AND due_at <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END
-         AND (busy_until IS NULL OR busy_until < now())
-       ORDER BY due_at, id LIMIT 1 FOR UPDATE SKIP LOCKED
-     ) RETURNING id, mode, due_at`,
+       WHERE ${IS_DUE} AND (busy_until IS NULL OR busy_until < now())
+       ORDER BY greatest(due_at, waits_until), id LIMIT 1 FOR UPDATE SKIP LOCKED
+     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at`,
     [testNow, liveNow, leaseSeconds],
+  );
+}
+
+/** Due by the clock of its mode, undisputed, and not waiting for a payer any more. $1: rehearsal clock, $2: real time. */
+const IS_DUE = `due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL
+  AND greatest(due_at, waits_until) <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END`;
+
+/** Has nothing be asked for until an instant of the site's clock: the payer is waited for. Ends the lease. */
+export async function waitForPayer(db: Db, id: string, until: Instant): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET waits_until = $2, busy_until = NULL WHERE id = $1', [id, until]);
+}
+
+/** Whom it is paid through from now on; the method goes with it. */
+export async function setAccount(db: Db, id: string, gatewayAccountId: string | null): Promise<void> {
+  await run(
+    db,
+    'UPDATE subscriptions SET gateway_account_id = $2, customer_ref = NULL, method_ref = NULL, method_label = NULL WHERE id = $1',
+    [id, gatewayAccountId],
   );
 }
 
@@ -251,8 +276,8 @@ export async function extendLease(db: Db, id: string, seconds: number): Promise<
 export async function countDue(db: Db, testNow: Instant): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
-    `SELECT count(*) FROM subscriptions WHERE mode = 'test' AND due_at <= $1 AND state NOT IN ('pending', 'ended')`,
-    [testNow],
+    `SELECT count(*) FROM subscriptions WHERE mode = 'test' AND ${IS_DUE}`,
+    [testNow, testNow],
   );
   return Number(count);
 }

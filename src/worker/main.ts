@@ -2,7 +2,9 @@ import pino from 'pino';
 import { configOrExit } from '@/config';
 import { closeTransport } from '@/mail/send';
 import { applyGatewayEvent } from '@/services/apply-gateway-event';
+import { returnMoney } from '@/services/return-money';
 import { runOneDue } from '@/services/run-due';
+import { settleAgreements } from '@/services/settle-agreement';
 import { sendMails } from '@/services/send-mails';
 import { NotSetUp } from '@/services/site';
 import { sweepJoinings } from '@/services/sweep-joinings';
@@ -41,6 +43,8 @@ const WORK: Record<string, () => Promise<number | boolean>> = {
 };
 const CHORES: Record<string, () => Promise<number>> = {
   joinings: sweepJoinings,
+  agreements: settleAgreements,
+  returns: returnMoney,
   unfinished: remindAndExpire,
   quotes: () => deleteOldQuotes(pool()),
   sessions: () => deleteExpiredSessions(pool()),

@@ -64,8 +64,8 @@ describe('the API', () => {
   it('tells every registered address of a payment, once', () => {
     api.registerHook(account, { address: 'http://127.0.0.1:1/a' });
     const body = { savedCard: savedCard(), amount: 600, currency: 'GBP' };
-    api.pay(account, 'k', body).then?.();
-    api.pay(account, 'k', body).then?.();
+    api.pay(account, 'k', body).after?.();
+    api.pay(account, 'k', body).after?.();
     expect(sent).toEqual([{ type: 'payment.succeeded', payment: { id: expect.any(String) as string } }]);
   });
 
@@ -86,6 +86,7 @@ describe('the API', () => {
     const second = api.list(account, new URLSearchParams(`after=${first.next}`)).body as Page;
     expect([first.payments.length, second.payments.length, second.next]).toEqual([100, 20, null]);
     expect((api.list(live, new URLSearchParams()).body as Page).payments).toEqual([]);
+    state.write();
     expect(new State(join(folder, 'state.json')).data.payments).toHaveLength(120);
   });
 });

@@ -1,12 +1,9 @@
+import { pingHook, registerHook } from '../lib/hooks';
+import { asText, randomId, refuse, type Answer, type Body } from '../lib/http';
+import type { Hook } from '../lib/outbox';
+import { listPayments, refundPayment, type Payment } from '../lib/payments';
 import { behaviourOf, isCardNumber, type Behaviour } from './cards';
-import { randomId, type Account, type Hook, type Payment, type State } from './state';
-
-export type Answer = { status: number; body: unknown; then?: () => void };
-
-const refuse = (status: number, code: string, message: string): Answer => ({
-  status,
-  body: { error: { code, message } },
-});
+import type { Account, State } from './state';
 
 export type Outbox = { send(hook: Hook, message: object): void };
 
@@ -22,22 +19,14 @@ export class Api {
     return this.state.data.accounts.find((account) => account.secretKey === key);
   }
 
-  registerHook(account: Account, body: { address?: unknown }): Answer {
-    if (typeof body.address !== 'string' || !URL.canParse(body.address))
-      return refuse(422, 'bad-address', 'address must be a URL');
-    const { data } = this.state;
-    data.hooks = data.hooks.filter((hook) => hook.account !== account.id || hook.address !== body.address);
-    const secret = `whsec_${Buffer.from(crypto.getRandomValues(new Uint8Array(24))).toString('base64')}`;
-    const hook = { id: randomId('hook'), account: account.id, address: body.address, secret };
-    data.hooks.push(hook);
+  registerHook(account: Account, body: Body): Answer {
+    const made = registerHook(this.state.data, account.id, body);
     this.state.save();
-    return { status: 201, body: { id: hook.id, secret } };
+    return made;
   }
 
   ping(account: Account, hookId: string): Answer {
-    const hook = this.state.data.hooks.find((h) => h.id === hookId && h.account === account.id);
-    if (!hook) return refuse(404, 'unknown-hook', 'no such webhook');
-    return { status: 202, body: {}, then: () => this.outbox.send(hook, { type: 'ping' }) };
+    return pingHook(this.state.data, account.id, hookId, (hook, message) => this.outbox.send(hook, message));
   }
 
   /** From the card frame: a number becomes a token that works once. */
@@ -66,13 +55,24 @@ export class Api {
     if (!/^\d{3}$/.test(asText(body.code).trim()))
       return refuse(422, 'code', 'Type the three digits on the back.');
     const token = randomId('tok');
+    const asks = behaviourOf(number) === 'asks';
     this.state.data.tokens[token] = {
       account: account.id,
       number,
+      confirmed: !asks,
       expires: `${String(month).padStart(2, '0')}/${expires[2]}`,
     };
     this.state.save();
-    return { status: 201, body: { token } };
+    return { status: 201, body: { token, asks } };
+  }
+
+  /** The payer says in the frame that it is they who pay. */
+  confirmToken(body: Body): Answer {
+    const token = this.state.data.tokens[asText(body.token)];
+    if (!token) return refuse(404, 'number', 'This card has to be typed again.');
+    token.confirmed = true;
+    this.state.save();
+    return { status: 200, body: { token: body.token } };
   }
 
   saveCard(account: Account, key: string, body: { token?: unknown }): Answer {
@@ -82,7 +82,7 @@ export class Api {
       if (!token || token.account !== account.id) return refuse(402, 'bad-token', 'unknown or used token');
       Reflect.deleteProperty(this.state.data.tokens, tokenId);
       const behaviour = behaviourOf(token.number);
-      const refusal = refusedAtOnce(behaviour);
+      const refusal = token.confirmed ? refusedAtOnce(behaviour) : 'needs-confirmation';
       if (refusal) return refuse(402, refusal, 'the card was refused');
       const card = {
         id: randomId('card'),
@@ -118,6 +118,9 @@ export class Api {
         id: randomId('pay'),
         account: account.id,
         key,
+        agreement: null,
+        refunds: [],
+        dispute: null,
         state: code ? 'declined' : 'succeeded',
         code,
         amount,
@@ -129,31 +132,26 @@ export class Api {
       return { status: 201, body: made };
     });
     const payment = made;
-    return payment ? { ...answer, then: () => this.tell(account, payment) } : answer;
+    return payment ? { ...answer, after: () => this.tell(account.id, payment) } : answer;
+  }
+
+  refund(account: Account, paymentId: string, key: string, body: Body): Answer {
+    if (!key) return refuse(422, 'no-key', 'an idempotency key is needed');
+    const payment = this.state.data.payments.find((p) => p.id === paymentId && p.account === account.id);
+    const answer = refundPayment(payment, key, body);
+    this.state.save();
+    return answer.status === 201 && payment
+      ? { ...answer, after: () => this.tell(account.id, payment, 'payment.refunded') }
+      : answer;
   }
 
   list(account: Account, query: URLSearchParams): Answer {
-    const own = this.state.data.payments.filter((payment) => payment.account === account.id);
-    const key = query.get('key');
-    const id = query.get('id');
-    if (key !== null || id !== null) {
-      return {
-        status: 200,
-        body: { payments: own.filter((p) => (key === null ? p.id === id : p.key === key)), next: null },
-      };
-    }
-    const start = own.findIndex((payment) => payment.id === query.get('after')) + 1;
-    const payments = own.slice(start, start + 100);
-    return {
-      status: 200,
-      body: { payments, next: start + 100 < own.length ? (payments.at(-1)?.id ?? null) : null },
-    };
+    return listPayments(this.state.data.payments, account.id, query);
   }
 
-  private tell(account: Account, payment: Payment): void {
-    for (const hook of this.state.data.hooks.filter((h) => h.account === account.id)) {
-      this.outbox.send(hook, { type: `payment.${payment.state}`, payment: { id: payment.id } });
-    }
+  tell(accountId: string, payment: Payment, type = `payment.${payment.state}`): void {
+    for (const hook of this.state.data.hooks.filter((h) => h.account === accountId))
+      this.outbox.send(hook, { type, payment: { id: payment.id } });
   }
 
   private once(key: string, make: () => Answer): Answer {
@@ -165,8 +163,6 @@ export class Api {
     return answer;
   }
 }
-
-const asText = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 function refusedAtOnce(behaviour: Behaviour): string | null {
   return behaviour === 'declined' || behaviour === 'expired' || behaviour === 'no-funds' ? behaviour : null;

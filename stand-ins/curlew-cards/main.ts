@@ -1,9 +1,12 @@
-import { randomBytes } from 'node:crypto';
-import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import { Api, type Answer } from './api';
-import { WebhookOutbox } from './outbox';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { Faults } from '../lib/faults';
+import { addHookByHand } from '../lib/hooks';
+import { answer, formOf, html, json, refuse, seeOther, serve, type Answer } from '../lib/http';
+import { WebhookOutbox } from '../lib/outbox';
+import { actOnPayment } from '../lib/payments';
+import { Api } from './api';
 import { framePage, homePage } from './pages';
-import { State } from './state';
+import { State, type Account } from './state';
 
 /** Usage: curlew-cards PORT STATE-FILE */
 const [port, file] = process.argv.slice(2);
@@ -13,96 +16,65 @@ if (!port || !file) {
 }
 
 const state = new State(file);
-const api = new Api(state, new WebhookOutbox());
-let slowMs = 0;
+state.writeAtEnd();
+const faults = new Faults();
+const api = new Api(state, new WebhookOutbox(faults));
 
-const server = createServer((request, response) => {
-  handle(request, response).catch((error: unknown) => {
-    console.error('Curlew Cards:', error);
-    if (!response.headersSent) response.writeHead(500).end('{}');
-  });
-});
-
-async function handle(request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const url = new URL(request.url ?? '/', 'http://127.0.0.1');
+async function handle(request: IncomingMessage, response: ServerResponse, url: URL): Promise<void> {
   const route = `${request.method} ${url.pathname}`;
-  if (route === 'GET /')
-    return html(response, (nonce) => homePage(state.data, slowMs, nonce), "frame-ancestors 'none'");
+  if (route === 'GET /') return html(response, (nonce) => homePage(state.data, faults, nonce));
+  if (route === 'POST /faults') {
+    faults.set(await formOf(request));
+    return seeOther(response, '/');
+  }
+  if (route === 'POST /hooks') {
+    addHookByHand(state.data.hooks, state.data.accounts, await formOf(request));
+    state.save();
+    return seeOther(response, '/');
+  }
+  const act = /^POST \/payments\/([^/]+)\/(\w+)$/.exec(route);
+  if (act) {
+    const payment = state.data.payments.find((p) => p.id === act[1]);
+    const message = payment && actOnPayment(payment, act[2] ?? '');
+    state.save();
+    if (payment && message) api.tell(payment.account, payment, message);
+    return seeOther(response, '/');
+  }
+  if (faults.stopsCall(response)) return;
   if (route === 'GET /frame') return frame(response, url);
   if (route === 'POST /frame/tokens') return answer(response, api.makeToken(await json(request)));
-  if (route === 'POST /faults') {
-    slowMs = Math.min(
-      60_000,
-      Math.max(0, Number(new URLSearchParams(await text(request)).get('slowMs')) || 0),
-    );
-    response.writeHead(303, { location: '/' }).end();
-    return;
-  }
+  if (route === 'POST /frame/confirm') return answer(response, api.confirmToken(await json(request)));
   const account = api.accountBySecret(request.headers.authorization);
-  if (!account)
-    return answer(response, {
-      status: 401,
-      body: { error: { code: 'unknown-key', message: 'unknown key' } },
-    });
-  const key = String(request.headers['idempotency-key'] ?? '');
-  if (route === 'GET /v1/account')
-    return answer(response, {
-      status: 200,
-      body: { name: account.name, mode: account.mode, siteKey: account.siteKey },
-    });
-  if (route === 'POST /v1/webhooks') return answer(response, api.registerHook(account, await json(request)));
-  const ping = /^POST \/v1\/webhooks\/([^/]+)\/ping$/.exec(route)?.[1];
-  if (ping) return answer(response, api.ping(account, decodeURIComponent(ping)));
-  if (route === 'POST /v1/saved-cards')
-    return answer(response, api.saveCard(account, key, await json(request)));
-  if (route === 'GET /v1/payments') return answer(response, api.list(account, url.searchParams));
-  if (route === 'POST /v1/payments') {
-    // The money moves before the answer goes out: what a slow network looks like from the other side.
-    const made = api.pay(account, key, await json(request));
-    if (slowMs > 0) await new Promise((resolve) => setTimeout(resolve, slowMs));
-    return answer(response, made);
-  }
-  answer(response, { status: 404, body: { error: { code: 'not-found', message: 'nothing here' } } });
+  if (!account) return answer(response, refuse(401, 'unknown-key', 'unknown key'));
+  // The money moves before the answer goes out: what a slow network looks like from the other side.
+  const made = await call(account, request, route, url);
+  if (route === 'POST /v1/payments' && (await faults.losesAnswer(response))) return;
+  answer(response, made);
 }
 
-function answer(response: ServerResponse, { status, body, then }: Answer): void {
-  response
-    .writeHead(status, { 'content-type': 'application/json', 'cache-control': 'no-store' })
-    .end(JSON.stringify(body));
-  then?.();
+async function call(account: Account, request: IncomingMessage, route: string, url: URL): Promise<Answer> {
+  const key = String(request.headers['idempotency-key'] ?? '');
+  if (route === 'GET /v1/account')
+    return { status: 200, body: { name: account.name, mode: account.mode, siteKey: account.siteKey } };
+  if (route === 'POST /v1/webhooks')
+    return faults.settings.refusesHooks
+      ? refuse(403, 'by-hand', 'register addresses on your page')
+      : api.registerHook(account, await json(request));
+  const ping = /^POST \/v1\/webhooks\/([^/]+)\/ping$/.exec(route)?.[1];
+  if (ping) return api.ping(account, decodeURIComponent(ping));
+  if (route === 'POST /v1/saved-cards') return api.saveCard(account, key, await json(request));
+  if (route === 'GET /v1/payments') return api.list(account, url.searchParams);
+  if (route === 'POST /v1/payments') return api.pay(account, key, await json(request));
+  const refund = /^POST \/v1\/payments\/([^/]+)\/refunds$/.exec(route)?.[1];
+  if (refund) return api.refund(account, decodeURIComponent(refund), key, await json(request));
+  return refuse(404, 'not-found', 'nothing here');
 }
 
 function frame(response: ServerResponse, url: URL): void {
   const account = state.data.accounts.find((a) => a.siteKey === url.searchParams.get('key'));
   const parent = url.searchParams.get('parent') ?? '';
   const ancestor = URL.canParse(parent) ? new URL(parent).origin : "'none'";
-  html(response, (nonce) => framePage(account, nonce), `frame-ancestors ${ancestor}`);
+  html(response, (nonce) => framePage(account, nonce), `form-action 'self'; frame-ancestors ${ancestor}`);
 }
 
-function html(response: ServerResponse, make: (nonce: string) => string, ancestors: string): void {
-  const nonce = randomBytes(16).toString('base64');
-  response
-    .writeHead(200, {
-      'content-type': 'text/html; charset=utf-8',
-      'cache-control': 'no-store',
-      'content-security-policy': `default-src 'none'; script-src 'nonce-${nonce}'; style-src 'nonce-${nonce}'; connect-src 'self'; form-action 'self'; ${ancestors}`,
-    })
-    .end(make(nonce));
-}
-
-async function text(request: IncomingMessage): Promise<string> {
-  const chunks: Buffer[] = [];
-  for await (const chunk of request) chunks.push(chunk as Buffer);
-  return Buffer.concat(chunks).toString('utf8');
-}
-
-async function json(request: IncomingMessage): Promise<Record<string, unknown>> {
-  try {
-    return (JSON.parse(await text(request)) ?? {}) as Record<string, unknown>;
-  } catch {
-    return {};
-  }
-}
-
-server.listen(Number(port), '127.0.0.1', () => console.log(`Curlew Cards: http://127.0.0.1:${port}`));
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
+serve('Curlew Cards', Number(port), handle);

@@ -1,16 +1,9 @@
+import type { Faults } from '../lib/faults';
+import { hookTable } from '../lib/hooks';
+import { escape, page, READ_STYLE } from '../lib/pages';
+import { paymentTable } from '../lib/payments';
 import { spaced, TEST_CARDS } from './cards';
-import type { Account, Data, Payment } from './state';
-
-const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
-
-const STYLE = `
-  :root { color-scheme: light dark; font: 15px/1.45 system-ui, sans-serif; --line: light-dark(#d8d8dd, #45454d); --soft: light-dark(#5d5d68, #a8a8b3); --bad: light-dark(#a32020, #ff9c9c); }
-  * { box-sizing: border-box; } body { margin: 0; background: transparent; color: light-dark(#22222a, #ececf1); }
-  label { display: block; font-weight: 600; margin-bottom: .2rem; } small, .soft { color: var(--soft); }
-  input { width: 100%; font: inherit; padding: .5rem .6rem; border: 1px solid var(--line); border-radius: .4rem; background: light-dark(#fff, #1b1b20); color: inherit; }
-  input[aria-invalid=true] { border-color: var(--bad); } .problem { color: var(--bad); min-height: 1.3em; margin: .15rem 0 0; font-size: .9rem; }
-  button { font: inherit; cursor: pointer; } table { border-collapse: collapse; width: 100%; } th, td { text-align: left; padding: .35rem .6rem; border-bottom: 1px solid var(--line); vertical-align: top; }
-  code { overflow-wrap: anywhere; }`;
+import type { Account, Data } from './state';
 
 /** The card form that stands in the frame. The number goes from here to this server, and nowhere else. */
 export function framePage(account: Account | undefined, nonce: string): string {
@@ -32,6 +25,7 @@ export function framePage(account: Account | undefined, nonce: string): string {
   <div><label for="expires">Expires</label><input id="expires" placeholder="MM/YY" autocomplete="cc-exp" aria-describedby="expires-problem"><p class="problem" id="expires-problem" role="alert"></p></div>
   <div><label for="code">Code</label><input id="code" inputmode="numeric" placeholder="3 digits" autocomplete="cc-csc" aria-describedby="code-problem"><p class="problem" id="code-problem" role="alert"></p></div>
 </form>
+<div id="ask" hidden role="group" aria-label="Your bank asks"><p><b>Your bank asks: is it you who pays?</b></p><button type="button" id="yes">Yes, it is me</button> <button type="button" id="no">No</button></div>
 ${cards}
 <script nonce="${nonce}">
   const key = ${JSON.stringify(account.siteKey)};
@@ -55,12 +49,22 @@ ${cards}
       const response = await fetch('/frame/tokens', { method: 'POST', headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ key, number: field('number').value, expires: field('expires').value, code: field('code').value }) });
       const body = await response.json();
-      if (response.ok) return tell({ curlew: 'token', token: body.token }, event);
+      if (response.ok) return body.asks ? ask(body.token, event) : tell({ curlew: 'token', token: body.token }, event);
       const name = ['number', 'expires', 'code'].includes(body.error.code) ? body.error.code : 'number';
       show(name, body.error.message); field(name).focus();
       tell({ curlew: 'problem', message: body.error.message }, event);
     } catch { tell({ curlew: 'problem', message: 'The card service could not be reached. Try again in a moment.' }, event); }
   });
+  // The bank of some cards wants to hear from the payer first.
+  const ask = (token, event) => {
+    const box = field('ask'); box.hidden = false; tell({ curlew: 'asking' }, event); field('yes').focus();
+    field('no').onclick = () => { box.hidden = true; tell({ curlew: 'problem', message: 'You did not confirm the payment, so nothing was charged.' }, event); };
+    field('yes').onclick = async () => {
+      box.hidden = true;
+      await fetch('/frame/confirm', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ token }) });
+      tell({ curlew: 'token', token }, event);
+    };
+  };
   const size = () => tell({ curlew: 'height', height: document.documentElement.scrollHeight });
   new ResizeObserver(size).observe(document.body);
   tell({ curlew: 'ready' });
@@ -79,7 +83,7 @@ function testCards(): string {
 }
 
 /** The stand-in's own page: its keys, its test cards, what it was asked to do, and its faults. */
-export function homePage(data: Data, slowMs: number, nonce: string): string {
+export function homePage(data: Data, faults: Faults, nonce: string): string {
   const accounts = data.accounts.map(
     (a) => `<h2>${escape(a.name)}, ${a.mode} mode</h2><table>
       <tr><th>Site key</th><td><code data-key="${a.mode}-site">${a.siteKey}</code></td></tr>
@@ -92,28 +96,13 @@ export function homePage(data: Data, slowMs: number, nonce: string): string {
   return page(
     'Curlew Cards',
     `
-<style nonce="${nonce}">body { max-width: 60rem; margin: 2rem auto; padding: 0 1rem; background: light-dark(#f4f4f7, #16161a); } h1 { margin-bottom: 0; } form { margin: 1rem 0; } input { width: 8rem; }</style>
+<style nonce="${nonce}">${READ_STYLE}</style>
 <h1>Curlew Cards</h1><p class="soft">A simulated card gateway. No card, bank or money here is real.</p>
 ${accounts.join('')}
 <h2>Test cards</h2><table>${cards.join('')}</table>
-<h2>Faults</h2><form method="post" action="/faults"><label for="slow">Answer payments after (milliseconds)</label><input id="slow" name="slowMs" type="number" min="0" max="60000" value="${slowMs}"> <button>Set</button></form>
+<h2>Addresses for messages</h2>${hookTable(data.hooks, data.accounts)}
+<h2>Faults</h2>${faults.form()}
 <h2>Payments</h2>${paymentTable(data.payments)}`,
     nonce,
   );
-}
-
-function paymentTable(payments: Payment[]): string {
-  if (payments.length === 0) return '<p class="soft">None yet.</p>';
-  const rows = payments
-    .slice(-100)
-    .reverse()
-    .map(
-      (p) =>
-        `<tr><td>${p.at.slice(0, 19).replace('T', ' ')}</td><td>${p.amount} ${escape(p.currency)}</td><td>${p.state}${p.code ? `: ${p.code}` : ''}</td><td>${escape(p.note)}</td></tr>`,
-    );
-  return `<p class="soft">${payments.length} in all; the newest 100.</p><table><tr><th>When</th><th>Minor units</th><th>Outcome</th><th>Note</th></tr>${rows.join('')}</table>`;
-}
-
-function page(title: string, body: string, nonce: string): string {
-  return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${title}</title><style nonce="${nonce}">${STYLE}</style><body>${body}</body></html>`;
 }

@@ -1,6 +1,9 @@
 import { randomBytes } from 'node:crypto';
-import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { checkLetters } from '../../src/gateways/curlew-cards/keys';
+import { randomId } from '../lib/http';
+import type { Hook } from '../lib/outbox';
+import type { Payment } from '../lib/payments';
+import { JsonState } from '../lib/state';
 import type { Behaviour } from './cards';
 
 export type Mode = 'test' | 'live';
@@ -13,19 +16,7 @@ export type Card = {
   behaviour: Behaviour;
   charges: number;
 };
-export type Payment = {
-  id: string;
-  account: string;
-  key: string;
-  state: 'succeeded' | 'declined';
-  code: string | null;
-  amount: number;
-  currency: string;
-  note: string;
-  at: string;
-};
-export type Hook = { id: string; account: string; address: string; secret: string };
-export type Token = { account: string; number: string; expires: string };
+export type Token = { account: string; number: string; expires: string; confirmed: boolean };
 
 export type Data = {
   accounts: Account[];
@@ -36,8 +27,6 @@ export type Data = {
   payments: Payment[];
   hooks: Hook[];
 };
-
-export const randomId = (kind: string): string => `${kind}_${randomBytes(9).toString('hex')}`;
 
 function makeKey(mode: Mode, kind: 'site' | 'secret'): string {
   const head = `curlew_${mode}_${kind}_${randomBytes(12).toString('hex')}`;
@@ -54,26 +43,15 @@ function makeAccount(mode: Mode): Account {
   };
 }
 
-/** Everything the stand-in knows, kept in one JSON file so that it survives a restart. */
-export class State {
-  readonly data: Data;
-
-  constructor(private readonly file: string) {
-    this.data = existsSync(file)
-      ? (JSON.parse(readFileSync(file, 'utf8')) as Data)
-      : {
-          accounts: [makeAccount('test'), makeAccount('live')],
-          tokens: {},
-          cards: {},
-          savedByKey: {},
-          payments: [],
-          hooks: [],
-        };
-    this.save();
-  }
-
-  save(): void {
-    writeFileSync(`${this.file}.new`, JSON.stringify(this.data));
-    renameSync(`${this.file}.new`, this.file);
+export class State extends JsonState<Data> {
+  constructor(file: string) {
+    super(file, () => ({
+      accounts: [makeAccount('test'), makeAccount('live')],
+      tokens: {},
+      cards: {},
+      savedByKey: {},
+      payments: [],
+      hooks: [],
+    }));
   }
 }

@@ -1,5 +1,6 @@
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import { loadContent, OWNER, readTestKeys } from '../../scripts/lib/load-demo';
+import { loadContent, OWNER } from '../../scripts/lib/load-demo';
+import { readTestKeys } from '../../scripts/lib/stand-ins';
 import { SETUP } from '../../src/services/actor';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { siteNow } from '../../src/services/clock';
@@ -7,7 +8,7 @@ import { retireOffer } from '../../src/services/retire-tier';
 import { saveTier } from '../../src/services/save-tier';
 import { currentSite } from '../../src/services/site';
 import { pool } from '../../src/store/db';
-import { findActiveAccount } from '../../src/store/gateways';
+import { listCheckoutAccounts } from '../../src/store/gateways';
 import { findItem } from '../../src/store/items';
 import { listOffers } from '../../src/store/offers';
 import { findTier } from '../../src/store/tiers';
@@ -30,7 +31,7 @@ export async function ensureLanternMoor(): Promise<void> {
   // Of the same id in both: now with the money that Lantern Moor gave them.
   for (const id of ['observer-monthly', 'gazer-free']) await retireOffer(SETUP, id, false);
   // Where a file runs alone, nobody has connected the gateway yet.
-  if (!(await findActiveAccount(pool(), 'test')))
+  if ((await listCheckoutAccounts(pool(), 'test')).length === 0)
     await connectGateway(SETUP, 'curlew-cards', await testKeys());
 }
 

@@ -15,7 +15,7 @@ import { findGatewayAccount } from '../../src/store/gateways';
 import { insertJoining } from '../../src/store/joinings';
 import { findSubscription, insertPending, setMethod } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
-import { cardToken } from '../../scripts/lib/load-demo';
+import { cardToken } from '../../scripts/lib/stand-ins';
 import {
   doAllDue,
   environment,
@@ -76,7 +76,7 @@ describe('a worker killed between charge and record', () => {
     const offer = await findOffer(pool(), 'observer-monthly');
     const stored = await findSubscription(pool(), subscription.id);
     const period = nextPeriod(offer!.definition, stored!.startedAt, 'Europe/London', false, stored!.period);
-    const intent = await intentFor(stored!, period!, 1, stored!.dueAt!);
+    const intent = await intentFor(stored!, period!, stored!.dueAt!);
     await doAllDue();
     expect((await subscriptionOf(memberId)).state).toBe('active');
     expect(
@@ -132,7 +132,7 @@ describe('a web process killed between charge and record of a joining', () => {
     if (method.state !== 'saved') throw new Error(method.state);
     await setMethod(pool(), pending.id, { ...method, methodLabel: method.label });
     const period = nextPeriod(offer.definition, pending.startedAt, 'Europe/London', false, null)!;
-    const intent = await intentFor(pending, period, 1, pending.startedAt);
+    const intent = await intentFor(pending, period, pending.startedAt);
     if (charge) {
       await gatewayById('curlew-cards').charge(keysOf(account), {
         ...method,

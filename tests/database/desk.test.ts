@@ -113,8 +113,8 @@ describe('what checkout shows before anything is paid', () => {
       quote: { dueToday: 0, firstYearTotal: 17_500 },
     });
     expect(prepared?.quote.next).toMatchObject({ amount: 2500, joiningFee: 1000 });
-    expect(prepared?.frame?.url).toContain(encodeURIComponent('http://127.0.0.1:9'));
-    expect((await prepareJoining('gazer-free', undefined))?.frame).toBeNull();
+    expect(prepared?.ways[0]?.frame?.url).toContain(encodeURIComponent('http://127.0.0.1:9'));
+    expect((await prepareJoining('gazer-free', undefined))?.ways).toEqual([]);
     expect(await prepareJoining('nothing', undefined)).toBeNull();
   });
 

@@ -55,7 +55,7 @@ async function crash(memberId: string, charged: boolean): Promise<void> {
   if (!period || period.amount === 0 || !['trial', 'active', 'overdue'].includes(subscription.state)) return;
   if (!subscription.dueAt || Date.parse(subscription.dueAt) > Date.parse(siteNow(site))) return;
   const at = subscription.dueAt;
-  const intent = await intentFor(subscription, period, subscription.failures + 1, at);
+  const intent = await intentFor(subscription, period, at);
   const account = await findGatewayAccount(pool(), moor.accountId);
   if (!charged || !account) return;
   const { customerRef, methodRef } = subscription;

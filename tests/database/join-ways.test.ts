@@ -11,7 +11,7 @@ import { prepareJoining } from '../../src/services/prepare-joining';
 import { saveJoinFields, joinFields } from '../../src/services/save-join-fields';
 import { saveTier } from '../../src/services/save-tier';
 import { joiningToResume, remindAndExpire, unfinishedJoinings } from '../../src/services/unfinished-joinings';
-import { cardToken } from '../../scripts/lib/load-demo';
+import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/store/db';
 import { findTier } from '../../src/store/tiers';
 import { join, joinInput, lanternMoor, memberNamed, rows } from './lantern-moor';

@@ -7,7 +7,7 @@ import { reconcile } from '../../src/services/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
 import { pool } from '../../src/store/db';
 import { findJoining } from '../../src/store/joinings';
-import { cardToken } from '../../scripts/lib/load-demo';
+import { cardToken } from '../../scripts/lib/stand-ins';
 import { join, joinInput, memberNamed, passDays, rows, subscriptionOf, lanternMoor } from './lantern-moor';
 
 const moor = lanternMoor();

@@ -1,19 +1,17 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { join as joinPath } from 'node:path';
 import { afterAll, beforeAll, inject } from 'vitest';
-import {
-  cardToken,
-  loadContent,
-  loadEmptySite,
-  MEMBER_PASSWORD,
-  readTestKeys,
-} from '../../scripts/lib/load-demo';
+import { loadContent, loadEmptySite, MEMBER_PASSWORD } from '../../scripts/lib/load-demo';
+import { cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins';
 import { freePort } from '../../scripts/lib/ports';
 import { onServer } from '../../scripts/lib/postgres';
 import { Stack, untilAnswers } from '../../scripts/lib/stack';
 import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { realNow } from '../../src/services/clock';
-import { connectGateway } from '../../src/services/connect-gateway';
+import { connectGateway, keepAccount } from '../../src/services/connect-gateway';
+import { connectTransfer } from '../../src/services/connect-transfer';
+import { currentSite } from '../../src/services/site';
+import { gatewayById } from '../../src/gateways';
 import { formStamp } from '../../src/services/guard-form';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
@@ -32,6 +30,7 @@ export type Moor = {
   accountId: string;
   siteKey: string;
   gatewayUrl: string;
+  walletUrl: string;
   databaseUrl: string;
 };
 
@@ -41,23 +40,18 @@ export function lanternMoor(): Moor {
   const server = onServer(inject('adminUrl'));
   const stack = new Stack('database-test');
   const name = `nest_test_${randomBytes(6).toString('hex')}`;
+  const standIn = async (which: string, port: number): Promise<string> => {
+    const file = joinPath(stack.folder, `${which}.json`);
+    stack.start(which, ['--import', 'tsx', `stand-ins/${which}/main.ts`, String(port), file], {});
+    await untilAnswers(`http://127.0.0.1:${port}`, which);
+    return `http://127.0.0.1:${port}`;
+  };
   beforeAll(async () => {
     await server.createDatabase(name, inject('template'));
-    const port = await freePort(4210 + 40 * Number(process.env.VITEST_POOL_ID ?? 0));
-    const gatewayUrl = `http://127.0.0.1:${port}`;
-    stack.start(
-      'curlew-cards',
-      [
-        '--import',
-        'tsx',
-        'stand-ins/curlew-cards/main.ts',
-        String(port),
-        joinPath(stack.folder, 'curlew-cards.json'),
-      ],
-      {},
-    );
-    await untilAnswers(gatewayUrl, 'Curlew Cards');
-    Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl });
+    const from = 4210 + 40 * Number(process.env.VITEST_POOL_ID ?? 0);
+    const gatewayUrl = await standIn('curlew-cards', await freePort(from));
+    const walletUrl = await standIn('dunlin-wallet', await freePort(from + 20));
+    Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl, walletUrl });
     Object.assign(process.env, environment(moor));
     moor.owner = await loadEmptySite();
     await loadContent(realNow());
@@ -75,13 +69,14 @@ export function lanternMoor(): Moor {
   return moor;
 }
 
-export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl'>) => ({
+export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl' | 'walletUrl'>) => ({
   DATABASE_URL: moor.databaseUrl,
   // Nobody listens there: what the gateway tells by webhook is lost, and nothing may depend on it.
   SITE_URL: 'http://127.0.0.1:9',
   SECRET_KEY: 'ab'.repeat(32),
   SMTP_URL: 'smtp://127.0.0.1:9',
   CURLEW_CARDS_URL: moor.gatewayUrl,
+  DUNLIN_WALLET_URL: moor.walletUrl,
   LEASE_SECONDS: '1',
   LOG_LEVEL: 'silent',
 });
@@ -155,12 +150,25 @@ export async function rows<T = Record<string, unknown>>(sql: string, values: unk
 export async function intentFor(
   subscription: StoredSubscription,
   period: Period,
-  attempt: number,
   at: string,
 ): Promise<Payment> {
-  const due = await transaction((db) =>
-    writeIntent(db, subscription, { period, attempt, currency: 'GBP', at }),
-  );
+  const due = await transaction((db) => writeIntent(db, subscription, { period, currency: 'GBP', at }));
   if (!('intent' in due)) throw new Error('credit covered it');
   return due.intent;
+}
+
+/** Connects Dunlin Wallet by consent, and transfers with four days to pay; answers with the ids of both accounts. */
+export async function connectOthers(moor: Moor): Promise<{ wallet: string; bank: string }> {
+  const gateway = gatewayById('dunlin-wallet');
+  const keys = await gateway.keysFromConsent(await consentOf(gateway, 'test'));
+  if (!keys.ok) throw new Error(keys.reason);
+  const wallet = await keepAccount(moor.owner, await currentSite(), gateway, keys.keys);
+  const bank = await connectTransfer(moor.owner, {
+    payee: 'Lantern Moor Society',
+    account: '10-20-30 12345678',
+    bank: 'Moorland Bank',
+    daysToPay: 4,
+  });
+  if (!wallet.ok || !bank.ok) throw new Error('not connected');
+  return { wallet: wallet.value.id, bank: bank.value.id };
 }

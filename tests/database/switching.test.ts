@@ -8,7 +8,7 @@ import { renewSubscription } from '../../src/services/renew-subscription';
 import { saveLadder } from '../../src/services/save-ladder';
 import { saveOffer } from '../../src/services/save-offer';
 import { switchLater, undoSwitchLater } from '../../src/services/switch-later';
-import { cardToken } from '../../scripts/lib/load-demo';
+import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/store/db';
 import { unspentCredit } from '../../src/store/credits';
 import { findMember } from '../../src/store/members';

@@ -61,7 +61,9 @@ describe('a message from the gateway', () => {
     expect(await receive(await make())).toBe('refused');
     await process();
     expect(await snapshot()).toEqual(before);
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([{ state: 'refused' }]);
+    expect(await listGatewayEvents(pool(), 10, { accountId: moor.accountId })).toMatchObject([
+      { state: 'refused' },
+    ]);
   });
 
   it('replayed is known already, and is done once', async () => {
@@ -69,7 +71,7 @@ describe('a message from the gateway', () => {
     expect([await receive(message), await receive(message)]).toEqual(['stored', 'known already']);
     await process();
     expect(await receive(message)).toBe('known already');
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toHaveLength(1);
+    expect(await listGatewayEvents(pool(), 10, { accountId: moor.accountId })).toHaveLength(1);
   });
 
   it('for an unknown account is turned away', async () => {
@@ -81,7 +83,7 @@ describe('a message from the gateway', () => {
     const before = await snapshot();
     await receive(await signed({ type: 'payment.succeeded', payment: { id: 'pay_nobody' } }));
     await process();
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([
+    expect(await listGatewayEvents(pool(), 10, { accountId: moor.accountId })).toMatchObject([
       { state: 'ignored', result: 'the gateway knows no such payment' },
     ]);
     expect(await snapshot()).toEqual(before);
@@ -98,8 +100,8 @@ describe('a message from the gateway', () => {
     const before = await snapshot();
     await receive(await signed({ type: 'payment.declined', payment: { id: paid?.gateway_ref } }));
     await process();
-    expect(await listGatewayEvents(pool(), moor.accountId, 10)).toMatchObject([
-      { state: 'done', result: 'recorded before' },
+    expect(await listGatewayEvents(pool(), 10, { accountId: moor.accountId })).toMatchObject([
+      { state: 'done', result: 'known already' },
     ]);
     expect(await snapshot()).toEqual(before);
   });

@@ -1,10 +1,13 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addLength, compare } from '../calendar';
 import type { Offer } from '../offers/offer';
+import type { Period } from '../offers/schedule';
 import type { Event, Subscription, Terms } from './subscription';
-import { pendingSubscription, transition } from './transition';
-import { nextCharge, renewalOf, upcomingPeriod } from './upcoming';
+import { lifePage } from './diagram';
+import { LIFE, pendingSubscription, transition } from './transition';
+import { nextCharge, periodToPay, renewalOf, upcomingPeriod } from './upcoming';
 
 const monthly: Offer = {
   tier: 'observer',
@@ -41,6 +44,25 @@ function paid(subscription: Subscription, t: Terms, now: string) {
   return must(subscription, { type: 'paid', period: upcomingPeriod(subscription, t)! }, t, now);
 }
 
+const EVENTS = [
+  'due',
+  'paid',
+  'failed',
+  'cancel',
+  'undo-cancel',
+  'end-now',
+  'pause',
+  'resume',
+  'dispute-opened',
+  'dispute-won',
+  'dispute-lost',
+] as const;
+
+function eventOf(type: (typeof EVENTS)[number], period: Period | undefined): Event {
+  if (type === 'paid' && period) return { type, period };
+  return type === 'failed' ? { type, reason: 'declined' } : ({ type } as Event);
+}
+
 const joined = (offer: Offer): Subscription =>
   paid(pendingSubscription(START, false), terms(offer), START).subscription;
 
@@ -57,7 +79,7 @@ describe('a subscription', () => {
 
   it('asks for money when the trial is over, and is active once it came', () => {
     const due = must(joined(monthly), { type: 'due' }, terms(monthly), '2027-01-24T12:00:00Z');
-    expect(due.effects).toMatchObject([{ do: 'charge', attempt: 1, period: { step: 1, n: 0, amount: 600 } }]);
+    expect(due.effects).toMatchObject([{ do: 'charge', period: { step: 1, n: 0, amount: 600 } }]);
     const settled = paid(due.subscription, terms(monthly), '2027-01-24T12:00:00Z').subscription;
     expect(settled).toMatchObject({ state: 'active', dueAt: '2027-02-24T12:00:00Z', failures: 0 });
   });
@@ -140,32 +162,24 @@ describe('a subscription', () => {
   });
 
   it('never forgets what is due while it runs, and owes nothing once ended, whatever happens', () => {
-    const events = fc.array(fc.constantFrom('due', 'paid', 'failed', 'cancel', 'undo-cancel'), {
-      maxLength: 25,
-    });
+    const events = fc.array(fc.constantFrom(...EVENTS), { maxLength: 25 });
     fc.assert(
       fc.property(events, fc.constantFrom(monthly, instalments), (types, offer) => {
         const t = terms(offer);
         let subscription = joined(offer);
         for (const type of types) {
-          const now = subscription.dueAt ?? START;
-          const period = upcomingPeriod(subscription, t);
-          const event =
-            type === 'paid'
-              ? period
-                ? ({ type, period } as const)
-                : null
-              : type === 'failed'
-                ? ({ type, reason: 'declined' } as const)
-                : ({ type } as Event);
-          if (!event || (type === 'failed' && !period)) continue;
-          const next = transition(subscription, event, t, now);
-          if (next.ok) subscription = next.subscription;
-          expect(subscription.dueAt === null).toBe(subscription.state === 'ended');
-          expect(
-            (subscription.state === 'overdue') ===
-              (subscription.failures > 0 && subscription.state !== 'ended'),
-          ).toBe(true);
+          const now = subscription.dueAt ?? subscription.paidThrough ?? START;
+          const period = periodToPay(subscription, t, now);
+          if (!period && (type === 'paid' || type === 'failed')) continue;
+          const next = transition(subscription, eventOf(type, period), t, now);
+          if (next.ok) {
+            expect(LIFE[subscription.state][type]).toContain(next.subscription.state);
+            subscription = next.subscription;
+          }
+          const isStill = subscription.state === 'ended' || subscription.state === 'paused';
+          expect(subscription.dueAt === null).toBe(isStill);
+          expect((subscription.endedAt !== null) === (subscription.state === 'ended')).toBe(true);
+          expect(subscription.state !== 'overdue' || subscription.failures > 0).toBe(true);
           const coming = nextCharge(subscription, t);
           if (coming) expect(compare(coming.at, START)).toBeGreaterThanOrEqual(0);
         }
@@ -277,5 +291,134 @@ describe('a single payment that can be renewed', () => {
 it('gives way at once to what it is switched to', () => {
   const gone = must(joined(monthly), { type: 'switched' }, terms(monthly), '2027-01-20T12:00:00Z');
   expect(gone.subscription).toMatchObject({ state: 'ended', endedAt: '2027-01-20T12:00:00Z', dueAt: null });
-  expect(gone.effects[0]).toEqual({ do: 'hold-until', until: '2027-01-20T12:00:00Z' });
+  expect(gone.effects[0]).toEqual({ do: 'release', at: '2027-01-20T12:00:00Z' });
+});
+
+describe('a pause', () => {
+  const t = terms(monthly);
+  const active = paid(joined(monthly), t, '2027-01-24T12:00:00Z').subscription;
+  const asked = must(active, { type: 'pause' }, t, '2027-02-01T12:00:00Z').subscription;
+  const END = '2027-02-24T12:00:00Z';
+
+  it('begins at the end of what is paid, without access and without charges, and can be taken back until then', () => {
+    expect(asked).toMatchObject({ state: 'active', dueAt: END });
+    expect(nextCharge(asked, t)).toBeNull();
+    const back = must(asked, { type: 'resume' }, t, '2027-02-02T12:00:00Z');
+    expect(back.effects).toContainEqual({ do: 'hold-until', until: null });
+    expect(nextCharge(back.subscription, t)?.at).toBe(END);
+    const paused = must(asked, { type: 'due' }, t, END);
+    expect(paused.subscription).toMatchObject({ state: 'paused', dueAt: null });
+    expect(paused.effects).toContainEqual({ do: 'hold-until', until: END });
+  });
+
+  it('ends with the next period beginning at once, once that is paid; from there the calendar goes on', () => {
+    const paused = must(asked, { type: 'due' }, t, END).subscription;
+    const now = '2027-05-31T09:00:00Z';
+    const resumed = must(paused, { type: 'resume' }, t, now);
+    expect(resumed.subscription.state).toBe('paused');
+    expect(resumed.effects).toMatchObject([
+      { do: 'charge', period: { step: 1, n: 1, from: now, amount: 600 } },
+    ]);
+    const again = must(paused, { type: 'paid', period: periodToPay(paused, t, now)! }, t, now);
+    expect(again.subscription).toMatchObject({
+      state: 'active',
+      period: { step: 1, n: 1 },
+      paidThrough: '2027-06-30T09:00:00Z',
+    });
+    expect(upcomingPeriod(again.subscription, t)).toMatchObject({ n: 2, to: '2027-07-31T09:00:00Z' });
+  });
+
+  it('leaves as many instalments as there were, and charges no joining fee twice', () => {
+    const four: Offer = {
+      ...instalments,
+      joiningFee: { amount: 1000, due: 'first-payment' },
+      steps: [{ kind: 'repeat', amount: 4500, every: { n: 1, unit: 'month' }, times: 4 }],
+    };
+    const two = paid(joined(four), terms(four), '2027-02-10T12:00:00Z').subscription;
+    let current = must(two, { type: 'pause' }, terms(four), '2027-02-11T12:00:00Z').subscription;
+    current = must(current, { type: 'due' }, terms(four), current.dueAt!).subscription;
+    const amounts: number[] = [];
+    for (let now = '2027-08-01T12:00:00Z'; ; now = current.dueAt!) {
+      const period = periodToPay(current, terms(four), now);
+      if (!period) break;
+      amounts.push(period.amount);
+      current = must(current, { type: 'paid', period }, terms(four), now).subscription;
+    }
+    expect(amounts).toEqual([4500, 4500]);
+    expect(current).toMatchObject({ period: { step: 0, n: 3 }, paidThrough: '2027-10-01T12:00:00Z' });
+  });
+
+  it('is refused where nothing more is due, or a payment is', () => {
+    const forGood: Offer = { ...monthly, steps: [{ kind: 'once', amount: 40_000, lasts: 'forever' }] };
+    expect(transition(joined(forGood), { type: 'pause' }, terms(forGood), START).ok).toBe(false);
+    const overdue = must(active, { type: 'failed', reason: 'declined' }, t, END).subscription;
+    expect(transition(overdue, { type: 'pause' }, t, END).ok).toBe(false);
+  });
+});
+
+describe('a dispute', () => {
+  const t = terms(monthly);
+  const active = paid(joined(monthly), t, '2027-01-24T12:00:00Z').subscription;
+  const open = must(active, { type: 'dispute-opened' }, t, '2027-02-01T12:00:00Z').subscription;
+
+  it('stops charges while it is open, and once won goes on by the old calendar, without what went by', () => {
+    expect(transition(open, { type: 'due' }, t, '2027-02-24T12:00:00Z').ok).toBe(false);
+    expect(nextCharge(open, t)).toBeNull();
+    const won = must(open, { type: 'dispute-won' }, t, '2027-04-30T12:00:00Z').subscription;
+    expect(won).toMatchObject({ state: 'active', disputedAt: null, dueAt: '2027-04-24T11:00:00Z' });
+  });
+
+  it('ends what it was about when it is lost, from the day it was opened', () => {
+    const lost = must(open, { type: 'dispute-lost' }, t, '2027-04-30T12:00:00Z');
+    expect(lost.subscription).toMatchObject({ state: 'ended', disputedAt: null });
+    expect(lost.effects).toContainEqual({ do: 'release', at: '2027-02-01T12:00:00Z' });
+  });
+
+  it('takes back what was kept for good', () => {
+    const it = terms(instalments);
+    const second = paid(joined(instalments), it, '2027-02-10T12:00:00Z').subscription;
+    const kept = must(second, { type: 'due' }, it, second.dueAt!).subscription;
+    const disputed = must(kept, { type: 'dispute-opened' }, it, '2027-06-01T12:00:00Z').subscription;
+    expect(must(disputed, { type: 'dispute-lost' }, it, '2027-07-01T12:00:00Z').effects).toContainEqual({
+      do: 'release',
+      at: '2027-06-01T12:00:00Z',
+    });
+  });
+});
+
+it('begins anew, without trial, where a payment succeeds after the end', () => {
+  const t = terms(monthly);
+  let subscription = joined(monthly);
+  for (const wait of [0, 1, 3, 5, 7])
+    subscription = must(
+      subscription,
+      { type: 'failed', reason: 'no-funds' },
+      t,
+      days('2027-01-24T12:00:00Z', wait),
+    ).subscription;
+  expect(subscription.state).toBe('ended');
+  const now = '2027-03-05T12:00:00Z';
+  const anew = must(subscription, { type: 'paid', period: periodToPay(subscription, t, now)! }, t, now);
+  expect(anew.subscription).toMatchObject({
+    state: 'active',
+    endedAt: null,
+    failures: 0,
+    paidThrough: '2027-04-05T11:00:00Z',
+  });
+  expect(anew.effects).toContainEqual({ do: 'hold', tier: 'observer', from: now, until: null });
+});
+
+it('ends at once where staff or a refund end it, whatever state it is in', () => {
+  const t = terms(monthly);
+  const active = paid(joined(monthly), t, '2027-01-24T12:00:00Z').subscription;
+  const now = '2027-02-01T12:00:00Z';
+  for (const subscription of [active, must(active, { type: 'cancel' }, t, now).subscription])
+    expect(must(subscription, { type: 'end-now' }, t, now)).toMatchObject({
+      subscription: { state: 'ended', endedAt: now },
+      effects: [{ do: 'release', at: now }, { do: 'tell' }],
+    });
+});
+
+it('is drawn in docs/subscription-life.md as the table has it', () => {
+  expect(readFileSync('docs/subscription-life.md', 'utf8')).toBe(lifePage());
 });

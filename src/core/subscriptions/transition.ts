@@ -1,7 +1,7 @@
 import { addLength, earliest, isBefore, type Instant } from '../calendar';
 import { isPaid } from '../offers/offer';
 import type { Effect, Event, State, Subscription, Terms, Transition } from './subscription';
-import { movedOn, renewalOf, upcomingPeriod } from './upcoming';
+import { movedOn, renewalOf, takenUp, upcomingPeriod } from './upcoming';
 
 /** A subscription that has not begun: what joining starts from. */
 export function pendingSubscription(startedAt: Instant, skipTrial: boolean, skipFee = false): Subscription {
@@ -9,6 +9,7 @@ export function pendingSubscription(startedAt: Instant, skipTrial: boolean, skip
     state: 'pending',
     startedAt,
     skipTrial,
+    takesUp: { step: 0, n: 0 },
     skipFee,
     numberFrom: 0,
     period: null,
@@ -17,35 +18,82 @@ export function pendingSubscription(startedAt: Instant, skipTrial: boolean, skip
     failures: 0,
     firstFailedAt: null,
     endedAt: null,
+    pauses: false,
+    disputedAt: null,
   };
 }
 
 type Handler = (subscription: Subscription, terms: Terms, now: Instant, event: Event) => Transition;
+/** What is done, and the states in which it can leave the subscription. */
+type Entry = [Handler, ...State[]];
+
+const ENDS: Partial<Record<Event['type'], Entry>> = {
+  'end-now': [endNow, 'ended'],
+  switched: [giveWay, 'ended'],
+  'dispute-lost': [loseDispute, 'ended'],
+};
 
 /** The whole life of a subscription: what each state does with each event. What is not here is refused. */
-const TABLE: Record<State, Partial<Record<Event['type'], Handler>>> = {
-  pending: { due: charge, paid: settle },
+export const LIFE: Record<State, Partial<Record<Event['type'], Entry>>> = {
+  pending: { due: [charge, 'pending'], paid: [settle, 'trial', 'active'] },
   trial: {
-    due: advance,
-    paid: settle,
-    failed: fail,
-    cancel,
-    'undo-cancel': nothingToUndo,
-    switched: giveWay,
+    ...ENDS,
+    due: [advance, 'trial', 'active', 'paused', 'ended'],
+    paid: [settle, 'trial', 'active'],
+    failed: [fail, 'overdue', 'ended'],
+    cancel: [cancel, 'cancelling', 'ended'],
+    'undo-cancel': [nothingToUndo, 'trial'],
+    pause: [pause, 'trial'],
+    resume: [undoPause, 'trial'],
+    'dispute-opened': [openDispute, 'trial'],
+    'dispute-won': [winDispute, 'trial', 'active'],
   },
   active: {
-    due: advance,
-    paid: settle,
-    failed: fail,
-    cancel,
-    'undo-cancel': nothingToUndo,
-    renewed: renew,
-    switched: giveWay,
+    ...ENDS,
+    due: [advance, 'active', 'paused', 'ended'],
+    paid: [settle, 'active'],
+    failed: [fail, 'overdue', 'ended'],
+    cancel: [cancel, 'cancelling', 'ended'],
+    'undo-cancel': [nothingToUndo, 'active'],
+    pause: [pause, 'active'],
+    resume: [undoPause, 'active'],
+    renewed: [renew, 'active'],
+    'dispute-opened': [openDispute, 'active'],
+    'dispute-won': [winDispute, 'active'],
   },
-  overdue: { due: charge, paid: settle, failed: fail, cancel: endNow, switched: giveWay },
-  paused: {},
-  cancelling: { due: endOfPaid, 'undo-cancel': undoCancel, renewed: renew, switched: giveWay },
-  ended: {},
+  overdue: {
+    ...ENDS,
+    due: [charge, 'overdue'],
+    paid: [settle, 'trial', 'active'],
+    failed: [fail, 'overdue', 'ended'],
+    cancel: [endNow, 'ended'],
+    'dispute-opened': [openDispute, 'overdue'],
+    'dispute-won': [winDispute, 'overdue'],
+  },
+  paused: {
+    ...ENDS,
+    resume: [askToResume, 'paused'],
+    paid: [resume, 'trial', 'active'],
+    cancel: [endNow, 'ended'],
+    'dispute-opened': [openDispute, 'paused'],
+    'dispute-won': [winDispute, 'paused'],
+  },
+  cancelling: {
+    ...ENDS,
+    due: [endOfPaid, 'ended'],
+    'undo-cancel': [undoCancel, 'trial', 'active'],
+    renewed: [renew, 'active'],
+    'dispute-opened': [openDispute, 'cancelling'],
+    'dispute-won': [winDispute, 'cancelling'],
+  },
+  // What was kept for good can still be taken back; a payment that comes late begins anew.
+  ended: {
+    paid: [beginAnew, 'trial', 'active'],
+    'end-now': [giveBack, 'ended'],
+    'dispute-opened': [openDispute, 'ended'],
+    'dispute-won': [winDispute, 'ended'],
+    'dispute-lost': [loseDispute, 'ended'],
+  },
 };
 
 /**
@@ -53,11 +101,15 @@ const TABLE: Record<State, Partial<Record<Event['type'], Handler>>> = {
  * Pure. Refuses, with a reason in words, what the state does not allow.
  */
 export function transition(subscription: Subscription, event: Event, terms: Terms, now: Instant): Transition {
-  const handler = TABLE[subscription.state][event.type];
-  if (!handler)
+  const entry = LIFE[subscription.state][event.type];
+  if (!entry)
     return { ok: false, reason: `A subscription that is ${subscription.state} cannot take “${event.type}”.` };
-  return handler(subscription, terms, now, event);
+  if (subscription.disputedAt && STOPPED_BY_DISPUTE.has(event.type))
+    return { ok: false, reason: 'A payment of it is disputed: nothing goes on until that is decided.' };
+  return entry[0](subscription, terms, now, event);
 }
+
+const STOPPED_BY_DISPUTE: ReadonlySet<Event['type']> = new Set(['due', 'pause', 'resume']);
 
 const done = (subscription: Subscription, ...effects: Effect[]): Transition => ({
   ok: true,
@@ -67,8 +119,9 @@ const done = (subscription: Subscription, ...effects: Effect[]): Transition => (
 
 function advance(subscription: Subscription, terms: Terms, now: Instant): Transition {
   const moved = movedOn(subscription, terms);
-  if (moved) return done(moved.subscription, { do: 'move' }, { do: 'tell', notice: 'moved' });
   const next = upcomingPeriod(subscription, terms);
+  if (subscription.pauses && (moved ?? next)) return beginPause(subscription);
+  if (moved) return done(moved.subscription, { do: 'move' }, { do: 'tell', notice: 'moved' });
   if (!next) return finish(subscription, terms);
   return next.amount > 0
     ? charge(subscription, terms)
@@ -94,18 +147,19 @@ function renew(subscription: Subscription, terms: Terms, _now: Instant, event: E
   );
 }
 
+/** How everything ends before its time. */
+function stop(subscription: Subscription, now: Instant): Subscription {
+  return { ...subscription, state: 'ended', dueAt: null, endedAt: now, pauses: false, disputedAt: null };
+}
+
 function giveWay(subscription: Subscription, _terms: Terms, now: Instant): Transition {
-  return done(
-    { ...subscription, state: 'ended', dueAt: null, endedAt: now },
-    { do: 'hold-until', until: now },
-    { do: 'tell', notice: 'switched' },
-  );
+  return done(stop(subscription, now), { do: 'release', at: now }, { do: 'tell', notice: 'switched' });
 }
 
 function charge(subscription: Subscription, terms: Terms): Transition {
   const period = upcomingPeriod(subscription, terms);
   if (!period) return { ok: false, reason: 'Nothing is left to charge under this offer.' };
-  return done(subscription, { do: 'charge', period, attempt: subscription.failures + 1 });
+  return done(subscription, { do: 'charge', period });
 }
 
 function settle(subscription: Subscription, terms: Terms, now: Instant, event: Event): Transition {
@@ -161,7 +215,7 @@ function fail(subscription: Subscription, terms: Terms, now: Instant): Transitio
   const retryAfter = terms.retryDays[failures - 1];
   if (retryAfter === undefined) {
     return done(
-      { ...subscription, state: 'ended', failures, firstFailedAt, dueAt: null, endedAt: now },
+      { ...stop(subscription, now), failures, firstFailedAt },
       { do: 'hold-until', until: earliest(graceEnd, now) },
       { do: 'tell', notice: 'ended-unpaid' },
     );
@@ -181,17 +235,108 @@ function cancel(subscription: Subscription, terms: Terms, now: Instant): Transit
     return endNow(subscription, terms, now);
   }
   return done(
-    { ...subscription, state: 'cancelling', dueAt: subscription.paidThrough },
+    { ...subscription, state: 'cancelling', dueAt: subscription.paidThrough, pauses: false },
     { do: 'hold-until', until: subscription.paidThrough },
     { do: 'tell', notice: 'cancelled' },
   );
 }
 
 function endNow(subscription: Subscription, _terms: Terms, now: Instant): Transition {
+  return done(stop(subscription, now), { do: 'release', at: now }, { do: 'tell', notice: 'ended' });
+}
+
+/** Ends what is still held although nothing more was due. */
+function giveBack(subscription: Subscription, terms: Terms, now: Instant): Transition {
+  if (
+    terms.offer.after !== 'keep' &&
+    subscription.paidThrough !== null &&
+    !isBefore(now, subscription.paidThrough)
+  )
+    return { ok: false, reason: 'It has ended already.' };
   return done(
-    { ...subscription, state: 'ended', dueAt: null, endedAt: now },
-    { do: 'hold-until', until: now },
+    stop(subscription, subscription.endedAt ?? now),
+    { do: 'release', at: now },
     { do: 'tell', notice: 'ended' },
+  );
+}
+
+function pause(subscription: Subscription, terms: Terms): Transition {
+  if (subscription.pauses) return { ok: false, reason: 'A pause has been asked for already.' };
+  if (!upcomingPeriod(subscription, terms) && !movedOn(subscription, terms))
+    return { ok: false, reason: 'Nothing more will be charged, so there is nothing to pause.' };
+  return done(
+    { ...subscription, pauses: true },
+    { do: 'hold-until', until: subscription.paidThrough },
+    { do: 'tell', notice: 'pause-asked' },
+  );
+}
+
+function undoPause(subscription: Subscription, terms: Terms): Transition {
+  if (!subscription.pauses) return { ok: false, reason: 'It is not paused.' };
+  const back = { ...subscription, pauses: false };
+  return done(back, { do: 'hold-until', until: openEnd(back, terms) }, { do: 'tell', notice: 'resumed' });
+}
+
+function beginPause(subscription: Subscription): Transition {
+  return done(
+    { ...subscription, state: 'paused', pauses: false, dueAt: null },
+    { do: 'hold-until', until: subscription.paidThrough },
+    { do: 'tell', notice: 'paused' },
+  );
+}
+
+/** The next period begins now. It opens once it is paid for: until then the pause goes on. */
+function askToResume(subscription: Subscription, terms: Terms, now: Instant): Transition {
+  const again = takenUp(subscription, terms, now);
+  const period = upcomingPeriod(again, terms);
+  if (!period) return { ok: false, reason: 'Nothing of this offer is left: its dates have passed.' };
+  return period.amount > 0
+    ? done(subscription, { do: 'charge', period })
+    : resume(subscription, terms, now, { type: 'paid', period });
+}
+
+function resume(subscription: Subscription, terms: Terms, now: Instant, event: Event): Transition {
+  return takeUpAgain(subscription, terms, now, event, 'resumed');
+}
+
+/** Money that comes when all is over: the period it is for begins now. */
+function beginAnew(subscription: Subscription, terms: Terms, now: Instant, event: Event): Transition {
+  if (subscription.disputedAt)
+    return { ok: false, reason: 'A payment of it is disputed: nothing goes on until that is decided.' };
+  return takeUpAgain({ ...subscription, endedAt: null }, terms, now, event, 'begun-anew');
+}
+
+function takeUpAgain(
+  subscription: Subscription,
+  terms: Terms,
+  now: Instant,
+  event: Event,
+  notice: 'resumed' | 'begun-anew',
+): Transition {
+  const settled = settle(takenUp(subscription, terms, now), terms, now, event);
+  return settled.ok ? { ...settled, effects: [...settled.effects, { do: 'tell', notice }] } : settled;
+}
+
+function openDispute(subscription: Subscription, _terms: Terms, now: Instant): Transition {
+  if (subscription.disputedAt) return done(subscription);
+  return done({ ...subscription, disputedAt: now }, { do: 'tell', notice: 'dispute-opened' });
+}
+
+/** It goes on by its own calendar; periods that went by wholly while nothing was open are not charged. */
+function winDispute(subscription: Subscription, terms: Terms, now: Instant): Transition {
+  if (!subscription.disputedAt) return { ok: false, reason: 'Nothing of it is disputed.' };
+  const free = { ...subscription, disputedAt: null };
+  const current =
+    free.state === 'trial' || free.state === 'active' ? skipGonePeriods(free, terms, now) : free;
+  return done(current, { do: 'tell', notice: 'dispute-won' });
+}
+
+function loseDispute(subscription: Subscription, _terms: Terms, now: Instant): Transition {
+  const since = subscription.disputedAt ?? now;
+  return done(
+    stop(subscription, subscription.endedAt ?? now),
+    { do: 'release', at: since },
+    { do: 'tell', notice: 'dispute-lost' },
   );
 }
 

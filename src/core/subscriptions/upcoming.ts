@@ -5,13 +5,67 @@ import type { Subscription, Terms } from './subscription';
 
 /** The period that begins after the last settled one; undefined where the schedule is finished. */
 export function upcomingPeriod(subscription: Subscription, terms: Terms): Period | undefined {
-  return nextPeriod(
-    offerOf(subscription, terms),
-    subscription.startedAt,
-    terms.zone,
-    subscription.skipTrial,
-    subscription.period,
+  return periodAfter(subscription, terms, subscription.period);
+}
+
+/**
+ * The period that a payment made at `now` is for. What is paused or has ended takes its schedule up again at that
+ * moment; everything else keeps its calendar.
+ */
+export function periodToPay(subscription: Subscription, terms: Terms, now: Instant): Period | undefined {
+  return upcomingPeriod(takenUp(subscription, terms, now), terms);
+}
+
+/** The subscription with its schedule taken up again at `now`, where it had stopped; else as it is. */
+export function takenUp(subscription: Subscription, terms: Terms, now: Instant): Subscription {
+  const { period, state } = subscription;
+  if ((state !== 'paused' && state !== 'ended') || period === null) return subscription;
+  const { steps, joiningFee } = terms.offer;
+  const isFeePaid =
+    joiningFee?.due === 'start' || steps.slice(0, period.step + 1).some((step) => step.amount > 0);
+  return {
+    ...subscription,
+    startedAt: now,
+    skipFee: subscription.skipFee || isFeePaid,
+    takesUp: { step: period.step, n: period.n + 1 },
+  };
+}
+
+function periodAfter(
+  subscription: Subscription,
+  terms: Terms,
+  last: Subscription['period'],
+): Period | undefined {
+  const { startedAt, skipTrial } = subscription;
+  const { offer, skipped } = remaining(subscription, terms);
+  const here = last && {
+    step: last.step - skipped.steps,
+    n: last.n - (last.step === skipped.steps ? skipped.n : 0),
+  };
+  const isBefore = here !== null && (here.step < 0 || (here.step === 0 && here.n < 0));
+  const next = nextPeriod(offer, startedAt, terms.zone, skipTrial, isBefore ? null : here);
+  return (
+    next && {
+      ...next,
+      step: next.step + skipped.steps,
+      n: next.n + (next.step === 0 ? skipped.n : 0),
+    }
   );
+}
+
+/** What the schedule begun at `startedAt` has of the offer, and how many steps, and periods of its first step, it leaves out. */
+function remaining(
+  subscription: Subscription,
+  terms: Terms,
+): { offer: Offer; skipped: { steps: number; n: number } } {
+  const offer = offerOf(subscription, terms);
+  const { step: from, n } = subscription.takesUp;
+  if (from === 0 && n === 0) return { offer, skipped: { steps: 0, n: 0 } };
+  const [first, ...later] = offer.steps.slice(from);
+  const left = first?.kind === 'repeat' ? (first.times ?? Infinity) - n : 1 - n;
+  if (!first || left <= 0) return { offer: { ...offer, steps: later }, skipped: { steps: from + 1, n: 0 } };
+  const cut = first.kind === 'repeat' && first.times !== null ? { ...first, times: left } : first;
+  return { offer: { ...offer, steps: [cut, ...later] }, skipped: { steps: from, n } };
 }
 
 /** The offer as it is charged to this subscription. */
@@ -33,6 +87,7 @@ export function movedOn(
     ...subscription,
     state: 'active',
     startedAt: paidThrough,
+    takesUp: { step: 0, n: 0 },
     skipTrial: true,
     skipFee: true,
     numberFrom: subscription.numberFrom + numbersUsed(terms.offer, period),
@@ -59,11 +114,11 @@ export function renewalOf(
   terms: Terms,
 ): { from: Instant; period: Period; number: number } | null {
   const { offer, zone } = terms;
-  const { paidThrough, state } = subscription;
+  const { paidThrough, state, disputedAt } = subscription;
   const last = offer.steps.length - 1;
   const step = offer.steps[last];
   const isLast = subscription.period?.step === last;
-  if (!offer.renewal || !isRenewable(offer) || !isLast || paidThrough === null) return null;
+  if (!offer.renewal || !isRenewable(offer) || !isLast || paidThrough === null || disputedAt) return null;
   if (step?.kind !== 'once' || (state !== 'active' && state !== 'cancelling')) return null;
   const again: Offer = { tier: offer.tier, currency: offer.currency, steps: [step], after: 'end' };
   const period = nextPeriod(again, paidThrough, zone, true, null);
@@ -77,20 +132,21 @@ export function renewalOf(
 
 /** The next charge above zero that will fall due as things stand; null where none will. */
 export function nextCharge(subscription: Subscription, terms: Terms): { at: Instant; period: Period } | null {
-  if (['cancelling', 'ended', 'paused'].includes(subscription.state)) return null;
-  if (subscription.state === 'overdue') {
+  const { state, pauses, disputedAt } = subscription;
+  if (state === 'cancelling' || state === 'ended' || state === 'paused') return null;
+  if (pauses || disputedAt) return null;
+  if (state === 'overdue') {
     const period = upcomingPeriod(subscription, terms);
     return period ? { at: subscription.dueAt ?? period.from, period } : null;
   }
   const moved = movedOn(subscription, terms);
   if (moved) return nextCharge(moved.subscription, moved.terms);
-  const offer = offerOf(subscription, terms);
   let last = subscription.period;
   for (;;) {
-    const period = nextPeriod(offer, subscription.startedAt, terms.zone, subscription.skipTrial, last);
+    const period = periodAfter(subscription, terms, last);
     if (!period) return null;
     if (period.amount > 0) return { at: period.from, period };
-    const step = offer.steps[period.step];
+    const step = terms.offer.steps[period.step];
     // An endless step without a price never comes to a charge.
     if (period.to === null || (step?.kind === 'repeat' && step.times === null)) return null;
     last = { step: period.step, n: period.n };

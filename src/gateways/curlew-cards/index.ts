@@ -1,26 +1,37 @@
-import { Webhook } from 'standardwebhooks';
 import { z } from 'zod';
-import type { Gateway, GatewayPayment, Unknown, WebhookReading } from '../contract';
-import {
-  accountSchema,
-  call,
-  cardSchema,
-  errorSchema,
-  paymentSchema,
-  webhookSchema,
-  type Reply,
-} from './client';
+import type { Carries } from '@/core/offers/carries';
+import { DECLINE_CODES, NO_CONSENT, NOT_A_WALLET, type Gateway, type Unknown } from '../contract';
+import { httpClient, paymentSchema, readWebhook } from '../lib/client';
 import { inspectKeys } from './keys';
+
+const CARRIES: Carries = {
+  currencies: null,
+  repeating: true,
+  trial: true,
+  units: ['hour', 'day', 'week', 'month', 'year'],
+  dates: true,
+  switch: true,
+  discount: true,
+  pause: true,
+  refund: true,
+};
 
 /** Card on file: Nest Key decides when to charge. `base` is the address of the API and of the card frame. */
 export function curlewCards(base: string): Gateway {
+  const { call, read, ask, ...client } = httpClient('Curlew Cards', base);
   return {
     id: 'curlew-cards',
     name: 'Curlew Cards',
+    nature: 'card',
+    carries: CARRIES,
+    connectedBy: 'keys',
+    hasWebhooks: true,
+    ...NO_CONSENT,
+    ...NOT_A_WALLET,
     inspectKeys,
 
     async checkKeys({ siteKey, secretKey }) {
-      const reply = await call(base, secretKey.trim(), 'GET', '/v1/account');
+      const reply = await call(secretKey.trim(), 'GET', '/v1/account');
       if (reply.kind === 'silence')
         return {
           ok: false,
@@ -47,20 +58,8 @@ export function curlewCards(base: string): Gateway {
       return { ok: true, accountName: account.data.name };
     },
 
-    async registerWebhook({ secretKey }, address) {
-      const reply = await call(base, secretKey, 'POST', '/v1/webhooks', { address });
-      const made = read(reply, 201, webhookSchema);
-      return made.ok ? { ok: true, ref: made.value.id, secret: made.value.secret } : made;
-    },
-
-    async requestPing({ secretKey }, webhookRef) {
-      return read(
-        await call(base, secretKey, 'POST', `/v1/webhooks/${encodeURIComponent(webhookRef)}/ping`, {}),
-        202,
-        z.object({}),
-      );
-    },
-
+    registerWebhook: ({ secretKey }, address) => client.registerWebhook(secretKey, address),
+    requestPing: ({ secretKey }, ref) => client.requestPing(secretKey, ref),
     readWebhook,
 
     frame(siteKey, parentOrigin) {
@@ -71,7 +70,7 @@ export function curlewCards(base: string): Gateway {
     },
 
     async saveMethod({ secretKey }, { token, email, idempotencyKey }) {
-      const reply = await call(base, secretKey, 'POST', '/v1/saved-cards', { token, email }, idempotencyKey);
+      const reply = await call(secretKey, 'POST', '/v1/saved-cards', { token, email }, idempotencyKey);
       const saved = read(reply, 201, cardSchema);
       if (saved.ok) {
         const { id, customer, ending, expires } = saved.value;
@@ -90,85 +89,29 @@ export function curlewCards(base: string): Gateway {
 
     async charge({ secretKey }, { customerRef, methodRef, amount, currency, idempotencyKey, note }) {
       const body = { customer: customerRef, savedCard: methodRef, amount, currency, note };
-      const made = read(
-        await call(base, secretKey, 'POST', '/v1/payments', body, idempotencyKey),
-        201,
-        paymentSchema,
-      );
+      const made = await ask(secretKey, 'POST', '/v1/payments', 201, paymentSchema, body, idempotencyKey);
       if (!made.ok) return unknown(made.reason);
-      const { id, state, code } = made.value;
-      return state === 'succeeded' ? { state, ref: id } : { state, ref: id, code: code ?? 'declined' };
+      const { ref, state, code } = made.value;
+      return state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? 'declined' };
     },
 
-    async findPayment({ secretKey }, by) {
-      const query = 'key' in by ? `key=${encodeURIComponent(by.key)}` : `id=${encodeURIComponent(by.ref)}`;
-      const found = read(await call(base, secretKey, 'GET', `/v1/payments?${query}`), 200, paymentsSchema);
-      if (!found.ok) return found;
-      const [payment] = found.value.payments;
-      return { ok: true, payment: payment ? fromCurlew(payment) : null };
-    },
-
-    async listPayments({ secretKey }) {
-      const all: GatewayPayment[] = [];
-      let after: string | null = '';
-      while (after !== null) {
-        const page: Read<z.infer<typeof paymentsSchema>> = read(
-          await call(base, secretKey, 'GET', `/v1/payments?after=${encodeURIComponent(after)}`),
-          200,
-          paymentsSchema,
-        );
-        if (!page.ok) return page;
-        all.push(...page.value.payments.map(fromCurlew));
-        after = page.value.next;
-      }
-      return { ok: true, payments: all };
-    },
+    refund: ({ secretKey }, refund) => client.refund(secretKey, refund),
+    findPayment: ({ secretKey }, by) =>
+      client.findPayment(
+        secretKey,
+        'key' in by ? `key=${encodeURIComponent(by.key)}` : `id=${encodeURIComponent(by.ref)}`,
+      ),
+    listPayments: ({ secretKey }) => client.listPayments(secretKey),
   };
 }
 
-const paymentsSchema = z.object({ payments: z.array(paymentSchema), next: z.string().nullable() });
-
-const fromCurlew = ({ id, ...payment }: z.infer<typeof paymentSchema>): GatewayPayment => ({
-  ref: id,
-  ...payment,
+const accountSchema = z.object({ name: z.string(), mode: z.enum(['test', 'live']), siteKey: z.string() });
+const cardSchema = z.object({
+  id: z.string(),
+  customer: z.string(),
+  ending: z.string(),
+  expires: z.string(),
 });
+const errorSchema = z.object({ error: z.object({ code: z.enum(DECLINE_CODES) }) });
 
 const unknown = (reason: string): Unknown => ({ state: 'unknown', reason });
-
-type Read<T> = { ok: true; value: T } | { ok: false; reason: string };
-
-function read<T>(reply: Reply, status: number, schema: z.ZodType<T>): Read<T> {
-  if (reply.kind === 'silence') return { ok: false, reason: reply.reason };
-  if (reply.status !== status) return { ok: false, reason: `Curlew Cards answered ${reply.status}` };
-  const parsed = schema.safeParse(reply.body);
-  return parsed.success
-    ? { ok: true, value: parsed.data }
-    : { ok: false, reason: 'Curlew Cards gave an answer of another form' };
-}
-
-const payloadSchema = z.object({ type: z.string(), payment: z.object({ id: z.string() }).optional() });
-
-/** Signature and five minutes of tolerance as in the Standard Webhooks specification 1.0. */
-function readWebhook(secret: string, headers: Record<string, string>, body: string): WebhookReading {
-  try {
-    new Webhook(secret).verify(body, headers);
-  } catch (error) {
-    return {
-      ok: false,
-      reason: error instanceof Error ? error.message : 'the signature could not be checked',
-    };
-  }
-  const payload = payloadSchema.safeParse(safeJson(body));
-  const messageId = headers['webhook-id'];
-  if (!payload.success || !messageId)
-    return { ok: false, reason: 'the message has another form than expected' };
-  return { ok: true, messageId, payload: { type: payload.data.type, paymentRef: payload.data.payment?.id } };
-}
-
-function safeJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
-}

@@ -6,6 +6,7 @@ import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/a
 
 type Books =
   | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }
+  | { ok: true; none: true }
   | { ok: false; reason: string };
 type Props = {
   id: string;
@@ -23,6 +24,8 @@ type Props = {
 
 function booksWords(books: Books): { words: string; good: boolean } {
   if (!books.ok) return { words: `cannot be compared now: ${books.reason}`, good: false };
+  if ('none' in books)
+    return { words: 'kept by the bank: its statements are matched with what is awaited', good: true };
   if (books.differences.length > 0)
     return { words: `${books.differences.length} of ${books.compared} payments differ`, good: false };
   const open = books.open > 0 ? `, ${books.open} under way` : '';
@@ -77,7 +80,7 @@ export function GatewayCard({
           </div>
         ))}
       </dl>
-      {books.ok && books.differences.length > 0 && (
+      {books.ok && 'differences' in books && books.differences.length > 0 && (
         <ul className="mt-2 text-[0.9375rem]">
           {books.differences.slice(0, 20).map((d) => (
             <li key={d.key}>

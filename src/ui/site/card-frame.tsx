@@ -6,7 +6,7 @@ export type CardAnswer = { token: string } | { problem: string };
 export type CardFrameHandle = { tokenise(): Promise<CardAnswer> };
 
 type FromFrame =
-  | { curlew: 'ready' | 'filled' | 'enter' }
+  | { curlew: 'ready' | 'filled' | 'enter' | 'asking' }
   | { curlew: 'height'; height: number }
   | { curlew: 'token'; token: string }
   | { curlew: 'problem'; message: string };
@@ -18,6 +18,8 @@ const PATIENCE_MS = 20_000;
 export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const waiting = useRef<((answer: CardAnswer) => void) | null>(null);
+  /** Called when the payer is asked something in the frame: that takes as long as it takes. */
+  const patient = useRef<() => void>(() => {});
   const [height, setHeight] = useState(190);
 
   useEffect(() => {
@@ -26,6 +28,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
       const message = event.data;
       if (message.curlew === 'height') setHeight(Math.min(400, Math.max(120, message.height)));
       if (message.curlew === 'enter') onEnter();
+      if (message.curlew === 'asking') patient.current();
       if (message.curlew === 'token') waiting.current?.({ token: message.token });
       if (message.curlew === 'problem') waiting.current?.({ problem: message.message });
     };
@@ -43,6 +46,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
             resolve({ problem: `${gateway} does not answer. Nothing was charged; try again in a moment.` }),
           PATIENCE_MS,
         );
+        patient.current = () => clearTimeout(late);
         waiting.current = (answer) => {
           clearTimeout(late);
           waiting.current = null;

@@ -5,7 +5,7 @@ import type { JoinField } from '@/core/tiers/join-fields';
 import type { FormAction } from '../kit/action-form';
 import { TextField } from '../kit/field';
 import { AnswerField } from './answer-field';
-import { PaidForm, type Frame } from './paid-form';
+import { PaidForm, type Way } from './paid-form';
 
 type Props = {
   action: FormAction;
@@ -19,8 +19,9 @@ type Props = {
   isSignedIn: boolean;
   fields: JoinField[];
   asksCode: boolean;
-  frame: Frame | null;
-  keptCard: string | null;
+  ways: Way[];
+  keptCard: { accountId: string; label: string } | null;
+  isDue: boolean;
   /** What it costs today and next, beside the button. */
   cost: string;
   typed?: { name: string; email: string; answers: Record<string, string> };
@@ -34,8 +35,9 @@ export function CheckoutForm({
   isSignedIn,
   fields,
   asksCode,
-  frame,
+  ways,
   keptCard,
+  isDue,
   typed,
   cost,
   button,
@@ -47,7 +49,15 @@ export function CheckoutForm({
   const terms = fields.filter((field) => field.kind === 'terms');
   const name = fields.find((field) => field.kind === 'name');
   return (
-    <PaidForm action={action} label="Join" frame={frame} keptCard={keptCard} button={button} cost={cost}>
+    <PaidForm
+      action={action}
+      label="Join"
+      ways={ways}
+      keptCard={keptCard}
+      isDue={isDue}
+      button={button}
+      cost={cost}
+    >
       <input type="hidden" name="joiningId" value={id} />
       {Object.entries(hidden).map(([field, value]) => (
         <input key={field} type="hidden" name={field} value={value} />

@@ -13,14 +13,29 @@ import { FormFrame, FormMessage, SubmitButton, type FormAction, type FormState }
 import { CardFrame, type CardFrameHandle } from './card-frame';
 
 export type Frame = { url: string; origin: string; gateway: string };
+export type Way = {
+  accountId: string;
+  label: string;
+  gateway: string;
+  nature: 'card' | 'wallet' | 'transfer';
+  frame: Frame | null;
+};
+
+const NEXT: Record<Way['nature'], (gateway: string) => string> = {
+  card: () => '',
+  wallet: (gateway) => `You approve it on the page of ${gateway}, and come back here.`,
+  transfer: () => 'You get our bank details and a reference. It opens as soon as the money is there.',
+};
 
 type Props = {
   action: FormAction;
   label: string;
-  /** Null where nothing is to be paid. */
-  frame: Frame | null;
+  /** How it can be paid; none where nothing is to be paid. */
+  ways: Way[];
   /** A card that is known already and can be charged again. */
-  keptCard: string | null;
+  keptCard: { accountId: string; label: string } | null;
+  /** Whether money is due now, so that a wallet or a transfer comes next. */
+  isDue?: boolean;
   button: string;
   busy?: string;
   /** What it costs today and next: in view where the button is pressed. */
@@ -31,11 +46,26 @@ type Props = {
 const NOTHING: FormState = { problems: {} };
 
 /** A form that pays: its own fields, and the gateway's card form. The card's number never enters this page. */
-export function PaidForm({ action, label, frame, keptCard, button, busy, cost, children }: Props) {
+export function PaidForm({
+  action,
+  label,
+  ways,
+  keptCard,
+  button,
+  busy,
+  cost,
+  isDue = true,
+  children,
+}: Props) {
   const [state, send, sending] = useActionState(action, NOTHING);
   const [asking, setAsking] = useState(false);
   const [cardProblem, setCardProblem] = useState<string | null>(null);
-  const [keeps, setKeeps] = useState(keptCard !== null);
+  const [wantsKept, setKeeps] = useState(keptCard !== null);
+  const [accountId, setAccountId] = useState(keptCard?.accountId ?? ways[0]?.accountId ?? '');
+  const way = ways.find((one) => one.accountId === accountId);
+  const frame = way?.frame ?? null;
+  const kept = keptCard?.accountId === accountId ? keptCard.label : null;
+  const keeps = wantsKept && kept !== null;
   const card = useRef<CardFrameHandle>(null);
   const form = useRef<HTMLFormElement>(null);
   const pending = asking || sending;
@@ -74,13 +104,37 @@ export function PaidForm({ action, label, frame, keptCard, button, busy, cost, c
       <FormFrame state={state} pending={pending}>
         {Object.keys(state.problems).some((field) => field !== 'card') && <FormMessage />}
         {children}
+        <input type="hidden" name="accountId" value={accountId} />
+        {ways.length > 1 && (
+          <fieldset className="grid gap-2">
+            <legend className="mb-2 font-display text-xl font-bold">How you pay</legend>
+            {ways.map((one) => (
+              <CardChoice
+                key={one.accountId}
+                name="way"
+                value={one.accountId}
+                isOn={one.accountId === accountId}
+                choose={() => (setAccountId(one.accountId), setCardProblem(null))}
+              >
+                {one.label}
+              </CardChoice>
+            ))}
+          </fieldset>
+        )}
+        {way && !frame && (
+          <p className="text-muted">
+            {way.nature === 'wallet' || isDue
+              ? NEXT[way.nature](way.gateway)
+              : 'Nothing is due today; before the first payment you get our bank details by mail.'}
+          </p>
+        )}
         {frame && (
           <fieldset>
             <legend className="mb-3 font-display text-xl font-bold">Card</legend>
-            {keptCard && (
+            {kept && (
               <div className="mb-3 grid gap-2">
                 <CardChoice name="keepCard" value="yes" isOn={keeps} choose={() => setKeeps(true)}>
-                  The {keptCard}
+                  The {kept}
                 </CardChoice>
                 <CardChoice name="keepCard" value="no" isOn={!keeps} choose={() => setKeeps(false)}>
                   Another card
@@ -109,10 +163,10 @@ export function PaidForm({ action, label, frame, keptCard, button, busy, cost, c
         <div className="grid gap-3">
           {cost && <p className="figures font-semibold">{cost}</p>}
           <SubmitButton
-            busy={busy ?? (frame ? 'Talking to the card service…' : 'Joining…')}
+            busy={busy ?? (frame ? 'Talking to the card service…' : 'One moment…')}
             className="min-h-12 text-base sm:w-fit sm:px-8"
           >
-            {button}
+            {way?.nature === 'wallet' ? `Go on to ${way.gateway}` : button}
           </SubmitButton>
         </div>
       </FormFrame>

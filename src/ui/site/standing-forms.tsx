@@ -1,7 +1,7 @@
 'use client';
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { PaidForm, type Frame } from './paid-form';
+import { PaidForm, type Way } from './paid-form';
 
 /** Pays for a further length of what is held. */
 export function RenewForm({
@@ -9,7 +9,7 @@ export function RenewForm({
   subscriptionId,
   until,
   returnTo,
-  frame,
+  ways,
   keptCard,
   button,
 }: {
@@ -18,12 +18,12 @@ export function RenewForm({
   /** The end that is shown: it makes a second press of the button harmless. */
   until: string;
   returnTo: string;
-  frame: Frame | null;
-  keptCard: string | null;
+  ways: Way[];
+  keptCard: { accountId: string; label: string } | null;
   button: string;
 }) {
   return (
-    <PaidForm action={action} label="Renew" frame={frame} keptCard={keptCard} button={button}>
+    <PaidForm action={action} label="Renew" ways={ways} keptCard={keptCard} button={button}>
       <input type="hidden" name="subscriptionId" value={subscriptionId} />
       <input type="hidden" name="until" value={until} />
       <input type="hidden" name="returnTo" value={returnTo} />

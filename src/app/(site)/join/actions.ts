@@ -3,7 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
-import { callerAddress, currentActor, signInSession } from '@/app/session';
+import { callerAddress, currentActor, rememberJoining, signInSession } from '@/app/session';
 import { confirmJoining } from '@/services/confirm-joining';
 import { joinTier } from '@/services/join-tier';
 import { renewSubscription } from '@/services/renew-subscription';
@@ -21,6 +21,7 @@ const FIELDS = [
   'password',
   'code',
   'cardToken',
+  'accountId',
   'returnTo',
 ];
 const ANSWER = 'answers.';
@@ -41,6 +42,11 @@ export async function joinAction(_: FormState, form: FormData): Promise<FormStat
     () => joinTier(actor, input, caller),
     async (joined) => {
       if (joined.state === 'proof') redirect('/join/proof');
+      if (joined.state === 'transfer') redirect(`/join/pending/${text(form, 'joiningId')}`);
+      if (joined.state === 'approve') {
+        await rememberJoining(text(form, 'joiningId'));
+        redirect(joined.url);
+      }
       if (actor.memberId !== joined.memberId) await signInSession(joined.memberId);
       redirect(`/join/done/${text(form, 'joiningId')}`);
     },

@@ -26,12 +26,17 @@ type Props = {
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
 export async function Checkout({ prepared, member, returnTo, typed }: Props) {
-  const { offer, tier, frame, standing } = prepared;
+  const { offer, tier, ways, standing } = prepared;
   const { zone, name: siteName } = await currentSite();
   const { currency } = offer.definition;
   const obstacle = obstacleOf(prepared, zone);
   const quote = shownQuote(prepared, zone);
   const to = encodeURIComponent(returnTo);
+  // What is renewed goes on being paid through what it was paid through.
+  const renewWays =
+    standing.kind === 'renew'
+      ? ways.filter((way) => way.accountId === standing.subscription.gatewayAccountId)
+      : [];
   const isSwitch = standing.kind === 'switch';
   const isLater = isSwitch && !standing.quote.atOnce;
   return (
@@ -123,7 +128,7 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           subscriptionId={standing.subscription.id}
           until={standing.until}
           returnTo={returnTo}
-          frame={frame}
+          ways={renewWays}
           keptCard={prepared.keptCard}
           button={`Pay ${formatMoney(standing.period.amount, currency)} and renew`}
         />
@@ -147,7 +152,8 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           isSignedIn={Boolean(member)}
           fields={isSwitch ? [] : prepared.fields}
           asksCode={prepared.joining.state === 'by-code'}
-          frame={frame}
+          ways={ways}
+          isDue={quote.due > 0}
           keptCard={prepared.keptCard}
           typed={typed}
           cost={costWords(quote, currency, zone)}

@@ -1,0 +1,19 @@
+import { redirect } from 'next/navigation';
+import { currentActor } from '@/app/session';
+import { NotAllowed } from '@/services/actor';
+import { finishConsent } from '@/services/gateway-consent';
+
+/** Where a gateway's consent page sends the owner back to. */
+export async function GET(request: Request): Promise<never> {
+  const query = new URL(request.url).searchParams;
+  const actor = await currentActor();
+  const finished = await finishConsent(actor, {
+    state: query.get('state') ?? '',
+    code: query.get('code'),
+  }).catch((error: unknown) => {
+    if (error instanceof NotAllowed) return { ok: false as const, problems: { '': error.message } };
+    throw error;
+  });
+  if (finished.ok) redirect(`/desk/money/gateways?connected=${finished.value.id}`);
+  redirect(`/desk/money/gateways?problem=${encodeURIComponent(finished.problems[''] ?? '')}`);
+}

@@ -1,0 +1,71 @@
+import { isLocalDate, type LocalDate } from './calendar';
+import { parseAmount } from './money';
+
+/** Names that banks give to the columns of a statement. The first of ours is the one in our own form. */
+const COLUMNS = {
+  date: ['date', 'booked', 'booking date', 'booked on', 'value date'],
+  amount: ['amount', 'credit', 'money in', 'paid in'],
+  currency: ['currency'],
+  payer: ['payer', 'name', 'from', 'counterparty'],
+  words: ['words', 'reference', 'details', 'purpose', 'description', 'narrative'],
+} as const;
+type Column = keyof typeof COLUMNS;
+
+export type StatementRow = {
+  line: number;
+  bookedOn: LocalDate;
+  /** Minor units; below zero where money went out. */
+  amount: number;
+  currency: string;
+  payer: string;
+  words: string;
+};
+export type ReadStatement =
+  | { ok: true; rows: StatementRow[]; problems: { line: number; problem: string }[] }
+  | { ok: false; problem: string };
+
+/**
+ * The records of a bank statement, with their header, as rows. A line that cannot be read is named, and does not
+ * stop the others. Dates are 2026-11-25 or 25/11/2026; amounts may carry a sign.
+ * @param currency the site's, where the statement names none
+ */
+export function readStatement(records: string[][], currency: string): ReadStatement {
+  const [head = [], ...lines] = records;
+  const names = head.map((name) => name.trim().toLowerCase());
+  const at = (column: Column): number =>
+    names.findIndex((name) => (COLUMNS[column] as readonly string[]).includes(name));
+  const missing = (['date', 'amount', 'words'] as const).filter((column) => at(column) === -1);
+  if (missing.length > 0)
+    return {
+      ok: false,
+      problem: `The first line must name the columns. Missing: ${missing.map((column) => `${column} (${COLUMNS[column].slice(1).join(', ')})`).join('; ')}.`,
+    };
+  const rows: StatementRow[] = [];
+  const problems: { line: number; problem: string }[] = [];
+  for (const [index, record] of lines.entries()) {
+    const line = index + 2;
+    const cell = (column: Column): string => record[at(column)]?.trim() ?? '';
+    const bookedOn = readDate(cell('date'));
+    const money = cell('currency').toUpperCase() || currency;
+    const sign = /^[-−]/.test(cell('amount')) ? -1 : 1;
+    const amount = parseAmount(cell('amount').replace(/^[-−+]/, ''), money);
+    if (!bookedOn) problems.push({ line, problem: `“${cell('date')}” is not a date` });
+    else if (!amount.ok) problems.push({ line, problem: `“${cell('amount')}” is not an amount` });
+    else
+      rows.push({
+        line,
+        bookedOn,
+        amount: sign * amount.amount,
+        currency: money,
+        payer: cell('payer'),
+        words: cell('words'),
+      });
+  }
+  return { ok: true, rows, problems };
+}
+
+function readDate(text: string): LocalDate | null {
+  const [, day, month, year] = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text) ?? [];
+  const date = year ? `${year}-${month?.padStart(2, '0')}-${day?.padStart(2, '0')}` : text;
+  return isLocalDate(date) ? date : null;
+}

@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import type { Carries } from '@/core/offers/carries';
+import { NOT_A_CARD, type Agreement, type Gateway } from '../contract';
+import { httpClient, readWebhook } from '../lib/client';
+
+const CARRIES: Carries = {
+  currencies: ['GBP', 'EUR', 'USD', 'JPY'],
+  repeating: true,
+  trial: true,
+  units: ['day', 'week', 'month', 'year'],
+  dates: false,
+  switch: false,
+  discount: false,
+  pause: false,
+  refund: true,
+};
+
+/** The payer approves on the wallet's own page; the wallet then bills by itself. `base` is its API and its pages. */
+export function dunlinWallet(base: string): Gateway {
+  const { ask, call, ...client } = httpClient('Dunlin Wallet', base);
+  const toAgreement = ({ id, state, approvePath }: z.infer<typeof agreementSchema>): Agreement => ({
+    ref: id,
+    state,
+    approveUrl: new URL(approvePath, base).toString(),
+  });
+  return {
+    id: 'dunlin-wallet',
+    name: 'Dunlin Wallet',
+    nature: 'wallet',
+    carries: CARRIES,
+    connectedBy: 'consent',
+    hasWebhooks: true,
+    ...NOT_A_CARD,
+    inspectKeys: ({ secretKey }, mode) =>
+      secretKey.startsWith(`dunlin_${mode}_`)
+        ? null
+        : { field: 'secretKey', message: `This is not a ${mode}-mode consent of Dunlin Wallet.` },
+
+    async checkKeys({ siteKey, secretKey }) {
+      const reply = await call(secretKey, 'GET', '/v1/account');
+      if (reply.kind === 'silence') return { ok: false, field: null, message: `${reply.reason}.` };
+      const account = accountSchema.safeParse(reply.body);
+      if (reply.status !== 200 || !account.success)
+        return {
+          ok: false,
+          field: 'secretKey',
+          message: 'Dunlin Wallet does not know this consent any more. Connect it again.',
+        };
+      return account.data.merchant === siteKey
+        ? { ok: true, accountName: account.data.name }
+        : { ok: false, field: 'siteKey', message: 'This consent was given by another account.' };
+    },
+
+    consentUrl({ back, state, mode }) {
+      const url = new URL('/consent', base);
+      for (const [name, value] of Object.entries({ back, state, mode })) url.searchParams.set(name, value);
+      return url.toString();
+    },
+
+    async keysFromConsent(code) {
+      const made = await ask('', 'POST', '/v1/tokens', 201, tokenSchema, { code });
+      if (!made.ok) return made;
+      const { merchant, secret, mode, name } = made.value;
+      return { ok: true, keys: { siteKey: merchant, secretKey: secret }, mode, accountName: name };
+    },
+
+    registerWebhook: ({ secretKey }, address) => client.registerWebhook(secretKey, address),
+    requestPing: ({ secretKey }, ref) => client.requestPing(secretKey, ref),
+    readWebhook,
+    // What is approved is billed by the wallet itself, at the time that was agreed.
+    charge: () => Promise.resolve({ state: 'awaited' }),
+    refund: ({ secretKey }, refund) => client.refund(secretKey, refund),
+    findPayment: ({ secretKey }, by) =>
+      'key' in by
+        ? Promise.resolve({ ok: true, payment: null })
+        : client.findPayment(secretKey, `id=${encodeURIComponent(by.ref)}`),
+    listPayments: ({ secretKey }, agreementRef) => client.listPayments(secretKey, agreementRef),
+
+    async beginAgreement({ secretKey }, { idempotencyKey, ...agreement }) {
+      const made = await ask(
+        secretKey,
+        'POST',
+        '/v1/agreements',
+        201,
+        agreementSchema,
+        agreement,
+        idempotencyKey,
+      );
+      return made.ok ? { ok: true, agreement: toAgreement(made.value) } : made;
+    },
+
+    async findAgreement({ secretKey }, ref) {
+      const reply = await call(secretKey, 'GET', `/v1/agreements/${encodeURIComponent(ref)}`);
+      if (reply.kind === 'reply' && reply.status === 404) return { ok: true, agreement: null };
+      const found = client.read(reply, 200, agreementSchema);
+      return found.ok ? { ok: true, agreement: toAgreement(found.value) } : found;
+    },
+
+    endAgreement: ({ secretKey }, ref) =>
+      ask(secretKey, 'POST', `/v1/agreements/${encodeURIComponent(ref)}/end`, 200, z.object({}), {}),
+
+    setTestClock: ({ secretKey }, now) => ask(secretKey, 'POST', '/v1/clock', 200, z.object({}), { now }),
+  };
+}
+
+const accountSchema = z.object({ merchant: z.string(), name: z.string(), mode: z.enum(['test', 'live']) });
+const tokenSchema = accountSchema.extend({ secret: z.string() });
+const agreementSchema = z.object({
+  id: z.string(),
+  state: z.enum(['asked', 'running', 'ended', 'refused']),
+  approvePath: z.string(),
+});

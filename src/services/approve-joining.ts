@@ -1,0 +1,198 @@
+import { config } from '@/config';
+import { localDate } from '@/core/calendar';
+import { billingStages } from '@/core/offers/carries';
+import { offerOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
+import { gatewayById } from '@/gateways';
+import { declineSentence, type GatewayPayment } from '@/gateways/contract';
+import {
+  endAgreementsOf,
+  insertAgreement,
+  setAgreementRef,
+  setAgreementState,
+  type StoredAgreement,
+} from '@/store/agreements';
+import { findQuote } from '@/store/credits';
+import { lock, pool, transaction } from '@/store/db';
+import type { GatewayAccount } from '@/store/gateways';
+import { findJoiningOfSubscription, releaseJoining, type Joining } from '@/store/joinings';
+import {
+  findSubscription,
+  lockSubscription,
+  setMethod,
+  type StoredSubscription,
+} from '@/store/subscriptions';
+import { GATEWAY } from './actor';
+import { whyNotToPay, type Begun, type JoinPlan } from './begin-joining';
+import { writeIntent } from './collect-payment';
+import { completeJoining } from './complete-joining';
+import { keysOf } from './connect-gateway';
+import { recordOutcomeIn } from './record-outcome';
+import { done, refusedField, type Result } from './result';
+import { currentSite } from './site';
+import { placeOf } from './standing';
+import { termsOf } from './terms';
+
+/** Asks the payer to approve, on the wallet's own page, what it will bill for this joining. The answer is that page. */
+export async function askForApproval(
+  plan: JoinPlan,
+  account: GatewayAccount,
+  { joining }: Begun,
+): Promise<Result<{ approveUrl: string }>> {
+  const written = await transaction(async (db): Promise<Result<StoredAgreement>> => {
+    await lock(db, 'join', joining.email, joining.track);
+    const { slot } = placeOf(plan.tier, joining.id);
+    const against = await whyNotToPay(db, joining.id, { ...joining, slot, tierName: plan.tier.name });
+    if (against) return refusedField('', against);
+    const subscription = await lockSubscription(db, joining.subscriptionId);
+    if (subscription?.state !== 'pending')
+      return refusedField('', 'This was finished in another window. Your account shows it.');
+    // What was asked for before, and not approved, is not to be approved any more.
+    await endAgreementsOf(db, subscription.id);
+    const { mode, startedAt } = subscription;
+    return done(
+      await insertAgreement(db, {
+        subscriptionId: subscription.id,
+        mode,
+        gatewayAccountId: account.id,
+        at: startedAt,
+      }),
+    );
+  });
+  if (!written.ok) return written;
+  const subscription = await findSubscription(pool(), joining.subscriptionId);
+  if (!subscription) throw new Error(`joining ${joining.id} has no subscription`);
+  return beginAgreement(account, written.value, subscription, {
+    less: plan.quote?.credit ?? 0,
+    returnUrl: `${config().SITE_URL}/join/approved/${joining.id}`,
+    note: `${plan.site.name}: ${plan.tier.name}`,
+  });
+}
+
+async function beginAgreement(
+  account: GatewayAccount,
+  agreement: StoredAgreement,
+  subscription: StoredSubscription,
+  { less, returnUrl, note }: { less: number; returnUrl: string; note: string },
+): Promise<Result<{ approveUrl: string }>> {
+  const site = await currentSite();
+  const { terms } = await termsOf(pool(), site, subscription);
+  const gateway = gatewayById(account.gateway);
+  const keys = keysOf(account);
+  const offer = offerOf(subscription, terms);
+  if (account.mode === 'test') await gateway.setTestClock(keys, agreement.at);
+  const begun = await gateway.beginAgreement(keys, {
+    currency: offer.currency,
+    zone: site.zone,
+    startsAt: subscription.startedAt,
+    stages: billingStages(offer, subscription.skipTrial, localDate(subscription.startedAt, site.zone), less),
+    retryDays: site.retryDays,
+    returnUrl,
+    note,
+    idempotencyKey: agreement.id,
+  });
+  if (!begun.ok) return refusedField('', `${begun.reason}. Nothing was charged; try again in a moment.`);
+  const { ref, approveUrl } = begun.agreement;
+  await setAgreementRef(pool(), agreement.id, ref, approveUrl);
+  return done({ approveUrl });
+}
+
+/** What became of an approval: the joining is done, still waits for its first bill, or cannot be. */
+export type Approved = 'done' | 'waiting' | 'refused';
+
+/**
+ * The payer has approved: the joining is completed, with the wallet's first bill where something was due. A bill that
+ * was refused, or a place taken meanwhile, ends the agreement; money that came all the same goes back.
+ */
+export async function completeApproval(
+  account: GatewayAccount,
+  agreement: StoredAgreement,
+  bills: GatewayPayment[],
+): Promise<Approved> {
+  const site = await currentSite();
+  const gateway = gatewayById(account.gateway);
+  const known = await findJoiningOfSubscription(pool(), agreement.subscriptionId);
+  if (!known) return 'refused';
+  return transaction(async (db) => {
+    await lock(db, 'join', known.email, known.track);
+    const joining = await findJoiningOfSubscription(db, agreement.subscriptionId);
+    const subscription = await lockSubscription(db, agreement.subscriptionId);
+    if (!joining || !subscription || joining.state === 'done') return 'done';
+    const refuse = async (problem: string): Promise<Approved> => {
+      await endAgreementsOf(db, subscription.id);
+      await releaseJoining(db, joining.id, problem);
+      return 'refused';
+    };
+    const bought = await termsOf(db, site, subscription);
+    const period = upcomingPeriod(subscription, bought.terms);
+    const against =
+      (await isVoid(joining)) ??
+      (await whyNotToPay(db, joining.id, whoOf(joining, subscription, bought.offer.name)));
+    if (against || !period) return refuse(against ?? 'Nothing of this offer is left.');
+    const credit = joining.quoteId ? ((await findQuote(db, joining.quoteId))?.credit ?? 0) : 0;
+    const isDue = period.amount > credit;
+    const bill = bills[0];
+    if (isDue && !bill) return 'waiting';
+    const at = subscription.startedAt;
+    const { currency } = bought.offer.definition;
+    const method = {
+      customerRef: account.siteKey,
+      methodRef: agreement.ref ?? '',
+      methodLabel: gateway.name,
+    };
+    const isRefused = isDue && bill?.state === 'declined';
+    if (!isRefused) {
+      await setAgreementState(db, agreement.id, 'running', at);
+      await setMethod(db, subscription.id, method);
+    }
+    if (isDue && bill) {
+      const asked = await writeIntent(db, subscription, {
+        period,
+        currency,
+        at,
+        byMember: true,
+        switchCredit: credit,
+      });
+      if (!('intent' in asked)) throw new Error('a bill came for what credit had paid');
+      const code = bill.code ?? 'declined';
+      const outcome = isRefused
+        ? ({ state: 'declined', ref: bill.ref, code } as const)
+        : ({ state: 'succeeded', ref: bill.ref } as const);
+      await recordOutcomeIn(db, site, GATEWAY, asked.intent, outcome, at);
+      if (isRefused) return refuse(declineSentence(code));
+    } else
+      await completeJoining(
+        db,
+        site,
+        GATEWAY,
+        joining,
+        { ...subscription, ...method },
+        bought,
+        period,
+        at,
+        null,
+      );
+    return 'done';
+  });
+}
+
+const whoOf = (
+  { email, mode, track, replacesId }: Joining,
+  { slot }: StoredSubscription,
+  tierName: string,
+) => ({
+  email,
+  mode,
+  track,
+  slot,
+  tierName,
+  replacesId,
+});
+
+/** A switch was approved at its quote; what has happened to the old subscription meanwhile makes that void. */
+async function isVoid({ quoteId, replacesId }: Joining): Promise<string | null> {
+  const quote = quoteId ? await findQuote(pool(), quoteId) : undefined;
+  const replaced = replacesId ? await findSubscription(pool(), replacesId) : undefined;
+  return quote && replaced?.events !== quote.events
+    ? 'What this switch costs has changed since it was approved. Load the page again to see it.'
+    : null;
+}

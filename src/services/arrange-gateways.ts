@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { transaction } from '@/store/db';
+import { arrangeAccount, listGatewayAccounts } from '@/store/gateways';
+import { requireRight, type Actor } from './actor';
+import { siteNow } from './clock';
+import { record } from './record';
+import { done, problemsOf, refused, type Result } from './result';
+import { currentSite } from './site';
+
+const inputSchema = z.object({
+  accountId: z.uuid(),
+  label: z.string().trim().min(1, 'Type what people read at checkout.').max(60, 'At most 60 characters.'),
+  atCheckout: z.boolean(),
+  move: z.enum(['stay', 'up', 'down']).default('stay'),
+});
+
+/** How an account stands at checkout: its label, its place in the order, and whether people can choose it. */
+export async function arrangeGateway(actor: Actor, raw: unknown): Promise<Result<null>> {
+  requireRight(actor, 'manage money');
+  const parsed = inputSchema.safeParse(raw);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const { accountId, label, atCheckout, move } = parsed.data;
+  const site = await currentSite();
+  return transaction(async (db) => {
+    const own = (await listGatewayAccounts(db)).filter((account) => account.mode === site.mode);
+    const from = own.findIndex((account) => account.id === accountId);
+    const account = own[from];
+    if (!account) return refused({ '': 'This gateway is not connected any more.' });
+    const to =
+      move === 'up' ? Math.max(0, from - 1) : move === 'down' ? Math.min(own.length - 1, from + 1) : from;
+    own.splice(from, 1);
+    own.splice(to, 0, { ...account, label, atCheckout });
+    for (const [position, each] of own.entries()) await arrangeAccount(db, each.id, { ...each, position });
+    await record(db, actor, siteNow(site), 'way to pay arranged', `gateway:${accountId}`, {
+      label,
+      atCheckout,
+    });
+    return done(null);
+  });
+}

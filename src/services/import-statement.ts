@@ -1,0 +1,185 @@
+import { createHash } from 'node:crypto';
+import { parse } from 'csv-parse/sync';
+import { z } from 'zod';
+import { readStatement, type StatementRow } from '@/core/bank-statement';
+import { formatMoney } from '@/core/money';
+import { pool, transaction, type Transaction } from '@/store/db';
+import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
+import { findByReference, findPayment, type Payment } from '@/store/payments';
+import { insertLine, isLineKnown, lockLine, matchLine, putLineAside } from '@/store/statements';
+import { requireRight, type Actor } from './actor';
+import { siteNow } from './clock';
+import { record } from './record';
+import { recordOutcomeIn } from './record-outcome';
+import { done, problemsOf, refused, refusedField, type Result } from './result';
+import { currentSite } from './site';
+import { referencesIn } from './transfer-reference';
+
+const MOST_BYTES = 2_000_000;
+const inputSchema = z.object({
+  accountId: z.uuid('Choose the account that the statement is of.'),
+  csv: z
+    .string()
+    .min(1, 'Choose a file, or paste the statement.')
+    .max(MOST_BYTES, 'A statement has at most 2 MB.'),
+  /** Says what would be done, and does nothing. */
+  dryRun: z.boolean().default(false),
+});
+
+export type ImportedLine = {
+  line: number;
+  state: 'matched' | 'unmatched' | 'known' | 'left out' | 'unreadable';
+  words: string;
+};
+
+/**
+ * Imports a bank statement: each line that came in is matched by reference and amount, and settles what was awaited.
+ * A line is known once, however often its statement is imported.
+ */
+export async function importStatement(actor: Actor, raw: unknown): Promise<Result<ImportedLine[]>> {
+  requireRight(actor, 'manage money');
+  const parsed = inputSchema.safeParse(raw);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const { accountId, csv, dryRun } = parsed.data;
+  const account = await findGatewayAccount(pool(), accountId);
+  if (account?.gateway !== 'bank-transfer')
+    return refusedField('accountId', 'Choose the account that the statement is of.');
+  const site = await currentSite();
+  const records = recordsOf(csv);
+  const read = records
+    ? readStatement(records, site.currency)
+    : { ok: false as const, problem: 'This is no CSV file.' };
+  if (!read.ok) return refusedField('csv', read.problem);
+  const seen = new Map<string, number>();
+  const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
+    line,
+    state: 'unreadable',
+    words: problem,
+  }));
+  for (const row of read.rows) {
+    // Two payments of one day may look the same: the second of them is another line.
+    const content = JSON.stringify([row.bookedOn, row.amount, row.currency, row.payer, row.words]);
+    const nth = (seen.get(content) ?? 0) + 1;
+    seen.set(content, nth);
+    const fingerprint = createHash('sha256').update(`${content}#${nth}`).digest('hex');
+    lines.push({ line: row.line, ...(await takeLine(actor, account, row, fingerprint, dryRun)) });
+  }
+  return done(lines.sort((a, b) => a.line - b.line));
+}
+
+function recordsOf(csv: string): string[][] | null {
+  const text = csv.replace(/^\uFEFF/, '');
+  const head = text.split('\n', 1)[0] ?? '';
+  const delimiter = [';', '\t'].find((one) => head.includes(one)) ?? ',';
+  try {
+    return parse(text, { delimiter, relax_column_count: true, skip_empty_lines: true }) as string[][];
+  } catch {
+    return null;
+  }
+}
+
+async function takeLine(
+  actor: Actor,
+  account: GatewayAccount,
+  row: StatementRow,
+  fingerprint: string,
+  dryRun: boolean,
+): Promise<Omit<ImportedLine, 'line'>> {
+  if (row.amount <= 0) return { state: 'left out', words: 'money that went out' };
+  if (await isLineKnown(pool(), account.id, fingerprint)) return { state: 'known', words: 'imported before' };
+  const match = await findMatch(account, row);
+  if (!dryRun)
+    await transaction(async (db) => {
+      const { bookedOn, amount, currency, payer, words } = row;
+      const { id: gatewayAccountId, mode } = account;
+      const note = 'payment' in match ? '' : match.why;
+      const line = await insertLine(db, {
+        gatewayAccountId,
+        mode,
+        fingerprint,
+        bookedOn,
+        amount,
+        currency,
+        payer,
+        words,
+        note,
+      });
+      if (line && 'payment' in match) await settleBy(db, actor, line.id, match.payment);
+    });
+  return 'payment' in match
+    ? { state: 'matched', words: `${formatMoney(row.amount, row.currency)} with ${match.payment.reference}` }
+    : { state: 'unmatched', words: match.why };
+}
+
+async function findMatch(
+  account: GatewayAccount,
+  row: StatementRow,
+): Promise<{ payment: Payment } | { why: string }> {
+  for (const reference of referencesIn(row.words)) {
+    const payment = await findByReference(pool(), account.id, reference);
+    if (!payment) continue;
+    if (payment.state === 'succeeded')
+      return { why: `${reference} was paid before: this came a second time` };
+    if (payment.amount !== row.amount || payment.currency !== row.currency)
+      return {
+        why: `${formatMoney(row.amount, row.currency)} came for ${reference}, and ${formatMoney(payment.amount, payment.currency)} is awaited`,
+      };
+    return { payment };
+  }
+  return { why: 'no reference of ours is in its words' };
+}
+
+async function settleBy(db: Transaction, actor: Actor, lineId: string, payment: Payment): Promise<void> {
+  const site = await currentSite();
+  await matchLine(db, lineId, payment.id);
+  const outcome = { state: 'succeeded', ref: `line:${lineId}` } as const;
+  await recordOutcomeIn(db, site, actor, payment, outcome, siteNow(site, payment.mode));
+}
+
+/** Staff say that an awaited transfer came: with the line of a statement that did not match by itself, or without one. */
+export async function confirmTransfer(
+  actor: Actor,
+  raw: { paymentId: string; lineId?: string },
+): Promise<Result<null>> {
+  requireRight(actor, 'manage money');
+  const parsed = z
+    .object({ paymentId: z.uuid('Choose what it pays.'), lineId: z.uuid().optional() })
+    .safeParse(raw);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const { paymentId, lineId } = parsed.data;
+  const site = await currentSite();
+  return transaction(async (db) => {
+    const payment = await findPayment(db, paymentId);
+    if (!payment?.isAwaited || payment.state === 'succeeded')
+      return refusedField('', 'This transfer is not awaited any more. Load the page again.');
+    if (lineId) {
+      const line = await lockLine(db, lineId);
+      if (!line || line.paymentId || line.mode !== payment.mode)
+        return refusedField('', 'This line is matched already. Load the page again.');
+      if (line.amount !== payment.amount || line.currency !== payment.currency)
+        return refusedField(
+          '',
+          `The line is of ${formatMoney(line.amount, line.currency)}, and ${formatMoney(payment.amount, payment.currency)} is awaited: they do not match.`,
+        );
+      await settleBy(db, actor, lineId, payment);
+      return done(null);
+    }
+    const outcome = { state: 'succeeded', ref: `by-hand:${payment.id}` } as const;
+    await recordOutcomeIn(db, site, actor, payment, outcome, siteNow(site, payment.mode));
+    return done(null);
+  });
+}
+
+/** A line that pays nothing here (or was sent back) is put aside, with a word why. */
+export async function putAside(actor: Actor, lineId: string, note: string): Promise<Result<null>> {
+  requireRight(actor, 'manage money');
+  const why = note.trim();
+  if (!why) return refusedField('note', 'Say in a word or two what became of it.');
+  const site = await currentSite();
+  return transaction(async (db) => {
+    if (!z.uuid().safeParse(lineId).success || !(await putLineAside(db, lineId, why)))
+      return refusedField('', 'This line is matched already. Load the page again.');
+    await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
+    return done(null);
+  });
+}

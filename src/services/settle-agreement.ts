@@ -1,0 +1,122 @@
+import { config } from '@/config';
+import { addLength, isBefore } from '@/core/calendar';
+import { transition } from '@/core/subscriptions/transition';
+import { gatewayById } from '@/gateways';
+import {
+  claimAgreements,
+  findAgreementByRef,
+  setAgreementState,
+  type StoredAgreement,
+} from '@/store/agreements';
+import { pool, transaction } from '@/store/db';
+import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
+import { findOpenPayment } from '@/store/payments';
+import { lockSubscription } from '@/store/subscriptions';
+import { GATEWAY } from './actor';
+import { applyTransition } from './apply-transition';
+import { completeApproval } from './approve-joining';
+import { realNow, siteNow } from './clock';
+import { keysOf } from './connect-gateway';
+import { currentSite } from './site';
+import { syncPayment } from './sync-payment';
+import { termsOf } from './terms';
+
+/** Days after which an approval that was asked for and never given is taken back. */
+const ASKED_DAYS = 1;
+
+/** Looks after agreements that were asked for and not answered, or are to be ended, until the wallet confirms. */
+export async function settleAgreements(): Promise<number> {
+  const claimed = await claimAgreements(pool(), config().LEASE_SECONDS, 20);
+  for (const agreement of claimed) {
+    const account = await findGatewayAccount(pool(), agreement.gatewayAccountId);
+    if (account) await settleAgreement(account, agreement);
+  }
+  return claimed.length;
+}
+
+/** The same for one agreement that a message speaks of; null: it is not known here. */
+export async function settleAgreementByRef(account: GatewayAccount, ref: string): Promise<string | null> {
+  const agreement = await findAgreementByRef(pool(), account.id, ref);
+  return agreement ? settleAgreement(account, agreement) : null;
+}
+
+/** Brings an agreement in line with the wallet's own. The answer says what was done. */
+export async function settleAgreement(account: GatewayAccount, agreement: StoredAgreement): Promise<string> {
+  const gateway = gatewayById(account.gateway);
+  const keys = keysOf(account);
+  const now = realNow();
+  if (!agreement.ref) {
+    // The wallet was not asked, or a crash came before its answer: nobody has the page on which to approve it.
+    if (agreement.state === 'ending' || (await isOld(agreement)))
+      await setAgreementState(pool(), agreement.id, 'ended', now);
+    return 'was never asked for';
+  }
+  const found = await gateway.findAgreement(keys, agreement.ref);
+  if (!found.ok) return found.reason;
+  const theirs = found.agreement?.state ?? 'ended';
+  if (agreement.state === 'ending') {
+    if (theirs === 'asked' || theirs === 'running') await gateway.endAgreement(keys, agreement.ref);
+    const after = await gateway.findAgreement(keys, agreement.ref);
+    const isOver = after.ok && (!after.agreement || ['ended', 'refused'].includes(after.agreement.state));
+    if (!isOver) return 'its end is not confirmed yet';
+    await setAgreementState(pool(), agreement.id, 'ended', now);
+    await takeUpBills(account, agreement.ref);
+    return 'ended, as was asked';
+  }
+  if (agreement.state === 'asked' && theirs === 'running') {
+    const listed = await gateway.listPayments(keys, agreement.ref);
+    if (!listed.ok) return listed.reason;
+    const approved = await completeApproval(account, agreement, listed.payments);
+    return approved === 'done'
+      ? 'approved'
+      : approved === 'waiting'
+        ? 'approved; its first bill is awaited'
+        : 'approved too late';
+  }
+  if (agreement.state === 'asked' && theirs === 'asked') {
+    if (await isOld(agreement)) await setAgreementState(pool(), agreement.id, 'ending', now);
+    return 'not answered yet';
+  }
+  if (theirs === 'ended' || theirs === 'refused') {
+    const wasRunning = agreement.state === 'running';
+    await setAgreementState(pool(), agreement.id, 'ended', now);
+    await takeUpBills(account, agreement.ref);
+    if (wasRunning) await cancelFor(agreement);
+    return wasRunning ? 'the payer ended it at the wallet' : 'refused by the payer';
+  }
+  return 'known already';
+}
+
+async function isOld({ at, mode }: StoredAgreement): Promise<boolean> {
+  const until = addLength(at, { n: ASKED_DAYS, unit: 'day' }, 'UTC');
+  return isBefore(until, siteNow(await currentSite(), mode));
+}
+
+/** Bills that came while nobody looked: for a period that was due, or for nothing, and then returned. */
+async function takeUpBills(account: GatewayAccount, ref: string): Promise<void> {
+  const listed = await gatewayById(account.gateway).listPayments(keysOf(account), ref);
+  for (const payment of listed.ok ? listed.payments : []) await syncPayment(account, payment);
+}
+
+/** The payer wants no more bills: what is paid runs to its end. */
+async function cancelFor(agreement: StoredAgreement): Promise<void> {
+  const site = await currentSite();
+  await transaction(async (db) => {
+    const subscription = await lockSubscription(db, agreement.subscriptionId);
+    if (!subscription?.memberId || subscription.state === 'overdue') return;
+    if (subscription.methodRef !== agreement.ref || (await findOpenPayment(db, subscription.id))) return;
+    const bought = await termsOf(db, site, subscription);
+    const at = siteNow(site, subscription.mode);
+    const next = transition(subscription, { type: 'cancel' }, bought.terms, at);
+    if (next.ok)
+      await applyTransition(
+        db,
+        site,
+        GATEWAY,
+        { ...subscription, memberId: subscription.memberId },
+        next,
+        bought,
+        at,
+      );
+  });
+}

@@ -1,0 +1,55 @@
+import { gatewayById } from '@/gateways';
+import type { ChargeOutcome } from '@/gateways/contract';
+import { findAgreementOf } from '@/store/agreements';
+import { pool } from '@/store/db';
+import type { GatewayAccount } from '@/store/gateways';
+import { findPaymentByRef, type Payment } from '@/store/payments';
+import type { StoredSubscription } from '@/store/subscriptions';
+import type { Actor } from './actor';
+import { siteNow } from './clock';
+import { keysOf } from './connect-gateway';
+import { recordOutcome } from './record-outcome';
+import { currentSite } from './site';
+
+/**
+ * What became of a period that a wallet bills by itself: the oldest bill of its agreement that the books do not know
+ * is for the oldest unpaid period. Awaited where the wallet has not billed yet.
+ */
+export async function walletOutcome(
+  actor: Actor,
+  intent: Payment,
+  account: GatewayAccount,
+  subscription: StoredSubscription,
+): Promise<ChargeOutcome> {
+  const agreement = await findAgreementOf(pool(), subscription.id, ['running', 'ending', 'ended']);
+  if (!agreement?.ref) return refusedFor(actor, intent);
+  const gateway = gatewayById(account.gateway);
+  const keys = keysOf(account);
+  if (account.mode === 'test') {
+    // In rehearsal the wallet lives by our clock, and no further ahead than what is being done.
+    const told = await gateway.setTestClock(keys, intent.at);
+    if (!told.ok) return { state: 'unknown', reason: told.reason };
+  }
+  const listed = await gateway.listPayments(keys, agreement.ref);
+  if (!listed.ok) return { state: 'unknown', reason: listed.reason };
+  for (const payment of listed.payments) {
+    if (await findPaymentByRef(pool(), account.id, payment.ref)) continue;
+    const { state, ref, code } = payment;
+    const outcome =
+      state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+    await recordOutcome(actor, intent, outcome);
+    return outcome;
+  }
+  if (agreement.state !== 'running') return refusedFor(actor, intent);
+  const found = await gateway.findAgreement(keys, agreement.ref);
+  if (!found.ok) return { state: 'unknown', reason: found.reason };
+  return found.agreement?.state === 'running' ? { state: 'awaited' } : refusedFor(actor, intent);
+}
+
+/** Nothing is agreed any more, so nothing will come by itself: the payer has to choose anew how they pay. */
+async function refusedFor(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
+  const outcome = { state: 'declined', ref: null, code: 'not-paid' } as const;
+  const site = await currentSite();
+  await recordOutcome(actor, intent, outcome, intent.mode === 'test' ? intent.at : siteNow(site, 'live'));
+  return outcome;
+}

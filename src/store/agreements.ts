@@ -1,0 +1,151 @@
+import type { Instant } from '@/core/calendar';
+import { many, maybeOne, one, run, toMinor, type Db } from './db';
+import type { Mode } from './site';
+
+/** What a payer approved at a wallet that bills by itself. */
+export type StoredAgreement = {
+  id: string;
+  subscriptionId: string;
+  mode: Mode;
+  gatewayAccountId: string;
+  ref: string | null;
+  approveUrl: string | null;
+  /** `ending`: we asked for its end, and have not seen it yet. */
+  state: 'asked' | 'running' | 'ending' | 'ended';
+  at: Instant;
+};
+
+export async function insertAgreement(
+  db: Db,
+  a: Pick<StoredAgreement, 'subscriptionId' | 'mode' | 'gatewayAccountId' | 'at'>,
+): Promise<StoredAgreement> {
+  return one(
+    db,
+    'INSERT INTO agreements (subscription_id, mode, gateway_account_id, at) VALUES ($1, $2, $3, $4) RETURNING *',
+    [a.subscriptionId, a.mode, a.gatewayAccountId, a.at],
+  );
+}
+
+export async function setAgreementRef(db: Db, id: string, ref: string, approveUrl: string): Promise<void> {
+  await run(db, 'UPDATE agreements SET ref = $2, approve_url = $3 WHERE id = $1', [id, ref, approveUrl]);
+}
+
+export async function findAgreementByRef(
+  db: Db,
+  accountId: string,
+  ref: string,
+): Promise<StoredAgreement | undefined> {
+  return maybeOne(db, 'SELECT * FROM agreements WHERE gateway_account_id = $1 AND ref = $2', [
+    accountId,
+    ref,
+  ]);
+}
+
+/** The newest agreement of a subscription in one of the states. */
+export async function findAgreementOf(
+  db: Db,
+  subscriptionId: string,
+  states: StoredAgreement['state'][],
+): Promise<StoredAgreement | undefined> {
+  return maybeOne(
+    db,
+    'SELECT * FROM agreements WHERE subscription_id = $1 AND state = ANY ($2) ORDER BY created_at DESC LIMIT 1',
+    [subscriptionId, states],
+  );
+}
+
+export async function setAgreementState(
+  db: Db,
+  id: string,
+  state: StoredAgreement['state'],
+  at: Instant,
+): Promise<void> {
+  await run(
+    db,
+    `UPDATE agreements SET state = $2, ended_at = CASE WHEN $2 = 'ended' THEN $3::timestamptz END, next_check_at = now() WHERE id = $1`,
+    [id, state, at],
+  );
+}
+
+/** Every agreement of a subscription that runs, or may yet, is to be ended; the worker sees to it. */
+export async function endAgreementsOf(
+  db: Db,
+  subscriptionId: string,
+  exceptId: string | null = null,
+): Promise<void> {
+  await run(
+    db,
+    `UPDATE agreements SET state = 'ending', next_check_at = now()
+     WHERE subscription_id = $1 AND state IN ('asked', 'running') AND ($2::uuid IS NULL OR id <> $2)`,
+    [subscriptionId, exceptId],
+  );
+}
+
+/** Takes agreements that must be looked after: asked for and not answered, or to be ended. */
+export async function claimAgreements(
+  db: Db,
+  leaseSeconds: number,
+  limit: number,
+): Promise<StoredAgreement[]> {
+  return many(
+    db,
+    `UPDATE agreements SET next_check_at = now() + make_interval(secs => $1)
+     WHERE id IN (SELECT id FROM agreements WHERE state IN ('asked', 'ending') AND next_check_at <= now()
+       ORDER BY next_check_at LIMIT $2 FOR UPDATE SKIP LOCKED) RETURNING *`,
+    [leaseSeconds, limit],
+  );
+}
+
+export type StrayPayment = {
+  id: string;
+  gatewayAccountId: string;
+  mode: Mode;
+  gatewayRef: string;
+  subscriptionId: string | null;
+  amount: number;
+  currency: string;
+  reason: string;
+  state: 'kept' | 'returned';
+  at: Instant;
+};
+type StrayRow = Omit<StrayPayment, 'amount'> & { amount: bigint };
+const fromRow = (row: StrayRow): StrayPayment => ({ ...row, amount: toMinor(row.amount) });
+
+/** Notes money that belongs to nothing that runs; the same money is noted once. */
+export async function insertStray(db: Db, s: Omit<StrayPayment, 'id' | 'state'>): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO stray_payments (gateway_account_id, mode, gateway_ref, subscription_id, amount, currency, reason, at)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT DO NOTHING`,
+    [s.gatewayAccountId, s.mode, s.gatewayRef, s.subscriptionId, s.amount, s.currency, s.reason, s.at],
+  );
+}
+
+export async function findStray(db: Db, accountId: string, ref: string): Promise<StrayPayment | undefined> {
+  const row = await maybeOne<StrayRow>(
+    db,
+    'SELECT * FROM stray_payments WHERE gateway_account_id = $1 AND gateway_ref = $2',
+    [accountId, ref],
+  );
+  return row && fromRow(row);
+}
+
+/** Money that belongs to nothing, newest first; only what is not returned yet where `open`. */
+export async function listStray(
+  db: Db,
+  mode: Mode | null,
+  open: boolean,
+  limit: number,
+): Promise<StrayPayment[]> {
+  return (
+    await many<StrayRow>(
+      db,
+      `SELECT * FROM stray_payments WHERE ($1::money_mode IS NULL OR mode = $1) AND (NOT $2 OR state = 'kept') ORDER BY at DESC LIMIT $3`,
+      [mode, open, limit],
+    )
+  ).map(fromRow);
+}
+
+export async function markReturned(db: Db, id: string): Promise<void> {
+  await run(db, `UPDATE stray_payments SET state = 'returned' WHERE id = $1`, [id]);
+}

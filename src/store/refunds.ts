@@ -1,0 +1,153 @@
+import type { Instant } from '@/core/calendar';
+import { many, maybeOne, one, run, toMinor, type Db } from './db';
+import type { Mode } from './site';
+
+/** Money given back. The row is the intent, written before the gateway is asked. Amounts in minor units. */
+export type Refund = {
+  id: string;
+  paymentId: string;
+  mode: Mode;
+  idempotencyKey: string;
+  amount: number;
+  currency: string;
+  state: 'intent' | 'succeeded' | 'refused';
+  gatewayRef: string | null;
+  reason: string;
+  endsAccess: boolean;
+  at: Instant;
+};
+type Row = Omit<Refund, 'amount'> & { amount: bigint };
+const fromRow = (row: Row): Refund => ({ ...row, amount: toMinor(row.amount) });
+
+export async function insertRefund(db: Db, r: Omit<Refund, 'id'>): Promise<Refund> {
+  return fromRow(
+    await one<Row>(
+      db,
+      `INSERT INTO refunds (payment_id, mode, idempotency_key, amount, currency, state, gateway_ref, reason, ends_access, at, settled_at)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, CASE WHEN $6 = 'intent' THEN NULL ELSE $10::timestamptz END) RETURNING *`,
+      [
+        r.paymentId,
+        r.mode,
+        r.idempotencyKey,
+        r.amount,
+        r.currency,
+        r.state,
+        r.gatewayRef,
+        r.reason,
+        r.endsAccess,
+        r.at,
+      ],
+    ),
+  );
+}
+
+export async function findRefundByKey(db: Db, key: string): Promise<Refund | undefined> {
+  const row = await maybeOne<Row>(db, 'SELECT * FROM refunds WHERE idempotency_key = $1', [key]);
+  return row && fromRow(row);
+}
+
+export async function listRefunds(db: Db, paymentIds: string[]): Promise<Refund[]> {
+  return (
+    await many<Row>(db, 'SELECT * FROM refunds WHERE payment_id = ANY ($1) ORDER BY created_at', [paymentIds])
+  ).map(fromRow);
+}
+
+/** Refunds that no process is working on any more. */
+export async function listOpenRefunds(db: Db, leaseSeconds: number, limit: number): Promise<Refund[]> {
+  return (
+    await many<Row>(
+      db,
+      `SELECT * FROM refunds WHERE state = 'intent' AND created_at < now() - make_interval(secs => $1) ORDER BY created_at LIMIT $2`,
+      [leaseSeconds, limit],
+    )
+  ).map(fromRow);
+}
+
+/** Records how a refund ended. False where it was recorded already. */
+export async function settleRefund(
+  db: Db,
+  id: string,
+  outcome: { state: 'succeeded'; gatewayRef: string | null } | { state: 'refused' },
+  at: Instant,
+): Promise<boolean> {
+  const ref = outcome.state === 'succeeded' ? outcome.gatewayRef : null;
+  return (
+    (await run(
+      db,
+      `UPDATE refunds SET state = $2, gateway_ref = $3, settled_at = $4 WHERE id = $1 AND state = 'intent'`,
+      [id, outcome.state, ref, at],
+    )) === 1
+  );
+}
+
+/**
+ * What can still be given back of a payment: paid − refunded − credit given. Refunds under way count; credit that was
+ * voided does not.
+ */
+export async function refundable(db: Db, paymentId: string): Promise<number> {
+  const { left } = await one<{ left: bigint }>(
+    db,
+    `SELECT (p.amount
+       - (SELECT coalesce(sum(amount), 0) FROM refunds WHERE payment_id = p.id AND state <> 'refused')
+       - (SELECT coalesce(sum(amount - voided), 0) FROM credits WHERE payment_id = p.id))::bigint AS left
+     FROM payments p WHERE p.id = $1 AND p.state = 'succeeded'`,
+    [paymentId],
+  );
+  return Math.max(0, toMinor(left));
+}
+
+/** Voids what is left of the credit that came from a payment. The answer is how much that was. */
+export async function voidCredit(db: Db, paymentId: string): Promise<number> {
+  const rows = await many<{ voided: bigint }>(
+    db,
+    `WITH left_over AS (SELECT id, unspent FROM credits WHERE payment_id = $1 AND unspent > 0 FOR UPDATE)
+     UPDATE credits c SET voided = c.voided + l.unspent, unspent = 0 FROM left_over l WHERE c.id = l.id RETURNING l.unspent AS voided`,
+    [paymentId],
+  );
+  return rows.reduce((sum, row) => sum + toMinor(row.voided), 0);
+}
+
+export type Dispute = {
+  id: string;
+  paymentId: string;
+  mode: Mode;
+  state: 'open' | 'won' | 'lost';
+  openedAt: Instant;
+  closedAt: Instant | null;
+};
+
+export async function findDispute(db: Db, paymentId: string): Promise<Dispute | undefined> {
+  return maybeOne(db, 'SELECT * FROM disputes WHERE payment_id = $1', [paymentId]);
+}
+
+/** Writes how a dispute of a payment stands. */
+export async function saveDispute(
+  db: Db,
+  paymentId: string,
+  mode: Mode,
+  state: Dispute['state'],
+  at: Instant,
+): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO disputes (payment_id, mode, state, opened_at, closed_at) VALUES ($1, $2, $3, $4, CASE WHEN $3 = 'open' THEN NULL ELSE $4::timestamptz END)
+     ON CONFLICT (payment_id) DO UPDATE SET state = $3, closed_at = CASE WHEN $3 = 'open' THEN NULL ELSE $4::timestamptz END`,
+    [paymentId, mode, state, at],
+  );
+}
+
+/** Whether a payment of the subscription is disputed and not decided. */
+export async function hasOpenDispute(db: Db, subscriptionId: string): Promise<boolean> {
+  return (
+    (await maybeOne(
+      db,
+      `SELECT 1 FROM disputes d JOIN payments p ON p.id = d.payment_id JOIN charges c ON c.id = p.charge_id
+       WHERE c.subscription_id = $1 AND d.state = 'open' LIMIT 1`,
+      [subscriptionId],
+    )) !== undefined
+  );
+}
+
+export async function listDisputes(db: Db, paymentIds: string[]): Promise<Dispute[]> {
+  return many(db, 'SELECT * FROM disputes WHERE payment_id = ANY ($1)', [paymentIds]);
+}

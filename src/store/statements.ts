@@ -1,0 +1,74 @@
+import type { LocalDate } from '@/core/calendar';
+import { many, maybeOne, run, toMinor, type Db } from './db';
+import type { Mode } from './site';
+
+/** A line of a bank statement. Amount in minor units. */
+export type StatementLine = {
+  id: string;
+  gatewayAccountId: string;
+  mode: Mode;
+  bookedOn: LocalDate;
+  amount: number;
+  currency: string;
+  payer: string;
+  words: string;
+  paymentId: string | null;
+  note: string;
+  isPutAside: boolean;
+};
+type Row = Omit<StatementLine, 'amount'> & { amount: bigint };
+const fromRow = (row: Row): StatementLine => ({ ...row, amount: toMinor(row.amount) });
+
+/** Keeps a line; undefined where the statement it is from was imported before. */
+export async function insertLine(
+  db: Db,
+  l: Omit<StatementLine, 'id' | 'paymentId' | 'isPutAside'> & { fingerprint: string },
+): Promise<StatementLine | undefined> {
+  const row = await maybeOne<Row>(
+    db,
+    `INSERT INTO statement_lines (gateway_account_id, mode, fingerprint, booked_on, amount, currency, payer, words, note)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (gateway_account_id, fingerprint) DO NOTHING RETURNING *`,
+    [l.gatewayAccountId, l.mode, l.fingerprint, l.bookedOn, l.amount, l.currency, l.payer, l.words, l.note],
+  );
+  return row && fromRow(row);
+}
+
+export async function isLineKnown(db: Db, accountId: string, fingerprint: string): Promise<boolean> {
+  return (
+    (await maybeOne(db, 'SELECT 1 FROM statement_lines WHERE gateway_account_id = $1 AND fingerprint = $2', [
+      accountId,
+      fingerprint,
+    ])) !== undefined
+  );
+}
+
+export async function matchLine(db: Db, id: string, paymentId: string): Promise<void> {
+  await run(db, `UPDATE statement_lines SET payment_id = $2, note = '' WHERE id = $1`, [id, paymentId]);
+}
+
+export async function putLineAside(db: Db, id: string, note: string): Promise<boolean> {
+  return (
+    (await run(
+      db,
+      'UPDATE statement_lines SET is_put_aside = true, note = $2 WHERE id = $1 AND payment_id IS NULL',
+      [id, note],
+    )) === 1
+  );
+}
+
+/** The line, locked until the transaction ends. */
+export async function lockLine(db: Db, id: string): Promise<StatementLine | undefined> {
+  const row = await maybeOne<Row>(db, 'SELECT * FROM statement_lines WHERE id = $1 FOR UPDATE', [id]);
+  return row && fromRow(row);
+}
+
+/** Money that came and matched nothing, oldest first. */
+export async function listUnmatched(db: Db, mode: Mode): Promise<StatementLine[]> {
+  return (
+    await many<Row>(
+      db,
+      'SELECT * FROM statement_lines WHERE mode = $1 AND payment_id IS NULL AND NOT is_put_aside ORDER BY booked_on, created_at',
+      [mode],
+    )
+  ).map(fromRow);
+}

@@ -1,0 +1,257 @@
+import { randomUUID } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { actOnPayment, cardToken } from '../../scripts/lib/stand-ins';
+import { gatewayById } from '../../src/gateways';
+import type { Actor } from '../../src/services/actor';
+import { NotAllowed } from '../../src/services/actor';
+import { cancelSubscription, endSubscription } from '../../src/services/cancel-subscription';
+import { changeMethod } from '../../src/services/change-method';
+import { siteNow } from '../../src/services/clock';
+import { keysOf } from '../../src/services/connect-gateway';
+import { pauseSubscription, resumeSubscription } from '../../src/services/pause-subscription';
+import { reconcile } from '../../src/services/reconcile';
+import { refundPayment } from '../../src/services/refund-payment';
+import { returnMoney } from '../../src/services/return-money';
+import { currentSite } from '../../src/services/site';
+import { syncPayment } from '../../src/services/sync-payment';
+import { insertCredit } from '../../src/store/credits';
+import { pool } from '../../src/store/db';
+import { findGatewayAccount } from '../../src/store/gateways';
+import { heldTiers } from '../../src/store/holdings';
+import { refundable } from '../../src/store/refunds';
+import { join, lanternMoor, passDays, rows, subscriptionOf } from './lantern-moor';
+
+const moor = lanternMoor();
+const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
+const holds = async (memberId: string): Promise<string[]> =>
+  (await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()))).map((held) => held.tier);
+const paymentsOf = (memberId: string) =>
+  rows<{ id: string; amount: bigint; state: string; gateway_ref: string }>(
+    `SELECT p.* FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
+     WHERE s.member_id = $1 ORDER BY p.created_at`,
+    [memberId],
+  );
+const mailsTo = async (email: string): Promise<string[]> =>
+  (
+    await rows<{ template: string }>('SELECT template FROM mails WHERE to_address = $1 ORDER BY created_at', [
+      email,
+    ])
+  ).map((mail) => mail.template);
+/** What the gateway says of a payment, taken into the books as a message would have it. */
+async function hear(ref: string): Promise<string | null> {
+  const account = (await findGatewayAccount(pool(), moor.accountId))!;
+  const found = await gatewayById('curlew-cards').findPayment(keysOf(account), { ref });
+  return found.ok && found.payment ? syncPayment(account, found.payment) : null;
+}
+const balanced = async () =>
+  expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
+
+async function paidUp(offer = 'observer-monthly', card: 'works' | 'fails-second' = 'works') {
+  const joined = await join(moor, offer, card);
+  await passDays(moor, 31);
+  const [payment] = await paymentsOf(joined.memberId);
+  return { ...joined, actor: asMember(joined.memberId), payment: payment! };
+}
+
+describe('a refund', () => {
+  const ask = (paymentId: string, amount: string, more: object = {}) =>
+    refundPayment(moor.owner, {
+      paymentId,
+      requestId: randomUUID(),
+      amount,
+      endsAccess: false,
+      reason: 'asked',
+      ...more,
+    });
+
+  it('of part keeps what is held, once however often it is sent; no more goes back than came', async () => {
+    const { memberId, email, payment } = await paidUp();
+    const requestId = randomUUID();
+    const twice = await Promise.all([
+      ask(payment.id, '2.50', { requestId }),
+      ask(payment.id, '2.50', { requestId }),
+    ]);
+    expect(twice.filter((one) => one.ok)).not.toHaveLength(0);
+    expect(await refundable(pool(), payment.id)).toBe(350);
+    expect(await ask(payment.id, '3.51')).toMatchObject({
+      ok: false,
+      problems: { amount: expect.stringContaining('£3.50') as string },
+    });
+    expect(await ask(payment.id, 'all')).toMatchObject({ ok: false });
+    expect(await holds(memberId)).toEqual(['observer']);
+    expect(await mailsTo(email)).toContain('refunded');
+    await balanced();
+  });
+
+  it('of all can end what is held at once, and stops what would be charged', async () => {
+    const { memberId, payment } = await paidUp();
+    expect(await ask(payment.id, '6.00', { endsAccess: true })).toMatchObject({ ok: true });
+    expect(await holds(memberId)).toEqual([]);
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'ended', dueAt: null });
+    await passDays(moor, 62);
+    expect(await paymentsOf(memberId)).toHaveLength(1);
+    await balanced();
+  });
+
+  it('voids what is left of the credit of its payment, and counts what credit was given', async () => {
+    const { memberId, payment } = await paidUp();
+    const at = siteNow(await currentSite());
+    await insertCredit(pool(), {
+      memberId,
+      mode: 'test',
+      currency: 'GBP',
+      amount: 200,
+      paymentId: payment.id,
+      reason: 'x',
+      at,
+    });
+    expect(await refundable(pool(), payment.id)).toBe(400);
+    expect(await ask(payment.id, '4.00')).toMatchObject({ ok: true });
+    expect(await rows('SELECT unspent, voided FROM credits WHERE payment_id = $1', [payment.id])).toEqual([
+      { unspent: 0n, voided: 200n },
+    ]);
+  });
+
+  it('made at the gateway itself comes into the books; a message that comes twice changes nothing', async () => {
+    const { memberId, payment } = await paidUp();
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'refund');
+    expect(await hear(payment.gateway_ref)).toMatch(/given back/);
+    expect(await hear(payment.gateway_ref)).toBe('known already');
+    expect(await rows('SELECT amount, state FROM refunds WHERE payment_id = $1', [payment.id])).toEqual([
+      { amount: 600n, state: 'succeeded' },
+    ]);
+    expect(await holds(memberId)).toEqual(['observer']);
+    await balanced();
+  });
+
+  it('is for staff who manage money alone', async () => {
+    const { payment, actor } = await paidUp();
+    const raw = { paymentId: payment.id, requestId: randomUUID(), amount: '1', endsAccess: false };
+    await expect(refundPayment(actor, raw)).rejects.toThrow(NotAllowed);
+    await expect(refundPayment({ kind: 'staff', memberId: null, staffRole: 'helper' }, raw)).rejects.toThrow(
+      NotAllowed,
+    );
+  });
+});
+
+describe('a dispute', () => {
+  it('suspends its own holding and stops charges; won, all goes on, since the same day', async () => {
+    const { memberId, payment } = await paidUp();
+    const before = await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()));
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'dispute');
+    expect(await hear(payment.gateway_ref)).toBe('a dispute is open');
+    expect(await holds(memberId)).toEqual([]);
+    await passDays(moor, 40);
+    expect(await paymentsOf(memberId)).toHaveLength(1);
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'win');
+    expect(await hear(payment.gateway_ref)).toBe('the dispute is won');
+    expect(await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()))).toEqual(before);
+    await passDays(moor, 31);
+    expect((await subscriptionOf(memberId)).state).toBe('active');
+    expect((await paymentsOf(memberId)).filter((one) => one.state === 'succeeded').length).toBeGreaterThan(1);
+  });
+
+  it('that is lost ends it for good, and voids credit', async () => {
+    const { memberId, payment } = await paidUp();
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'dispute');
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'lose');
+    // The message of its opening never came.
+    expect(await hear(payment.gateway_ref)).toBe('the dispute is lost');
+    expect(await hear(payment.gateway_ref)).toBe('known already');
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'ended', disputedAt: null });
+    expect(await holds(memberId)).toEqual([]);
+  });
+});
+
+describe('a pause', () => {
+  it('closes at the end of what is paid; taken up again it charges at once and opens', async () => {
+    const { memberId, actor } = await paidUp();
+    const { id } = await subscriptionOf(memberId);
+    expect(await pauseSubscription(actor, id)).toMatchObject({ ok: true });
+    expect(await holds(memberId)).toEqual(['observer']);
+    await passDays(moor, 31);
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'paused', dueAt: null });
+    expect(await holds(memberId)).toEqual([]);
+    await passDays(moor, 90);
+    expect(await paymentsOf(memberId)).toHaveLength(1);
+    expect(await resumeSubscription(actor, id)).toMatchObject({ ok: true });
+    expect(await holds(memberId)).toEqual(['observer']);
+    expect(await paymentsOf(memberId)).toHaveLength(2);
+    await passDays(moor, 32);
+    expect(await paymentsOf(memberId)).toHaveLength(3);
+    await balanced();
+  });
+
+  it('with a card that fails stays paused, and no try of the schedule is used up', async () => {
+    const { memberId, actor } = await paidUp('observer-monthly', 'fails-second');
+    const { id } = await subscriptionOf(memberId);
+    await pauseSubscription(actor, id);
+    await passDays(moor, 31);
+    expect(await resumeSubscription(actor, id)).toMatchObject({
+      ok: false,
+      problems: { card: expect.anything() as string },
+    });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'paused', failures: 0 });
+    expect(await holds(memberId)).toEqual([]);
+  });
+});
+
+describe('a member who is overdue', () => {
+  it('changes the card and is charged at once; the calendar stays as it was', async () => {
+    const { memberId, actor } = await paidUp('observer-monthly', 'fails-second');
+    const due = (await subscriptionOf(memberId)).dueAt;
+    await passDays(moor, 20);
+    const overdue = await subscriptionOf(memberId);
+    expect(overdue.state).toBe('overdue');
+    const change = async (card: 'works' | 'declined') =>
+      changeMethod(actor, {
+        subscriptionId: overdue.id,
+        accountId: moor.accountId,
+        cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, card),
+      });
+    expect(await change('declined')).toMatchObject({
+      ok: false,
+      problems: { card: expect.anything() as string },
+    });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'overdue', failures: overdue.failures });
+    expect(await change('works')).toMatchObject({ ok: true });
+    const paid = await subscriptionOf(memberId);
+    expect(paid).toMatchObject({ state: 'active', failures: 0 });
+    expect(paid.startedAt).toBe(overdue.startedAt);
+    expect(paid.dueAt! > due!).toBe(true);
+    await balanced();
+  });
+});
+
+describe('money that nothing follows from', () => {
+  it('goes back by itself: a success after another subscription took the place', async () => {
+    const { memberId, payment } = await paidUp('observer-monthly', 'fails-second');
+    await passDays(moor, 45);
+    expect((await subscriptionOf(memberId)).state).toBe('ended');
+    // The gateway changes its mind about a charge it had refused: paid outranks failed.
+    const account = (await findGatewayAccount(pool(), moor.accountId))!;
+    const [, failed] = await paymentsOf(memberId);
+    const found = await gatewayById('curlew-cards').findPayment(keysOf(account), {
+      ref: failed!.gateway_ref,
+    });
+    if (!found.ok || !found.payment) throw new Error('not there');
+    const late = { ...found.payment, state: 'succeeded' as const, code: null };
+    expect(await syncPayment(account, late)).toBe('recorded as succeeded');
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', endedAt: null });
+    expect(await holds(memberId)).toEqual(['observer']);
+    expect(payment.state).toBe('succeeded');
+    await rows(`UPDATE payments SET state = 'declined', decline_code = 'declined' WHERE id = $1`, [
+      failed!.id,
+    ]);
+  });
+
+  it('an end by staff is at once, and theirs alone', async () => {
+    const { memberId, actor } = await paidUp();
+    const { id } = await subscriptionOf(memberId);
+    await expect(endSubscription(actor, id)).rejects.toThrow(NotAllowed);
+    await cancelSubscription(actor, id);
+    expect(await endSubscription(moor.owner, id)).toMatchObject({ ok: true });
+    expect(await holds(memberId)).toEqual([]);
+    expect(await returnMoney()).toBe(0);
+  });
+});

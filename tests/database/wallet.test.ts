@@ -1,0 +1,208 @@
+import { describe, expect, it } from 'vitest';
+import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
+import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { cancelSubscription } from '../../src/services/cancel-subscription';
+import { joinTier } from '../../src/services/join-tier';
+import { pauseSubscription } from '../../src/services/pause-subscription';
+import { pendingJoining, returnFromWallet } from '../../src/services/pending-joining';
+import { reconcile } from '../../src/services/reconcile';
+import { returnMoney } from '../../src/services/return-money';
+import { settleAgreementByRef, settleAgreements } from '../../src/services/settle-agreement';
+import { syncPayment } from '../../src/services/sync-payment';
+import { keysOf } from '../../src/services/connect-gateway';
+import { gatewayById } from '../../src/gateways';
+import { waysToPay } from '../../src/services/ways-to-pay';
+import { currentSite } from '../../src/services/site';
+import { findOffer } from '../../src/store/offers';
+import { pool } from '../../src/store/db';
+import { findGatewayAccount } from '../../src/store/gateways';
+import type { Purse } from '../../stand-ins/dunlin-wallet/state';
+import { beforeAll } from 'vitest';
+import {
+  connectOthers,
+  doAllDue,
+  joinInput,
+  lanternMoor,
+  memberNamed,
+  passDays,
+  rows,
+  subscriptionOf,
+} from './lantern-moor';
+
+const moor = lanternMoor();
+let wallet = '';
+beforeAll(async () => {
+  wallet = (await connectOthers(moor)).wallet;
+});
+
+async function begin(offer: string) {
+  const input = await joinInput(moor, offer, null, { accountId: wallet });
+  const asked = await joinTier(VISITOR_ACTOR, input, input.email);
+  if (!asked.ok || asked.value.state !== 'approve') throw new Error(JSON.stringify(asked));
+  return { input, url: asked.value.url };
+}
+
+async function joinBy(offer: string, purse: Purse = 'full') {
+  const { input, url } = await begin(offer);
+  await approveAtWallet(url, purse);
+  const joining = await returnFromWallet(input.joiningId);
+  return { input, joining, memberId: joining?.memberId ?? '', url };
+}
+const billsOf = async (memberId: string): Promise<string[]> =>
+  (
+    await rows<{ amount: bigint; state: string }>(
+      `SELECT p.amount, p.state FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
+       WHERE s.member_id = $1 ORDER BY p.at, p.attempt`,
+      [memberId],
+    )
+  ).map(({ amount, state }) => `${amount} ${state}`);
+const agreements = (memberId: string) =>
+  rows<{ state: string; ref: string }>(
+    'SELECT a.state, a.ref FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id WHERE s.member_id = $1 ORDER BY a.created_at',
+    [memberId],
+  );
+/** The wallet's end is asked for again and again until it is seen. */
+const settle = async () => {
+  await rows(`UPDATE agreements SET next_check_at = now() WHERE state IN ('asked', 'ending')`);
+  await settleAgreements();
+};
+const balanced = async () =>
+  expect(await reconcile(wallet)).toMatchObject({ ok: true, differences: [], open: 0 });
+
+describe('joining by a wallet that bills by itself', () => {
+  it('holds nothing before the payer approves, and everything once they have', async () => {
+    const { input, url } = await begin('eclipse-week-once');
+    expect(await memberNamed(input.email)).toBeUndefined();
+    expect(await pendingJoining(input.joiningId)).toMatchObject({ approveUrl: url, transfer: null });
+    await returnFromWallet(input.joiningId);
+    expect(await memberNamed(input.email)).toBeUndefined();
+    await approveAtWallet(url);
+    expect(await returnFromWallet(input.joiningId)).toMatchObject({ state: 'done' });
+    const member = await memberNamed(input.email);
+    expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active', methodLabel: 'Dunlin Wallet' });
+    expect(await billsOf(member!.id)).toEqual(['2500 succeeded']);
+    await balanced();
+  });
+
+  it('is taken back where the payer refuses, or the purse is empty; the same form can then be paid by card', async () => {
+    const { input, url } = await begin('observer-monthly');
+    await refuseAtWallet(url);
+    await returnFromWallet(input.joiningId);
+    expect(await pendingJoining(input.joiningId)).toMatchObject({ approveUrl: null });
+    const empty = await joinBy('eclipse-week-once', 'empty');
+    expect(empty.joining).toMatchObject({
+      state: 'open',
+      lastProblem: expect.stringContaining('not enough money') as string,
+    });
+    expect(await memberNamed(empty.input.email)).toBeUndefined();
+    await settle();
+    await settle();
+    await balanced();
+  });
+
+  it('bills each period on our calendar, and the books follow', async () => {
+    const { memberId } = await joinBy('warden-monthly');
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'trial' });
+    await passDays(moor, 95);
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', failures: 0 });
+    expect(await billsOf(memberId)).toEqual(['2500 succeeded', '1500 succeeded', '1500 succeeded']);
+    await balanced();
+  });
+
+  it('tries again by itself: a purse that fills up is paid late, one that stays empty ends it', async () => {
+    const fills = await joinBy('observer-monthly', 'fills-up');
+    const stays = await joinBy('observer-monthly', 'empties');
+    await passDays(moor, 15);
+    await passDays(moor, 45);
+    expect(await billsOf(fills.memberId)).toEqual(['600 succeeded', '600 declined', '600 succeeded']);
+    expect((await subscriptionOf(fills.memberId)).state).toBe('active');
+    expect((await subscriptionOf(stays.memberId)).state).toBe('ended');
+    expect((await billsOf(stays.memberId)).filter((bill) => bill.endsWith('declined'))).toHaveLength(5);
+    await settle();
+    await balanced();
+  });
+
+  it('is heard by message too, whichever comes first', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    const account = (await findGatewayAccount(pool(), wallet))!;
+    const [agreement] = await agreements(memberId);
+    const gateway = gatewayById('dunlin-wallet');
+    const { dueAt } = await subscriptionOf(memberId);
+    await gateway.setTestClock(keysOf(account), dueAt!);
+    const listed = await gateway.listPayments(keysOf(account), agreement!.ref);
+    if (!listed.ok) throw new Error(listed.reason);
+    const bill = listed.payments[0]!;
+    expect(await Promise.all([syncPayment(account, bill), syncPayment(account, bill)])).toContain(
+      'recorded as succeeded',
+    );
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+    await passDays(moor, 15);
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+    await balanced();
+  });
+});
+
+describe('an agreement', () => {
+  it('ends with the cancelling, so that nothing is billed that we would not charge', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    await passDays(moor, 20);
+    const actor: Actor = { kind: 'member', memberId, staffRole: null };
+    const { id } = await subscriptionOf(memberId);
+    expect(await pauseSubscription(actor, id)).toMatchObject({
+      ok: false,
+      problems: { '': expect.stringContaining('cannot pause') as string },
+    });
+    await cancelSubscription(actor, id);
+    expect(await agreements(memberId)).toMatchObject([{ state: 'ending' }]);
+    await settle();
+    expect(await agreements(memberId)).toMatchObject([{ state: 'ended' }]);
+    await passDays(moor, 60);
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+    expect((await subscriptionOf(memberId)).state).toBe('ended');
+  });
+
+  it('that the payer ends at the wallet cancels at the end of what is paid', async () => {
+    const { memberId, url } = await joinBy('observer-monthly');
+    await fetch(url, { method: 'POST', body: 'what=end', redirect: 'manual' });
+    const account = (await findGatewayAccount(pool(), wallet))!;
+    const [agreement] = await agreements(memberId);
+    expect(await settleAgreementByRef(account, agreement!.ref)).toBe('the payer ended it at the wallet');
+    expect((await subscriptionOf(memberId)).state).toBe('cancelling');
+  });
+
+  it('that has ended and is billed all the same: the money is shown, and returned', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    await cancelSubscription(
+      { kind: 'member', memberId, staffRole: null },
+      (await subscriptionOf(memberId)).id,
+    );
+    await settle();
+    const [agreement] = await agreements(memberId);
+    await fetch(`${moor.walletUrl}/agreements/${agreement!.ref}/bill`, {
+      method: 'POST',
+      redirect: 'manual',
+    });
+    const account = (await findGatewayAccount(pool(), wallet))!;
+    const listed = await gatewayById('dunlin-wallet').listPayments(keysOf(account), agreement!.ref);
+    if (!listed.ok) throw new Error(listed.reason);
+    expect(await syncPayment(account, listed.payments[0]!)).toMatch(/it is returned/);
+    await returnMoney();
+    expect(await rows('SELECT amount, state FROM stray_payments')).toEqual([
+      { amount: 600n, state: 'returned' },
+    ]);
+    expect(await billsOf(memberId)).toEqual([]);
+    await balanced();
+  });
+});
+
+it('is not offered for what it cannot carry', async () => {
+  const offer = (await findOffer(pool(), 'observer-monthly'))!;
+  const site = await currentSite();
+  const names = async (definition: typeof offer.definition) =>
+    (await waysToPay(site, { definition })).map((account) => account.gateway);
+  expect(await names(offer.definition)).toEqual(['curlew-cards', 'dunlin-wallet', 'bank-transfer']);
+  expect(await names({ ...offer.definition, currency: 'KWD' })).toEqual(['curlew-cards', 'bank-transfer']);
+  const hourly = { kind: 'repeat', amount: 100, every: { n: 12, unit: 'hour' }, times: null } as const;
+  expect(await names({ ...offer.definition, steps: [hourly] })).toEqual(['curlew-cards']);
+  await doAllDue();
+});
