@@ -4,13 +4,14 @@ import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import sharp from 'sharp';
 import { z } from 'zod';
-import { addLength, toMs, type Instant } from '../../src/core/calendar';
+import { addLength, localDate, toMs, type Instant } from '../../src/core/calendar';
+import { toDecimal } from '../../src/core/money';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
-import { realNow } from '../../src/services/clock';
+import { realNow, siteNow } from '../../src/services/clock';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
 import { formStamp } from '../../src/services/guard-form';
 import { saveJoinFields } from '../../src/services/save-join-fields';
-import { connectGateway } from '../../src/services/connect-gateway';
+import { connectGateway, keepAccount } from '../../src/services/connect-gateway';
 import { addJoiningCode } from '../../src/services/joining-codes';
 import { importItem } from '../../src/services/import-items';
 import { joinTier } from '../../src/services/join-tier';
@@ -28,7 +29,16 @@ import { listSubscriptionsOf } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import { findMemberByEmail } from '../../src/store/members';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
-import { cardToken, readTestKeys } from './stand-ins';
+import { approveAtWallet, cardToken, consentOf, readTestKeys } from './stand-ins';
+import type { Purse } from '../../stand-ins/dunlin-wallet/state';
+import { gatewayById } from '../../src/gateways';
+import { connectTransfer } from '../../src/services/connect-transfer';
+import { importStatement } from '../../src/services/import-statement';
+import { returnFromWallet } from '../../src/services/pending-joining';
+import { settleAgreements } from '../../src/services/settle-agreement';
+import { currentSite } from '../../src/services/site';
+import { findJoiningOfSubscription } from '../../src/store/joinings';
+import { listAwaited } from '../../src/store/payments';
 
 export const OWNER = { name: 'Ines Halloway', email: 'ines@moor.example', password: 'lantern on the moor' };
 export const MEMBER_PASSWORD = 'look up more often';
@@ -117,25 +127,47 @@ const memberSchema = z.array(
     email: z.string(),
     offer: z.string(),
     joined_days_ago: z.coerce.number(),
-    card: z.string(),
+    /** A card of the card gateway, or a purse of the wallet, or a transfer that is sent or not. */
+    pays_by: z.string(),
     code: z.string(),
     cancel_days_ago: z.string().transform((text) => (text === '' ? null : Number(text))),
   }),
 );
 
+/** What the site is paid through: the card gateway's key, and the accounts of the others. */
+type Ways = { siteKey: string; wallet: string; transfer: string };
+
+/** The bank's statement of a day: what is awaited of those who send their transfers comes, with its reference. */
+async function sendTransfers(owner: Actor, accountId: string, senders: Set<string>): Promise<void> {
+  const site = await currentSite();
+  const awaited = await listAwaited(pool(), 'test');
+  const lines: string[] = [];
+  for (const payment of awaited) {
+    const joining = await findJoiningOfSubscription(pool(), payment.subscriptionId);
+    if (!joining || !senders.has(joining.email)) continue;
+    const amount = toDecimal(payment.amount, payment.currency);
+    lines.push(`${localDate(siteNow(site), ZONE)},${amount},${joining.name},${payment.reference}`);
+  }
+  const csv = ['date,amount,payer,words', ...lines].join('\n');
+  if (lines.length > 0) must(await importStatement(owner, { accountId, csv }), 'the statement');
+}
+
 /** Rehearses four months: people join, pay, fail to pay and cancel through the real services, day by day, until today. */
 export async function loadHistory(
   owner: Actor,
   gatewayUrl: string,
-  siteKey: string,
+  ways: Ways,
   tell: (done: number) => void,
 ): Promise<void> {
   const members = memberSchema.parse(parse(read('members.csv'), { columns: true }));
+  const senders = new Set<string>();
   const caller = (email: string): string => `demo:${email}`;
   for (let daysAgo = DAYS; daysAgo >= 0; daysAgo--) {
     for (const member of members.filter((m) => m.joined_days_ago === daysAgo)) {
       const versionId = (await findOffer(pool(), member.offer))?.versionId;
-      const token = member.card ? await cardToken(gatewayUrl, siteKey, member.card as Behaviour) : '';
+      const [way, how] = member.pays_by.split(':') as [keyof Ways | '', string?];
+      const isCard = way !== '' && how === undefined;
+      const token = isCard ? await cardToken(gatewayUrl, ways.siteKey, way as Behaviour) : '';
       const input = {
         joiningId: randomUUID(),
         // As of somebody who took a minute over the form.
@@ -146,11 +178,17 @@ export async function loadHistory(
         email: member.email,
         password: MEMBER_PASSWORD,
         cardToken: token,
+        accountId: way === 'wallet' || way === 'transfer' ? ways[way] : '',
         code: member.code,
         answers: { rules: 'yes', sky: SKIES[member.name.length % SKIES.length] ?? '', 'open-nights': 'yes' },
         returnTo: '/',
       };
-      must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);
+      const joined = must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);
+      if (joined.state === 'approve') {
+        await approveAtWallet(joined.url, how as Purse);
+        await returnFromWallet(input.joiningId);
+      }
+      if (how === 'sends') senders.add(member.email);
     }
     for (const { email } of members.filter((m) => m.cancel_days_ago === daysAgo)) {
       const member = await findMemberByEmail(pool(), email);
@@ -163,6 +201,8 @@ export async function loadHistory(
     }
     if (daysAgo > 0) must(await moveClock(owner, 1), 'the clock');
     while (await runOneDue());
+    await settleAgreements();
+    await sendTransfers(owner, ways.transfer, senders);
     tell(DAYS - daysAgo);
   }
 }
@@ -175,10 +215,21 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   await loadContent(now);
   const keys = await readTestKeys(gatewayUrl);
   must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');
+  const wallet = gatewayById('dunlin-wallet');
+  const consent = await wallet.keysFromConsent(await consentOf(wallet, 'test'));
+  if (!consent.ok) throw new Error(consent.reason);
+  const account = must(await keepAccount(owner, await currentSite(), wallet, consent.keys), 'Dunlin Wallet');
+  const bank = {
+    payee: 'Lantern Moor Society',
+    account: '40-17-92 00481516',
+    bank: 'Moorland Mutual',
+    daysToPay: 14,
+  };
+  const transfer = must(await connectTransfer(owner, bank), 'bank transfer');
   await loadHistory(
     owner,
     gatewayUrl,
-    keys.siteKey,
+    { siteKey: keys.siteKey, wallet: account.id, transfer: transfer.id },
     (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`),
   );
 }

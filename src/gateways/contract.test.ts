@@ -143,8 +143,8 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
   });
 
   it('takes money once for one key, however often it is asked, and says that it did', async () => {
-    const { gateway, keys, pays } = driver();
-    const { outcome, payments } = await pays('sub:0:0:1', 'well');
+    const { gateway, keys } = driver();
+    const { outcome, payments } = await driver().pays('sub:0:0:1', 'well');
     expect(outcome.state).toBe(gateway.nature === 'card' ? 'succeeded' : 'awaited');
     if (!hasCalls) return;
     expect(payments).toMatchObject([
@@ -160,8 +160,8 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
   });
 
   it('gives back part and the rest, once for a key, and never more than came', async () => {
-    const { gateway, keys, pays } = driver();
-    const { payments } = await pays('sub:2:0:1', 'well');
+    const { gateway, keys } = driver();
+    const { payments } = await driver().pays('sub:2:0:1', 'well');
     const paymentRef = payments[0]?.ref ?? 'none';
     const back = (amount: number, idempotencyKey: string) =>
       gateway.refund(keys, { paymentRef, amount, idempotencyKey });

@@ -11,6 +11,7 @@ import { silence } from './pay-joining';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
 import { termsOf } from './terms';
+import { askForTransfer } from './transfer-details';
 
 /**
  * Charges at the member's wish, outside the schedule: what is overdue, or the next period of what was paused. Refused,
@@ -30,6 +31,7 @@ export async function chargeNow(actor: Actor, id: string, event: 'due' | 'resume
   const outcome = await collect(actor, asked.value);
   if (outcome.state === 'declined') return refusedField('card', declineSentence(outcome.code));
   if (outcome.state === 'unknown') return refusedField('', silence(outcome.reason));
+  if (outcome.state === 'awaited') await askForTransfer(id, asked.value.attempt);
   return done(null);
 }
 

@@ -2,7 +2,7 @@ import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import { paymentKey } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
-import type { ChargeOutcome, Unknown } from '@/gateways/contract';
+import type { ChargeOutcome } from '@/gateways/contract';
 import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount, noteAccountError } from '@/store/gateways';
@@ -129,8 +129,8 @@ export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<C
 }
 
 /** The account's last error is what it said last. */
-async function noted<T extends ChargeOutcome>(accountId: string, outcome: T): Promise<T> {
-  const error = outcome.state === 'unknown' ? (outcome as Unknown).reason : null;
+async function noted(accountId: string, outcome: ChargeOutcome): Promise<ChargeOutcome> {
+  const error = outcome.state === 'unknown' ? outcome.reason : null;
   await noteAccountError(pool(), accountId, error);
   return outcome;
 }

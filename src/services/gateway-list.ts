@@ -1,29 +1,57 @@
+import { allGateways, gatewayById } from '@/gateways';
+import type { Gateway } from '@/gateways/contract';
 import { pool } from '@/store/db';
 import {
+  findGatewayAccount,
   listGatewayAccounts,
   listGatewayEvents,
   type GatewayAccount,
   type GatewayEventRow,
 } from '@/store/gateways';
 import type { Site } from '@/store/site';
+import { webhookAddress } from './connect-gateway';
 import { reconcile, type Reconciliation } from './reconcile';
 import { currentSite } from './site';
 
 export type GatewayLine = {
   account: GatewayAccount;
+  gateway: Gateway;
   reconciliation: Reconciliation;
-  refused: GatewayEventRow[];
+  /** Where its messages go; null where it sends none. */
+  address: string | null;
 };
 
-/** The connected gateways, each with its books compared and the messages that were refused lately. */
-export async function gatewayList(): Promise<{ accounts: GatewayLine[]; site: Site }> {
+/** The connected gateways of the site's mode, each with its books compared, and those that can be connected. */
+export async function gatewayList(): Promise<{ accounts: GatewayLine[]; all: Gateway[]; site: Site }> {
   const site = await currentSite();
+  const own = (await listGatewayAccounts(pool())).filter((account) => account.mode === site.mode);
   const accounts = await Promise.all(
-    (await listGatewayAccounts(pool())).map(async (account) => ({
-      account,
-      reconciliation: await reconcile(account.id),
-      refused: await listGatewayEvents(pool(), 5, { accountId: account.id, state: 'refused' }),
-    })),
+    own.map(async (account) => {
+      const gateway = gatewayById(account.gateway);
+      return {
+        account,
+        gateway,
+        reconciliation: await reconcile(account.id),
+        address: gateway.hasWebhooks ? webhookAddress(account.id) : null,
+      };
+    }),
   );
-  return { accounts, site };
+  return { accounts, all: allGateways(), site };
+}
+
+const MOST_MESSAGES = 200;
+
+/** What gateways have told the site in its mode, newest first, each with the label of its account. */
+export async function gatewayMessages(
+  state: string,
+): Promise<{ rows: (GatewayEventRow & { label: string })[]; zone: string }> {
+  const site = await currentSite();
+  const rows = await listGatewayEvents(pool(), MOST_MESSAGES, { mode: site.mode, state: state || null });
+  const labels = new Map<string, string>();
+  for (const { gatewayAccountId: id } of rows)
+    if (!labels.has(id)) labels.set(id, (await findGatewayAccount(pool(), id))?.label ?? '');
+  return {
+    rows: rows.map((row) => ({ ...row, label: labels.get(row.gatewayAccountId) ?? '' })),
+    zone: site.zone,
+  };
 }

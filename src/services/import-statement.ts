@@ -72,7 +72,7 @@ function recordsOf(csv: string): string[][] | null {
   const head = text.split('\n', 1)[0] ?? '';
   const delimiter = [';', '\t'].find((one) => head.includes(one)) ?? ',';
   try {
-    return parse(text, { delimiter, relax_column_count: true, skip_empty_lines: true }) as string[][];
+    return parse(text, { delimiter, relax_column_count: true, skip_empty_lines: true });
   } catch {
     return null;
   }

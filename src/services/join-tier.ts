@@ -28,7 +28,7 @@ import { waysToPay } from './ways-to-pay';
 const PER_CALLER: Limit = { name: 'join:caller', points: 60, seconds: 15 * 60 };
 const PER_ADDRESS: Limit = { name: 'join:address', points: 20, seconds: 15 * 60 };
 
-const inputSchema = guardSchema.extend({
+export const joinInputSchema = guardSchema.extend({
   /** Made when the form was shown: however often the form is sent, it is one joining. */
   joiningId: z.uuid(),
   offerId: z.string().min(1),
@@ -48,7 +48,7 @@ const inputSchema = guardSchema.extend({
   accountId: z.string().max(60).default(''),
   returnTo: z.string().max(500).default('/'),
 });
-export type JoinInput = z.infer<typeof inputSchema>;
+export type JoinInput = z.infer<typeof joinInputSchema>;
 
 const newPersonSchema = z.object({
   email: z.email('Type an e-mail address, like ines@moor.example.'),
@@ -61,7 +61,7 @@ const newPersonSchema = z.object({
  * charges once.
  */
 export async function joinTier(actor: Actor, raw: unknown, caller: string): Promise<Result<Joined>> {
-  const parsed = inputSchema.safeParse(raw);
+  const parsed = joinInputSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
   const input = parsed.data;
   const wait = Math.max(
@@ -97,7 +97,8 @@ export async function joinTier(actor: Actor, raw: unknown, caller: string): Prom
   return done(outcome.value);
 }
 
-async function planFor(actor: Actor, input: JoinInput): Promise<Result<JoinPlan>> {
+/** What is joined and how it is paid, or why it cannot be. `actor` is the person who joins. */
+export async function planFor(actor: Actor, input: JoinInput): Promise<Result<JoinPlan>> {
   const site = await currentSite();
   const now = siteNow(site);
   const offer = await findOffer(pool(), input.offerId);

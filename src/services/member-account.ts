@@ -1,16 +1,20 @@
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/subscriptions/upcoming';
+import { unspentCredit } from '@/store/credits';
 import { pool } from '@/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
-import { listPayments, type PaymentListRow } from '@/store/payments';
+import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payments';
 import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
 import { type StoredOffer } from '@/store/offers';
 import { listTiers, type Tier } from '@/store/tiers';
+import { gatewayById } from '@/gateways';
+import { listGatewayAccounts } from '@/store/gateways';
 import { siteNow } from './clock';
 import { currentSite } from './site';
 import { termsOf } from './terms';
+import { transferDetails, type TransferDetails } from './transfer-details';
 
 export type SubscriptionView = {
   subscription: StoredSubscription;
@@ -26,11 +30,16 @@ export type SubscriptionView = {
     sentence: string;
   } | null;
   next: { at: Instant; amount: number; currency: string } | null;
+  /** The transfer that is awaited for it. */
+  transfer: TransferDetails | null;
+  canPause: boolean;
 };
 
 export type MemberAccount = {
   now: Instant;
   zone: string;
+  /** What is left of credit, by currency; minor units. */
+  credit: { currency: string; amount: number }[];
   subscriptions: SubscriptionView[];
   holdings: (Holding & { tier: Tier | undefined; isNow: boolean })[];
   payments: (PaymentListRow & { tierName: string })[];
@@ -42,6 +51,10 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
   const now = siteNow(site);
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
+  const accounts = (await listGatewayAccounts(pool())).map(({ id, gateway }) => ({
+    id,
+    canPause: gatewayById(gateway).carries.pause,
+  }));
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
   const subscriptions = await Promise.all(
     stored.map(async (subscription): Promise<SubscriptionView> => {
@@ -64,6 +77,8 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
           sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
         },
         next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
+        transfer: await transferDetails(subscription.id),
+        canPause: accounts.find(({ id }) => id === subscription.gatewayAccountId)?.canPause ?? false,
       };
     }),
   );
@@ -73,6 +88,7 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
   return {
     now,
     zone: site.zone,
+    credit: await unspentCredit(pool(), member.id, site.mode),
     subscriptions,
     holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
       ...holding,
@@ -80,9 +96,11 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
       isNow:
         compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
     })),
-    payments: (await listPayments(pool(), site.mode, 100, member.id)).map((payment) => ({
-      ...payment,
-      tierName: tierNames.get(payment.subscriptionId) ?? '',
-    })),
+    payments: (await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id })).rows.map(
+      (payment) => ({
+        ...payment,
+        tierName: tierNames.get(payment.subscriptionId) ?? '',
+      }),
+    ),
   };
 }

@@ -1,55 +1,147 @@
-import type { Instant } from '@/core/calendar';
+import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
 import type { State } from '@/core/subscriptions/subscription';
 import { pool } from '@/store/db';
-import { listPayments, type PaymentListRow } from '@/store/payments';
-import { countByState, listSubscriptions, type SubscriptionRow } from '@/store/subscriptions';
+import { listGatewayAccounts } from '@/store/gateways';
+import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payments';
+import {
+  countByState,
+  listSubscriptions,
+  listSubscriptionsById,
+  type SubscriptionFilter,
+  type SubscriptionRow,
+} from '@/store/subscriptions';
 import { listOfferVersions, type StoredOffer } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
+import { siteNow } from './clock';
 import { nextCharges } from './next-charges';
 import { currentSite } from './site';
 
-const MOST_ROWS = 500;
+/** How many rows stand on a page of a list. */
+export const PAGE_ROWS = 100;
+const SOON_DAYS = 30;
+const MOST_SOON = 1_000;
 
 export type SubscriptionLine = SubscriptionRow & {
   offer: StoredOffer | undefined;
   tierName: string;
+  through: string;
   next: { at: Instant; amount: number; currency: string } | null;
 };
+export type PaymentLine = PaymentListRow & { tierName: string; through: string };
 
-/** Subscriptions of the site's mode in a state ('' for all), what falls due first on top. */
+/** Subscriptions of the site's mode that fit a filter. */
 export async function subscriptionList(
-  state: string,
-): Promise<{ rows: SubscriptionLine[]; counts: Map<State, number>; zone: string }> {
+  filter: SubscriptionFilter,
+): Promise<{ rows: SubscriptionLine[]; total: number; counts: Map<State, number>; zone: string }> {
   const site = await currentSite();
-  const rows = await listSubscriptions(pool(), site.mode, state, MOST_ROWS);
-  const [named, next, counts] = [
-    await withNames(rows),
-    await nextCharges(
-      site,
-      rows.map((row) => row.id),
-    ),
-    await countByState(pool(), site.mode),
-  ];
-  return { rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })), counts, zone: site.zone };
+  const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
+  const next = await nextCharges(
+    site,
+    rows.map((row) => row.id),
+  );
+  const counts = await countByState(pool(), site.mode);
+  const named = await withNames(rows);
+  return {
+    rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })),
+    total,
+    counts,
+    zone: site.zone,
+  };
 }
 
-/** The newest payments of the site's mode. */
-export async function paymentList(): Promise<{
-  rows: (PaymentListRow & { tierName: string })[];
+/** Payments of the site's mode that fit a filter. */
+export async function paymentList(
+  filter: PaymentFilter,
+): Promise<{ rows: PaymentLine[]; total: number; zone: string }> {
+  const site = await currentSite();
+  const { rows, total } = await listPayments(pool(), site.mode, filter);
+  return { rows: await withNames(rows), total, zone: site.zone };
+}
+
+export type DueSoon = {
+  rows: SubscriptionLine[];
+  sums: { currency: string; amount: number; count: number }[];
   zone: string;
-}> {
+};
+
+/** What will be charged in the next 30 days as things stand, soonest first, and what it comes to. */
+export async function dueSoon(): Promise<DueSoon> {
   const site = await currentSite();
-  return { rows: await withNames(await listPayments(pool(), site.mode, MOST_ROWS)), zone: site.zone };
+  const until = addLength(siteNow(site), { n: SOON_DAYS, unit: 'day' }, site.zone);
+  const filter: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: MOST_SOON };
+  const { rows, zone } = await subscriptionList(filter);
+  const soon = rows
+    .filter((row) => row.next !== null && isBefore(row.next.at, until))
+    .sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
+  const sums = new Map<string, { amount: number; count: number }>();
+  for (const { next } of soon) {
+    if (!next) continue;
+    const sum = sums.get(next.currency) ?? { amount: 0, count: 0 };
+    sums.set(next.currency, { amount: sum.amount + next.amount, count: sum.count + 1 });
+  }
+  return { rows: soon, sums: [...sums].map(([currency, sum]) => ({ currency, ...sum })), zone };
 }
 
-async function withNames<T extends { offerVersionId: string }>(
+export type FailedLine = SubscriptionLine & {
+  since: Instant | null;
+  failures: number;
+  /** Why the last try failed. */
+  code: string | null;
+  graceEnd: Instant | null;
+};
+
+/** Who could not be charged and has not paid since, by when the next try is. */
+export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }> {
+  const site = await currentSite();
+  const filter: SubscriptionFilter = {
+    state: 'overdue',
+    search: '',
+    sort: 'due',
+    offset: 0,
+    limit: MOST_SOON,
+  };
+  const { rows, zone } = await subscriptionList(filter);
+  const stored = new Map(
+    (
+      await listSubscriptionsById(
+        pool(),
+        rows.map((row) => row.id),
+      )
+    ).map((one) => [one.id, one]),
+  );
+  const codes = await lastDeclines(
+    pool(),
+    rows.map((row) => row.id),
+  );
+  return {
+    zone,
+    rows: rows.map((row) => {
+      const since = stored.get(row.id)?.firstFailedAt ?? null;
+      return {
+        ...row,
+        since,
+        failures: stored.get(row.id)?.failures ?? 0,
+        code: codes.get(row.id) ?? null,
+        graceEnd: since && addLength(since, { n: site.graceDays, unit: 'day' }, zone),
+      };
+    }),
+  };
+}
+
+async function withNames<T extends { offerVersionId: string; gatewayAccountId: string | null }>(
   rows: T[],
-): Promise<(T & { offer: StoredOffer | undefined; tierName: string })[]> {
+): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
   const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));
+  const accounts = new Map((await listGatewayAccounts(pool())).map((account) => [account.id, account.label]));
   return rows.map((row) => {
     const offer = offers.get(row.offerVersionId);
-    return { ...row, offer, tierName: (offer && tiers.get(offer.tierId)) ?? '' };
+    return {
+      ...row,
+      offer,
+      tierName: (offer && tiers.get(offer.tierId)) ?? '',
+      through: accounts.get(row.gatewayAccountId ?? '') ?? '',
+    };
   });
 }

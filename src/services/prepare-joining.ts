@@ -97,7 +97,7 @@ export async function joiningStateOf(site: Site, tier: Tier, now: Instant): Prom
 }
 
 /** The quote shown is the quote charged: it is kept with its instant and the subscription's count of events. */
-async function storeQuote(
+export async function storeQuote(
   memberId: string,
   standing: Standing,
   offer: StoredOffer,

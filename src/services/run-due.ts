@@ -51,7 +51,7 @@ export async function runOneDue(): Promise<boolean> {
 /** A transfer has the days that the owner gives it; then the period counts as not paid. */
 async function waitOrGiveUp(site: Site, intent: Payment, due: DueSubscription, at: Instant): Promise<void> {
   const account = await findGatewayAccount(pool(), intent.gatewayAccountId);
-  const days = Number(account?.settings.daysToPay ?? 0);
+  const days = account?.settings.daysToPay ?? 0;
   const until = addLength(intent.at, { n: days, unit: 'day' }, site.zone);
   if (isBefore(at, until)) {
     await askForTransfer(due.id, intent.attempt);

@@ -11,8 +11,8 @@ import { record } from './record';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
 
-/** Accepts a switch down: at the end of what is paid the subscription goes on under the other offer. */
-export async function switchLater(actor: Actor, quoteId: string): Promise<Result<null>> {
+/** Accepts a switch down, by the member or (`by`) by staff for them: at the end of what is paid the subscription goes on under the other offer. */
+export async function switchLater(actor: Actor, quoteId: string, by: Actor = actor): Promise<Result<null>> {
   const site = await currentSite();
   return transaction(async (db) => {
     const quote = z.uuid().safeParse(quoteId).success ? await findQuote(db, quoteId) : undefined;
@@ -29,7 +29,7 @@ export async function switchLater(actor: Actor, quoteId: string): Promise<Result
     if (await findOpenPayment(db, subscription.id))
       return refusedField('', 'A payment is under way. Try again in a minute.');
     await setMemberMove(db, subscription.id, quote.offerVersionId);
-    await record(db, actor, now, 'switch asked for', `subscription:${subscription.id}`, { quote: quote.id });
+    await record(db, by, now, 'switch asked for', `subscription:${subscription.id}`, { quote: quote.id });
     return done(null);
   });
 }

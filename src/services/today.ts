@@ -3,8 +3,8 @@ import { pool } from '@/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { countItems } from '@/store/items';
 import { countJoined } from '@/store/members';
-import { listPayments, sumIncome, type Income, type PaymentListRow } from '@/store/payments';
-import { listSubscriptions, type SubscriptionRow } from '@/store/subscriptions';
+import { ALL_PAYMENTS, listPayments, sumIncome, type Income, type PaymentListRow } from '@/store/payments';
+import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscriptions';
 import { listOffers } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
 import { accessMap, closedToVisitors } from './access-map';
@@ -26,6 +26,8 @@ export type Today = {
   dueNext: SubscriptionRow[];
 };
 
+const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
+
 /** What the first page of the Desk shows; each figure is read from what really happened. */
 export async function today(): Promise<Today> {
   const site = await currentSite();
@@ -38,11 +40,11 @@ export async function today(): Promise<Today> {
       listOffers(pool()),
       countItems(pool()),
       accessMap(),
-      listPayments(pool(), site.mode, 20),
+      listPayments(pool(), site.mode, { ...ALL_PAYMENTS, state: 'succeeded', limit: 1 }),
       countJoined(pool(), weekAgo, now),
       sumIncome(pool(), site.mode, weekAgo, now),
-      listSubscriptions(pool(), site.mode, 'overdue', 5),
-      listSubscriptions(pool(), site.mode, '', 30),
+      listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'overdue', limit: 5 }),
+      listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
     ]);
   return {
     now,
@@ -53,10 +55,10 @@ export async function today(): Promise<Today> {
     tiers: tiers.length,
     published: items.published,
     turnedAway: closedToVisitors(map),
-    lastPayment: payments.find((payment) => payment.state === 'succeeded') ?? null,
+    lastPayment: payments.rows[0] ?? null,
     joinedThisWeek,
     incomeThisWeek,
-    overdue,
-    dueNext: running.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
+    overdue: overdue.rows,
+    dueNext: running.rows.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
   };
 }

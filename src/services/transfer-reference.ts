@@ -3,6 +3,7 @@ import { randomInt } from 'node:crypto';
 /** Letters and digits that nobody takes for one another. */
 const LETTERS = '23456789ABCDEFGHJKLMNPQRSTUVWXYZ';
 const LENGTH = 8;
+const IS_REFERENCE = new RegExp(`^[${LETTERS}]+$`);
 
 /** What a payer writes on a transfer, like "LM7K-3QXR": made anew for each charge. */
 export function newReference(): string {
@@ -16,8 +17,7 @@ export function referencesIn(words: string): string[] {
   const found = new Set<string>();
   for (let at = 0; at + LENGTH <= bare.length; at++) {
     const part = bare.slice(at, at + LENGTH);
-    if ([...part].every((letter) => LETTERS.includes(letter)))
-      found.add(`${part.slice(0, 4)}-${part.slice(4)}`);
+    if (IS_REFERENCE.test(part)) found.add(`${part.slice(0, 4)}-${part.slice(4)}`);
   }
   return [...found];
 }

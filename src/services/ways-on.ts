@@ -23,7 +23,7 @@ export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn
   const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
   const found = new Map<string, WaysOn>();
   for (const { subscription, offer } of account.subscriptions) {
-    if (['ended', 'overdue'].includes(subscription.state)) continue;
+    if (['ended', 'overdue', 'paused'].includes(subscription.state) || subscription.disputedAt) continue;
     const { terms } = await termsOf(pool(), site, subscription);
     const renewal = renewalOf(subscription, terms);
     const open = tiers.filter(

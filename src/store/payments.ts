@@ -244,33 +244,91 @@ export async function settlePayment(
   return changed === 1;
 }
 
-export type PaymentListRow = Omit<
+export type PaymentListRow = Pick<
   Payment,
-  'idempotencyKey' | 'chargeId' | 'gatewayAccountId' | 'byMember' | 'isAwaited' | 'reference'
+  | 'id'
+  | 'subscriptionId'
+  | 'mode'
+  | 'attempt'
+  | 'amount'
+  | 'currency'
+  | 'state'
+  | 'gatewayRef'
+  | 'declineCode'
+  | 'at'
+  | 'isAwaited'
+  | 'reference'
 > & {
   memberId: string;
   memberName: string;
   offerVersionId: string;
   joiningFee: bigint;
   dueAt: Instant;
+  gatewayAccountId: string;
+  /** Given back of it so far; minor units. */
+  refunded: number;
+  dispute: 'open' | 'won' | 'lost' | null;
 };
+export const PAYMENT_SORTS = ['newest', 'oldest', 'amount', 'member'] as const;
+export type PaymentFilter = {
+  state: '' | PaymentState | 'refunded' | 'disputed';
+  search: string;
+  sort: (typeof PAYMENT_SORTS)[number];
+  offset: number;
+  limit: number;
+  memberId: string | null;
+};
+export const ALL_PAYMENTS: PaymentFilter = {
+  state: '',
+  search: '',
+  sort: 'newest',
+  offset: 0,
+  limit: 100,
+  memberId: null,
+};
+const PAYMENT_ORDER: Record<PaymentFilter['sort'], string> = {
+  newest: 'p.at DESC, p.created_at DESC',
+  oldest: 'p.at, p.created_at',
+  amount: 'p.amount DESC, p.at DESC',
+  member: 'lower(m.name), p.at DESC',
+};
+const REFUNDED = `(SELECT coalesce(sum(r.amount), 0)::bigint FROM refunds r WHERE r.payment_id = p.id AND r.state = 'succeeded')`;
 
-/** Payments of a mode, newest first; of one member where `memberId` is given. */
+/** Payments of a mode that fit a filter, and how many there are in all. */
 export async function listPayments(
   db: Db,
   mode: Mode,
-  limit: number,
-  memberId: string | null = null,
-): Promise<PaymentListRow[]> {
-  const rows = await many<Omit<PaymentListRow, 'amount'> & { amount: bigint }>(
+  filter: PaymentFilter,
+): Promise<{ rows: PaymentListRow[]; total: number }> {
+  const from = `FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
+    JOIN members m ON m.id = s.member_id LEFT JOIN disputes d ON d.payment_id = p.id
+    WHERE p.mode = $1 AND ($2::uuid IS NULL OR m.id = $2)
+      AND ($3 = '' OR p.state = $3 OR ($3 = 'disputed' AND d.id IS NOT NULL) OR ($3 = 'refunded' AND ${REFUNDED} > 0))
+      AND ($4 = '' OR position(lower($4) in lower(m.name || ' ' || m.email || ' ' || coalesce(p.gateway_ref, '') || ' ' || coalesce(c.reference, ''))) > 0)`;
+  const values = [mode, filter.memberId, filter.state, filter.search];
+  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
-    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at,
-       c.subscription_id, c.joining_fee, c.due_at, s.offer_version_id, m.id AS member_id, m.name AS member_name
-     FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id JOIN members m ON m.id = s.member_id
-     WHERE p.mode = $1 AND ($3::uuid IS NULL OR m.id = $3) ORDER BY p.at DESC, p.created_at DESC LIMIT $2`,
-    [mode, limit, memberId],
+    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.is_awaited, p.gateway_account_id,
+       c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, m.id AS member_id, m.name AS member_name,
+       d.state AS dispute, ${REFUNDED} AS refunded ${from} ORDER BY ${PAYMENT_ORDER[filter.sort]} OFFSET $5 LIMIT $6`,
+    [...values, filter.offset, filter.limit],
   );
-  return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
+  return {
+    total: Number(total),
+    rows: rows.map((row) => ({ ...row, amount: toMinor(row.amount), refunded: toMinor(row.refunded) })),
+  };
+}
+
+/** Why the newest try of each subscription failed, where it did. */
+export async function lastDeclines(db: Db, subscriptionIds: string[]): Promise<Map<string, string>> {
+  const rows = await many<{ subscriptionId: string; declineCode: string }>(
+    db,
+    `SELECT DISTINCT ON (c.subscription_id) c.subscription_id, p.decline_code FROM payments p JOIN charges c ON c.id = p.charge_id
+     WHERE c.subscription_id = ANY ($1) AND p.state = 'declined' ORDER BY c.subscription_id, p.at DESC, p.created_at DESC`,
+    [subscriptionIds],
+  );
+  return new Map(rows.map((row) => [row.subscriptionId, row.declineCode]));
 }
 
 /** What is waited for through accounts of one kind in a mode, oldest first. */

@@ -1,3 +1,5 @@
+import { ALL_PAYMENTS } from '../../src/store/payments';
+import type { SubscriptionFilter } from '../../src/store/subscriptions';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/services/actor';
 import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
@@ -13,13 +15,14 @@ import { VISITOR } from '../../src/core/access/facts';
 import { doAllDue, join, lanternMoor, passDays } from './lantern-moor';
 
 const moor = lanternMoor();
+const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 100 };
 const helper: Actor = { kind: 'staff', memberId: null, staffRole: 'helper' };
 
 describe('Money', () => {
   it('lists subscriptions by state, with what each is charged next', async () => {
     const trial = await join(moor, 'observer-monthly', 'works');
     const free = await join(moor, 'gazer-free', null);
-    const all = await subscriptionList('');
+    const all = await subscriptionList(BY_DUE);
     expect(all.rows.find((row) => row.memberId === trial.memberId)).toMatchObject({
       tierName: 'Observer',
       state: 'trial',
@@ -29,7 +32,7 @@ describe('Money', () => {
       tierName: 'Gazer',
       next: null,
     });
-    const onlyTrial = await subscriptionList('trial');
+    const onlyTrial = await subscriptionList({ ...BY_DUE, state: 'trial' });
     expect(onlyTrial.rows.every((row) => row.state === 'trial')).toBe(true);
     expect(all.counts.get('trial')).toBe(onlyTrial.rows.length);
   });
@@ -37,7 +40,7 @@ describe('Money', () => {
   it('lists every try to collect, newest first, and the sums are those of the lists', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'fails-second');
     await passDays(moor, 50);
-    const { rows } = await paymentList();
+    const { rows } = await paymentList(ALL_PAYMENTS);
     const own = rows.filter((row) => row.memberId === memberId);
     expect(own.map((row) => row.state)).toEqual(
       [...own.map((row) => row.state)].sort((a) => (a === 'succeeded' ? 1 : -1)),
@@ -46,7 +49,7 @@ describe('Money', () => {
     expect(own[0]).toMatchObject({ state: 'declined', declineCode: 'no-funds' });
     await join(moor, 'eclipse-week-once', 'works');
     const week = await today();
-    const received = (await paymentList()).rows.filter(
+    const received = (await paymentList(ALL_PAYMENTS)).rows.filter(
       (row) => row.state === 'succeeded' && Date.parse(row.at) > Date.parse(week.now) - 7 * 86_400_000,
     );
     expect(week.incomeThisWeek).toEqual([

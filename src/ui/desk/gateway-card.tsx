@@ -3,23 +3,36 @@
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { CopyText } from '../kit/copy-text';
+import { CheckField, TextField } from '../kit/field';
 
 type Books =
   | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }
   | { ok: true; none: true }
   | { ok: false; reason: string };
+export type GatewayActions = {
+  register: FormAction;
+  keepSecret: FormAction;
+  check: FormAction;
+  arrange: FormAction;
+};
 type Props = {
   id: string;
+  gateway: string;
   label: string;
   mode: 'test' | 'live';
-  siteKey: string;
-  checked: string;
+  account: string;
+  atCheckout: boolean;
+  checked: string | null;
   heard: string | null;
   webhookError: string | null;
   isRegistered: boolean;
+  /** Where its messages go; null where it sends none. */
+  address: string | null;
+  lastError: string | null;
+  carries: string;
   books: Books;
-  refused: { id: string; when: string; result: string }[];
-  register: FormAction | null;
+  actions: GatewayActions | null;
 };
 
 function booksWords(books: Books): { words: string; good: boolean } {
@@ -35,43 +48,49 @@ function booksWords(books: Books): { words: string; good: boolean } {
   };
 }
 
-/** A connected gateway: its keys, its webhook, its books. */
-export function GatewayCard({
-  id,
-  label,
-  mode,
-  siteKey,
-  checked,
-  heard,
-  webhookError,
-  isRegistered,
-  books,
-  refused,
-  register,
-}: Props) {
+/** A connected gateway: its keys, its webhook, its books, and how it stands at checkout. */
+export function GatewayCard(props: Props) {
+  const {
+    id,
+    gateway,
+    label,
+    mode,
+    account,
+    checked,
+    heard,
+    webhookError,
+    isRegistered,
+    address,
+    books,
+    actions,
+  } = props;
   const router = useRouter();
+  const waits = address !== null && !heard && isRegistered;
   useEffect(() => {
-    if (heard || !isRegistered) return;
+    if (!waits) return;
     const timer = setInterval(() => router.refresh(), 1500);
     return () => clearInterval(timer);
-  }, [heard, isRegistered, router]);
-  const compared = booksWords(books);
+  }, [waits, router]);
   const lines: { name: string; words: string; good: boolean }[] = [
-    { name: 'Keys', words: `right when checked, ${checked}`, good: true },
-    heard
-      ? { name: 'Webhook', words: `heard on ${heard}`, good: true }
-      : webhookError
-        ? { name: 'Webhook', words: `could not be registered: ${webhookError}`, good: false }
-        : { name: 'Webhook', words: 'registered; waiting for the first signed message', good: false },
-    { name: 'Books', ...compared },
+    ...(checked ? [{ name: 'Keys', words: `right when checked, ${checked}`, good: true }] : []),
+    ...(address === null
+      ? []
+      : heard
+        ? [{ name: 'Webhook', words: `heard on ${heard}`, good: true }]
+        : webhookError
+          ? [{ name: 'Webhook', words: `could not be registered: ${webhookError}`, good: false }]
+          : [{ name: 'Webhook', words: 'registered; waiting for the first signed message', good: false }]),
+    { name: 'Books', ...booksWords(books) },
+    ...(props.lastError ? [{ name: 'Last error', words: props.lastError, good: false }] : []),
   ];
   return (
-    <section className="rounded-card border border-line bg-surface p-5" aria-label={label}>
-      <div className="flex flex-wrap items-baseline gap-3">
-        <h2 className="text-xl">{label}</h2>
+    <section className="rounded-card border border-line bg-surface p-5" aria-label={`${gateway}: ${label}`}>
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+        <h2 className="text-xl">{gateway}</h2>
         <span className="font-semibold text-brass">{mode} mode</span>
-        <code className="text-sm break-all text-muted">{siteKey}</code>
+        <code className="text-sm break-all text-muted">{account}</code>
       </div>
+      <p className="mt-1 text-[0.9375rem] text-muted">{props.carries}</p>
       <dl className="figures mt-3">
         {lines.map((line) => (
           <div key={line.name} className="flex gap-4 border-t border-line py-2">
@@ -89,30 +108,85 @@ export function GatewayCard({
           ))}
         </ul>
       )}
-      {refused.length > 0 && (
-        <details className="mt-2">
-          <summary>
-            {refused.length === 1
-              ? 'One message was refused lately'
-              : `${refused.length} messages were refused lately`}
-          </summary>
-          <ul className="mt-1 text-[0.9375rem] text-muted">
-            {refused.map((r) => (
-              <li key={r.id}>
-                {r.when}: {r.result}
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-      {register && (
-        <ActionForm action={register} className="mt-3 grid gap-2">
-          <input type="hidden" name="account" value={id} />
-          <SubmitButton busy="Registering…" look="quiet" className="w-fit">
-            {heard ? 'Register the webhook again' : 'Register the webhook'}
-          </SubmitButton>
-          <FormMessage />
-        </ActionForm>
+      {actions && (
+        <>
+          <ActionForm
+            key={`${label}:${String(props.atCheckout)}`}
+            action={actions.arrange}
+            label={`${label} at checkout`}
+            className="mt-4 grid gap-3 border-t border-line pt-4 sm:grid-cols-[14rem_1fr_auto] sm:items-end"
+          >
+            <input type="hidden" name="account" value={id} />
+            <TextField name="label" label="At checkout it is called" defaultValue={label} />
+            <CheckField
+              name="atCheckout"
+              value="yes"
+              label="People can choose it"
+              defaultChecked={props.atCheckout}
+            />
+            <div className="flex flex-wrap gap-2">
+              <SubmitButton busy="Keeping…" look="quiet" name="move" value="stay">
+                Keep
+              </SubmitButton>
+              <SubmitButton busy="Moving…" look="quiet" name="move" value="up">
+                Move up
+              </SubmitButton>
+            </div>
+            <div className="sm:col-span-3">
+              <FormMessage />
+            </div>
+          </ActionForm>
+          {address !== null && (
+            <div className="mt-3 grid gap-3">
+              <div className="flex flex-wrap gap-2">
+                <ActionForm action={actions.check} className="grid gap-2">
+                  <input type="hidden" name="account" value={id} />
+                  <SubmitButton busy="Asking…" look="quiet" className="w-fit">
+                    Check the keys now
+                  </SubmitButton>
+                  <FormMessage />
+                </ActionForm>
+                <ActionForm action={actions.register} className="grid gap-2">
+                  <input type="hidden" name="account" value={id} />
+                  <SubmitButton busy="Registering…" look="quiet" className="w-fit">
+                    {heard ? 'Register the webhook again' : 'Register the webhook'}
+                  </SubmitButton>
+                  <FormMessage />
+                </ActionForm>
+              </div>
+              <details open={webhookError !== null || undefined}>
+                <summary className="w-fit list-none text-spruce underline">
+                  Register the webhook by hand
+                </summary>
+                <ol className="mt-2 grid list-decimal gap-2 pl-5">
+                  <li>
+                    Copy this address: <CopyText text={address} name="the address" />
+                  </li>
+                  <li>
+                    On the page of {gateway}, under “Addresses for messages”, choose {mode} mode, paste it and
+                    add it.
+                  </li>
+                  <li>
+                    Copy the signing secret that stands beside it, and paste it here:
+                    <ActionForm action={actions.keepSecret} className="mt-2 grid gap-2" emptyWhenDone>
+                      <input type="hidden" name="account" value={id} />
+                      <TextField
+                        name="secret"
+                        label="Signing secret"
+                        placeholder="whsec_…"
+                        autoComplete="off"
+                      />
+                      <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
+                        Keep it and ask for a test message
+                      </SubmitButton>
+                      <FormMessage />
+                    </ActionForm>
+                  </li>
+                </ol>
+              </details>
+            </div>
+          )}
+        </>
       )}
     </section>
   );

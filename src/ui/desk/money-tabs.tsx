@@ -3,7 +3,11 @@ import { Tabs } from '../kit/tabs';
 const TABS = [
   { id: 'subscriptions', name: 'Subscriptions', path: '/desk/money' },
   { id: 'payments', name: 'Payments', path: '/desk/money/payments' },
+  { id: 'due', name: 'Falls due', path: '/desk/money/due' },
+  { id: 'failed', name: 'Failed', path: '/desk/money/failed' },
+  { id: 'transfers', name: 'Transfers', path: '/desk/money/transfers' },
   { id: 'gateways', name: 'Gateways', path: '/desk/money/gateways' },
+  { id: 'messages', name: 'Messages', path: '/desk/money/messages' },
 ];
 
 export function MoneyTabs({ here }: { here: string }) {

@@ -95,6 +95,17 @@ const LIFE: Record<string, { words: string; look: string }> = {
   succeeded: { words: 'received', look: 'bg-open-wash text-open' },
   declined: { words: 'declined', look: 'bg-closed-wash text-closed' },
   intent: { words: 'under way', look: 'bg-metered-wash text-metered' },
+  'message-new': { words: 'waiting', look: 'bg-metered-wash text-metered' },
+  'message-done': { words: 'done', look: 'bg-open-wash text-open' },
+  'message-ignored': { words: 'set aside', look: 'bg-ended-wash text-ended' },
+  'message-refused': { words: 'refused', look: 'bg-closed-wash text-closed' },
+  awaited: { words: 'awaited', look: 'bg-metered-wash text-metered' },
+  refunded: { words: 'given back', look: 'bg-ended-wash text-ended' },
+  disputed: { words: 'disputed', look: 'bg-closed-wash text-closed' },
+  pauses: { words: 'will pause', look: 'bg-ended-wash text-ended' },
+  'dispute-open': { words: 'disputed', look: 'bg-closed-wash text-closed' },
+  'dispute-won': { words: 'dispute won', look: 'bg-open-wash text-open' },
+  'dispute-lost': { words: 'dispute lost', look: 'bg-ended-wash text-ended' },
 };
 
 /** The state of a subscription or payment, in a word. */

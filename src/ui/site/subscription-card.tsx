@@ -1,9 +1,9 @@
 'use client';
 
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '../key-cut';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
 import { Button, LinkButton } from '../kit/button';
 import { LifeMark } from '../kit/state-mark';
 
@@ -24,15 +24,22 @@ type Props = {
   };
   /** The offer under which it goes on from a day, where it does. */
   movesTo: { isOwn: boolean; name: string; sentence: string; date: string } | null;
-  undoSwitch: FormAction;
-  cancel: FormAction;
-  undo: FormAction;
+  pauses: boolean;
+  isDisputed: boolean;
+  /** Whether what is owed can be charged to what is kept, and whether it can be paused at all. */
+  canPause: boolean;
+  transfer: { amount: string; reference: string; payee: string; account: string } | null;
+  actions: Record<'undoSwitch' | 'cancel' | 'undo' | 'pause' | 'resume' | 'pay', FormAction>;
 };
 
-function standing({ state, next, until, ended, isForGood }: Props): string {
+function standing({ state, next, until, ended, isForGood, pauses, isDisputed }: Props): string {
+  if (isDisputed)
+    return 'Your bank was asked to take a payment back. Until that is decided nothing is charged, and nothing is open.';
   if (state === 'ended') return `Ended on ${ended}.`;
   if (state === 'cancelling')
     return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
+  if (state === 'paused') return 'Paused. Nothing is charged and nothing is open until you take it up again.';
+  if (pauses) return `It pauses on ${until}. Until then it stays open to you.`;
   if (state === 'overdue' && next)
     return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
   if (next) return `Next charge: ${next.amount} on ${next.date}.`;
@@ -44,6 +51,7 @@ function standing({ state, next, until, ended, isForGood }: Props): string {
 export function SubscriptionCard(props: Props) {
   const {
     id,
+    next,
     name,
     keyCut,
     state,
@@ -53,12 +61,15 @@ export function SubscriptionCard(props: Props) {
     isForGood,
     ways,
     movesTo,
-    undoSwitch,
-    cancel,
-    undo,
+    pauses,
+    isDisputed,
+    canPause,
+    transfer,
+    actions,
   } = props;
   const [asking, setAsking] = useState(false);
-  const canCancel = ['trial', 'active', 'overdue'].includes(state) && !isForGood;
+  const canCancel = ['trial', 'active', 'overdue', 'paused'].includes(state) && !isForGood && !isDisputed;
+  const isPaid = next !== null || state === 'paused' || pauses;
   return (
     <section aria-label={name} className="rounded-xl border border-line bg-surface p-5">
       <div className="flex flex-wrap items-center gap-3">
@@ -72,7 +83,7 @@ export function SubscriptionCard(props: Props) {
       </p>
       {movesTo && (
         <ActionForm
-          action={undoSwitch}
+          action={actions.undoSwitch}
           className="mt-3 grid gap-2 rounded-md bg-later-wash px-4 py-3 text-later"
         >
           <input type="hidden" name="subscription" value={id} />
@@ -86,6 +97,38 @@ export function SubscriptionCard(props: Props) {
           )}
           <FormMessage />
         </ActionForm>
+      )}
+      {transfer && (
+        <p className="figures mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
+          Please transfer {transfer.amount} to {transfer.payee}, {transfer.account}, with the reference{' '}
+          <b className="font-mono">{transfer.reference}</b>.
+        </p>
+      )}
+      {state === 'overdue' && !transfer && (
+        <OneButton id={id} action={actions.pay} busy="Talking to the card service…" look="main">
+          Pay {next?.amount} now
+        </OneButton>
+      )}
+      {(state === 'paused' || pauses) && !isDisputed && (
+        <OneButton id={id} action={actions.resume} busy="One moment…" look="main">
+          {pauses ? 'Take the pause back' : 'Take it up again, and pay for the next period'}
+        </OneButton>
+      )}
+      {isPaid && state !== 'cancelling' && state !== 'ended' && (
+        <LinkButton href={`/account/pay/${id}`} look="quiet" className="mt-4 mr-3">
+          Change how it is paid
+        </LinkButton>
+      )}
+      {canPause && ['trial', 'active'].includes(state) && !pauses && !isDisputed && next && !movesTo && (
+        <details className="mt-3">
+          <summary className="w-fit list-none text-spruce underline">Pause {name}</summary>
+          <p className="mt-2">
+            From {until} on nothing is charged and nothing is open, until you take it up again.
+          </p>
+          <OneButton id={id} action={actions.pause} busy="One moment…">
+            Pause it from then on
+          </OneButton>
+        </details>
       )}
       {ways?.renew && (
         <LinkButton href={`/join/${ways.renew.offerId}`} className="mt-4 mr-3">
@@ -112,7 +155,7 @@ export function SubscriptionCard(props: Props) {
         </LinkButton>
       )}
       {state === 'cancelling' && (
-        <ActionForm action={undo} className="mt-4 grid gap-3">
+        <ActionForm action={actions.undo} className="mt-4 grid gap-3">
           <input type="hidden" name="subscription" value={id} />
           <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
             Keep it after all
@@ -126,7 +169,7 @@ export function SubscriptionCard(props: Props) {
         </Button>
       )}
       {canCancel && asking && (
-        <ActionForm action={cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
+        <ActionForm action={actions.cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
           <input type="hidden" name="subscription" value={id} />
           <p className="font-semibold">
             {until && state !== 'overdue'
@@ -146,4 +189,35 @@ export function SubscriptionCard(props: Props) {
       )}
     </section>
   );
+}
+
+function OneButton({
+  id,
+  action,
+  busy,
+  look = 'quiet',
+  children,
+}: {
+  id: string;
+  action: FormAction;
+  busy: string;
+  look?: 'quiet' | 'main';
+  children: ReactNode;
+}) {
+  return (
+    <ActionForm action={action} className="mt-4 grid gap-2">
+      <input type="hidden" name="subscription" value={id} />
+      <SubmitButton busy={busy} look={look} className="w-fit">
+        {children}
+      </SubmitButton>
+      <FormMessage />
+      <CardProblem />
+    </ActionForm>
+  );
+}
+
+/** Why a card was refused, where there is no card's field for it to stand beside. */
+function CardProblem() {
+  const problem = useProblem('card');
+  return problem ? <p className="font-medium text-closed">{problem}</p> : null;
 }

@@ -1,31 +1,66 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
+import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { cancelSubscription, undoCancel } from '@/services/cancel-subscription';
+import { changeMethod } from '@/services/change-method';
+import { chargeNow } from '@/services/charge-now';
+import { pauseSubscription, resumeSubscription } from '@/services/pause-subscription';
+import type { Actor } from '@/services/actor';
+import type { Result } from '@/services/result';
 import { undoSwitchLater } from '@/services/switch-later';
 
-export async function cancelAction(_: FormState, form: FormData): Promise<FormState> {
+/** Does something to the subscription that the form names. */
+async function change(
+  form: FormData,
+  work: (actor: Actor, id: string) => Promise<Result<null>>,
+  message: string,
+): Promise<FormState> {
   const actor = await currentActor();
   return forForm(
-    () => cancelSubscription(actor, text(form, 'subscription')),
-    () => (revalidatePath('/account'), { problems: {}, message: 'Cancelled.' }),
+    () => work(actor, text(form, 'subscription')),
+    () => (revalidatePath('/account'), { problems: {}, message }),
   );
+}
+
+export async function cancelAction(_: FormState, form: FormData): Promise<FormState> {
+  return change(form, cancelSubscription, 'Cancelled.');
 }
 
 export async function undoCancelAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => undoCancel(actor, text(form, 'subscription')),
-    () => (revalidatePath('/account'), { problems: {}, message: 'Taken back: it goes on as before.' }),
-  );
+  return change(form, undoCancel, 'Taken back: it goes on as before.');
 }
 
 export async function undoSwitchAction(_: FormState, form: FormData): Promise<FormState> {
+  return change(form, undoSwitchLater, 'Taken back: it goes on as it is.');
+}
+
+export async function pauseAction(_: FormState, form: FormData): Promise<FormState> {
+  return change(form, pauseSubscription, 'It pauses at the end of what is paid.');
+}
+
+export async function resumeAction(_: FormState, form: FormData): Promise<FormState> {
+  return change(form, resumeSubscription, 'It goes on.');
+}
+
+export async function payOwedAction(_: FormState, form: FormData): Promise<FormState> {
+  return change(form, (actor, id) => chargeNow(actor, id, 'due'), 'Paid. Thank you.');
+}
+
+export async function changeMethodAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
+  const input = {
+    subscriptionId: text(form, 'subscriptionId'),
+    accountId: text(form, 'accountId'),
+    cardToken: text(form, 'cardToken'),
+  };
   return forForm(
-    () => undoSwitchLater(actor, text(form, 'subscription')),
-    () => (revalidatePath('/account'), { problems: {}, message: 'Taken back: it goes on as it is.' }),
+    () => changeMethod(actor, input),
+    () => {
+      revalidatePath('/account');
+      redirect('/account');
+    },
   );
 }

@@ -14,9 +14,25 @@ import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { SubscriptionCard } from '@/ui/site/subscription-card';
 import { RichText } from '@/ui/rich-text';
-import { cancelAction, undoCancelAction, undoSwitchAction } from './actions';
+import {
+  cancelAction,
+  pauseAction,
+  payOwedAction,
+  resumeAction,
+  undoCancelAction,
+  undoSwitchAction,
+} from './actions';
 
 export const metadata: Metadata = { title: 'Your account', robots: { index: false } };
+
+const ACTIONS = {
+  undoSwitch: undoSwitchAction,
+  cancel: cancelAction,
+  undo: undoCancelAction,
+  pause: pauseAction,
+  resume: resumeAction,
+  pay: payOwedAction,
+};
 
 export default async function AccountPage() {
   const member = await currentMember();
@@ -44,16 +60,22 @@ export default async function AccountPage() {
         </form>
       </div>
       <h2 className="mt-10 text-2xl">What you hold</h2>
+      {account.credit.map(({ currency, amount }) => (
+        <p key={currency} className="figures mt-2 text-open">
+          You have {formatMoney(amount, currency)} of credit. Your next charges spend it before anything is
+          taken.
+        </p>
+      ))}
       <div className="mt-4 grid gap-4">
         {subscriptions.length === 0 && (
           <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>
             Your tiers stand here, with what each costs and when.
           </Empty>
         )}
-        {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo }) => (
+        {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause }) => (
           <SubscriptionCard
             // A question that was open belongs to the state it was asked in.
-            key={`${subscription.id}:${subscription.state}`}
+            key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
             id={subscription.id}
             name={tier?.name ?? offer.name}
             keyCut={tier?.keyCut ?? null}
@@ -75,9 +97,18 @@ export default async function AccountPage() {
                 date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
               }
             }
-            undoSwitch={undoSwitchAction}
-            cancel={cancelAction}
-            undo={undoCancelAction}
+            pauses={subscription.pauses}
+            isDisputed={subscription.disputedAt !== null}
+            canPause={canPause}
+            transfer={
+              transfer && {
+                amount: formatMoney(transfer.amount, transfer.currency),
+                reference: transfer.reference,
+                payee: transfer.payee,
+                account: transfer.account,
+              }
+            }
+            actions={ACTIONS}
           />
         ))}
       </div>
@@ -122,7 +153,14 @@ export default async function AccountPage() {
                       )}
                     </td>
                     <td className="py-2.5 pr-3">
-                      <LifeMark state={payment.state} />
+                      <LifeMark
+                        state={payment.isAwaited && payment.state === 'intent' ? 'awaited' : payment.state}
+                      />
+                      {payment.refunded > 0 && (
+                        <span className="block text-sm text-muted">
+                          {formatMoney(payment.refunded, payment.currency)} given back
+                        </span>
+                      )}
                     </td>
                     <td className="py-2.5 text-right font-semibold">
                       {formatMoney(payment.amount, payment.currency)}

@@ -3,19 +3,15 @@
 import { revalidatePath } from 'next/cache';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { cancelSubscription, undoCancel } from '@/services/cancel-subscription';
+import { switchForMember } from '@/services/switch-for-member';
 
 const reload = (message: string) => (): FormState => {
   revalidatePath('/desk/members', 'layout');
   return { problems: {}, message };
 };
 
-export async function staffCancelAction(_: FormState, form: FormData): Promise<FormState> {
+export async function switchForMemberAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
-  return forForm(() => cancelSubscription(actor, text(form, 'subscription')), reload('Cancelled.'));
-}
-
-export async function staffUndoAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(() => undoCancel(actor, text(form, 'subscription')), reload('Taken back.'));
+  const input = { quoteId: text(form, 'quoteId'), requestId: text(form, 'requestId') };
+  return forForm(() => switchForMember(actor, input), reload('Switched.'));
 }

@@ -3,87 +3,125 @@ import Link from 'next/link';
 import { requireStaff } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
-import { subscriptionList } from '@/services/money-lists';
+import { PAGE_ROWS, subscriptionList } from '@/services/money-lists';
+import { SUBSCRIPTION_SORTS } from '@/store/subscriptions';
+import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
+import { listPath, readListSearch, type ListSearch } from './query';
+import { SubscriptionDrawer } from './subscription-drawer';
 
 export const metadata: Metadata = { title: 'Money' };
 
-const STATES = ['trial', 'active', 'overdue', 'cancelling', 'ended'] as const;
+const STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
+const SORTS = [
+  { id: 'due', words: 'what is due first' },
+  { id: 'member', words: 'by name' },
+  { id: 'started', words: 'newest first' },
+  { id: 'paid-until', words: 'what ends first' },
+];
 
-export default async function SubscriptionsPage({
-  searchParams,
-}: {
-  searchParams: Promise<{ state?: string }>;
-}) {
-  await requireStaff();
-  const wanted = (await searchParams).state;
-  const state = STATES.find((known) => known === wanted) ?? '';
-  const { rows, counts, zone } = await subscriptionList(state);
+export default async function SubscriptionsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+  const staff = await requireStaff();
+  const filter = readListSearch(await searchParams, STATES, SUBSCRIPTION_SORTS, PAGE_ROWS);
+  const { state, search, sort, page, open } = filter;
+  const { rows, total, counts, zone } = await subscriptionList(filter);
+  const at = (changed: Record<string, string | number>): string =>
+    listPath('/desk/money', { state, q: search, sort, page, ...changed });
+  const all = [...counts.values()].reduce((sum, n) => sum + n, 0);
   return (
     <>
       <MoneyTabs here="subscriptions" />
-      <ul className="mt-5 flex flex-wrap gap-2" aria-label="State">
-        {['', ...STATES].map((option) => {
-          const count =
-            option === ''
-              ? [...counts.values()].reduce((sum, n) => sum + n, 0)
-              : (counts.get(option as (typeof STATES)[number]) ?? 0);
-          return (
-            <li key={option}>
-              <Link
-                href={option ? `/desk/money?state=${option}` : '/desk/money'}
-                aria-current={state === option ? 'true' : undefined}
-                className="flex items-center gap-2 rounded-full border border-line px-3 py-1 aria-[current]:border-ink aria-[current]:bg-surface"
-              >
-                {option === '' ? 'All' : <LifeMark state={option} />}{' '}
-                <span className="figures text-muted">{count}</span>
-              </Link>
-            </li>
-          );
-        })}
-      </ul>
-      {rows.length === 0 ? (
-        <div className="mt-5">
-          <Empty title="No subscriptions here">
-            {state ? 'None is in this state.' : 'They stand here once somebody joins.'}
-          </Empty>
+      <StateChips
+        label="State"
+        chips={['' as const, ...STATES].map((option) => ({
+          href: at({ state: option, page: 1 }),
+          isHere: state === option,
+          mark: option === '' ? 'All' : <LifeMark state={option} />,
+          count: option === '' ? all : (counts.get(option) ?? 0),
+        }))}
+      />
+      <ListBar
+        search={search}
+        searchLabel="Name or e-mail"
+        sort={sort}
+        sorts={SORTS}
+        keep={{ state }}
+        exportHref={listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort })}
+      />
+      <div className={open ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
+        <div className="min-w-0">
+          {rows.length === 0 ? (
+            <div className="mt-5">
+              <Empty title="No subscriptions here">
+                {state || search ? 'None fits this filter.' : 'They stand here once somebody joins.'}
+              </Empty>
+            </div>
+          ) : (
+            <Table
+              heads={
+                open
+                  ? ['Member', 'Offer', 'State', 'Next charge']
+                  : ['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Paid by']
+              }
+            >
+              {rows.map((row) => (
+                <tr
+                  key={row.id}
+                  className="border-t border-line aria-[current]:bg-sunken"
+                  aria-current={row.id === open ? 'true' : undefined}
+                >
+                  <td className="py-2 pr-5">
+                    <Link
+                      href={at({ open: row.id })}
+                      scroll={false}
+                      className="font-semibold hover:underline"
+                    >
+                      {row.memberName}
+                    </Link>
+                  </td>
+                  <td className="py-2 pr-5">
+                    {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
+                  </td>
+                  <td className="py-2 pr-5">
+                    <span className="flex flex-wrap gap-1">
+                      <LifeMark state={row.state} />
+                      {row.disputedAt && <LifeMark state="disputed" />}
+                      {row.pauses && <LifeMark state="pauses" />}
+                    </span>
+                  </td>
+                  <td className="py-2 pr-5">
+                    <NextCharge next={row.next} zone={zone} />
+                  </td>
+                  {!open && (
+                    <>
+                      <td className="py-2 pr-5 whitespace-nowrap">
+                        {row.state === 'ended' ? (
+                          <span className="text-muted">ended</span>
+                        ) : row.paidThrough ? (
+                          formatDate(row.paidThrough, zone)
+                        ) : (
+                          'for good'
+                        )}
+                      </td>
+                      <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel ?? row.through}</td>
+                    </>
+                  )}
+                </tr>
+              ))}
+            </Table>
+          )}
+          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
         </div>
-      ) : (
-        <Table heads={['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Card']}>
-          {rows.map((row) => (
-            <tr key={row.id} className="border-t border-line">
-              <td className="py-2 pr-5">
-                <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
-                  {row.memberName}
-                </Link>
-              </td>
-              <td className="py-2 pr-5">
-                {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
-              </td>
-              <td className="py-2 pr-5">
-                <LifeMark state={row.state} />
-              </td>
-              <td className="py-2 pr-5">
-                <NextCharge next={row.next} zone={zone} />
-              </td>
-              <td className="py-2 pr-5 whitespace-nowrap">
-                {row.state === 'ended' ? (
-                  <span className="text-muted">ended</span>
-                ) : row.paidThrough ? (
-                  formatDate(row.paidThrough, zone)
-                ) : (
-                  'for good'
-                )}
-              </td>
-              <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel}</td>
-            </tr>
-          ))}
-        </Table>
-      )}
+        {open && (
+          <div className="mt-4">
+            <SubscriptionDrawer id={open} closeHref={at({})} role={staff.staffRole} />
+          </div>
+        )}
+      </div>
     </>
   );
 }

@@ -9,10 +9,10 @@ import { may } from '@/core/staff';
 import { memberFile } from '@/services/member-file';
 import { MemberTimeline } from '@/ui/desk/member-timeline';
 import { NextCharge } from '@/ui/desk/next-charge';
-import { StaffCancel } from '@/ui/desk/staff-cancel';
+import { StaffActions } from '@/ui/desk/staff-actions';
 import { TierName } from '@/ui/key-cut';
 import { LifeMark } from '@/ui/kit/state-mark';
-import { staffCancelAction, staffUndoAction } from '../actions';
+import { changeAction } from '../../money/actions';
 
 export const metadata: Metadata = { title: 'Member' };
 
@@ -82,21 +82,29 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   {offer.name}{' '}
                   <span className="text-[0.9375rem] font-normal text-muted">version {offer.version}</span>
                 </h3>
-                <LifeMark state={subscription.state} />
+                <span className="flex gap-1">
+                  <LifeMark state={subscription.state} />
+                  {subscription.disputedAt && <LifeMark state="disputed" />}
+                </span>
               </div>
               <p>{sentence}</p>
               <p className="figures mt-1 text-muted">
                 Next charge: <NextCharge next={next} zone={zone} />
               </p>
+              <Link href={`/desk/money?open=${subscription.id}`} className="text-spruce underline">
+                Its story and payments
+              </Link>
               {subscription.methodLabel && <p className="text-muted">{subscription.methodLabel}</p>}
               {mayManage && (
-                <StaffCancel
-                  key={subscription.state}
+                <StaffActions
+                  key={`${subscription.state}:${String(subscription.pauses)}`}
                   id={subscription.id}
                   state={subscription.state}
+                  pauses={subscription.pauses}
+                  isDisputed={subscription.disputedAt !== null}
                   until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
-                  cancel={staffCancelAction}
-                  undo={staffUndoAction}
+                  memberId={member.id}
+                  action={changeAction}
                 />
               )}
             </section>

@@ -2,24 +2,57 @@ import type { Metadata } from 'next';
 import { requireStaff } from '@/app/session';
 import { config } from '@/config';
 import { formatDateTime } from '@/core/calendar';
+import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
 import { gatewayList } from '@/services/gateway-list';
-import { ConnectGateway } from '@/ui/desk/connect-gateway';
+import { ConnectGateways } from '@/ui/desk/connect-gateway';
 import { GatewayCard } from '@/ui/desk/gateway-card';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
-import { connectGatewayAction, registerWebhookAction } from '../actions';
+import {
+  arrangeGatewayAction,
+  checkAccountAction,
+  connectGatewayAction,
+  connectTransferAction,
+  consentAction,
+  registerWebhookAction,
+  webhookSecretAction,
+} from '../actions';
 
 export const metadata: Metadata = { title: 'Gateways' };
 
-export default async function GatewaysPage() {
+export default async function GatewaysPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ connected?: string; problem?: string }>;
+}) {
   const staff = await requireStaff();
+  const { connected, problem } = await searchParams;
   const mayManage = may(staff.staffRole, 'manage money');
   const { accounts, site } = await gatewayList();
   const when = (at: string | null): string | null => at && formatDateTime(at, site.zone);
+  const actions = {
+    register: registerWebhookAction,
+    keepSecret: webhookSecretAction,
+    check: checkAccountAction,
+    arrange: arrangeGatewayAction,
+  };
   return (
     <>
       <MoneyTabs here="gateways" />
-      <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_30rem]">
+      {problem && (
+        <p
+          role="alert"
+          className="mt-4 rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed"
+        >
+          {problem}
+        </p>
+      )}
+      {connected && (
+        <p role="status" className="mt-4 font-medium text-open">
+          Connected.
+        </p>
+      )}
+      <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_28rem]">
         <div className="grid gap-4">
           {accounts.length === 0 && (
             <p className="max-w-prose text-lg text-muted">
@@ -27,36 +60,47 @@ export default async function GatewaysPage() {
               in test mode first: no real money moves, and you can try everything.
             </p>
           )}
-          {accounts.map(({ account, reconciliation, refused }) => (
+          {accounts.map(({ account, gateway, reconciliation, address }) => (
             <GatewayCard
               key={account.id}
               id={account.id}
+              gateway={gateway.name}
               label={account.label}
               mode={account.mode}
-              siteKey={account.siteKey}
-              checked={when(account.checkedAt) ?? ''}
+              account={'account' in account.settings ? account.settings.account : account.siteKey}
+              atCheckout={account.atCheckout}
+              checked={gateway.connectedBy === 'details' ? null : when(account.checkedAt)}
               heard={when(account.heardAt)}
               webhookError={account.webhookError}
               isRegistered={account.webhookRef !== null}
+              address={address}
+              lastError={account.lastError && `${account.lastError} (${when(account.lastErrorAt) ?? ''})`}
+              carries={carriesWords(gateway.carries)}
               books={reconciliation}
-              refused={refused.map(({ id, receivedAt, result }) => ({
-                id,
-                when: when(receivedAt) ?? '',
-                result,
-              }))}
-              register={mayManage ? registerWebhookAction : null}
+              actions={mayManage ? actions : null}
             />
           ))}
         </div>
         {mayManage && (
-          <ConnectGateway
-            action={connectGatewayAction}
+          <ConnectGateways
             mode={site.mode}
             whereToFindKeys={config().CURLEW_CARDS_URL}
-            isFirst={accounts.length === 0}
+            byKeys={connectGatewayAction}
+            byConsent={consentAction}
+            byDetails={connectTransferAction}
           />
         )}
       </div>
     </>
   );
+}
+
+function carriesWords({ currencies, units, pause, discount, refund, switch: switches }: Carries): string {
+  const cannot = [
+    !pause && 'pauses',
+    !discount && 'credit on a single charge',
+    !switches && 'switches without a new approval',
+    !refund && 'refunds by a call',
+  ].filter(Boolean);
+  return `Bills by the ${units.join(', ')} in ${currencies ? currencies.join(', ') : 'any currency'}.${cannot.length > 0 ? ` Cannot carry ${cannot.join(', ')}.` : ''}`;
 }

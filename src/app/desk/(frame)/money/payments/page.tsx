@@ -4,55 +4,137 @@ import { requireStaff } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineWords } from '@/gateways/contract';
-import { paymentList } from '@/services/money-lists';
+import { PAGE_ROWS, paymentList } from '@/services/money-lists';
+import { subscriptionOfPayment } from '@/services/subscription-file';
+import { PAYMENT_SORTS } from '@/store/payments';
+import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
+import { listPath, readListSearch, type ListSearch } from '../query';
+import { SubscriptionDrawer } from '../subscription-drawer';
 
 export const metadata: Metadata = { title: 'Payments' };
 
-export default async function PaymentsPage() {
-  await requireStaff();
-  const { rows, zone } = await paymentList();
+const STATES = ['succeeded', 'declined', 'intent', 'refunded', 'disputed'] as const;
+const SORTS = [
+  { id: 'newest', words: 'newest first' },
+  { id: 'oldest', words: 'oldest first' },
+  { id: 'amount', words: 'largest first' },
+  { id: 'member', words: 'by name' },
+];
+
+export default async function PaymentsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+  const staff = await requireStaff();
+  const filter = readListSearch(await searchParams, STATES, PAYMENT_SORTS, PAGE_ROWS);
+  const { state, search, sort, page, open } = filter;
+  const { rows, total, zone } = await paymentList({ ...filter, memberId: null });
+  const at = (changed: Record<string, string | number>): string =>
+    listPath('/desk/money/payments', { state, q: search, sort, page, ...changed });
+  const opened = open ? await subscriptionOfPayment(open) : null;
   return (
     <>
       <MoneyTabs here="payments" />
-      {rows.length === 0 ? (
-        <div className="mt-5">
-          <Empty title="No payments yet">
-            Every try to collect money stands here, whether or not it went through.
-          </Empty>
+      <StateChips
+        label="Outcome"
+        chips={['' as const, ...STATES].map((option) => ({
+          href: at({ state: option, page: 1 }),
+          isHere: state === option,
+          mark: option === '' ? 'All' : <LifeMark state={option} />,
+        }))}
+      />
+      <ListBar
+        search={search}
+        searchLabel="Name, e-mail or reference"
+        sort={sort}
+        sorts={SORTS}
+        keep={{ state }}
+        exportHref={listPath('/desk/money/export', { list: 'payments', state, q: search, sort })}
+      />
+      <div className={open ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
+        <div className="min-w-0">
+          {rows.length === 0 ? (
+            <div className="mt-5">
+              <Empty title="No payments here">
+                {state || search
+                  ? 'None fits this filter.'
+                  : 'Every try to collect money stands here, whether or not it went through.'}
+              </Empty>
+            </div>
+          ) : (
+            <Table
+              heads={
+                open
+                  ? ['When', 'Member', 'Outcome', 'Amount']
+                  : ['When', 'Member', 'For', 'Outcome', 'Through', 'Amount']
+              }
+              lastIsAmount
+            >
+              {rows.map((row) => (
+                <tr
+                  key={row.id}
+                  className="border-t border-line align-top aria-[current]:bg-sunken"
+                  aria-current={row.id === open ? 'true' : undefined}
+                >
+                  <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    <Link
+                      href={at({ open: row.id })}
+                      scroll={false}
+                      className="font-semibold hover:underline"
+                    >
+                      {row.memberName}
+                    </Link>
+                  </td>
+                  {!open && (
+                    <td className="py-2 pr-5">
+                      {row.tierName}
+                      {row.joiningFee > 0n && (
+                        <span className="block text-[0.9375rem] text-muted">
+                          with {formatMoney(Number(row.joiningFee), row.currency)} joining fee
+                        </span>
+                      )}
+                    </td>
+                  )}
+                  <td className="py-2 pr-5">
+                    <LifeMark state={row.isAwaited && row.state === 'intent' ? 'awaited' : row.state} />
+                    {row.dispute && (
+                      <span className="ml-2">
+                        <LifeMark state={`dispute-${row.dispute}`} />
+                      </span>
+                    )}
+                    {row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}
+                    {row.declineCode && row.state === 'declined' && (
+                      <span className="ml-2 text-muted">{declineWords(row.declineCode)}</span>
+                    )}
+                    {row.refunded > 0 && (
+                      <span className="block text-[0.9375rem] text-muted">
+                        {formatMoney(row.refunded, row.currency)} given back
+                      </span>
+                    )}
+                  </td>
+                  {!open && (
+                    <td className="py-2 pr-5 text-[0.9375rem]">
+                      {row.through}
+                      <span className="block text-muted">{row.reference ?? row.gatewayRef}</span>
+                    </td>
+                  )}
+                  <td className="py-2 text-right font-semibold whitespace-nowrap">
+                    {formatMoney(row.amount, row.currency)}
+                  </td>
+                </tr>
+              ))}
+            </Table>
+          )}
+          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
         </div>
-      ) : (
-        <Table heads={['When', 'Member', 'For', 'Outcome', 'Gateway’s reference', 'Amount']} lastIsAmount>
-          {rows.map((row) => (
-            <tr key={row.id} className="border-t border-line align-top">
-              <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
-              <td className="py-2 pr-5 whitespace-nowrap">
-                <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
-                  {row.memberName}
-                </Link>
-              </td>
-              <td className="py-2 pr-5">
-                {row.tierName}
-                {row.joiningFee > 0n && (
-                  <span className="block text-[0.9375rem] text-muted">
-                    with {formatMoney(Number(row.joiningFee), row.currency)} joining fee
-                  </span>
-                )}
-              </td>
-              <td className="py-2 pr-5">
-                <LifeMark state={row.state} />
-                {row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}
-                {row.declineCode && <span className="ml-2 text-muted">{declineWords(row.declineCode)}</span>}
-              </td>
-              <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.gatewayRef}</td>
-              <td className="py-2 text-right font-semibold">{formatMoney(row.amount, row.currency)}</td>
-            </tr>
-          ))}
-        </Table>
-      )}
+        {open && (
+          <div className="mt-4">
+            <SubscriptionDrawer id={opened ?? ''} closeHref={at({})} role={staff.staffRole} />
+          </div>
+        )}
+      </div>
     </>
   );
 }

@@ -15,5 +15,7 @@ export async function GET(request: Request): Promise<never> {
     throw error;
   });
   if (finished.ok) redirect(`/desk/money/gateways?connected=${finished.value.id}`);
-  redirect(`/desk/money/gateways?problem=${encodeURIComponent(finished.problems[''] ?? '')}`);
+  redirect(
+    `/desk/money/gateways?problem=${encodeURIComponent(finished.problems[''] || 'It could not be connected.')}`,
+  );
 }

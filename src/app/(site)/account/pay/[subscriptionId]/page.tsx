@@ -1,0 +1,50 @@
+import type { Metadata } from 'next';
+import { notFound, redirect } from 'next/navigation';
+import { currentMember } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { methodChoices } from '@/services/method-choices';
+import { LinkButton } from '@/ui/kit/button';
+import { ChangeMethodForm } from '@/ui/site/change-method-form';
+import { changeMethodAction } from '../../actions';
+
+export const metadata: Metadata = { title: 'How it is paid', robots: { index: false } };
+
+/** How a subscription is paid from now on; what is owed is charged at once. */
+export default async function PayPage({ params }: { params: Promise<{ subscriptionId: string }> }) {
+  const { subscriptionId } = await params;
+  const member = await currentMember();
+  if (!member) redirect(`/sign-in?to=${encodeURIComponent(`/account/pay/${subscriptionId}`)}`);
+  const choices = await methodChoices(member, subscriptionId);
+  if (!choices) notFound();
+  const { name, methodLabel, owed, next, ways, zone } = choices;
+  const owes = owed && formatMoney(owed.amount, owed.currency);
+  return (
+    <div className="mx-auto w-full max-w-2xl px-5 py-12">
+      <h1 className="text-4xl">How {name} is paid</h1>
+      <p className="figures mt-3 text-lg">
+        {owes
+          ? `${owes} is owed, and charged as soon as you have chosen.`
+          : next
+            ? `The next charge is ${formatMoney(next.amount, next.currency)} on ${formatDate(next.at, zone)}.`
+            : 'Nothing more will be charged.'}
+      </p>
+      {methodLabel && <p className="text-muted">Until now: {methodLabel}.</p>}
+      <div className="mt-6">
+        {ways.length > 0 ? (
+          <ChangeMethodForm
+            action={changeMethodAction}
+            subscriptionId={subscriptionId}
+            ways={ways}
+            button={owes ? `Pay ${owes}` : 'Pay this way from now on'}
+          />
+        ) : (
+          <p>There is no other way to pay this now. Write to us, please.</p>
+        )}
+      </div>
+      <LinkButton href="/account" look="quiet" className="mt-6">
+        Back to your account
+      </LinkButton>
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { switchWays } from '@/services/switch-ways';
+import { StaffSwitch } from '@/ui/desk/staff-switch';
+import { switchForMemberAction } from '../../../actions';
+
+export const metadata: Metadata = { title: 'Switch a member' };
+
+type Params = { id: string; subscriptionId: string };
+
+export default async function StaffSwitchPage({ params }: { params: Promise<Params> }) {
+  await requireStaff('manage members');
+  const { id, subscriptionId } = await params;
+  const isKnown = z.uuid().safeParse(id).success && z.uuid().safeParse(subscriptionId).success;
+  const found = isKnown ? await switchWays(id, subscriptionId) : null;
+  if (!found) notFound();
+  const { member, from, ways, zone } = found;
+  const money = (amount: number, currency: string): string => formatMoney(amount, currency);
+  return (
+    <>
+      <p>
+        <Link href={`/desk/members/${member.id}`} className="text-spruce underline">
+          {member.name || member.email}
+        </Link>
+      </p>
+      <h1 className="mt-1 text-3xl" id="desk-main">
+        Switch from {from}
+      </h1>
+      {ways.length === 0 && (
+        <p className="mt-4 text-lg text-muted">There is nothing on its ladder to switch to now.</p>
+      )}
+      <ul className="mt-5 grid max-w-4xl gap-4">
+        {ways.map(({ offer, tierName, quoteId, quote, why }) => (
+          <li key={offer.id} className="rounded-card border border-line bg-surface p-5">
+            <h2 className="text-xl">
+              {tierName}, {offer.name.toLowerCase()}
+            </h2>
+            {quote ? (
+              <>
+                <p className="figures mt-1">
+                  {quote.credit > 0 &&
+                    `${quote.unusedDays} of ${quote.totalDays} days unused: ${money(quote.credit, offer.definition.currency)} off. `}
+                  {quote.atOnce
+                    ? `Now, for ${money(quote.due, offer.definition.currency)}.`
+                    : `On ${formatDate(quote.startsAt, zone)}, at the end of what is paid; nothing is due today.`}
+                  {quote.leftOver > 0 &&
+                    ` ${money(quote.leftOver, offer.definition.currency)} of credit is left for later charges.`}
+                </p>
+                <StaffSwitch
+                  quoteId={quoteId ?? ''}
+                  requestId={randomUUID()}
+                  button={
+                    quote.atOnce
+                      ? `Switch now${quote.due > 0 ? ` and charge ${money(quote.due, offer.definition.currency)}` : ''}`
+                      : 'Switch then'
+                  }
+                  action={switchForMemberAction}
+                />
+              </>
+            ) : (
+              <p className="mt-1 text-muted">{why}</p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { dueSoon } from '@/services/money-lists';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { Empty } from '@/ui/kit/empty';
+import { LifeMark } from '@/ui/kit/state-mark';
+import { Table } from '@/ui/kit/table';
+
+export const metadata: Metadata = { title: 'Falls due' };
+
+export default async function DuePage() {
+  await requireStaff();
+  const { rows, sums, zone } = await dueSoon();
+  return (
+    <>
+      <MoneyTabs here="due" />
+      {rows.length === 0 ? (
+        <div className="mt-5">
+          <Empty title="Nothing falls due in the next 30 days">
+            As soon as somebody’s next charge is nearer than that, it stands here.
+          </Empty>
+        </div>
+      ) : (
+        <>
+          <p className="figures mt-5 text-lg">
+            In the next 30 days, as things stand:{' '}
+            {sums.map(({ currency, amount, count }) => (
+              <span key={currency} className="mr-4">
+                <b className="font-display text-2xl">{formatMoney(amount, currency)}</b>{' '}
+                <span className="text-muted">in {count === 1 ? '1 charge' : `${count} charges`}</span>
+              </span>
+            ))}
+          </p>
+          <Table heads={['Day', 'Member', 'For', 'State', 'Paid by', 'Amount']} lastIsAmount>
+            {rows.map((row) => (
+              <tr key={row.id} className="border-t border-line">
+                <td className="py-2 pr-5 whitespace-nowrap">{row.next && formatDate(row.next.at, zone)}</td>
+                <td className="py-2 pr-5">
+                  <Link href={`/desk/money?open=${row.id}`} className="font-semibold hover:underline">
+                    {row.memberName}
+                  </Link>
+                </td>
+                <td className="py-2 pr-5">{row.tierName}</td>
+                <td className="py-2 pr-5">
+                  <LifeMark state={row.state} />
+                </td>
+                <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.methodLabel ?? row.through}</td>
+                <td className="py-2 text-right font-semibold">
+                  {row.next && formatMoney(row.next.amount, row.next.currency)}
+                </td>
+              </tr>
+            ))}
+          </Table>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,54 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { declineWords } from '@/gateways/contract';
+import { failedList } from '@/services/money-lists';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { NextCharge } from '@/ui/desk/next-charge';
+import { Empty } from '@/ui/kit/empty';
+import { Table } from '@/ui/kit/table';
+
+export const metadata: Metadata = { title: 'Failed payments' };
+
+export default async function FailedPage() {
+  await requireStaff();
+  const { rows, zone } = await failedList();
+  return (
+    <>
+      <MoneyTabs here="failed" />
+      {rows.length === 0 ? (
+        <div className="mt-5">
+          <Empty title="Nothing has failed">
+            Whoever could not be charged stands here, until it is paid or ends.
+          </Empty>
+        </div>
+      ) : (
+        <Table heads={['Member', 'For', 'Failed since', 'Why', 'Next try', 'Access until']}>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-t border-line">
+              <td className="py-2 pr-5">
+                <Link
+                  href={`/desk/money?state=overdue&open=${row.id}`}
+                  className="font-semibold hover:underline"
+                >
+                  {row.memberName}
+                </Link>
+              </td>
+              <td className="py-2 pr-5">{row.tierName}</td>
+              <td className="py-2 pr-5 whitespace-nowrap">
+                {row.since && formatDate(row.since, zone)}
+                <span className="text-muted">, {row.failures === 1 ? '1 try' : `${row.failures} tries`}</span>
+              </td>
+              <td className="py-2 pr-5">{row.code ? declineWords(row.code) : ''}</td>
+              <td className="py-2 pr-5">
+                <NextCharge next={row.next} zone={zone} />
+              </td>
+              <td className="py-2 whitespace-nowrap">{row.graceEnd && formatDate(row.graceEnd, zone)}</td>
+            </tr>
+          ))}
+        </Table>
+      )}
+    </>
+  );
+}

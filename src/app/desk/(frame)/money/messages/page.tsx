@@ -1,0 +1,75 @@
+import type { Metadata } from 'next';
+import { requireStaff } from '@/app/session';
+import { formatDateTime } from '@/core/calendar';
+import { may } from '@/core/staff';
+import { gatewayMessages } from '@/services/gateway-list';
+import { StateChips } from '@/ui/desk/list-bar';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { ProcessAgain } from '@/ui/desk/process-again';
+import { Empty } from '@/ui/kit/empty';
+import { LifeMark } from '@/ui/kit/state-mark';
+import { Table } from '@/ui/kit/table';
+import { processAgainAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Messages from gateways' };
+
+const STATES = ['new', 'done', 'ignored', 'refused'] as const;
+
+export default async function MessagesPage({ searchParams }: { searchParams: Promise<{ state?: string }> }) {
+  const staff = await requireStaff();
+  const wanted = (await searchParams).state;
+  const state = STATES.find((known) => known === wanted) ?? '';
+  const { rows, zone } = await gatewayMessages(state);
+  const mayManage = may(staff.staffRole, 'manage money');
+  return (
+    <>
+      <MoneyTabs here="messages" />
+      <p className="mt-4 max-w-prose text-muted">
+        What gateways have told the site, signed. A message is a hint: what it speaks of is looked up at the
+        gateway, so that none can be forged, and one that comes twice does nothing twice.
+      </p>
+      <StateChips
+        label="State"
+        chips={['' as const, ...STATES].map((option) => ({
+          href: option ? `/desk/money/messages?state=${option}` : '/desk/money/messages',
+          isHere: state === option,
+          mark: option === '' ? 'All' : <LifeMark state={`message-${option}`} />,
+        }))}
+      />
+      {rows.length === 0 ? (
+        <div className="mt-5">
+          <Empty title="No messages here">They stand here as soon as a gateway sends one.</Empty>
+        </div>
+      ) : (
+        <Table heads={['When', 'From', 'Message', 'State', 'Result', '']}>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-t border-line align-top">
+              <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.receivedAt, zone)}</td>
+              <td className="py-2 pr-5">{row.label}</td>
+              <td className="py-2 pr-5">
+                <details>
+                  <summary className="w-fit list-none font-semibold text-spruce underline">
+                    {row.payload.type ?? 'unread'}
+                  </summary>
+                  <pre className="mt-1 max-w-96 overflow-x-auto rounded-md bg-sunken p-2 text-sm">
+                    {JSON.stringify({ id: row.messageId, ...row.payload }, null, 2)}
+                  </pre>
+                </details>
+              </td>
+              <td className="py-2 pr-5">
+                <LifeMark state={`message-${row.state}`} />
+                {row.attempts > 1 && <span className="block text-sm text-muted">{row.attempts} looks</span>}
+              </td>
+              <td className="py-2 pr-5 text-[0.9375rem]">{row.result}</td>
+              <td className="py-2">
+                {mayManage && row.state !== 'refused' && (
+                  <ProcessAgain id={row.id} action={processAgainAction} />
+                )}
+              </td>
+            </tr>
+          ))}
+        </Table>
+      )}
+    </>
+  );
+}

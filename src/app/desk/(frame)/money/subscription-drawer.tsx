@@ -1,0 +1,131 @@
+import Link from 'next/link';
+import { formatDate, formatDateTime } from '@/core/calendar';
+import { formatMoney, toDecimal } from '@/core/money';
+import { may, type StaffRole } from '@/core/staff';
+import { subscriptionFile } from '@/services/subscription-file';
+import { NextCharge } from '@/ui/desk/next-charge';
+import { RefundForm } from '@/ui/desk/refund-form';
+import { StaffActions } from '@/ui/desk/staff-actions';
+import { TierName } from '@/ui/key-cut';
+import { Drawer } from '@/ui/kit/drawer';
+import { LifeMark } from '@/ui/kit/state-mark';
+import { changeAction, refundAction } from './actions';
+
+/** The whole story of a subscription, and what staff can do about it. */
+export async function SubscriptionDrawer({
+  id,
+  closeHref,
+  role,
+}: {
+  id: string;
+  closeHref: string;
+  role: StaffRole | null;
+}) {
+  const file = await subscriptionFile(id);
+  if (!file)
+    return (
+      <Drawer title="Not here" label="Subscription" closeHref={closeHref}>
+        <p className="mt-2 text-muted">No subscription of this mode has this address.</p>
+      </Drawer>
+    );
+  const { member, view, zone, story, payments, credit, requestId } = file;
+  const { subscription, tier, offer, sentence, next, movesTo } = view;
+  const day = (at: string | null): string | null => at && formatDate(at, zone);
+  const facts: [string, React.ReactNode][] = [
+    ['Next charge', <NextCharge key="next" next={next} zone={zone} />],
+    ['Paid until', day(subscription.paidThrough) ?? (subscription.state === 'ended' ? 'ended' : 'for good')],
+    ['Paid by', subscription.methodLabel ?? 'nothing kept'],
+    ...(movesTo
+      ? [['Goes over to', `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [string, string]]
+      : []),
+    ...credit.map(
+      ({ currency, amount }) => ['Credit left', formatMoney(amount, currency)] as [string, string],
+    ),
+  ];
+  return (
+    <Drawer
+      title={
+        <Link href={`/desk/members/${member.id}`} className="hover:underline">
+          {member.name || member.email}
+        </Link>
+      }
+      label={`Subscription of ${member.name || member.email}`}
+      closeHref={closeHref}
+    >
+      <p className="mt-1 flex flex-wrap items-center gap-2">
+        {tier ? <TierName cut={tier.keyCut} name={tier.name} /> : offer.name}{' '}
+        <LifeMark state={subscription.state} />
+        {subscription.disputedAt && <LifeMark state="disputed" />}
+        {subscription.pauses && <LifeMark state="pauses" />}
+      </p>
+      <p className="mt-1 text-muted">{sentence}</p>
+      <dl className="figures mt-3">
+        {facts.map(([name, value]) => (
+          <div key={name} className="flex justify-between gap-4 border-t border-line py-1.5">
+            <dt className="text-muted">{name}</dt>
+            <dd className="text-right">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {may(role, 'manage members') && (
+        <StaffActions
+          key={`${subscription.state}:${String(subscription.pauses)}`}
+          id={subscription.id}
+          state={subscription.state}
+          pauses={subscription.pauses}
+          isDisputed={subscription.disputedAt !== null}
+          until={day(subscription.paidThrough)}
+          memberId={member.id}
+          action={changeAction}
+        />
+      )}
+      {payments.length > 0 && (
+        <>
+          <h3 className="mt-5 text-lg">Payments</h3>
+          <ul className="figures mt-1">
+            {payments.map((payment) => (
+              <li key={payment.id} className="border-t border-line py-2">
+                <div className="flex flex-wrap items-baseline justify-between gap-2">
+                  <span>{formatDate(payment.at, zone)}</span>
+                  <span className="flex items-center gap-2">
+                    <LifeMark state={payment.state} />
+                    {payment.dispute && <LifeMark state={`dispute-${payment.dispute}`} />}
+                    <b className="font-semibold">{formatMoney(payment.amount, payment.currency)}</b>
+                  </span>
+                </div>
+                {payment.refunded > 0 && (
+                  <p className="text-[0.9375rem] text-muted">
+                    {formatMoney(payment.refunded, payment.currency)} given back
+                  </p>
+                )}
+                {payment.refundable > 0 && may(role, 'manage money') && (
+                  <RefundForm
+                    key={payment.refundable}
+                    action={refundAction}
+                    paymentId={payment.id}
+                    requestId={requestId}
+                    most={toDecimal(payment.refundable, payment.currency)}
+                    mostWords={formatMoney(payment.refundable, payment.currency)}
+                  />
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <h3 className="mt-5 text-lg">The whole story</h3>
+      <ol className="mt-1">
+        {story.map((entry) => (
+          <li key={entry.id} className="flex gap-3 border-t border-line py-1.5 text-[0.9375rem]">
+            <time className="figures w-32 flex-none text-muted">{formatDateTime(entry.at, zone)}</time>
+            <span className={entry.tone === 'bad' ? 'text-closed' : undefined}>
+              {entry.words}
+              {entry.money && ` ${formatMoney(entry.money.amount, entry.money.currency)}`}
+              {entry.note && <span className="block text-muted">{entry.note}</span>}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Drawer>
+  );
+}

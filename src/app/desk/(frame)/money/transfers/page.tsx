@@ -1,0 +1,106 @@
+import type { Metadata } from 'next';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { may } from '@/core/staff';
+import { transferList } from '@/services/transfer-list';
+import { ImportStatement } from '@/ui/desk/import-statement';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { ConfirmTransfer, UnmatchedLine } from '@/ui/desk/transfer-forms';
+import { Empty } from '@/ui/kit/empty';
+import { LinkButton } from '@/ui/kit/button';
+import { Table } from '@/ui/kit/table';
+import { confirmTransferAction, importStatementAction, putAsideAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Transfers' };
+
+export default async function TransfersPage() {
+  const staff = await requireStaff();
+  const { accounts, awaited, unmatched, zone } = await transferList();
+  const mayManage = may(staff.staffRole, 'manage money');
+  const day = (date: string): string => formatDate(`${date}T12:00:00Z`, zone);
+  const choices = awaited.map((payment) => ({
+    id: payment.id,
+    words: `${payment.reference ?? ''}, ${payment.who}, ${formatMoney(payment.amount, payment.currency)}`,
+  }));
+  return (
+    <>
+      <MoneyTabs here="transfers" />
+      {accounts.length === 0 ? (
+        <div className="mt-5">
+          <Empty
+            title="Transfers are not taken"
+            action={<LinkButton href="/desk/money/gateways">Go to Gateways</LinkButton>}
+          >
+            Tell the site whom and where people pay, and bank transfer becomes a way to pay.
+          </Empty>
+        </div>
+      ) : (
+        <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_28rem]">
+          <div className="min-w-0">
+            <h2 className="text-xl">Awaited</h2>
+            {awaited.length === 0 ? (
+              <p className="mt-2 text-muted">No transfer is awaited.</p>
+            ) : (
+              <Table heads={['Reference', 'From', 'For', 'By', 'Amount', '']}>
+                {awaited.map((payment) => (
+                  <tr key={payment.id} className="border-t border-line">
+                    <td className="py-2 pr-5 font-mono font-semibold">{payment.reference}</td>
+                    <td className="py-2 pr-5">
+                      {payment.who}
+                      {payment.isJoining && (
+                        <span className="block text-[0.9375rem] text-muted">joins with it</span>
+                      )}
+                    </td>
+                    <td className="py-2 pr-5">{payment.offerName}</td>
+                    <td className={payment.isLate ? 'py-2 pr-5 text-closed' : 'py-2 pr-5'}>
+                      {formatDate(payment.until, zone)}
+                    </td>
+                    <td className="py-2 pr-5 font-semibold">
+                      {formatMoney(payment.amount, payment.currency)}
+                    </td>
+                    <td className="py-2">
+                      {mayManage && <ConfirmTransfer paymentId={payment.id} action={confirmTransferAction} />}
+                    </td>
+                  </tr>
+                ))}
+              </Table>
+            )}
+            {unmatched.length > 0 && (
+              <>
+                <h2 className="mt-8 text-xl">Came, and matched nothing</h2>
+                <ul className="mt-2 grid gap-3">
+                  {unmatched.map((line) => (
+                    <li key={line.id} className="rounded-card border border-line bg-surface p-4">
+                      <p className="figures flex flex-wrap justify-between gap-3">
+                        <span>
+                          <b className="font-semibold">{formatMoney(line.amount, line.currency)}</b> from{' '}
+                          {line.payer || 'somebody unnamed'} on {day(line.bookedOn)}: “{line.words}”
+                        </span>
+                        <span className="text-metered">{line.note}</span>
+                      </p>
+                      {mayManage && (
+                        <UnmatchedLine
+                          lineId={line.id}
+                          choices={choices}
+                          confirm={confirmTransferAction}
+                          putAside={putAsideAction}
+                        />
+                      )}
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+          {mayManage && (
+            <ImportStatement
+              accounts={accounts.map(({ id, label }) => ({ id, label }))}
+              action={importStatementAction}
+            />
+          )}
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,18 @@
+import { parse } from 'csv-parse/sync';
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { toCsv } from './csv';
+
+it('is read back as it was, whatever is in it', () => {
+  const cells = fc.string({ unit: 'grapheme' }).filter((text) => !/^[=+@\t\r-]/.test(text));
+  fc.assert(
+    fc.property(fc.array(fc.array(cells, { minLength: 3, maxLength: 3 }), { maxLength: 5 }), (records) => {
+      const read = parse(toCsv(['a', 'b', 'c'], records), { skip_empty_lines: false });
+      expect(read).toEqual([['a', 'b', 'c'], ...records]);
+    }),
+  );
+});
+
+it('keeps what a spreadsheet would take for a formula as text, and leaves amounts alone', () => {
+  expect(toCsv(['x'], [['=1+1'], ['-2.50'], ['@sum']])).toBe("x\r\n'=1+1\r\n-2.50\r\n'@sum\r\n");
+});

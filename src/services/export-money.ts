@@ -1,0 +1,122 @@
+import { compare, localDate } from '@/core/calendar';
+import { toCsv } from '@/core/csv';
+import { toDecimal } from '@/core/money';
+import { pool } from '@/store/db';
+import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
+import { listDisputes, listRefunds } from '@/store/refunds';
+import type { SubscriptionFilter } from '@/store/subscriptions';
+import { paymentList, subscriptionList } from './money-lists';
+
+const MOST_ROWS = 1_000_000;
+
+/** The lists of the Money place as CSV. Dates are local ones of the site's zone; amounts are decimal. */
+export const exportMoney = {
+  async subscriptions(filter: SubscriptionFilter): Promise<string> {
+    const { rows, zone } = await subscriptionList(filter);
+    const day = (at: string | null): string => (at ? localDate(at, zone) : '');
+    return toCsv(
+      [
+        'id',
+        'member',
+        'tier',
+        'offer',
+        'state',
+        'started',
+        'paid until',
+        'next charge',
+        'amount',
+        'currency',
+        'paid by',
+      ],
+      rows.map((row) => [
+        row.id,
+        row.memberName,
+        row.tierName,
+        row.offer?.name ?? '',
+        row.state,
+        day(row.startedAt),
+        day(row.paidThrough),
+        day(row.next?.at ?? null),
+        row.next ? toDecimal(row.next.amount, row.next.currency) : '',
+        row.next?.currency ?? '',
+        row.methodLabel ?? row.through,
+      ]),
+    );
+  },
+
+  async payments(filter: PaymentFilter): Promise<string> {
+    const { rows, zone } = await paymentList(filter);
+    return toCsv(
+      [
+        'id',
+        'date',
+        'member',
+        'tier',
+        'outcome',
+        'try',
+        'amount',
+        'given back',
+        'currency',
+        'through',
+        'reference',
+      ],
+      rows.map((row) => [
+        row.id,
+        localDate(row.at, zone),
+        row.memberName,
+        row.tierName,
+        row.state,
+        row.attempt,
+        toDecimal(row.amount, row.currency),
+        toDecimal(row.refunded, row.currency),
+        row.currency,
+        row.through,
+        row.reference ?? row.gatewayRef ?? '',
+      ]),
+    );
+  },
+
+  /** What moved: payments, refunds and lost disputes, in order of time, with their signs. For an accountant. */
+  async ledger(): Promise<string> {
+    const { rows, zone } = await paymentList({
+      ...ALL_PAYMENTS,
+      state: 'succeeded',
+      sort: 'oldest',
+      limit: MOST_ROWS,
+    });
+    const ids = rows.map((row) => row.id);
+    const [refunds, disputes] = [await listRefunds(pool(), ids), await listDisputes(pool(), ids)];
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    const lines = [
+      ...rows.map((row) => ({ at: row.at, kind: 'payment', amount: row.amount, payment: row })),
+      ...refunds
+        .filter((refund) => refund.state === 'succeeded')
+        .map((refund) => ({
+          at: refund.at,
+          kind: 'refund',
+          amount: -refund.amount,
+          payment: byId.get(refund.paymentId),
+        })),
+      ...disputes
+        .filter((dispute) => dispute.state === 'lost')
+        .map((dispute) => {
+          const payment = byId.get(dispute.paymentId);
+          const left = (payment?.amount ?? 0) - (payment?.refunded ?? 0);
+          return { at: dispute.closedAt ?? dispute.openedAt, kind: 'dispute lost', amount: -left, payment };
+        }),
+    ].sort((a, b) => compare(a.at, b.at));
+    return toCsv(
+      ['date', 'kind', 'member', 'for', 'amount', 'currency', 'through', 'payment'],
+      lines.map(({ at, kind, amount, payment }) => [
+        localDate(at, zone),
+        kind,
+        payment?.memberName ?? '',
+        payment?.tierName ?? '',
+        toDecimal(amount, payment?.currency ?? ''),
+        payment?.currency ?? '',
+        payment?.through ?? '',
+        payment?.id ?? '',
+      ]),
+    );
+  },
+};

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import type { Instant } from '@/core/calendar';
+import type { Member } from '@/store/members';
+import { memberAccount } from './member-account';
+import { currentSite } from './site';
+import { toWay, waysToPay, type WayToPay } from './ways-to-pay';
+
+export type MethodChoices = {
+  name: string;
+  methodLabel: string | null;
+  /** What is overdue; charged at once when the way to pay changes. Minor units. */
+  owed: { amount: number; currency: string } | null;
+  next: { at: Instant; amount: number; currency: string } | null;
+  ways: WayToPay[];
+  zone: string;
+};
+
+/** The ways in which a member's own subscription can be paid from now on; null: it is not theirs, or is over. */
+export async function methodChoices(member: Pick<Member, 'id'>, id: string): Promise<MethodChoices | null> {
+  if (!z.uuid().safeParse(id).success) return null;
+  const site = await currentSite();
+  const account = await memberAccount(member);
+  const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
+  if (!view || view.subscription.state === 'ended') return null;
+  // A wallet bills a whole agreement, from its beginning: it is chosen at joining.
+  const ways = (await waysToPay(site, view.offer)).map(toWay).filter((way) => way.nature !== 'wallet');
+  return {
+    name: view.tier?.name ?? view.offer.name,
+    methodLabel: view.subscription.methodLabel,
+    owed: view.subscription.state === 'overdue' && view.next ? view.next : null,
+    next: view.next,
+    ways,
+    zone: site.zone,
+  };
+}

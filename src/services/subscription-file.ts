@@ -1,0 +1,122 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { compare, type Instant } from '@/core/calendar';
+import { declineWords } from '@/gateways/contract';
+import { listAudit } from '@/store/audit';
+import { unspentCredit } from '@/store/credits';
+import { pool } from '@/store/db';
+import { findMember, type Member } from '@/store/members';
+import { ALL_PAYMENTS, findPayment, listPayments, type PaymentListRow } from '@/store/payments';
+import { listRefunds, refundable, type Refund } from '@/store/refunds';
+import { findSubscription } from '@/store/subscriptions';
+import { memberAccount, type SubscriptionView } from './member-account';
+import { currentSite } from './site';
+
+export type StoryEntry = {
+  id: string;
+  at: Instant;
+  words: string;
+  note?: string;
+  money?: { amount: number; currency: string };
+  tone: 'plain' | 'good' | 'bad';
+};
+export type SubscriptionFile = {
+  member: Member;
+  view: SubscriptionView;
+  zone: string;
+  credit: { currency: string; amount: number }[];
+  story: StoryEntry[];
+  payments: (PaymentListRow & { refunds: Refund[]; refundable: number })[];
+  /** For the forms of this drawer: sent twice, it is one refund. */
+  requestId: string;
+};
+
+/** The whole story of a subscription of the site's mode, newest first, with its payments; null: there is none. */
+export async function subscriptionFile(id: string): Promise<SubscriptionFile | null> {
+  const site = await currentSite();
+  const subscription = z.uuid().safeParse(id).success ? await findSubscription(pool(), id) : undefined;
+  const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
+  if (!subscription || !member || subscription.mode !== site.mode) return null;
+  const account = await memberAccount(member);
+  const view = account.subscriptions.find((one) => one.subscription.id === id);
+  if (!view) return null;
+  const { rows } = await listPayments(pool(), site.mode, {
+    ...ALL_PAYMENTS,
+    memberId: member.id,
+    limit: 500,
+  });
+  const own = rows.filter((payment) => payment.subscriptionId === id);
+  const refunds = await listRefunds(
+    pool(),
+    own.map((payment) => payment.id),
+  );
+  const payments = await Promise.all(
+    own.map(async (payment) => ({
+      ...payment,
+      refunds: refunds.filter((refund) => refund.paymentId === payment.id),
+      refundable: payment.state === 'succeeded' ? await refundable(pool(), payment.id) : 0,
+    })),
+  );
+  return {
+    member,
+    view,
+    zone: site.zone,
+    payments,
+    credit: await unspentCredit(pool(), member.id, site.mode),
+    story: storyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
+    requestId: randomUUID(),
+  };
+}
+
+/** The subscription that a payment belongs to; null: there is no such payment. */
+export async function subscriptionOfPayment(paymentId: string): Promise<string | null> {
+  const payment = z.uuid().safeParse(paymentId).success ? await findPayment(pool(), paymentId) : undefined;
+  return payment?.subscriptionId ?? null;
+}
+
+function storyOf(
+  payments: SubscriptionFile['payments'],
+  audit: Awaited<ReturnType<typeof listAudit>>,
+): StoryEntry[] {
+  const entries: StoryEntry[] = [
+    ...payments.flatMap((payment): StoryEntry[] => [
+      {
+        id: payment.id,
+        at: payment.at,
+        money: { amount: payment.amount, currency: payment.currency },
+        words: {
+          succeeded: 'Paid',
+          declined: `Try ${payment.attempt} failed`,
+          intent: payment.isAwaited ? `Transfer ${payment.reference} awaited` : 'A payment is under way',
+        }[payment.state],
+        note: payment.declineCode ? declineWords(payment.declineCode) : undefined,
+        tone: payment.state === 'succeeded' ? 'good' : payment.state === 'declined' ? 'bad' : 'plain',
+      },
+      ...payment.refunds.map((refund): StoryEntry => ({
+        id: refund.id,
+        at: refund.at,
+        money: { amount: -refund.amount, currency: refund.currency },
+        words: { intent: 'A refund is under way', succeeded: 'Given back', refused: 'A refund was refused' }[
+          refund.state
+        ],
+        note: refund.reason || undefined,
+        tone: refund.state === 'refused' ? 'bad' : 'plain',
+      })),
+    ]),
+    ...audit
+      .filter(({ action }) => !action.startsWith('payment ') && action !== 'refunded')
+      .map((entry): StoryEntry => ({
+        id: `audit:${entry.id}`,
+        at: entry.at,
+        words: entry.action.charAt(0).toUpperCase() + entry.action.slice(1),
+        note:
+          entry.actorKind === 'staff'
+            ? 'by staff'
+            : entry.actorKind === 'gateway'
+              ? 'told by the gateway'
+              : undefined,
+        tone: 'plain',
+      })),
+  ];
+  return entries.sort((a, b) => compare(b.at, a.at));
+}

@@ -1,0 +1,51 @@
+import type { SwitchQuote } from '@/core/subscriptions/switching';
+import { pool } from '@/store/db';
+import { findMember, type Member } from '@/store/members';
+import { findOffer, type StoredOffer } from '@/store/offers';
+import { findTier } from '@/store/tiers';
+import { siteNow } from './clock';
+import { memberAccount } from './member-account';
+import { storeQuote } from './prepare-joining';
+import { currentSite } from './site';
+import { standingOf } from './standing';
+import { waysOn } from './ways-on';
+
+export type SwitchWay = {
+  offer: StoredOffer;
+  tierName: string;
+  quoteId: string | null;
+  quote: SwitchQuote | null;
+  /** Why it cannot be switched to, where it cannot. */
+  why: string;
+};
+
+/** Where a member's subscription can be switched to, each with a stored quote: what staff accept is what they saw. */
+export async function switchWays(
+  memberId: string,
+  subscriptionId: string,
+): Promise<{ member: Member; from: string; ways: SwitchWay[]; zone: string } | null> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const member = await findMember(pool(), memberId);
+  const account = member && (await memberAccount(member));
+  const view = account?.subscriptions.find(({ subscription }) => subscription.id === subscriptionId);
+  if (!member || !account || !view) return null;
+  const ways: SwitchWay[] = [];
+  for (const { offerId } of (await waysOn(account)).get(subscriptionId)?.switches ?? []) {
+    const offer = await findOffer(pool(), offerId);
+    const tier = offer && (await findTier(pool(), offer.tierId));
+    if (!offer || !tier) continue;
+    const standing = await standingOf(pool(), site, memberId, offer, tier, now);
+    ways.push({
+      offer,
+      tierName: tier.name,
+      quoteId: await storeQuote(memberId, standing, offer, now),
+      quote: standing.kind === 'switch' ? standing.quote : null,
+      why:
+        standing.kind === 'no-switch' && standing.why === 'wait'
+          ? 'The wait before a first switch is not over.'
+          : 'It cannot be switched to now.',
+    });
+  }
+  return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };
+}

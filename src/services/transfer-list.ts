@@ -1,0 +1,56 @@
+import { addLength, isBefore, type Instant } from '@/core/calendar';
+import { pool } from '@/store/db';
+import { findGatewayAccount, listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
+import { findJoiningOfSubscription } from '@/store/joinings';
+import { findMember } from '@/store/members';
+import { listAwaited, type Payment } from '@/store/payments';
+import { listUnmatched, type StatementLine } from '@/store/statements';
+import { findSubscription } from '@/store/subscriptions';
+import { findOfferVersion } from '@/store/offers';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+export type AwaitedTransfer = Payment & {
+  who: string;
+  offerName: string;
+  isJoining: boolean;
+  until: Instant;
+  isLate: boolean;
+};
+
+/** Transfers that are awaited, lines that matched none, and the accounts that can be paid to. */
+export async function transferList(): Promise<{
+  accounts: GatewayAccount[];
+  awaited: AwaitedTransfer[];
+  unmatched: StatementLine[];
+  zone: string;
+}> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const awaited = await Promise.all(
+    (await listAwaited(pool(), site.mode)).map(async (payment): Promise<AwaitedTransfer> => {
+      const subscription = await findSubscription(pool(), payment.subscriptionId);
+      const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
+      const joining = member ? undefined : await findJoiningOfSubscription(pool(), payment.subscriptionId);
+      const offer = subscription && (await findOfferVersion(pool(), subscription.offerVersionId));
+      const account = await findGatewayAccount(pool(), payment.gatewayAccountId);
+      const until = addLength(payment.at, { n: account?.settings.daysToPay ?? 0, unit: 'day' }, site.zone);
+      return {
+        ...payment,
+        who: member?.name ?? joining?.name ?? joining?.email ?? '',
+        offerName: offer?.name ?? '',
+        isJoining: subscription?.state === 'pending',
+        until,
+        isLate: isBefore(until, now),
+      };
+    }),
+  );
+  return {
+    accounts: (await listGatewayAccounts(pool())).filter(
+      (account) => account.mode === site.mode && account.gateway === 'bank-transfer',
+    ),
+    awaited,
+    unmatched: await listUnmatched(pool(), site.mode),
+    zone: site.zone,
+  };
+}

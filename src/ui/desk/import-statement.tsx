@@ -1,0 +1,86 @@
+'use client';
+
+import { startTransition, useActionState, useRef, type SubmitEvent } from 'react';
+import { FormFrame, FormMessage, SubmitButton, type FormState } from '../kit/action-form';
+import { SelectField, TextArea } from '../kit/field';
+
+type Line = { line: number; state: string; words: string };
+type State = FormState & { lines?: Line[]; wasDryRun?: boolean };
+type Props = {
+  accounts: { id: string; label: string }[];
+  action: (state: State, form: FormData) => Promise<State>;
+};
+
+const LOOKS: Record<string, string> = {
+  matched: 'text-open',
+  unmatched: 'text-metered',
+  unreadable: 'text-closed',
+};
+
+/** Takes a bank statement, and says line by line what became of it; it can be tried first. */
+export function ImportStatement({ accounts, action }: Props) {
+  const [state, send, pending] = useActionState(action, { problems: {} });
+  const form = useRef<HTMLFormElement>(null);
+  const submit = (event: SubmitEvent<HTMLFormElement>): void => {
+    event.preventDefault();
+    const data = new FormData(event.currentTarget, event.nativeEvent.submitter);
+    startTransition(() => send(data));
+  };
+  const file = state.problems.csv;
+  return (
+    <section className="rounded-card border border-line bg-surface p-5" aria-label="Import a bank statement">
+      <h2 className="text-xl">Import a bank statement</h2>
+      <p className="mt-1 text-muted">
+        CSV with a first line that names its columns: date, amount, payer, words. A line is known once,
+        however often its statement is imported.
+      </p>
+      <form ref={form} onSubmit={submit} className="mt-4 grid gap-4" noValidate>
+        <FormFrame state={state} pending={pending}>
+          <FormMessage />
+          {accounts.length === 1 ? (
+            <input type="hidden" name="account" value={accounts[0]?.id} />
+          ) : (
+            <SelectField name="account" label="Account">
+              {accounts.map((account) => (
+                <option key={account.id} value={account.id}>
+                  {account.label}
+                </option>
+              ))}
+            </SelectField>
+          )}
+          <div>
+            <label htmlFor="statement" className="mb-1 block font-semibold">
+              File
+            </label>
+            <input id="statement" name="file" type="file" accept=".csv,text/csv" className="w-full" />
+            {file && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{file}</p>}
+          </div>
+          <TextArea name="csv" label="Or paste it" rows={4} spellCheck={false} />
+          <div className="flex flex-wrap gap-2">
+            <SubmitButton busy="Reading…" look="quiet" name="dryRun" value="yes">
+              Try it first
+            </SubmitButton>
+            <SubmitButton busy="Importing…">Import</SubmitButton>
+          </div>
+        </FormFrame>
+      </form>
+      {state.lines && (
+        <div className="mt-4" role="status">
+          <h3 className="text-lg">
+            {state.wasDryRun ? 'This is what would be done' : 'This is what was done'}
+          </h3>
+          <ul className="figures mt-1 text-[0.9375rem]">
+            {state.lines.map((line) => (
+              <li key={line.line} className="flex gap-3 border-t border-line py-1">
+                <span className="w-14 flex-none text-muted">line {line.line}</span>
+                <span className={LOOKS[line.state] ?? 'text-muted'}>
+                  <b className="font-semibold">{line.state}</b>: {line.words}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,105 @@
+import Link from 'next/link';
+import { Button } from '../kit/button';
+import { inputClass } from '../kit/input-class';
+
+type Props = {
+  search: string;
+  searchLabel: string;
+  sort: string;
+  sorts: { id: string; words: string }[];
+  /** What else stands in the address and stays. */
+  keep: Record<string, string>;
+  exportHref: string;
+};
+
+/** Search, order and export of a list; a plain form, so that what is shown can be sent to a colleague. */
+export function ListBar({ search, searchLabel, sort, sorts, keep, exportHref }: Props) {
+  return (
+    <div className="mt-4 flex flex-wrap items-center gap-3">
+      <form className="flex flex-wrap gap-3" role="search">
+        {Object.entries(keep).map(
+          ([name, value]) => value && <input key={name} type="hidden" name={name} value={value} />,
+        )}
+        <input
+          name="q"
+          defaultValue={search}
+          data-filter
+          aria-label={searchLabel}
+          placeholder={searchLabel}
+          className={`${inputClass} max-w-64`}
+        />
+        <select name="sort" defaultValue={sort} aria-label="Order" className={`${inputClass} max-w-52`}>
+          {sorts.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.words}
+            </option>
+          ))}
+        </select>
+        <Button type="submit" look="quiet">
+          Show
+        </Button>
+      </form>
+      <a href={exportHref} download className="ml-auto text-spruce underline">
+        Export as CSV
+      </a>
+    </div>
+  );
+}
+
+/** Chips that narrow a list to a state, each with how many there are. */
+export function StateChips({
+  label,
+  chips,
+}: {
+  label: string;
+  chips: { href: string; isHere: boolean; mark: React.ReactNode; count?: number }[];
+}) {
+  return (
+    <ul className="mt-5 flex flex-wrap gap-2" aria-label={label}>
+      {chips.map((chip) => (
+        <li key={chip.href}>
+          <Link
+            href={chip.href}
+            aria-current={chip.isHere ? 'true' : undefined}
+            className="flex items-center gap-2 rounded-full border border-line px-3 py-1 aria-[current]:border-ink aria-[current]:bg-surface"
+          >
+            {chip.mark}
+            {chip.count !== undefined && <span className="figures text-muted">{chip.count}</span>}
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+export function Pager({
+  page,
+  total,
+  rows,
+  at,
+}: {
+  page: number;
+  total: number;
+  rows: number;
+  at: (page: number) => string;
+}) {
+  const pages = Math.ceil(total / rows);
+  if (pages < 2) return null;
+  return (
+    <nav aria-label="Pages" className="figures mt-4 flex items-center gap-4">
+      {page > 1 && (
+        <Link className="text-spruce underline" href={at(page - 1)}>
+          Before
+        </Link>
+      )}
+      <span className="text-muted">
+        {(page - 1) * rows + 1} to {Math.min(total, page * rows)} of {total}
+      </span>
+      {page < pages && (
+        <Link className="text-spruce underline" href={at(page + 1)}>
+          Next
+        </Link>
+      )}
+    </nav>
+  );
+}

@@ -1,0 +1,44 @@
+'use client';
+
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { CheckField, TextField } from '../kit/field';
+
+type Props = {
+  action: FormAction;
+  paymentId: string;
+  requestId: string;
+  /** What is left to give back, as people type it, and as they read it. */
+  most: string;
+  mostWords: string;
+};
+
+/** Gives a payment back, all or part; says what that means before it is done. */
+export function RefundForm({ action, paymentId, requestId, most, mostWords }: Props) {
+  return (
+    <details className="mt-1">
+      <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Give back…</summary>
+      <ActionForm action={action} label="Refund" className="mt-2 grid gap-3 rounded-md bg-sunken p-3">
+        <FormMessage />
+        <input type="hidden" name="paymentId" value={paymentId} />
+        <input type="hidden" name="requestId" value={`${requestId.slice(0, -12)}${paymentId.slice(-12)}`} />
+        <TextField
+          name="amount"
+          label="Amount"
+          inputMode="decimal"
+          defaultValue={most}
+          hint={`At most ${mostWords}. What is left of credit from this payment is voided.`}
+        />
+        <TextField name="reason" label="Why (for the books)" />
+        <CheckField
+          name="endsAccess"
+          value="yes"
+          label="End access now"
+          hint="Nothing more is charged, and what it opens is closed."
+        />
+        <SubmitButton busy="Giving it back…" look="bad" className="w-fit">
+          Give it back
+        </SubmitButton>
+      </ActionForm>
+    </details>
+  );
+}

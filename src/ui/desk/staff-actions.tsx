@@ -1,0 +1,101 @@
+'use client';
+
+import { useState } from 'react';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { Button, LinkButton } from '../kit/button';
+
+export type Deed = 'cancel' | 'undo-cancel' | 'end' | 'pause' | 'resume';
+type Props = {
+  id: string;
+  state: string;
+  pauses: boolean;
+  isDisputed: boolean;
+  until: string | null;
+  memberId: string;
+  action: FormAction;
+};
+type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };
+
+function offersOf({ state, pauses, isDisputed, until }: Props): Offer[] {
+  const runs = ['trial', 'active', 'overdue', 'paused', 'cancelling'].includes(state);
+  const isLive = state === 'trial' || state === 'active';
+  const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends at once';
+  const all: (Offer | false)[] = [
+    isLive &&
+      !pauses &&
+      !isDisputed && {
+        deed: 'pause',
+        button: 'Pause',
+        asks: `From ${until ?? 'the end of the period'} on nothing is charged and nothing is open, until it is taken up again.`,
+        yes: 'Yes, pause it',
+      },
+    (pauses || state === 'paused') &&
+      !isDisputed && {
+        deed: 'resume',
+        button: pauses ? 'Take the pause back' : 'Take up again',
+        asks: pauses
+          ? 'It goes on as if nothing had been asked.'
+          : 'The next period begins now and is charged now.',
+        yes: pauses ? 'Yes, go on' : 'Yes, charge and go on',
+      },
+    state === 'cancelling' && {
+      deed: 'undo-cancel',
+      button: 'Take the cancelling back',
+      asks: 'It goes on as before, and is charged again.',
+      yes: 'Yes, go on',
+    },
+    (isLive || state === 'overdue' || state === 'paused') && {
+      deed: 'cancel',
+      button: 'Cancel',
+      asks: `${later}, and the member is told by mail.`,
+      yes: 'Yes, cancel',
+      bad: true,
+    },
+    runs && {
+      deed: 'end',
+      button: 'End now',
+      asks: 'What it opens is closed at once. Nothing is given back by this; a refund is a step of its own.',
+      yes: 'Yes, end it now',
+      bad: true,
+    },
+  ];
+  return all.filter((offer): offer is Offer => offer !== false);
+}
+
+/** What staff can do about a subscription; each asks in words before it is done. */
+export function StaffActions(props: Props) {
+  const [asking, setAsking] = useState<Deed | null>(null);
+  const offers = offersOf(props);
+  const asked = offers.find((offer) => offer.deed === asking);
+  if (asked)
+    return (
+      <ActionForm action={props.action} className="mt-3 grid gap-3 rounded-md bg-sunken p-3">
+        <input type="hidden" name="subscription" value={props.id} />
+        <input type="hidden" name="deed" value={asked.deed} />
+        <p className="font-semibold">{asked.asks}</p>
+        <div className="flex flex-wrap gap-2">
+          <SubmitButton look={asked.bad ? 'bad' : 'main'} busy="One moment…">
+            {asked.yes}
+          </SubmitButton>
+          <Button look="quiet" onClick={() => setAsking(null)}>
+            No
+          </Button>
+        </div>
+        <FormMessage />
+      </ActionForm>
+    );
+  return (
+    <div className="mt-3 flex flex-wrap gap-2">
+      {offers.map((offer) => (
+        <Button key={offer.deed} look="quiet" onClick={() => setAsking(offer.deed)}>
+          {offer.button}
+        </Button>
+      ))}
+      {['trial', 'active'].includes(props.state) && !props.isDisputed && (
+        <LinkButton look="quiet" href={`/desk/members/${props.memberId}/switch/${props.id}`}>
+          Switch…
+        </LinkButton>
+      )}
+    </div>
+  );
+}
