@@ -116,14 +116,25 @@ export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutc
  * is the money asked for, under the same key.
  */
 export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
-  const { gateway, account, keys } = await partsOf(intent);
+  const { gateway, account, keys, subscription } = await partsOf(intent);
   if (gateway.nature !== 'card') return collect(actor, intent);
   const found = await gateway.findPayment(keys, { key: intent.idempotencyKey });
   if (!found.ok) return noted(account.id, { state: 'unknown', reason: found.reason });
-  if (!found.payment) return collect(actor, intent);
+  if (!found.payment) {
+    // What has ended, or is disputed, is not charged any more, whatever was meant before.
+    if (subscription.state === 'ended' || subscription.disputedAt) return notAsked(actor, intent);
+    return collect(actor, intent);
+  }
   const { state, ref, code } = found.payment;
   const outcome =
     state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+  await recordOutcome(actor, intent, outcome);
+  return outcome;
+}
+
+/** An attempt that never reached the gateway, and never will. */
+async function notAsked(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
+  const outcome = { state: 'declined', ref: null, code: 'not-paid' } as const;
   await recordOutcome(actor, intent, outcome);
   return outcome;
 }

@@ -1,4 +1,5 @@
 import { gatewayById } from '@/gateways';
+import type { GatewayPayment } from '@/gateways/contract';
 import { listStray } from '@/store/agreements';
 import { pool } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
@@ -38,7 +39,7 @@ export async function reconcile(accountId: string): Promise<Reconciliation> {
   const compareLine = (key: string, line: Line): void => {
     const match = theirs.get(key);
     theirs.delete(key);
-    const there = match && { ...match, back: match.refunds.reduce((sum, refund) => sum + refund.amount, 0) };
+    const there = match && { ...match, back: backOf(match) };
     if (words(line) !== words(there)) differences.push({ key, ours: words(line), theirs: words(there) });
   };
   for (const payment of ours) {
@@ -59,16 +60,25 @@ export async function reconcile(accountId: string): Promise<Reconciliation> {
     if (money.state === 'kept') {
       open += 1;
       theirs.delete(money.gatewayRef);
-    } else compareLine(money.gatewayRef, { ...money, state: 'succeeded', back: money.amount });
+    } else {
+      // Returned: by us, at the gateway, or by a dispute that was lost there.
+      const back =
+        theirs.get(money.gatewayRef)?.dispute === 'lost'
+          ? backOf(theirs.get(money.gatewayRef))
+          : money.amount;
+      compareLine(money.gatewayRef, { ...money, state: 'succeeded', back });
+    }
   }
   for (const [key, payment] of theirs) {
     // A wallet that billed what had ended, and was refused: no money moved, and nothing here is it about.
     if (payment.agreementRef && payment.state === 'declined') continue;
-    const back = payment.refunds.reduce((sum, refund) => sum + refund.amount, 0);
-    differences.push({ key, ours: 'nothing', theirs: words({ ...payment, back }) });
+    differences.push({ key, ours: 'nothing', theirs: words({ ...payment, back: backOf(payment) }) });
   }
   return { ok: true, compared: listed.payments.length, open, differences };
 }
+
+const backOf = (payment: GatewayPayment | undefined): number =>
+  payment?.refunds.reduce((sum, refund) => sum + refund.amount, 0) ?? 0;
 
 const words = (line: Line | undefined): string =>
   line

@@ -93,8 +93,10 @@ async function followFailure(
   at: Instant,
 ): Promise<void> {
   // What the member tried of their own accord (joining, renewing, paying early) leaves everything as it was.
-  const { memberId } = subscription;
+  const { memberId, disputedAt } = subscription;
   if (payment.byMember || charge.renews || memberId === null) return;
+  // Nothing is overdue while a dispute stops its charges.
+  if (disputedAt) return;
   const bought = await termsOf(db, site, subscription);
   const next = transition(subscription, { type: 'failed', reason: code }, bought.terms, at);
   if (next.ok) await applyTransition(db, site, actor, { ...subscription, memberId }, next, bought, at);

@@ -1,8 +1,8 @@
 import { config } from '@/config';
 import { gatewayById } from '@/gateways';
-import { listStray, markReturned } from '@/store/agreements';
+import { listStray, markReturned, type StrayPayment } from '@/store/agreements';
 import { pool } from '@/store/db';
-import { findGatewayAccount } from '@/store/gateways';
+import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
 import { listOpenRefunds } from '@/store/refunds';
 import { WORKER } from './actor';
 import { siteNow } from './clock';
@@ -20,12 +20,7 @@ export async function returnMoney(): Promise<number> {
   for (const money of stray) {
     const account = await findGatewayAccount(pool(), money.gatewayAccountId);
     if (!account) continue;
-    const outcome = await gatewayById(account.gateway).refund(keysOf(account), {
-      paymentRef: money.gatewayRef,
-      amount: money.amount,
-      idempotencyKey: `stray:${money.id}`,
-    });
-    if (outcome.state !== 'succeeded') continue;
+    if (!(await giveBack(account, money))) continue;
     await markReturned(pool(), money.id);
     const subject = money.subscriptionId ? `subscription:${money.subscriptionId}` : `gateway:${account.id}`;
     await record(pool(), WORKER, siteNow(site, money.mode), 'stray money returned', subject, {
@@ -34,4 +29,16 @@ export async function returnMoney(): Promise<number> {
     });
   }
   return refunds.length;
+}
+
+/** True once nothing of it is left with us: given back now, or at the gateway before, or taken back by a dispute. */
+async function giveBack(account: GatewayAccount, { id, gatewayRef, amount }: StrayPayment): Promise<boolean> {
+  const [gateway, keys] = [gatewayById(account.gateway), keysOf(account)];
+  const found = await gateway.findPayment(keys, { ref: gatewayRef });
+  if (!found.ok || !found.payment) return false;
+  const { refunds, dispute } = found.payment;
+  const left = amount - refunds.reduce((sum, refund) => sum + refund.amount, 0);
+  if (left <= 0 || dispute === 'lost') return true;
+  const asked = { paymentRef: gatewayRef, amount: left, idempotencyKey: `stray:${id}` };
+  return (await gateway.refund(keys, asked)).state === 'succeeded';
 }

@@ -63,10 +63,13 @@ export async function settleAgreement(account: GatewayAccount, agreement: Stored
     await takeUpBills(account, agreement.ref);
     return 'ended, as was asked';
   }
-  if (agreement.state === 'asked' && theirs === 'running') {
+  // Approved, though it may have ended since: who has paid is a member, however late we look.
+  if (agreement.state === 'asked' && (theirs === 'running' || theirs === 'ended')) {
     const listed = await gateway.listPayments(keys, agreement.ref);
     if (!listed.ok) return listed.reason;
     const approved = await completeApproval(account, agreement, listed.payments);
+    if (approved === 'done' && theirs === 'ended')
+      return settleAgreement(account, { ...agreement, state: 'running' });
     return approved === 'done'
       ? 'approved'
       : approved === 'waiting'
@@ -79,8 +82,9 @@ export async function settleAgreement(account: GatewayAccount, agreement: Stored
   }
   if (theirs === 'ended' || theirs === 'refused') {
     const wasRunning = agreement.state === 'running';
-    await setAgreementState(pool(), agreement.id, 'ended', now);
+    // What was billed before the end was billed rightly.
     await takeUpBills(account, agreement.ref);
+    await setAgreementState(pool(), agreement.id, 'ended', now);
     if (wasRunning) await cancelFor(agreement);
     return wasRunning ? 'the payer ended it at the wallet' : 'refused by the payer';
   }

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
+import { gatewayById } from '@/gateways';
 import type { GatewayPayment } from '@/gateways/contract';
 import { findAgreementByRef, findStray, insertStray } from '@/store/agreements';
 import { pool, transaction, type Transaction } from '@/store/db';
@@ -24,6 +25,7 @@ import { findSubscription, lockSubscription } from '@/store/subscriptions';
 import { GATEWAY } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
+import { keysOf } from './connect-gateway';
 import { writeIntent } from './collect-payment';
 import { record } from './record';
 import { recordOutcome, recordOutcomeIn } from './record-outcome';
@@ -42,7 +44,7 @@ export type Synced = string | null;
  */
 export async function syncPayment(account: GatewayAccount, payment: GatewayPayment): Promise<Synced> {
   const ours = await findOurs(account, payment);
-  if (!ours) return payment.agreementRef ? billed(account, payment) : null;
+  if (!ours) return payment.agreementRef ? takeUpBills(account, payment.agreementRef) : null;
   const did: string[] = [];
   if (ours.state === 'intent' || (ours.state === 'declined' && payment.state === 'succeeded')) {
     const { ref, state, code } = payment;
@@ -64,16 +66,32 @@ async function findOurs(account: GatewayAccount, { key, ref }: GatewayPayment): 
   return ours?.gatewayAccountId === account.id ? ours : undefined;
 }
 
+/**
+ * The bills of an agreement that the books do not know, oldest first, whichever of them was spoken of: each is for the
+ * oldest unpaid period.
+ */
+async function takeUpBills(account: GatewayAccount, agreementRef: string): Promise<Synced> {
+  const listed = await gatewayById(account.gateway).listPayments(keysOf(account), agreementRef);
+  if (!listed.ok) return null;
+  let result: Synced = 'recorded before';
+  for (const bill of listed.payments) {
+    if (await findOurs(account, bill)) continue;
+    result = await billed(account, bill);
+    if (result === null) return null;
+  }
+  return result;
+}
+
 /** A bill that a wallet made by itself: for the oldest unpaid period, or for nothing that runs. */
 async function billed(account: GatewayAccount, payment: GatewayPayment): Promise<Synced> {
   const agreement = await findAgreementByRef(pool(), account.id, payment.agreementRef ?? '');
   if (!agreement) return null;
   const known = await findStray(pool(), account.id, payment.ref);
   if (known) return known.reason;
-  // While a first bill is not yet a joining, whoever finishes the joining takes it up.
   const subscription = await findSubscription(pool(), agreement.subscriptionId);
-  if (subscription?.state === 'pending') return null;
   const isDead = agreement.state === 'ending' || agreement.state === 'ended';
+  // While a first bill is not yet a joining, whoever finishes the joining takes it up.
+  if (subscription?.state === 'pending' && !isDead) return null;
   if (isDead || !subscription?.memberId) {
     if (payment.state === 'declined') return 'a bill of an agreement that has ended was not paid';
     const { ref, amount, currency, at } = payment;

@@ -1,6 +1,6 @@
 import { gatewayById } from '@/gateways';
 import type { ChargeOutcome } from '@/gateways/contract';
-import { findAgreementOf } from '@/store/agreements';
+import { findAgreementOf, findStray } from '@/store/agreements';
 import { pool } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
 import { findPaymentByRef, type Payment } from '@/store/payments';
@@ -13,7 +13,8 @@ import { currentSite } from './site';
 
 /**
  * What became of a period that a wallet bills by itself: the oldest bill of its agreement that the books do not know
- * is for the oldest unpaid period. Awaited where the wallet has not billed yet.
+ * is for the oldest unpaid period. Awaited where the wallet has not billed yet. What an agreement bills that has ended
+ * with us is for no period: it is returned.
  */
 export async function walletOutcome(
   actor: Actor,
@@ -21,7 +22,7 @@ export async function walletOutcome(
   account: GatewayAccount,
   subscription: StoredSubscription,
 ): Promise<ChargeOutcome> {
-  const agreement = await findAgreementOf(pool(), subscription.id, ['running', 'ending', 'ended']);
+  const agreement = await findAgreementOf(pool(), subscription.id, ['running']);
   if (!agreement?.ref) return refusedFor(actor, intent);
   const gateway = gatewayById(account.gateway);
   const keys = keysOf(account);
@@ -34,13 +35,13 @@ export async function walletOutcome(
   if (!listed.ok) return { state: 'unknown', reason: listed.reason };
   for (const payment of listed.payments) {
     if (await findPaymentByRef(pool(), account.id, payment.ref)) continue;
+    if (await findStray(pool(), account.id, payment.ref)) continue;
     const { state, ref, code } = payment;
     const outcome =
       state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
     await recordOutcome(actor, intent, outcome);
     return outcome;
   }
-  if (agreement.state !== 'running') return refusedFor(actor, intent);
   const found = await gateway.findAgreement(keys, agreement.ref);
   if (!found.ok) return { state: 'unknown', reason: found.reason };
   return found.agreement?.state === 'running' ? { state: 'awaited' } : refusedFor(actor, intent);

@@ -195,17 +195,19 @@ export async function findOpenPayment(db: Db, subscriptionId: string): Promise<P
   return row && toPayment(row);
 }
 
-/** Intents of joinings that no process is working on any more: what a crash left open. */
-export async function listAbandonedJoiningPayments(
-  db: Db,
-  leaseSeconds: number,
-  limit: number,
-): Promise<Payment[]> {
+/**
+ * Intents that a crash or silence left open and that no process is working on any more: of joinings, and of
+ * subscriptions that fall due no more. What falls due is settled when it is taken up.
+ */
+export async function listAbandonedPayments(db: Db, leaseSeconds: number, limit: number): Promise<Payment[]> {
   const rows = await many<PaymentRow>(
     db,
-    `${PAYMENT} JOIN joinings j ON j.subscription_id = c.subscription_id
-     WHERE p.state = 'intent' AND NOT p.is_awaited AND j.state = 'open' AND p.created_at < now() - make_interval(secs => $1)
-       AND (j.busy_until IS NULL OR j.busy_until < now()) ORDER BY p.created_at LIMIT $2`,
+    `${PAYMENT} JOIN subscriptions s ON s.id = c.subscription_id LEFT JOIN joinings j ON j.subscription_id = s.id
+     WHERE p.state = 'intent' AND NOT p.is_awaited AND p.created_at < now() - make_interval(secs => $1)
+       AND (s.busy_until IS NULL OR s.busy_until < now())
+       AND CASE WHEN s.state = 'pending' THEN j.state = 'open' AND (j.busy_until IS NULL OR j.busy_until < now())
+         ELSE s.due_at IS NULL OR s.disputed_at IS NOT NULL OR p.by_member END
+     ORDER BY p.created_at LIMIT $2`,
     [leaseSeconds, limit],
   );
   return rows.map(toPayment);

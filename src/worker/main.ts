@@ -7,7 +7,7 @@ import { runOneDue } from '@/services/run-due';
 import { settleAgreements } from '@/services/settle-agreement';
 import { sendMails } from '@/services/send-mails';
 import { NotSetUp } from '@/services/site';
-import { sweepJoinings } from '@/services/sweep-joinings';
+import { sweepPayments } from '@/services/sweep-payments';
 import { remindAndExpire } from '@/services/unfinished-joinings';
 import { deleteOldQuotes } from '@/store/credits';
 import { closePools, pool } from '@/store/db';
@@ -42,7 +42,7 @@ const WORK: Record<string, () => Promise<number | boolean>> = {
   events: gatewayEvents,
 };
 const CHORES: Record<string, () => Promise<number>> = {
-  joinings: sweepJoinings,
+  payments: sweepPayments,
   agreements: settleAgreements,
   returns: returnMoney,
   unfinished: remindAndExpire,

@@ -16,6 +16,7 @@ import { findTier } from '../../src/store/tiers';
 export { MEMBER_PASSWORD, OWNER } from '../../scripts/lib/load-demo';
 
 export const GATEWAY_URL = process.env.CURLEW_CARDS_URL ?? '';
+export const WALLET_URL = process.env.DUNLIN_WALLET_URL ?? '';
 export const SECOND_SITE_URL = process.env.SECOND_SITE_URL ?? '';
 const LETTERBOX_URL = process.env.LETTERBOX_URL ?? '';
 

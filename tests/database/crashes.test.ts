@@ -9,7 +9,7 @@ import { keysOf } from '../../src/services/connect-gateway';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/reconcile';
-import { sweepJoinings } from '../../src/services/sweep-joinings';
+import { sweepPayments } from '../../src/services/sweep-payments';
 import { pool } from '../../src/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { insertJoining } from '../../src/store/joinings';
@@ -151,7 +151,7 @@ describe('a web process killed between charge and record of a joining', () => {
     async (charged) => {
       const email = await halfJoined(charged);
       expect(await memberNamed(email)).toBeUndefined();
-      await sweepJoinings();
+      await sweepPayments();
       const member = await memberNamed(email);
       expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
       expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });

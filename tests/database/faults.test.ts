@@ -1,129 +1,328 @@
+import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { actOnPayment, approveAtWallet, cardToken, setFaults } from '../../scripts/lib/stand-ins';
+import { periodToPay } from '../../src/core/subscriptions/upcoming';
 import { gatewayById } from '../../src/gateways';
-import type { Actor } from '../../src/services/actor';
-import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
-import { keysOf } from '../../src/services/connect-gateway';
-import { moveClock } from '../../src/services/move-clock';
-import { reconcile } from '../../src/services/reconcile';
-import { runOneDue } from '../../src/services/run-due';
-import { upcomingPeriod } from '../../src/core/subscriptions/upcoming';
+import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { cancelSubscription, endSubscription, undoCancel } from '../../src/services/cancel-subscription';
+import { changeMethod } from '../../src/services/change-method';
 import { siteNow } from '../../src/services/clock';
+import { keysOf } from '../../src/services/connect-gateway';
+import { importStatement } from '../../src/services/import-statement';
+import { joinTier } from '../../src/services/join-tier';
+import { moveClock } from '../../src/services/move-clock';
+import { pauseSubscription, resumeSubscription } from '../../src/services/pause-subscription';
+import { returnFromWallet } from '../../src/services/pending-joining';
+import { reconcile } from '../../src/services/reconcile';
+import { refundPayment } from '../../src/services/refund-payment';
+import { returnMoney } from '../../src/services/return-money';
+import { runOneDue } from '../../src/services/run-due';
+import { settleAgreements } from '../../src/services/settle-agreement';
 import { currentSite } from '../../src/services/site';
+import { syncPayment } from '../../src/services/sync-payment';
+import { sweepPayments } from '../../src/services/sweep-payments';
 import { termsOf } from '../../src/services/terms';
 import { pool } from '../../src/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
-import { doAllDue, join, lanternMoor, rows, subscriptionOf, intentFor } from './lantern-moor';
+import { listAwaited } from '../../src/store/payments';
+import { findSubscription } from '../../src/store/subscriptions';
+import type { Purse } from '../../stand-ins/dunlin-wallet/state';
+import { connectOthers, intentFor, joinInput, lanternMoor, rows } from './lantern-moor';
 
 const moor = lanternMoor();
+let wallet = '';
+let bank = '';
+beforeAll(async () => {
+  ({ wallet, bank } = await connectOthers(moor));
+});
+
+const OFFERS = ['observer-monthly', 'warden-monthly', 'mirror-makers-instalments'] as const;
+const WAYS = ['works', 'fails-second', 'full', 'empties', 'fills-up', 'transfer'] as const;
+const DEEDS = [
+  'cancel',
+  'undo',
+  'pause',
+  'resume',
+  'end',
+  'change card',
+  'refund',
+  'refund and end',
+] as const;
+const ACTS = ['refund', 'dispute', 'win', 'lose'] as const;
+const CALLS = ['answered', 'failing', 'done-then-failing', 'down'] as const;
 
 type Step =
-  | {
-      do: 'join';
-      offer: 'observer-monthly' | 'mirror-makers-instalments' | 'warden-monthly';
-      card: 'works' | 'fails-second';
-    }
-  | { do: 'days'; days: number; workers: number }
-  | { do: 'cancel' | 'undo'; who: number }
+  | { do: 'join'; offer: (typeof OFFERS)[number]; way: (typeof WAYS)[number] }
+  | { do: 'days'; days: number; workers: number; calls: (typeof CALLS)[number] }
+  | { do: 'deed'; deed: (typeof DEEDS)[number]; who: number }
+  /** At the gateway: its messages come later, or never. */
+  | { do: 'act'; act: (typeof ACTS)[number]; which: number }
+  | { do: 'messages'; order: number; twice: boolean; part: number }
+  | { do: 'statement'; part: number }
   | { do: 'crash'; who: number; charged: boolean };
 
+const nat = fc.nat({ max: 50 });
 const step: fc.Arbitrary<Step> = fc.oneof(
-  fc.record({
-    do: fc.constant('join' as const),
-    offer: fc.constantFrom(
-      'observer-monthly' as const,
-      'mirror-makers-instalments' as const,
-      'warden-monthly' as const,
-    ),
-    card: fc.constantFrom('works' as const, 'fails-second' as const),
-  }),
-  fc.record({
-    do: fc.constant('days' as const),
-    days: fc.integer({ min: 1, max: 40 }),
-    workers: fc.integer({ min: 1, max: 3 }),
-  }),
-  fc.record({ do: fc.constantFrom('cancel' as const, 'undo' as const), who: fc.nat({ max: 5 }) }),
-  fc.record({ do: fc.constant('crash' as const), who: fc.nat({ max: 5 }), charged: fc.boolean() }),
+  {
+    weight: 5,
+    arbitrary: fc.record({
+      do: fc.constant('join' as const),
+      offer: fc.constantFrom(...OFFERS),
+      way: fc.constantFrom(...WAYS),
+    }),
+  },
+  {
+    weight: 5,
+    arbitrary: fc.record({
+      do: fc.constant('days' as const),
+      days: fc.integer({ min: 1, max: 45 }),
+      workers: fc.integer({ min: 1, max: 3 }),
+      calls: fc.constantFrom(...CALLS, 'answered' as const),
+    }),
+  },
+  {
+    weight: 4,
+    arbitrary: fc.record({ do: fc.constant('deed' as const), deed: fc.constantFrom(...DEEDS), who: nat }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constant('act' as const), act: fc.constantFrom(...ACTS), which: nat }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      do: fc.constant('messages' as const),
+      order: nat,
+      twice: fc.boolean(),
+      part: fc.integer({ min: 1, max: 3 }),
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constant('statement' as const), part: fc.integer({ min: 1, max: 3 }) }),
+  },
+  { weight: 1, arbitrary: fc.record({ do: fc.constant('crash' as const), who: nat, charged: fc.boolean() }) },
 );
 
+const subscriptions = () =>
+  rows<{ id: string; member_id: string }>(
+    `SELECT id, member_id FROM subscriptions WHERE state <> 'pending' ORDER BY created_at DESC LIMIT 12`,
+  );
+const nth = <T>(list: T[], n: number): T | undefined => list[n % Math.max(1, list.length)];
+
+async function joins(offer: string, way: (typeof WAYS)[number]): Promise<void> {
+  const isCard = way === 'works' || way === 'fails-second';
+  const accountId = isCard ? moor.accountId : way === 'transfer' ? bank : wallet;
+  const input = await joinInput(moor, offer, isCard ? way : null, { accountId });
+  const joined = await joinTier(VISITOR_ACTOR, input, input.email);
+  if (!joined.ok || joined.value.state !== 'approve') return;
+  await approveAtWallet(joined.value.url, way as Purse);
+  // Half of the payers never come back from the wallet: the worker finds what they approved.
+  if (input.email.length % 2 === 0) await returnFromWallet(input.joiningId);
+}
+
+async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
+  const chosen = nth(await subscriptions(), who);
+  if (!chosen) return;
+  const actor: Actor = { kind: 'member', memberId: chosen.member_id, staffRole: null };
+  if (what === 'cancel') await cancelSubscription(actor, chosen.id);
+  if (what === 'undo') await undoCancel(actor, chosen.id);
+  if (what === 'pause') await pauseSubscription(actor, chosen.id);
+  if (what === 'resume') await resumeSubscription(actor, chosen.id);
+  if (what === 'end') await endSubscription(moor.owner, chosen.id);
+  if (what === 'change card') {
+    const token = await cardToken(moor.gatewayUrl, moor.siteKey, 'works');
+    await changeMethod(actor, { subscriptionId: chosen.id, accountId: moor.accountId, cardToken: token });
+  }
+  if (what === 'refund' || what === 'refund and end') {
+    const [payment] = await rows<{ id: string }>(
+      `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND p.state = 'succeeded' ORDER BY p.created_at DESC LIMIT 1`,
+      [chosen.id],
+    );
+    const endsAccess = what !== 'refund';
+    if (payment)
+      await refundPayment(moor.owner, {
+        paymentId: payment.id,
+        requestId: randomUUID(),
+        amount: '2.00',
+        endsAccess,
+      });
+  }
+}
+
+async function theirs(accountId: string) {
+  const account = (await findGatewayAccount(pool(), accountId))!;
+  const listed = await gatewayById(account.gateway).listPayments(keysOf(account));
+  return { account, payments: listed.ok ? listed.payments : [] };
+}
+
+/** Messages of some of the payments, in another order, and twice. */
+async function messages(order: number, twice: boolean, part: number): Promise<void> {
+  for (const accountId of [moor.accountId, wallet]) {
+    const { account, payments } = await theirs(accountId);
+    const some = payments.filter((_, index) => (index + order) % part === 0).slice(-40);
+    const shuffled = order % 2 ? some.reverse() : some;
+    for (const payment of twice ? [...shuffled, ...shuffled] : shuffled) await syncPayment(account, payment);
+  }
+}
+
+async function act(what: string, which: number): Promise<void> {
+  const { payments } = await theirs(which % 2 ? moor.accountId : wallet);
+  const payment = nth(payments.filter((one) => one.state === 'succeeded').slice(-15), which);
+  if (payment) await actOnPayment(which % 2 ? moor.gatewayUrl : moor.walletUrl, payment.ref, what);
+}
+
+async function statement(part: number): Promise<void> {
+  const awaited = (await listAwaited(pool(), 'test')).filter((_, index) => index % part === 0);
+  const lines = awaited.map(
+    (payment) => `2026-11-25,${(payment.amount / 100).toFixed(2)},Payer,${payment.reference} ${randomUUID()}`,
+  );
+  if (lines.length > 0)
+    await importStatement(moor.owner, {
+      accountId: bank,
+      csv: ['date,amount,payer,words', ...lines].join('\n'),
+    });
+}
+
 /** Does what a worker does up to the moment at which it dies: the intent is written, the gateway perhaps asked. */
-async function crash(memberId: string, charged: boolean): Promise<void> {
-  const subscription = await subscriptionOf(memberId);
+async function crash(who: number, charged: boolean): Promise<void> {
+  const chosen = nth(await subscriptions(), who);
+  const subscription = chosen && (await findSubscription(pool(), chosen.id));
   const site = await currentSite();
+  if (!subscription || subscription.gatewayAccountId !== moor.accountId || subscription.disputedAt) return;
+  const now = siteNow(site);
+  if (
+    !subscription.dueAt ||
+    subscription.dueAt > now ||
+    !['trial', 'active', 'overdue'].includes(subscription.state)
+  )
+    return;
   const { terms } = await termsOf(pool(), site, subscription);
-  const period = upcomingPeriod(subscription, terms);
-  if (!period || period.amount === 0 || !['trial', 'active', 'overdue'].includes(subscription.state)) return;
-  if (!subscription.dueAt || Date.parse(subscription.dueAt) > Date.parse(siteNow(site))) return;
-  const at = subscription.dueAt;
-  const intent = await intentFor(subscription, period, at);
-  const account = await findGatewayAccount(pool(), moor.accountId);
-  if (!charged || !account) return;
+  const period = periodToPay(subscription, terms, now);
+  if (!period || period.amount === 0 || subscription.pauses) return;
+  const intent = await intentFor(subscription, period, subscription.dueAt);
+  const { account } = await theirs(moor.accountId);
+  if (!charged) return;
   const { customerRef, methodRef } = subscription;
+  const { amount, currency, idempotencyKey } = intent;
+  const method = { customerRef: customerRef ?? '', methodRef: methodRef ?? '' };
   await gatewayById('curlew-cards').charge(keysOf(account), {
-    customerRef: customerRef ?? '',
-    methodRef: methodRef ?? '',
-    amount: intent.amount,
-    currency: intent.currency,
-    idempotencyKey: intent.idempotencyKey,
+    ...method,
+    amount,
+    currency,
+    idempotencyKey,
     note: '',
   });
 }
 
-async function play(steps: Step[]): Promise<void> {
-  const members: string[] = [];
-  const asMember = (who: number): Actor | null => {
-    const memberId = members[who % Math.max(1, members.length)];
-    return memberId ? { kind: 'member', memberId, staffRole: null } : null;
-  };
-  for (const next of steps) {
-    if (next.do === 'join') members.push((await join(moor, next.offer, next.card)).memberId);
-    if (next.do === 'days') {
-      await moveClock(moor.owner, next.days);
-      // A crash finds its moment only before the workers have been by.
-      const crashed = steps.find((other) => other.do === 'crash');
-      const victim = crashed?.do === 'crash' ? asMember(crashed.who) : null;
-      if (crashed?.do === 'crash' && victim?.memberId)
-        await crash(victim.memberId, crashed.charged).catch(() => undefined);
-      const worker = async (): Promise<void> => {
-        while (await runOneDue());
-      };
-      await Promise.all(Array.from({ length: next.workers }, worker));
-    }
-    const actor = next.do === 'cancel' || next.do === 'undo' ? asMember(next.who) : null;
-    if (actor?.memberId) {
-      const { id } = await subscriptionOf(actor.memberId);
-      await (next.do === 'cancel' ? cancelSubscription : undoCancel)(actor, id);
-    }
-  }
-  await doAllDue();
+async function work(workers: number): Promise<void> {
+  await Promise.all(
+    Array.from({ length: workers }, async () => {
+      while (await runOneDue());
+    }),
+  );
 }
 
+/** As if the leases were over: what a crash or silence left open may be taken up at once. */
+async function leasesOver(): Promise<void> {
+  await rows('UPDATE subscriptions SET busy_until = NULL');
+  await rows('UPDATE joinings SET busy_until = NULL');
+  await rows(`UPDATE agreements SET next_check_at = now()`);
+  await rows(`UPDATE refunds SET created_at = created_at - interval '1 hour' WHERE state = 'intent'`);
+  await rows(`UPDATE payments SET created_at = created_at - interval '1 hour' WHERE state = 'intent'`);
+}
+
+async function play(steps: Step[]): Promise<void> {
+  for (const next of steps) {
+    if (next.do === 'join') await joins(next.offer, next.way);
+    if (next.do === 'days') {
+      for (const url of [moor.gatewayUrl, moor.walletUrl]) await setFaults(url, { calls: next.calls });
+      await moveClock(moor.owner, next.days);
+      const crashed = steps.find((other) => other.do === 'crash');
+      if (crashed?.do === 'crash') await crash(crashed.who, crashed.charged).catch(() => undefined);
+      await work(next.workers);
+      for (const url of [moor.gatewayUrl, moor.walletUrl]) await setFaults(url, {});
+    }
+    if (next.do === 'deed') await deed(next.deed, next.who);
+    if (next.do === 'act') await act(next.act, next.which);
+    if (next.do === 'messages') await messages(next.order, next.twice, next.part);
+    if (next.do === 'statement') await statement(next.part);
+  }
+}
+
+/** Everything is up again, and what was left open is settled, as the worker does in its own time. */
+async function calm(): Promise<void> {
+  for (let round = 0; round < 4; round++) {
+    await leasesOver();
+    await work(2);
+    await sweepPayments();
+    await settleAgreements();
+    await messages(0, false, 1);
+    await returnMoney();
+  }
+}
+
+async function broken(): Promise<Record<string, unknown[]>> {
+  const now = siteNow(await currentSite());
+  return {
+    chargedTwice: await rows(
+      `SELECT c.id FROM charges c JOIN payments p ON p.charge_id = c.id WHERE p.state = 'succeeded' GROUP BY c.id HAVING count(*) > 1`,
+    ),
+    paidAndShutOut: await rows(
+      `SELECT s.id, s.state FROM subscriptions s WHERE s.state IN ('trial', 'active', 'cancelling') AND s.disputed_at IS NULL AND s.paid_through > $1
+         AND NOT EXISTS (SELECT 1 FROM holdings h WHERE h.subscription_id = s.id AND h.from_at <= $1 AND (h.until_at IS NULL OR h.until_at > $1))`,
+      [now],
+    ),
+    unpaidAndLetIn: await rows(
+      `SELECT s.id, s.state FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
+         JOIN holdings h ON h.subscription_id = s.id AND h.from_at <= $1 AND (h.until_at IS NULL OR h.until_at > $1)
+       WHERE (s.state = 'ended' AND v.definition ->> 'after' = 'end') OR s.state IN ('paused', 'pending')
+         OR (s.state = 'overdue' AND s.first_failed_at + interval '8 days' < $1)`,
+      [now],
+    ),
+    unpaidCharges: await rows(
+      `SELECT c.id FROM charges c WHERE c.paid_at IS NOT NULL AND NOT EXISTS (SELECT 1 FROM payments p WHERE p.charge_id = c.id AND p.state = 'succeeded')
+         AND coalesce((SELECT sum(amount) FROM credit_uses u WHERE u.charge_id = c.id), 0) < c.amount`,
+    ),
+    moreBackThanCame: await rows(
+      `SELECT p.id FROM payments p JOIN refunds r ON r.payment_id = p.id AND r.state = 'succeeded' GROUP BY p.id HAVING sum(r.amount) > p.amount`,
+    ),
+    runningTwice: await rows(
+      `SELECT member_id FROM subscriptions WHERE state NOT IN ('pending', 'ended') GROUP BY member_id, mode, track, slot HAVING count(*) > 1`,
+    ),
+    billedForNothing: await rows(
+      `SELECT a.id FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id
+       WHERE a.state = 'running' AND s.state IN ('ended', 'paused', 'cancelling')`,
+    ),
+  };
+}
+
+const NOTHING = {
+  chargedTwice: [],
+  paidAndShutOut: [],
+  unpaidAndLetIn: [],
+  unpaidCharges: [],
+  moreBackThanCame: [],
+  runningTwice: [],
+  billedForNothing: [],
+};
+
 describe('whatever happens, in whatever order', () => {
-  it('books equal the gateway’s, nobody is charged twice, nobody who paid is shut out, nobody unpaid is let in', async () => {
+  it('books equal the gateways’, nobody is charged twice, nobody who paid is shut out, nobody unpaid is let in', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 12 }), async (steps) => {
-        await play([{ do: 'join', offer: 'observer-monthly', card: 'works' }, ...steps]);
-        expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
-        const twice = await rows(
-          `SELECT c.id FROM charges c JOIN payments p ON p.charge_id = c.id WHERE p.state = 'succeeded' GROUP BY c.id HAVING count(*) > 1`,
-        );
-        expect(twice).toEqual([]);
-        const now = siteNow(await currentSite());
-        const shutOut = await rows(
-          `SELECT s.id FROM subscriptions s WHERE s.state IN ('trial', 'active') AND s.paid_through > $1
-             AND NOT EXISTS (SELECT 1 FROM holdings h WHERE h.subscription_id = s.id AND h.from_at <= $1 AND (h.until_at IS NULL OR h.until_at > $1))`,
-          [now],
-        );
-        expect(shutOut).toEqual([]);
-        const letIn = await rows(
-          `SELECT s.id FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
-             JOIN holdings h ON h.subscription_id = s.id AND (h.until_at IS NULL OR h.until_at > $1)
-           WHERE s.state = 'ended' AND v.definition ->> 'after' = 'end'`,
-          [now],
-        );
-        expect(letIn).toEqual([]);
+      fc.asyncProperty(fc.array(step, { minLength: 14, maxLength: 26 }), async (steps) => {
+        await play(steps);
+        await calm();
+        expect(await broken()).toEqual(NOTHING);
+        for (const accountId of [moor.accountId, wallet])
+          expect(await reconcile(accountId)).toMatchObject({ ok: true, differences: [], open: 0 });
       }),
-      { numRuns: Number(process.env.FAULT_SEEDS ?? 12), endOnFailure: true },
+      {
+        numRuns: Number(process.env.FAULT_SEEDS ?? 10),
+        seed: process.env.FAULT_SEED ? Number(process.env.FAULT_SEED) : undefined,
+        endOnFailure: true,
+      },
     );
-  }, 600_000);
+  }, 3_600_000);
 });

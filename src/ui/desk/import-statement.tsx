@@ -52,7 +52,13 @@ export function ImportStatement({ accounts, action }: Props) {
             <label htmlFor="statement" className="mb-1 block font-semibold">
               File
             </label>
-            <input id="statement" name="file" type="file" accept=".csv,text/csv" className="w-full" />
+            <input
+              id="statement"
+              name="file"
+              type="file"
+              accept=".csv,text/csv"
+              className="w-full file:mr-3 file:rounded-lg file:border file:border-edge/60 file:bg-surface file:px-3 file:py-1.5 file:font-semibold"
+            />
             {file && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{file}</p>}
           </div>
           <TextArea name="csv" label="Or paste it" rows={4} spellCheck={false} />

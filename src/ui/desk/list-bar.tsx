@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import Link from 'next/link';
 import { Button } from '../kit/button';
 import { inputClass } from '../kit/input-class';
@@ -9,11 +10,11 @@ type Props = {
   sorts: { id: string; words: string }[];
   /** What else stands in the address and stays. */
   keep: Record<string, string>;
-  exportHref: string;
+  exports: { href: string; words: string }[];
 };
 
 /** Search, order and export of a list; a plain form, so that what is shown can be sent to a colleague. */
-export function ListBar({ search, searchLabel, sort, sorts, keep, exportHref }: Props) {
+export function ListBar({ search, searchLabel, sort, sorts, keep, exports }: Props) {
   return (
     <div className="mt-4 flex flex-wrap items-center gap-3">
       <form className="flex flex-wrap gap-3" role="search">
@@ -26,9 +27,14 @@ export function ListBar({ search, searchLabel, sort, sorts, keep, exportHref }: 
           data-filter
           aria-label={searchLabel}
           placeholder={searchLabel}
-          className={`${inputClass} max-w-64`}
+          className={clsx(inputClass, 'max-sm:w-full sm:!w-64')}
         />
-        <select name="sort" defaultValue={sort} aria-label="Order" className={`${inputClass} max-w-52`}>
+        <select
+          name="sort"
+          defaultValue={sort}
+          aria-label="Order"
+          className={clsx(inputClass, 'max-sm:w-full sm:!w-48')}
+        >
           {sorts.map((one) => (
             <option key={one.id} value={one.id}>
               {one.words}
@@ -39,9 +45,13 @@ export function ListBar({ search, searchLabel, sort, sorts, keep, exportHref }: 
           Show
         </Button>
       </form>
-      <a href={exportHref} download className="ml-auto text-spruce underline">
-        Export as CSV
-      </a>
+      <p className="ml-auto flex gap-4">
+        {exports.map(({ href, words }) => (
+          <a key={href} href={href} download className="text-spruce underline">
+            {words}
+          </a>
+        ))}
+      </p>
     </div>
   );
 }

@@ -10,18 +10,20 @@ type Props = {
   state: string;
   pauses: boolean;
   isDisputed: boolean;
+  canPause: boolean;
   until: string | null;
   memberId: string;
   action: FormAction;
 };
 type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };
 
-function offersOf({ state, pauses, isDisputed, until }: Props): Offer[] {
+function offersOf({ state, pauses, isDisputed, canPause, until }: Props): Offer[] {
   const runs = ['trial', 'active', 'overdue', 'paused', 'cancelling'].includes(state);
   const isLive = state === 'trial' || state === 'active';
   const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends at once';
   const all: (Offer | false)[] = [
     isLive &&
+      canPause &&
       !pauses &&
       !isDisputed && {
         deed: 'pause',

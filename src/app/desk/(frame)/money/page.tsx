@@ -50,7 +50,12 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         sort={sort}
         sorts={SORTS}
         keep={{ state }}
-        exportHref={listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort })}
+        exports={[
+          {
+            href: listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort }),
+            words: 'Export as CSV',
+          },
+        ]}
       />
       <div className={open ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
         <div className="min-w-0">

@@ -73,6 +73,7 @@ export async function SubscriptionDrawer({
           id={subscription.id}
           state={subscription.state}
           pauses={subscription.pauses}
+          canPause={view.canPause && view.next !== null}
           isDisputed={subscription.disputedAt !== null}
           until={day(subscription.paidThrough)}
           memberId={member.id}

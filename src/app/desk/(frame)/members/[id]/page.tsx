@@ -71,7 +71,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               ))}
             {!account.holdings.some((holding) => holding.isNow) && <li className="text-muted">Nothing.</li>}
           </ul>
-          {account.subscriptions.map(({ subscription, offer, sentence, next }) => (
+          {account.subscriptions.map(({ subscription, offer, sentence, next, canPause }) => (
             <section
               key={subscription.id}
               className="rounded-card border border-line bg-surface p-4"
@@ -101,6 +101,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   id={subscription.id}
                   state={subscription.state}
                   pauses={subscription.pauses}
+                  canPause={canPause && next !== null}
                   isDisputed={subscription.disputedAt !== null}
                   until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
                   memberId={member.id}

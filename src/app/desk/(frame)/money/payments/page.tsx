@@ -50,7 +50,13 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Pro
         sort={sort}
         sorts={SORTS}
         keep={{ state }}
-        exportHref={listPath('/desk/money/export', { list: 'payments', state, q: search, sort })}
+        exports={[
+          {
+            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort }),
+            words: 'Export as CSV',
+          },
+          { href: '/desk/money/export?list=ledger', words: 'Ledger as CSV' },
+        ]}
       />
       <div className={open ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
         <div className="min-w-0">

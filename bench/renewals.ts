@@ -1,0 +1,213 @@
+/**
+ * Renewals that are due at once: how fast workers do them, against the bare SQL of the same writes, in one run, with a
+ * gateway that answers at once. npm run bench -- renewals [how many]
+ */
+import { randomBytes, randomUUID } from 'node:crypto';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import pg from 'pg';
+import { migrate } from '../scripts/lib/migrations';
+import { startServer } from '../scripts/lib/postgres';
+
+const WORKERS = 4;
+
+/** A card gateway that answers every charge at once, in this process. */
+async function instantGateway(): Promise<{ url: string; charges: () => number; stop: () => void }> {
+  let charges = 0;
+  const server = createServer((request, response) => {
+    const chunks: Buffer[] = [];
+    request.on('data', (chunk: Buffer) => chunks.push(chunk));
+    request.on('end', () => {
+      const asked = JSON.parse(Buffer.concat(chunks).toString() || '{}') as {
+        amount: number;
+        currency: string;
+      };
+      charges += 1;
+      response.writeHead(201, { 'content-type': 'application/json' }).end(
+        JSON.stringify({
+          id: `pay_${charges}`,
+          key: request.headers['idempotency-key'],
+          agreement: null,
+          state: 'succeeded',
+          code: null,
+          amount: asked.amount,
+          currency: asked.currency,
+          at: new Date().toISOString(),
+          refunds: [],
+          dispute: null,
+        }),
+      );
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  return { url: `http://127.0.0.1:${port}`, charges: () => charges, stop: () => server.close() };
+}
+
+/** Subscriptions whose next month fell due an hour ago, made by SQL alone. */
+async function makeDue(db: pg.Client, count: number, accountId: string, versionId: string): Promise<void> {
+  await db.query(
+    `WITH people AS (
+       INSERT INTO members (email, name, joined_at)
+       SELECT 'due' || n || '@moor.example', 'Due ' || n, now() - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
+     ), running AS (
+       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, period_step, period_n, paid_through, due_at,
+         gateway_account_id, customer_ref, method_ref, method_label)
+       SELECT id, 'test', 'observing', $2, 'active', now() - interval '1 month 1 hour', 0, 0, now() - interval '1 hour', now() - interval '1 hour',
+         $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, started_at
+     ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at)
+       SELECT member_id, 'observer', 'test', 'subscription', id, true, started_at FROM running`,
+    [count, versionId, accountId],
+  );
+}
+
+/** The writes of one renewal and nothing else: what no program in this database could do with fewer. */
+async function bareRenewal(
+  db: pg.Client,
+  s: { id: string; memberId: string; email: string },
+  accountId: string,
+): Promise<void> {
+  const [charge, payment] = [randomUUID(), randomUUID()];
+  await db.query('BEGIN');
+  await db.query('SELECT 1 FROM subscriptions WHERE id = $1 FOR UPDATE', [s.id]);
+  await db.query(
+    `INSERT INTO charges (id, subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to)
+     VALUES ($1, $2, 'test', 0, 1, 600, 0, 'GBP', now(), now() + interval '1 month')`,
+    [charge, s.id],
+  );
+  await db.query(
+    `INSERT INTO payments (id, charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at)
+     VALUES ($1, $2, 'test', $3, 1, $4, 600, 'GBP', now())`,
+    [payment, charge, accountId, `bare:${s.id}`],
+  );
+  await db.query('COMMIT');
+  await db.query('BEGIN');
+  await db.query('SELECT 1 FROM subscriptions WHERE id = $1 FOR UPDATE', [s.id]);
+  await db.query(
+    `UPDATE payments SET state = 'succeeded', gateway_ref = $2, settled_at = now() WHERE id = $1`,
+    [payment, `bare_${payment}`],
+  );
+  await db.query('UPDATE charges SET paid_at = now() WHERE id = $1', [charge]);
+  await db.query(
+    `UPDATE subscriptions SET period_n = 1, paid_through = now() + interval '1 month', due_at = now() + interval '1 month', events = events + 1 WHERE id = $1`,
+    [s.id],
+  );
+  await db.query('UPDATE holdings SET until_at = NULL WHERE subscription_id = $1', [s.id]);
+  await db.query(
+    `INSERT INTO audit (at, actor_kind, action, subject, detail) VALUES (now(), 'worker', 'payment received', $1, $2)`,
+    [`subscription:${s.id}`, { payment, amount: 600 }],
+  );
+  await db.query(
+    `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, at) VALUES ($1, $2, $3, 'receipt', $4, $5, $6, now())`,
+    [
+      `receipt:${payment}`,
+      s.memberId,
+      s.email,
+      'Receipt: £6.00 for Observer',
+      'x'.repeat(300),
+      'y'.repeat(900),
+    ],
+  );
+  await db.query('COMMIT');
+}
+
+export async function run(args: string[]): Promise<void> {
+  const count = Number(args[0] ?? 10_000);
+  const server = await startServer(5490);
+  const database = `nest_bench_${process.pid}`;
+  await server.createDatabase(database);
+  const url = server.url(database);
+  const gateway = await instantGateway();
+  try {
+    await migrate(url);
+    Object.assign(process.env, {
+      DATABASE_URL: url,
+      SITE_URL: 'http://127.0.0.1:9',
+      SECRET_KEY: randomBytes(32).toString('hex'),
+      SMTP_URL: 'smtp://127.0.0.1:9',
+      CURLEW_CARDS_URL: gateway.url,
+      DUNLIN_WALLET_URL: gateway.url,
+      LOG_LEVEL: 'silent',
+    });
+    const { loadEmptySite } = await import('../scripts/lib/load-demo');
+    const { SETUP } = await import('../src/services/actor');
+    const { saveTier } = await import('../src/services/save-tier');
+    const { saveOffer } = await import('../src/services/save-offer');
+    const { seal } = await import('../src/services/seal');
+    const { runOneDue } = await import('../src/services/run-due');
+    const { closePools } = await import('../src/store/db');
+    await loadEmptySite();
+    await saveTier(SETUP, { id: 'observer', name: 'Observer', description: '', ladder: 'Observing' });
+    const steps = [{ kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null }];
+    const definition = { tier: 'observer', currency: 'GBP', steps, after: 'end' };
+    await saveOffer(SETUP, { id: 'monthly', name: 'Monthly', definition });
+    const db = new pg.Client({ connectionString: url });
+    await db.connect();
+    const one = async (sql: string, values: unknown[] = []): Promise<string> =>
+      (await db.query<{ id: string }>(sql, values)).rows[0]?.id ?? '';
+    const accountId = await one(
+      `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, checked_at)
+       VALUES ('curlew-cards', 'test', 'Card', 'k', $1, now()) RETURNING id`,
+      [seal('secret')],
+    );
+    const versionId = await one('SELECT id FROM offer_versions');
+    const isDue = `state = 'active' AND due_at < now()`;
+
+    await makeDue(db, count, accountId, versionId);
+    await db.query('ANALYZE');
+    let peak = 0;
+    const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 100);
+    const begun = performance.now();
+    await Promise.all(
+      Array.from({ length: WORKERS }, async () => {
+        while (await runOneDue());
+      }),
+    );
+    const product = performance.now() - begun;
+    const left = Number(await one(`SELECT count(*) AS id FROM subscriptions WHERE ${isDue}`));
+    const paid = Number(await one(`SELECT count(*) AS id FROM payments WHERE state = 'succeeded'`));
+    clearInterval(watch);
+    if (left > 0 || paid !== count || gateway.charges() !== count)
+      throw new Error(`${left} are left, ${paid} are paid, the gateway was asked ${gateway.charges()} times`);
+
+    await db.query(
+      `UPDATE subscriptions SET period_n = 0, due_at = now() - interval '1 hour', paid_through = now() - interval '1 hour'`,
+    );
+    await db.query('DELETE FROM payments');
+    await db.query('DELETE FROM charges');
+    await db.query('DELETE FROM mails');
+    await db.query('VACUUM ANALYZE');
+    const due = (
+      await db.query<{ id: string; member_id: string; email: string }>(
+        `SELECT s.id, s.member_id, m.email FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE ${isDue}`,
+      )
+    ).rows.map((row) => ({ id: row.id, memberId: row.member_id, email: row.email }));
+    const clients = await Promise.all(
+      Array.from({ length: WORKERS }, async () => {
+        const client = new pg.Client({ connectionString: url });
+        await client.connect();
+        return client;
+      }),
+    );
+    const bareBegun = performance.now();
+    await Promise.all(
+      clients.map(async (client) => {
+        for (let next = due.pop(); next; next = due.pop()) await bareRenewal(client, next, accountId);
+      }),
+    );
+    const bare = performance.now() - bareBegun;
+    await Promise.all([...clients, db].map((client) => client.end()));
+    await closePools();
+    const rate = (ms: number): string => `${Math.round(count / (ms / 1000))} a second`;
+    console.log(`${count} renewals due at once, ${WORKERS} at a time, a gateway that answers at once`);
+    console.log(
+      `  the product   ${(product / 1000).toFixed(1)} s, ${rate(product)}; peak memory ${Math.round(peak / 1e6)} MB`,
+    );
+    console.log(`  the bare SQL  ${(bare / 1000).toFixed(1)} s, ${rate(bare)}`);
+    console.log(`  ratio ${(bare / product).toFixed(2)} (goal 0.50)`);
+  } finally {
+    gateway.stop();
+    await server.dropDatabase(database);
+    await server.stop();
+  }
+}
