@@ -208,6 +208,6 @@ export async function run(args: string[]): Promise<void> {
   } finally {
     gateway.stop();
     await server.dropDatabase(database);
-    await server.stop();
+    server.stop();
   }
 }

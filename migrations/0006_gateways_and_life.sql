@@ -12,6 +12,10 @@ ALTER TABLE subscriptions
   -- Where the payer has to act (a transfer), how long they are waited for; the site's clock.
   ADD waits_until timestamptz,
   ADD CHECK (state <> 'paused' OR due_at IS NULL);
+-- What is due next, in order: a worker takes the first that nobody else has.
+DROP INDEX subscriptions_due_at_idx;
+CREATE INDEX subscriptions_due ON subscriptions ((greatest(due_at, waits_until)), id)
+  WHERE due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL;
 UPDATE subscriptions s SET had_trial = true FROM offer_versions v
   WHERE v.id = s.offer_version_id AND s.state <> 'pending' AND NOT s.skip_trial AND v.definition -> 'steps' @> '[{"kind": "trial"}]';
 

@@ -33,6 +33,11 @@ const firstMember = async (page: Page): Promise<void> => {
   await page.waitForURL(/members\/./);
 };
 
+const openDrawer = async (page: Page, name: string): Promise<void> => {
+  await page.getByRole('link', { name }).first().click();
+  await page.getByRole('complementary').waitFor();
+};
+
 /** Somebody joins by the offer whose checkout is open, with a card that works. */
 const joinWithCard = async (page: Page): Promise<void> => {
   await page.getByLabel('Name').fill('Signe Alder');
@@ -72,7 +77,6 @@ const SHOTS: Shot[] = [
     act: (page) => page.waitForTimeout(700),
   },
   { name: 'desk-access', path: '/desk/access', who: 'owner' },
-  { name: 'desk-access-dark', path: '/desk/access', who: 'owner', dark: true },
   { name: 'desk-rule', path: '/desk/access/guides', who: 'owner', full: true },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
   {
@@ -84,7 +88,13 @@ const SHOTS: Shot[] = [
   },
   { name: 'desk-members', path: '/desk/members', who: 'owner' },
   { name: 'desk-member', path: '/desk/members', who: 'owner', act: firstMember },
-  { name: 'desk-subscriptions', path: '/desk/money', who: 'owner' },
+  {
+    name: 'desk-subscriptions',
+    path: '/desk/money',
+    who: 'owner',
+    act: (page) => openDrawer(page, 'Oswin Tarrant'),
+  },
+  { name: 'desk-payments', path: '/desk/money/payments', who: 'owner' },
   { name: 'desk-gateways', path: '/desk/money/gateways', who: 'owner' },
 ];
 

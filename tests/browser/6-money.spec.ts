@@ -106,7 +106,7 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await page.goto('/join/eclipse-week-once');
   await fillPerson(page, person(EMAIL.transfer));
   await page.getByLabel('By your bank').check();
-  await page.getByRole('button', { name: 'Pay £25 and join' }).click();
+  await page.getByRole('button', { name: /Pay £25/ }).click();
   await expect(page.getByRole('heading', { name: 'Now send the transfer' })).toBeVisible();
   const reference = (await page.getByText(/^[2-9A-Z]{4}-[2-9A-Z]{4}$/).textContent()) ?? '';
   await desk.goto('/desk/money/transfers');
@@ -165,7 +165,7 @@ test('a card that asks is confirmed in its frame; the member pauses, takes it ba
   const frame = page.frameLocator('iframe');
   await frame.getByRole('button', { name: 'Asks' }).click();
   await page.getByRole('button', { name: 'Join' }).click();
-  await frame.getByRole('button', { name: 'No' }).click();
+  await frame.getByRole('button', { name: 'No', exact: true }).click();
   await expect(page.getByText(/You did not confirm/)).toBeVisible();
   await page.getByRole('button', { name: 'Join' }).click();
   await frame.getByRole('button', { name: 'Yes, it is me' }).click();
@@ -200,10 +200,8 @@ test('staff pause, take up again, and end a subscription; each is asked for firs
 test('what gateways told stands in a list with its payload, and is processed again', async () => {
   await desk.goto('/desk/money/messages?state=done');
   const row = desk.getByRole('row').filter({ hasText: 'heard' }).first();
-  await row.getByText('ping').click();
+  await row.getByText('ping', { exact: true }).click();
   await expect(row.getByText('"type": "ping"')).toBeVisible();
   await row.getByRole('button', { name: 'Process again' }).click();
-  await expect(
-    row.getByText('It is processed again in a moment.').or(desk.getByText('heard').first()).first(),
-  ).toBeVisible();
+  await expect(row.getByText('It is processed again in a moment.')).toBeVisible();
 });
