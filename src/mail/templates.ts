@@ -61,6 +61,8 @@ export type MailContent =
       path: string;
     }
   | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
+  | { template: 'sign-in-link'; path: string; minutes: number }
+  | { template: 'address-changed'; email: string }
   | { template: 'prove-address'; tierName: string; path: string }
   | { template: 'unfinished'; tierName: string; path: string; days: number };
 
@@ -175,6 +177,24 @@ function words(mail: MailContent, frame: MailFrame): Words {
           `Until now: ${mail.before}`,
           `From your next period, on ${day(mail.from)}: ${mail.after}`,
           'Nothing changes before that day. If it does not suit you, you can cancel in your account until then.',
+        ],
+        link: account,
+      };
+    case 'sign-in-link':
+      return {
+        subject: `Your link to sign in at ${frame.siteName}`,
+        lines: [
+          `Somebody, you we hope, asked for a link to sign in. It works once, for ${mail.minutes} minutes.`,
+          'If it was not you, do nothing: without the link nothing happens.',
+        ],
+        link: { label: 'Sign in', path: mail.path },
+      };
+    case 'address-changed':
+      return {
+        subject: `Your address at ${frame.siteName} has changed`,
+        lines: [
+          `Your account now has the address ${mail.email}. Mail goes there from now on, and you sign in with it.`,
+          'If it was not you, write to us at once.',
         ],
         link: account,
       };

@@ -1,19 +1,12 @@
 import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
-import { paymentKey } from '@/core/subscriptions/ids';
+import { paymentKeyStart } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
 import type { ChargeOutcome } from '@/gateways/contract';
 import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
-import { findGatewayAccount, noteAccountError } from '@/store/gateways';
-import {
-  countAttempts,
-  ensureCharge,
-  findPaymentByKey,
-  insertIntent,
-  setReference,
-  type Payment,
-} from '@/store/payments';
+import { findGatewayAccount, noteAccountError, type GatewayAccount } from '@/store/gateways';
+import { ensureCharge, ensureReference, insertIntent, type Payment } from '@/store/payments';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
 import type { Actor } from './actor';
 import { keysOf } from './connect-gateway';
@@ -69,24 +62,16 @@ export async function writeIntent(
     switchCredit ?? (spends ? await spendCredit(db, memberId, mode, currency, charge.id, charge.amount) : 0);
   if (credit >= charge.amount) return { coveredChargeId: charge.id };
   if (!account || !gateway) throw new Error(`subscription ${subscriptionId} has no gateway`);
-  const attempt = 1 + (await countAttempts(db, subscriptionId, period.step, n));
-  const idempotencyKey = paymentKey(subscriptionId, period.step, n, attempt);
   const isAwaited = gateway.nature === 'transfer';
-  if (isAwaited) await setReference(db, charge.id, newReference());
-  await insertIntent(db, {
-    chargeId: charge.id,
-    mode,
+  const intent = await insertIntent(db, charge, {
+    keyStart: paymentKeyStart(subscriptionId, period.step, n),
     gatewayAccountId: account.id,
-    attempt,
-    idempotencyKey,
     amount: charge.amount - credit,
-    currency,
     at,
     byMember,
     isAwaited,
+    reference: isAwaited ? await ensureReference(db, charge.id, newReference()) : null,
   });
-  const intent = await findPaymentByKey(db, idempotencyKey);
-  if (!intent) throw new Error('the intent just written is not there');
   return { intent };
 }
 
@@ -97,7 +82,7 @@ export async function writeIntent(
 export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
   const { gateway, account, keys, subscription } = await partsOf(intent);
   if (gateway.nature === 'wallet')
-    return noted(account.id, await walletOutcome(actor, intent, account, subscription));
+    return noted(account, await walletOutcome(actor, intent, account, subscription));
   const outcome = await gateway.charge(keys, {
     customerRef: subscription.customerRef ?? '',
     methodRef: subscription.methodRef ?? '',
@@ -108,7 +93,7 @@ export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutc
   });
   if (outcome.state === 'succeeded' || outcome.state === 'declined')
     await recordOutcome(actor, intent, outcome);
-  return noted(account.id, outcome);
+  return noted(account, outcome);
 }
 
 /**
@@ -119,7 +104,7 @@ export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<C
   const { gateway, account, keys, subscription } = await partsOf(intent);
   if (gateway.nature !== 'card') return collect(actor, intent);
   const found = await gateway.findPayment(keys, { key: intent.idempotencyKey });
-  if (!found.ok) return noted(account.id, { state: 'unknown', reason: found.reason });
+  if (!found.ok) return noted(account, { state: 'unknown', reason: found.reason });
   if (!found.payment) {
     // What has ended, or is disputed, is not charged any more, whatever was meant before.
     if (subscription.state === 'ended' || subscription.disputedAt) return notAsked(actor, intent);
@@ -140,9 +125,9 @@ async function notAsked(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
 }
 
 /** The account's last error is what it said last. */
-async function noted(accountId: string, outcome: ChargeOutcome): Promise<ChargeOutcome> {
+async function noted(account: GatewayAccount, outcome: ChargeOutcome): Promise<ChargeOutcome> {
   const error = outcome.state === 'unknown' ? outcome.reason : null;
-  await noteAccountError(pool(), accountId, error);
+  if (error !== account.lastError) await noteAccountError(pool(), account.id, error);
   return outcome;
 }
 

@@ -4,7 +4,6 @@ import type { Subscription } from '@/core/subscriptions/subscription';
 import { transition } from '@/core/subscriptions/transition';
 import { nextCharge, periodToPay, renewalOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
 import type { ChargeOutcome } from '@/gateways/contract';
-import { creditSpentOn } from '@/store/credits';
 import { transaction, type Transaction } from '@/store/db';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
@@ -179,7 +178,8 @@ async function receipt(
     amount: payment.amount,
     currency: payment.currency,
     joiningFee: period.joiningFee,
-    credit: await creditSpentOn(db, payment.chargeId),
+    // What the money did not pay of the charge, credit did.
+    credit: period.amount - payment.amount,
     paidAt: payment.at,
     methodLabel,
     nextCharge: next && { at: next.at, amount: next.period.amount, currency: payment.currency },

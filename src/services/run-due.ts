@@ -72,7 +72,6 @@ async function step(site: Site, due: DueSubscription, at: Instant): Promise<Paym
     const charge = next.effects.find((effect) => effect.do === 'charge');
     const held = { ...subscription, memberId: subscription.memberId };
     if (charge) {
-      await extendLease(db, due.id, config().LEASE_SECONDS);
       const { currency } = offer.definition;
       const asked = await writeIntent(db, subscription, { ...charge, currency, at });
       if ('intent' in asked) return asked.intent;

@@ -1,11 +1,12 @@
 import { config } from '@/config';
-import { cannotCarry } from '@/core/offers/carries';
-import { allGateways, gatewayById } from '@/gateways';
+import { cannotCarry, type Carries } from '@/core/offers/carries';
+import { gatewayById } from '@/gateways';
 import type { Nature } from '@/gateways/contract';
 import { pool } from '@/store/db';
 import { listCheckoutAccounts, type GatewayAccount } from '@/store/gateways';
 import type { StoredOffer } from '@/store/offers';
 import type { Site } from '@/store/site';
+import { currentSite } from './site';
 
 /** A way to pay as checkout shows it. */
 export type WayToPay = {
@@ -40,7 +41,11 @@ export function toWay(account: GatewayAccount): WayToPay {
   };
 }
 
-/** What each gateway can carry, for the offer editor's warnings. */
-export function gatewayLimits() {
-  return allGateways().map(({ id, name, carries }) => ({ id, name, carries }));
+/** What each way to pay of the site's mode can carry, for the offer editor's warnings. */
+export async function gatewayLimits(): Promise<{ label: string; carries: Carries }[]> {
+  const site = await currentSite();
+  return (await listCheckoutAccounts(pool(), site.mode)).map(({ label, gateway }) => ({
+    label,
+    carries: gatewayById(gateway).carries,
+  }));
 }

@@ -54,8 +54,13 @@ export async function spendCredit(
   chargeId: string,
   upTo: number,
 ): Promise<number> {
-  const known = await creditSpentOn(db, chargeId);
-  if (known > 0 || upTo <= 0) return known;
+  const { known, hasMore } = await one<{ known: bigint; hasMore: boolean }>(
+    db,
+    `SELECT coalesce((SELECT sum(amount) FROM credit_uses WHERE charge_id = $4), 0)::bigint AS known,
+       EXISTS (SELECT 1 FROM credits WHERE member_id = $1 AND mode = $2 AND currency = $3 AND unspent > 0) AS has_more`,
+    [memberId, mode, currency, chargeId],
+  );
+  if (known > 0n || upTo <= 0 || !hasMore) return toMinor(known);
   const rows = await many<{ id: string; unspent: bigint }>(
     db,
     `SELECT id, unspent FROM credits WHERE member_id = $1 AND mode = $2 AND currency = $3 AND unspent > 0 ORDER BY at, id FOR UPDATE`,

@@ -102,3 +102,31 @@ export async function countJoined(db: Db, from: Instant, to: Instant): Promise<n
   );
   return Number(count);
 }
+
+export async function setDetails(db: Db, id: string, name: string, email: string): Promise<void> {
+  await run(db, 'UPDATE members SET name = $2, email = $3 WHERE id = $1', [id, name, email]);
+}
+
+/** Forgets who somebody was: nothing with their name or address stays; what the books must keep stays without them. */
+export async function forgetMember(db: Db, id: string, email: string, at: Instant): Promise<void> {
+  await run(
+    db,
+    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, deleted_at = $2 WHERE id = $1`,
+    [id, at],
+  );
+  await run(db, 'DELETE FROM sessions WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM join_answers WHERE member_id = $1', [id]);
+  await run(
+    db,
+    `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', state = CASE state WHEN 'queued' THEN 'failed' ELSE state END
+     WHERE member_id = $1 OR to_address = $2`,
+    [id, email],
+  );
+  await run(
+    db,
+    `UPDATE joinings SET email = 'left@left.invalid', name = '', password_hash = NULL, resume_hash = NULL, answers = '[]',
+       state = CASE state WHEN 'done' THEN 'done' ELSE 'expired' END WHERE member_id = $1 OR email = $2`,
+    [id, email],
+  );
+}

@@ -28,32 +28,33 @@ const toCharge = (row: ChargeRow): StoredCharge => ({
   joiningFee: toMinor(row.joiningFee),
 });
 
-/** The charge of a period: made the first time, found afterwards. Unpaid, its dates follow the period: it may begin later than it would have. */
+/**
+ * The charge of a period: made the first time, found afterwards. Unpaid, its dates follow the period: it may begin later
+ * than it would have.
+ */
 export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
-  await run(
-    db,
-    `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-     ON CONFLICT (subscription_id, step, n) DO UPDATE SET due_at = $8, period_to = $9 WHERE charges.paid_at IS NULL`,
-    [
-      c.subscriptionId,
-      c.mode,
-      c.step,
-      c.n,
-      c.amount,
-      c.joiningFee,
-      c.currency,
-      c.dueAt,
-      c.periodTo,
-      c.renews,
-    ],
-  );
   return toCharge(
-    await one<ChargeRow>(db, 'SELECT * FROM charges WHERE subscription_id = $1 AND step = $2 AND n = $3', [
-      c.subscriptionId,
-      c.step,
-      c.n,
-    ]),
+    await one<ChargeRow>(
+      db,
+      `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+       ON CONFLICT (subscription_id, step, n) DO UPDATE SET
+         due_at = CASE WHEN charges.paid_at IS NULL THEN excluded.due_at ELSE charges.due_at END,
+         period_to = CASE WHEN charges.paid_at IS NULL THEN excluded.period_to ELSE charges.period_to END
+       RETURNING *`,
+      [
+        c.subscriptionId,
+        c.mode,
+        c.step,
+        c.n,
+        c.amount,
+        c.joiningFee,
+        c.currency,
+        c.dueAt,
+        c.periodTo,
+        c.renews,
+      ],
+    ),
   );
 }
 
@@ -62,12 +63,14 @@ export async function findCharge(db: Db, id: string): Promise<StoredCharge | und
   return row && toCharge(row);
 }
 
-/** Gives a charge the reference that its payer writes on a transfer; one that it has stays. */
-export async function setReference(db: Db, chargeId: string, reference: string): Promise<void> {
-  await run(db, 'UPDATE charges SET reference = $2 WHERE id = $1 AND reference IS NULL', [
-    chargeId,
-    reference,
-  ]);
+/** Gives a charge the reference that its payer writes on a transfer; one that it has stays. The answer is the one it has. */
+export async function ensureReference(db: Db, chargeId: string, reference: string): Promise<string> {
+  const row = await one<{ reference: string }>(
+    db,
+    'UPDATE charges SET reference = coalesce(reference, $2) WHERE id = $1 RETURNING reference',
+    [chargeId, reference],
+  );
+  return row.reference;
 }
 
 export async function listChargeIds(db: Db, subscriptionId: string): Promise<string[]> {
@@ -124,41 +127,35 @@ type PaymentRow = Omit<Payment, 'amount'> & { amount: bigint };
 const toPayment = (row: PaymentRow): Payment => ({ ...row, amount: toMinor(row.amount) });
 const PAYMENT = `SELECT p.*, c.subscription_id, c.reference FROM payments p JOIN charges c ON c.id = p.charge_id`;
 
-/** Writes the intent to collect a charge. @throws a conflict while another attempt is open or one has succeeded */
+/**
+ * Writes the intent to collect a charge, as the next attempt: its number rises with each attempt made, and stands at the
+ * end of its key. @throws a conflict while another attempt is open or one has succeeded
+ */
 export async function insertIntent(
   db: Db,
-  p: Pick<
-    Payment,
-    | 'chargeId'
-    | 'mode'
-    | 'gatewayAccountId'
-    | 'attempt'
-    | 'idempotencyKey'
-    | 'amount'
-    | 'currency'
-    | 'at'
-    | 'byMember'
-    | 'isAwaited'
-  >,
-): Promise<string> {
-  const { id } = await one<{ id: string }>(
+  charge: StoredCharge,
+  p: Pick<Payment, 'gatewayAccountId' | 'amount' | 'at' | 'byMember' | 'isAwaited' | 'reference'> & {
+    keyStart: string;
+  },
+): Promise<Payment> {
+  const row = await one<Omit<PaymentRow, 'subscriptionId' | 'reference'>>(
     db,
     `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at, by_member, is_awaited)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
+     SELECT $1, $2, $3, made.n + 1, $4::text || (made.n + 1), $5, $6, $7, $8, $9
+     FROM (SELECT count(*)::integer AS n FROM payments WHERE charge_id = $1) made RETURNING *`,
     [
-      p.chargeId,
-      p.mode,
+      charge.id,
+      charge.mode,
       p.gatewayAccountId,
-      p.attempt,
-      p.idempotencyKey,
+      p.keyStart,
       p.amount,
-      p.currency,
+      charge.currency,
       p.at,
       p.byMember,
       p.isAwaited,
     ],
   );
-  return id;
+  return toPayment({ ...row, subscriptionId: charge.subscriptionId, reference: p.reference });
 }
 
 export async function findPaymentByKey(db: Db, key: string): Promise<Payment | undefined> {
@@ -211,21 +208,6 @@ export async function listAbandonedPayments(db: Db, leaseSeconds: number, limit:
     [leaseSeconds, limit],
   );
   return rows.map(toPayment);
-}
-
-/** The number of attempts made on a charge so far. */
-export async function countAttempts(
-  db: Db,
-  subscriptionId: string,
-  step: number,
-  n: number,
-): Promise<number> {
-  const { count } = await one<{ count: bigint }>(
-    db,
-    `SELECT count(*) FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND c.step = $2 AND c.n = $3`,
-    [subscriptionId, step, n],
-  );
-  return Number(count);
 }
 
 /** Records the outcome of an attempt. False where it was recorded already; a success outranks a failure that was recorded. */

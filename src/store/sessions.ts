@@ -28,6 +28,12 @@ export async function deleteSession(db: Db, tokenHash: Buffer): Promise<void> {
   await run(db, 'DELETE FROM sessions WHERE token_hash = $1', [tokenHash]);
 }
 
+/** Ends every session of a member, and every link that could begin one. */
+export async function deleteSessionsOf(db: Db, memberId: string): Promise<void> {
+  await run(db, 'DELETE FROM sessions WHERE member_id = $1', [memberId]);
+  await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [memberId]);
+}
+
 export async function deleteExpiredSessions(db: Db): Promise<number> {
   return run(db, 'DELETE FROM sessions WHERE expires_at <= now()');
 }

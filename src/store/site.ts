@@ -24,6 +24,8 @@ export type Site = {
   doorstep: Doorstep;
   senderName: string;
   senderAddress: string;
+  /** Whether members may delete their own account. */
+  mayDeleteAccount: boolean;
 };
 
 /** The site, or undefined before it was set up. */
@@ -32,7 +34,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
   return row && { ...row, clockAheadMs: Number(row.clockAheadMs) };
 }
 
-export async function insertSite(db: Db, site: Site): Promise<void> {
+export async function insertSite(db: Db, site: Omit<Site, 'mayDeleteAccount'>): Promise<void> {
   await run(
     db,
     `INSERT INTO site (name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address)

@@ -12,6 +12,7 @@ import { remindAndExpire } from '@/services/unfinished-joinings';
 import { deleteOldQuotes } from '@/store/credits';
 import { closePools, pool } from '@/store/db';
 import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
+import { deleteOldLinks } from '@/store/sign-in-links';
 import { deleteExpiredSessions } from '@/store/sessions';
 
 const { LEASE_SECONDS, LOG_LEVEL } = configOrExit();
@@ -48,6 +49,7 @@ const CHORES: Record<string, () => Promise<number>> = {
   unfinished: remindAndExpire,
   quotes: () => deleteOldQuotes(pool()),
   sessions: () => deleteExpiredSessions(pool()),
+  links: () => deleteOldLinks(pool()),
 };
 
 async function attempt(name: string, work: () => Promise<number | boolean>): Promise<boolean> {

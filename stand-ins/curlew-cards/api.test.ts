@@ -19,7 +19,11 @@ beforeEach(() => {
   api = new Api(state, { send: (_hook, message) => sent.push(message) });
   account = state.data.accounts[0]!;
 });
-afterEach(() => rmSync(folder, { recursive: true }));
+afterEach(() => {
+  // What is still to be written is written now, while its folder is there.
+  state.write();
+  rmSync(folder, { recursive: true });
+});
 
 const card = (part: object = {}) => ({
   key: account.siteKey,

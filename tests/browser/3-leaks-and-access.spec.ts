@@ -155,6 +155,7 @@ test.describe('accessibility: no serious finding', () => {
     const page = await gazer(browser);
     await check(page, new URL(page.url()).pathname);
     await check(page, '/account');
+    await check(page, '/account/settings');
     await page.context().close();
   });
 

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import type { Instant } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
+import { cannotCarry, type Carries } from '@/core/offers/carries';
 import { isRenewableDraft, newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
@@ -25,6 +26,8 @@ type Props = {
   zone: string;
   now: Instant;
   today: string;
+  /** What each way to pay can carry: what one cannot is said while the offer is made. */
+  gateways: { label: string; carries: Carries }[];
 };
 
 const CURRENCIES = [
@@ -44,7 +47,18 @@ const CURRENCIES = [
 ];
 
 /** An offer as a strip of steps; beside it, live, what it means in dates and money. */
-export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers, zone, now, today }: Props) {
+export function OfferEditor({
+  action,
+  offer,
+  draft: initial,
+  tier,
+  opens,
+  tiers,
+  zone,
+  now,
+  today,
+  gateways,
+}: Props) {
   const [rest, setRest] = useState<Omit<OfferDraft, 'steps'>>(initial);
   const [steps, setSteps] = useState<KeyedStep[]>(() => keyed(initial.steps, 'step'));
   const [name, setName] = useState(offer.name);
@@ -68,6 +82,11 @@ export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers,
     setSteps(keyed(fresh, `begun-${added.current++}`));
   };
   const tierNames = new Map(tiers.map((each) => [each.id, each.name]));
+  const uncarried = read.ok
+    ? gateways.flatMap(({ label, carries }) =>
+        cannotCarry(carries, read.offer).map((why) => `${label} ${why}`),
+      )
+    : [];
   const sentence = read.ok ? offerSentence(read.offer, { tierNames }) : '';
   const canRenew = isRenewableDraft(draft);
   const hasTrial = steps.some((step) => step.draft.kind === 'trial');
@@ -100,6 +119,11 @@ export function OfferEditor({ action, offer, draft: initial, tier, opens, tiers,
             ? `“${sentence}”`
             : 'The sentence for the join page stands here once every step is filled in.'}
         </p>
+        {uncarried.length > 0 && (
+          <p role="status" className="border-l-4 border-metered bg-metered-wash px-3 py-2 text-metered">
+            Checkout leaves out what cannot carry this: {uncarried.join('; ')}.
+          </p>
+        )}
         {!offer.id && (
           <div className="flex flex-wrap items-center gap-2">
             <span className="text-muted">Begin as</span>

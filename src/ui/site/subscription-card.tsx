@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '../key-cut';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
-import { Button, LinkButton } from '../kit/button';
+import { Button, buttonClass, LinkButton } from '../kit/button';
 import { LifeMark } from '../kit/state-mark';
 
 type Props = {
@@ -114,65 +114,65 @@ export function SubscriptionCard(props: Props) {
           {pauses ? 'Take the pause back' : 'Take it up again, and pay for the next period'}
         </OneButton>
       )}
-      {isPaid && state !== 'cancelling' && state !== 'ended' && (
-        <LinkButton href={`/account/pay/${id}`} look="quiet" className="mt-4 mr-3">
-          Change how it is paid
-        </LinkButton>
-      )}
-      {canPause && ['trial', 'active'].includes(state) && !pauses && !isDisputed && next && !movesTo && (
-        <details className="mt-3">
-          <summary className="w-fit list-none text-spruce underline">Pause {name}</summary>
-          <p className="mt-2">
-            From {until} on nothing is charged and nothing is open, until you take it up again.
-          </p>
-          <OneButton id={id} action={actions.pause} busy="One moment…">
-            Pause it from then on
-          </OneButton>
-        </details>
-      )}
-      {ways?.renew && (
-        <LinkButton href={`/join/${ways.renew.offerId}`} className="mt-4 mr-3">
-          Renew {name}
-        </LinkButton>
-      )}
-      {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
-        <details className="mt-3">
-          <summary className="w-fit list-none text-spruce underline">Switch to another offer</summary>
-          <ul className="mt-2 grid gap-2">
-            {ways.switches.map((way) => (
-              <li key={way.offerId}>
-                <LinkButton href={`/join/${way.offerId}`} look="quiet">
-                  {way.tierName}, {way.price}
-                </LinkButton>
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-      {state === 'ended' && (
-        <LinkButton href="/join" look="quiet" className="mt-4">
-          Join again
-        </LinkButton>
-      )}
-      {state === 'cancelling' && (
-        <ActionForm action={actions.undo} className="mt-4 grid gap-3">
-          <input type="hidden" name="subscription" value={id} />
-          <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
-            Keep it after all
-          </SubmitButton>
-          <FormMessage />
-        </ActionForm>
-      )}
-      {canCancel && !asking && (
-        <Button look="quiet" className="mt-4" onClick={() => setAsking(true)}>
-          Cancel {name}
-        </Button>
-      )}
+      <div className="mt-4 flex flex-wrap items-start gap-3">
+        {isPaid && state !== 'cancelling' && state !== 'ended' && (
+          <LinkButton href={`/account/pay/${id}`} look="quiet">
+            Change how it is paid
+          </LinkButton>
+        )}
+        {canPause && ['trial', 'active'].includes(state) && !pauses && !isDisputed && next && !movesTo && (
+          <details className="open:basis-full">
+            <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>Pause {name}</summary>
+            <p className="mt-2">
+              From {until} on nothing is charged and nothing is open, until you take it up again.
+            </p>
+            <OneButton id={id} action={actions.pause} busy="One moment…">
+              Pause it from then on
+            </OneButton>
+          </details>
+        )}
+        {ways?.renew && <LinkButton href={`/join/${ways.renew.offerId}`}>Renew {name}</LinkButton>}
+        {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
+          <details className="open:basis-full">
+            <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>
+              Switch to another offer
+            </summary>
+            <ul className="mt-2 grid gap-2">
+              {ways.switches.map((way) => (
+                <li key={way.offerId}>
+                  <LinkButton href={`/join/${way.offerId}`} look="quiet">
+                    {way.tierName}, {way.price}
+                  </LinkButton>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        {state === 'ended' && (
+          <LinkButton href="/join" look="quiet">
+            Join again
+          </LinkButton>
+        )}
+        {state === 'cancelling' && (
+          <ActionForm action={actions.undo} className="grid gap-3">
+            <input type="hidden" name="subscription" value={id} />
+            <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
+              Keep it after all
+            </SubmitButton>
+            <FormMessage />
+          </ActionForm>
+        )}
+        {canCancel && !asking && (
+          <Button look="quiet" onClick={() => setAsking(true)}>
+            Cancel {name}
+          </Button>
+        )}
+      </div>
       {canCancel && asking && (
         <ActionForm action={actions.cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
           <input type="hidden" name="subscription" value={id} />
           <p className="font-semibold">
-            {until && state !== 'overdue'
+            {until && state !== 'overdue' && state !== 'paused'
               ? `Cancel ${name}? It stays open to you until ${until}.`
               : `Cancel ${name}? It ends at once.`}
           </p>

@@ -53,11 +53,16 @@ export default async function AccountPage() {
           <h1 className="text-4xl">{member.name}</h1>
           <p className="text-muted">{member.email}</p>
         </div>
-        <form action={signOutAction}>
-          <Button type="submit" look="quiet">
-            Sign out
-          </Button>
-        </form>
+        <div className="flex gap-3">
+          <LinkButton href="/account/settings" look="quiet">
+            Your details
+          </LinkButton>
+          <form action={signOutAction}>
+            <Button type="submit" look="quiet">
+              Sign out
+            </Button>
+          </form>
+        </div>
       </div>
       <h2 className="mt-10 text-2xl">What you hold</h2>
       {account.credit.map(({ currency, amount }) => (

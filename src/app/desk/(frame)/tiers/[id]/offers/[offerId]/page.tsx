@@ -11,6 +11,7 @@ import { currentSite } from '@/services/site';
 import { tierDetail } from '@/services/tier-detail';
 import { pool } from '@/store/db';
 import { wasOfferEverBought } from '@/store/offers';
+import { gatewayLimits } from '@/services/ways-to-pay';
 import { OfferEditor } from '@/ui/desk/offer-editor';
 import { OfferVersions } from '@/ui/desk/offer-versions';
 import { ToolRow } from '@/ui/desk/tool-row';
@@ -70,6 +71,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
         </p>
       )}
       <OfferEditor
+        gateways={await gatewayLimits()}
         // Saved, it is another draft to begin from.
         key={offer ? `${offer.id}:${offer.version}` : 'new'}
         action={saveOfferAction}

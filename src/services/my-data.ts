@@ -1,0 +1,78 @@
+import { pool } from '@/store/db';
+import { unspentCredit } from '@/store/credits';
+import { listAudit } from '@/store/audit';
+import { listHoldings } from '@/store/holdings';
+import { listAnswers } from '@/store/join-fields';
+import { listMailsTo } from '@/store/mails';
+import { findMember } from '@/store/members';
+import { listOfferVersions } from '@/store/offers';
+import { ALL_PAYMENTS, listPayments } from '@/store/payments';
+import { listRefunds } from '@/store/refunds';
+import { listSubscriptionsOf } from '@/store/subscriptions';
+import { NotAllowed, type Actor } from './actor';
+import { siteNow } from './clock';
+import { currentSite } from './site';
+
+const EVERY = 100_000;
+
+/** Everything the site knows about the member who asks, as one JSON document. Amounts in minor units, instants UTC. */
+export async function myData(actor: Actor): Promise<Record<string, unknown>> {
+  const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
+  if (!member) throw new NotAllowed('Sign in first.');
+  const site = await currentSite();
+  const { id, email, name, joinedAt } = member;
+  const subscriptions = await listSubscriptionsOf(pool(), id, site.mode);
+  const versions = await listOfferVersions(pool(), [
+    ...new Set(subscriptions.map((one) => one.offerVersionId)),
+  ]);
+  const { rows } = await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: id, limit: EVERY });
+  const refunds = await listRefunds(
+    pool(),
+    rows.map((payment) => payment.id),
+  );
+  const subjects = [`member:${id}`, ...subscriptions.map((one) => `subscription:${one.id}`)];
+  return {
+    site: site.name,
+    madeAt: siteNow(site),
+    mode: site.mode,
+    you: { email, name, joinedAt },
+    answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
+      question: label,
+      answer: value,
+      at,
+    })),
+    subscriptions: subscriptions.map((one) => ({
+      id: one.id,
+      offer: versions.find((version) => version.versionId === one.offerVersionId)?.definition,
+      state: one.state,
+      startedAt: one.startedAt,
+      paidThrough: one.paidThrough,
+      endedAt: one.endedAt,
+      paidBy: one.methodLabel,
+    })),
+    holdings: (await listHoldings(pool(), id, site.mode)).map(({ tierId, why, fromAt, untilAt }) => ({
+      tier: tierId,
+      why,
+      from: fromAt,
+      until: untilAt,
+    })),
+    payments: rows.map(({ at, amount, currency, state, subscriptionId, reference }) => ({
+      at,
+      amount,
+      currency,
+      state,
+      subscription: subscriptionId,
+      reference,
+    })),
+    refunds: refunds.map(({ at, amount, currency, state, reason }) => ({
+      at,
+      amount,
+      currency,
+      state,
+      reason,
+    })),
+    credit: await unspentCredit(pool(), id, site.mode),
+    mails: (await listMailsTo(pool(), id)).map(({ at, subject, state }) => ({ at, subject, state })),
+    happened: (await listAudit(pool(), subjects, EVERY)).map(({ at, action }) => ({ at, action })),
+  };
+}

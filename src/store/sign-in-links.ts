@@ -1,0 +1,41 @@
+import { maybeOne, run, type Db } from './db';
+
+/** Keeps a mailed link by the hash of its token, for minutes of real time. */
+export async function insertSignInLink(
+  db: Db,
+  tokenHash: Buffer,
+  memberId: string,
+  returnTo: string,
+  minutes: number,
+): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO sign_in_links (token_hash, member_id, return_to, expires_at) VALUES ($1, $2, $3, now() + make_interval(mins => $4))`,
+    [tokenHash, memberId, returnTo, minutes],
+  );
+}
+
+export async function peekSignInLink(db: Db, tokenHash: Buffer): Promise<boolean> {
+  const found = await maybeOne(
+    db,
+    'SELECT 1 FROM sign_in_links WHERE token_hash = $1 AND expires_at > now()',
+    [tokenHash],
+  );
+  return found !== undefined;
+}
+
+/** Uses a link up. Undefined: it was used, is too old, or never was. */
+export async function takeSignInLink(
+  db: Db,
+  tokenHash: Buffer,
+): Promise<{ memberId: string; returnTo: string } | undefined> {
+  return maybeOne(
+    db,
+    'DELETE FROM sign_in_links WHERE token_hash = $1 AND expires_at > now() RETURNING member_id, return_to',
+    [tokenHash],
+  );
+}
+
+export async function deleteOldLinks(db: Db): Promise<number> {
+  return run(db, 'DELETE FROM sign_in_links WHERE expires_at <= now()');
+}

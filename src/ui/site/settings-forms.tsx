@@ -1,0 +1,89 @@
+'use client';
+
+import { useState } from 'react';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { Button } from '../kit/button';
+import { CheckField, TextField } from '../kit/field';
+
+const FORM = 'mt-3 grid max-w-md gap-4';
+
+/** Name and address. The password is asked for as soon as the address is another. */
+export function DetailsForm({ action, name, email }: { action: FormAction; name: string; email: string }) {
+  const [typed, setTyped] = useState(email);
+  return (
+    <ActionForm action={action} label="Name and address" className={FORM}>
+      <FormMessage />
+      <TextField name="name" label="Name" defaultValue={name} autoComplete="name" />
+      <TextField
+        name="email"
+        label="E-mail"
+        type="email"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        autoComplete="email"
+        hint="You sign in with it, and mail goes there."
+      />
+      {typed.trim().toLowerCase() !== email && (
+        <TextField
+          name="password"
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          hint="To show that it is you who changes the address."
+        />
+      )}
+      <SubmitButton busy="Keeping…" className="w-fit">
+        Keep
+      </SubmitButton>
+    </ActionForm>
+  );
+}
+
+export function PasswordForm({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
+  return (
+    <ActionForm action={action} label="Password" emptyWhenDone className={FORM}>
+      <FormMessage />
+      {hasPassword && (
+        <TextField name="current" label="Password now" type="password" autoComplete="current-password" />
+      )}
+      <TextField
+        name="next"
+        label="New password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 10 characters. Every other device has to sign in again."
+      />
+      <SubmitButton busy="Changing…" look="quiet" className="w-fit">
+        {hasPassword ? 'Change the password' : 'Set a password'}
+      </SubmitButton>
+    </ActionForm>
+  );
+}
+
+/** Asked in words, and twice: this cannot be undone. */
+export function DeleteAccount({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
+  const [asking, setAsking] = useState(false);
+  if (!asking)
+    return (
+      <Button look="bad" className="mt-3" onClick={() => setAsking(true)}>
+        Delete my account…
+      </Button>
+    );
+  return (
+    <ActionForm action={action} label="Delete my account" className={FORM}>
+      <FormMessage />
+      {hasPassword && (
+        <TextField name="password" label="Password" type="password" autoComplete="current-password" />
+      )}
+      <CheckField name="isSure" value="yes" label="Yes, end what I hold and forget me" />
+      <div className="flex flex-wrap gap-3">
+        <SubmitButton look="bad" busy="Deleting…">
+          Delete my account
+        </SubmitButton>
+        <Button look="quiet" onClick={() => setAsking(false)}>
+          No, keep it
+        </Button>
+      </div>
+    </ActionForm>
+  );
+}
