@@ -7,6 +7,7 @@ import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount, noteAccountError, type GatewayAccount } from '@/store/gateways';
 import { ensureCharge, ensureReference, insertIntent, type Payment } from '@/store/payments';
+import type { Site } from '@/store/site';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
 import type { Actor } from './actor';
 import { keysOf } from './connect-gateway';
@@ -29,7 +30,10 @@ export type Asked = {
 };
 
 /** What became of a charge that is due: an attempt to collect it, or, where credit covers it, nothing to collect. */
-export type Due = { intent: Payment } | { coveredChargeId: string };
+export type Due = { intent: Payment; account: GatewayAccount } | { coveredChargeId: string };
+
+/** What whoever collects knows already, and need not look up again. */
+export type Known = { site: Site; account: GatewayAccount; subscription: StoredSubscription };
 
 /**
  * Writes down, in the caller's transaction, that a period is about to be charged, less the member's credit. Calls
@@ -72,15 +76,17 @@ export async function writeIntent(
     isAwaited,
     reference: isAwaited ? await ensureReference(db, charge.id, newReference()) : null,
   });
-  return { intent };
+  return { intent, account };
 }
 
 /**
  * Asks the gateway for the money of an open intent, and records the answer. An unknown outcome is left open for the
  * sweep; so is money that the payer, or a wallet, sends by itself.
  */
-export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutcome> {
-  const { gateway, account, keys, subscription } = await partsOf(intent);
+export async function collect(actor: Actor, intent: Payment, known?: Known): Promise<ChargeOutcome> {
+  const { gateway, account, keys, subscription } = known
+    ? { ...known, gateway: gatewayById(known.account.gateway), keys: keysOf(known.account) }
+    : await partsOf(intent);
   if (gateway.nature === 'wallet')
     return noted(account, await walletOutcome(actor, intent, account, subscription));
   const outcome = await gateway.charge(keys, {
@@ -92,7 +98,7 @@ export async function collect(actor: Actor, intent: Payment): Promise<ChargeOutc
     note: `${intent.idempotencyKey} at ${intent.at}`,
   });
   if (outcome.state === 'succeeded' || outcome.state === 'declined')
-    await recordOutcome(actor, intent, outcome);
+    await recordOutcome(actor, intent, outcome, intent.at, known?.site);
   return noted(account, outcome);
 }
 

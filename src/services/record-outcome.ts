@@ -7,7 +7,7 @@ import type { ChargeOutcome } from '@/gateways/contract';
 import { transaction, type Transaction } from '@/store/db';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
-import { findCharge, markChargePaid, settlePayment, type Payment, type StoredCharge } from '@/store/payments';
+import { findCharge, settlePayment, type Payment, type StoredCharge } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { findRunning, lockSubscription, type StoredSubscription } from '@/store/subscriptions';
 import { findTier } from '@/store/tiers';
@@ -33,8 +33,9 @@ export async function recordOutcome(
   payment: Payment,
   outcome: Outcome,
   at: Instant = payment.at,
+  known?: Site,
 ): Promise<'recorded' | 'known'> {
-  const site = await currentSite();
+  const site = known ?? (await currentSite());
   return transaction((db) => recordOutcomeIn(db, site, actor, payment, outcome, at));
 }
 
@@ -74,10 +75,8 @@ export async function recordOutcomeIn(
       ...(isPaid ? {} : { code: outcome.code }),
     },
   );
-  if (isPaid) {
-    await markChargePaid(db, payment.chargeId, at);
-    await followSuccess(db, site, actor, subscription, charge, payment, at);
-  } else await followFailure(db, site, actor, subscription, charge, payment, outcome.code, at);
+  if (isPaid) await followSuccess(db, site, actor, subscription, charge, payment, at);
+  else await followFailure(db, site, actor, subscription, charge, payment, outcome.code, at);
   return 'recorded';
 }
 

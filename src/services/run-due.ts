@@ -15,7 +15,7 @@ import {
 import { WORKER } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
-import { collect, settleOpenIntent, writeIntent } from './collect-payment';
+import { collect, settleOpenIntent, writeIntent, type Known } from './collect-payment';
 import { record } from './record';
 import { recordOutcome } from './record-outcome';
 import { currentSite } from './site';
@@ -38,9 +38,10 @@ export async function runOneDue(): Promise<boolean> {
     await waitOrGiveUp(site, open, due, at);
     return true;
   }
-  const intent = open ?? (await step(site, due, at));
+  const asked = open ? null : await step(site, due, at);
+  const intent = open ?? asked?.intent;
   if (!intent) return true;
-  const outcome = open ? await settleOpenIntent(WORKER, open) : await collect(WORKER, intent);
+  const outcome = asked ? await collect(WORKER, asked.intent, asked) : await settleOpenIntent(WORKER, intent);
   if (outcome.state === 'awaited' && intent.isAwaited) await waitOrGiveUp(site, intent, due, at);
   // Silence is asked about again when the lease is over, not at once; so is a wallet that has not billed yet.
   else if (outcome.state === 'unknown' || outcome.state === 'awaited')
@@ -61,7 +62,11 @@ async function waitOrGiveUp(site: Site, intent: Payment, due: DueSubscription, a
 }
 
 /** Takes one step of a subscription's life. The answer is the intent to collect, where the step is a charge. */
-async function step(site: Site, due: DueSubscription, at: Instant): Promise<Payment | null> {
+async function step(
+  site: Site,
+  due: DueSubscription,
+  at: Instant,
+): Promise<(Known & { intent: Payment }) | null> {
   return transaction(async (db) => {
     const subscription = await lockSubscription(db, due.id);
     if (!subscription?.memberId || !subscription.dueAt || isBefore(at, subscription.dueAt)) return null;
@@ -74,7 +79,7 @@ async function step(site: Site, due: DueSubscription, at: Instant): Promise<Paym
     if (charge) {
       const { currency } = offer.definition;
       const asked = await writeIntent(db, subscription, { ...charge, currency, at });
-      if ('intent' in asked) return asked.intent;
+      if ('intent' in asked) return { ...asked, site, subscription };
       await markChargePaid(db, asked.coveredChargeId, at);
       await record(db, WORKER, at, 'paid with credit', `subscription:${due.id}`, {
         charge: asked.coveredChargeId,

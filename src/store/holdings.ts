@@ -29,11 +29,7 @@ export async function holdTier(
     until: Instant | null;
   },
 ): Promise<void> {
-  await run(
-    db,
-    `UPDATE holdings SET until_at = $3 WHERE subscription_id = $1 AND tier_id <> $2 AND (until_at IS NULL OR until_at > $3)`,
-    [h.subscriptionId, h.tierId, h.from],
-  );
+  // Where it holds that tier at that instant it holds no other: holdings of one subscription do not overlap.
   const extended = await run(
     db,
     `UPDATE holdings SET until_at = $3, is_paid = $4
@@ -41,6 +37,11 @@ export async function holdTier(
     [h.subscriptionId, h.tierId, h.until, h.isPaid, h.from],
   );
   if (extended > 0) return;
+  await run(
+    db,
+    `UPDATE holdings SET until_at = $3 WHERE subscription_id = $1 AND tier_id <> $2 AND (until_at IS NULL OR until_at > $3)`,
+    [h.subscriptionId, h.tierId, h.from],
+  );
   await run(
     db,
     `INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, until_at)

@@ -210,7 +210,7 @@ export async function listAbandonedPayments(db: Db, leaseSeconds: number, limit:
   return rows.map(toPayment);
 }
 
-/** Records the outcome of an attempt. False where it was recorded already; a success outranks a failure that was recorded. */
+/** Records the outcome of an attempt, and with a success that its charge is paid. False where it was recorded already; a success outranks a failure that was recorded. */
 export async function settlePayment(
   db: Db,
   id: string,
@@ -219,13 +219,17 @@ export async function settlePayment(
     | { state: 'declined'; gatewayRef: string | null; declineCode: string },
   at: Instant,
 ): Promise<boolean> {
-  const changed = await run(
+  const changed = await many(
     db,
-    `UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5
-     WHERE id = $1 AND (state = 'intent' OR (state = 'declined' AND $2 = 'succeeded'))`,
+    `WITH settled AS (
+       UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5
+       WHERE id = $1 AND (state = 'intent' OR (state = 'declined' AND $2 = 'succeeded')) RETURNING id, charge_id
+     ), paid AS (
+       UPDATE charges c SET paid_at = $5 FROM settled WHERE c.id = settled.charge_id AND $2 = 'succeeded' AND c.paid_at IS NULL
+     ) SELECT id FROM settled`,
     [id, outcome.state, outcome.gatewayRef, outcome.state === 'declined' ? outcome.declineCode : null, at],
   );
-  return changed === 1;
+  return changed.length === 1;
 }
 
 export type PaymentListRow = Pick<

@@ -223,7 +223,7 @@ test('a member signs in by a mailed link, takes their data, and deletes their ac
   await page.goto('/sign-in');
   await page.getByText('Sign in without a password').click();
   const form = page.getByRole('form', { name: 'Mail me a link' });
-  await form.getByLabel('Your e-mail').fill(EMAIL.transfer);
+  await form.getByLabel('Mail it to').fill(EMAIL.transfer);
   await form.getByRole('button', { name: 'Mail me a link' }).click();
   await expect(form.getByText(/a link is on its way/)).toBeVisible();
   await expectLetter(request, EMAIL.transfer, /Your link to sign in/);

@@ -21,7 +21,7 @@ export function AskForLink({ action, to }: { action: FormAction; to: string }) {
       <summary className="w-fit list-none text-spruce underline">Sign in without a password</summary>
       <ActionForm action={action} label="Mail me a link" className="mt-3 grid gap-3">
         <input type="hidden" name="to" value={to} />
-        <TextField name="email" label="Your e-mail" type="email" autoComplete="username" />
+        <TextField name="email" label="Mail it to" type="email" autoComplete="username" />
         <SubmitButton busy="Sending…" look="quiet" className="w-fit">
           Mail me a link
         </SubmitButton>
