@@ -59,6 +59,15 @@ export type GatewayPayment = {
   dispute: 'open' | 'won' | 'lost' | null;
 };
 
+/** How a payment ended, as a charge's outcome. */
+export function outcomeOf({
+  state,
+  ref,
+  code,
+}: GatewayPayment): { state: 'succeeded'; ref: string } | Declined {
+  return state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? 'declined' };
+}
+
 export type NewAgreement = {
   currency: string;
   /** The site's zone, in which the wallet counts its periods as we do. */

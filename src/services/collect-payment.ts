@@ -2,7 +2,7 @@ import type { Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import { paymentKeyStart } from '@/core/subscriptions/ids';
 import { gatewayById } from '@/gateways';
-import type { ChargeOutcome } from '@/gateways/contract';
+import { outcomeOf, type ChargeOutcome } from '@/gateways/contract';
 import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount, noteAccountError, type GatewayAccount } from '@/store/gateways';
@@ -116,9 +116,7 @@ export async function settleOpenIntent(actor: Actor, intent: Payment): Promise<C
     if (subscription.state === 'ended' || subscription.disputedAt) return notAsked(actor, intent);
     return collect(actor, intent);
   }
-  const { state, ref, code } = found.payment;
-  const outcome =
-    state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+  const outcome = outcomeOf(found.payment);
   await recordOutcome(actor, intent, outcome);
   return outcome;
 }

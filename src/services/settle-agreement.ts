@@ -18,7 +18,7 @@ import { completeApproval } from './approve-joining';
 import { realNow, siteNow } from './clock';
 import { keysOf } from './connect-gateway';
 import { currentSite } from './site';
-import { syncPayment } from './sync-payment';
+import { takeUpBills } from './sync-payment';
 import { termsOf } from './terms';
 
 /** Days after which an approval that was asked for and never given is taken back. */
@@ -94,12 +94,6 @@ export async function settleAgreement(account: GatewayAccount, agreement: Stored
 async function isOld({ at, mode }: StoredAgreement): Promise<boolean> {
   const until = addLength(at, { n: ASKED_DAYS, unit: 'day' }, 'UTC');
   return isBefore(until, siteNow(await currentSite(), mode));
-}
-
-/** Bills that came while nobody looked: for a period that was due, or for nothing, and then returned. */
-async function takeUpBills(account: GatewayAccount, ref: string): Promise<void> {
-  const listed = await gatewayById(account.gateway).listPayments(keysOf(account), ref);
-  for (const payment of listed.ok ? listed.payments : []) await syncPayment(account, payment);
 }
 
 /** The payer wants no more bills: what is paid runs to its end. */

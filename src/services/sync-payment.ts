@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
 import { gatewayById } from '@/gateways';
-import type { GatewayPayment } from '@/gateways/contract';
+import { outcomeOf, type GatewayPayment } from '@/gateways/contract';
 import { findAgreementByRef, findStray, insertStray } from '@/store/agreements';
 import { pool, transaction, type Transaction } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
@@ -47,12 +47,11 @@ export async function syncPayment(account: GatewayAccount, payment: GatewayPayme
   if (!ours) return payment.agreementRef ? takeUpBills(account, payment.agreementRef) : null;
   const did: string[] = [];
   if (ours.state === 'intent' || (ours.state === 'declined' && payment.state === 'succeeded')) {
-    const { ref, state, code } = payment;
+    const { state } = payment;
     // A success that outranks a failure happened when it is heard of; what is open happened when it was asked for.
     const at = ours.state === 'intent' ? ours.at : siteNow(await currentSite(), ours.mode);
-    const outcome =
-      state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
-    if ((await recordOutcome(GATEWAY, ours, outcome, at)) === 'recorded') did.push(`recorded as ${state}`);
+    if ((await recordOutcome(GATEWAY, ours, outcomeOf(payment), at)) === 'recorded')
+      did.push(`recorded as ${state}`);
   }
   if (await takeOverRefunds(ours, payment)) did.push('money given back at the gateway is in the books');
   const dispute = await followDispute(ours, payment);
@@ -70,7 +69,7 @@ async function findOurs(account: GatewayAccount, { key, ref }: GatewayPayment): 
  * The bills of an agreement that the books do not know, oldest first, whichever of them was spoken of: each is for the
  * oldest unpaid period.
  */
-async function takeUpBills(account: GatewayAccount, agreementRef: string): Promise<Synced> {
+export async function takeUpBills(account: GatewayAccount, agreementRef: string): Promise<Synced> {
   const listed = await gatewayById(account.gateway).listPayments(keysOf(account), agreementRef);
   if (!listed.ok) return null;
   let result: Synced = 'recorded before';
@@ -114,9 +113,8 @@ async function billed(account: GatewayAccount, payment: GatewayPayment): Promise
   return transaction(async (db) => {
     const locked = await lockSubscription(db, agreement.subscriptionId);
     if (!locked || (await findPaymentByRef(db, account.id, payment.ref))) return 'recorded before';
-    const { state, ref, code } = payment;
-    const outcome =
-      state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+    const { state } = payment;
+    const outcome = outcomeOf(payment);
     const open = await findOpenPayment(db, locked.id);
     const { terms } = await termsOf(db, site, locked);
     const at = account.mode === 'test' ? payment.at : siteNow(site, 'live');

@@ -1,5 +1,5 @@
 import { gatewayById } from '@/gateways';
-import type { ChargeOutcome } from '@/gateways/contract';
+import { outcomeOf, type ChargeOutcome } from '@/gateways/contract';
 import { findAgreementOf, findStray } from '@/store/agreements';
 import { pool } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
@@ -36,9 +36,7 @@ export async function walletOutcome(
   for (const payment of listed.payments) {
     if (await findPaymentByRef(pool(), account.id, payment.ref)) continue;
     if (await findStray(pool(), account.id, payment.ref)) continue;
-    const { state, ref, code } = payment;
-    const outcome =
-      state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? ('declined' as const) };
+    const outcome = outcomeOf(payment);
     await recordOutcome(actor, intent, outcome);
     return outcome;
   }
