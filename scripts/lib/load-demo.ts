@@ -22,6 +22,7 @@ import { addCategory } from '../../src/services/save-item';
 import { saveOffer } from '../../src/services/save-offer';
 import { savePicture } from '../../src/services/save-picture';
 import { saveRule } from '../../src/services/save-rule';
+import { saveTax } from '../../src/services/save-tax';
 import { saveTier } from '../../src/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';
 import { pool } from '../../src/store/db';
@@ -101,6 +102,7 @@ export async function loadContent(now: Instant): Promise<void> {
       must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
     if (code) must(await addJoiningCode(SETUP, { tierId: tier.id, code, mostUses: '', lastDay: '' }), code);
   }
+  must(await saveTax(SETUP, JSON.parse(read('tax.json'))), 'tax');
   must(await saveJoinFields(SETUP, JSON.parse(read('questions.json'))), 'questions');
   for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[])
     must(await addCategory(SETUP, category), category.name);

@@ -9,7 +9,8 @@ export type Right =
   | 'set tiers'
   | 'manage members'
   | 'manage money'
-  | 'move the clock';
+  | 'move the clock'
+  | 'set up the site';
 
 const RIGHTS: Record<StaffRole, ReadonlySet<Right>> = {
   owner: new Set<Right>([
@@ -20,6 +21,7 @@ const RIGHTS: Record<StaffRole, ReadonlySet<Right>> = {
     'manage members',
     'manage money',
     'move the clock',
+    'set up the site',
   ]),
   editor: new Set<Right>(['look', 'write content', 'set access']),
   helper: new Set<Right>(['look', 'manage members']),

@@ -22,6 +22,8 @@ export type SavedMethod = {
   methodRef: string;
   /** For people: "card ending 0017, expires 09/29". */
   label: string;
+  /** The last month in which it can pay, "2029-09"; null where that is not known. */
+  expires: string | null;
 };
 
 export type Declined = { state: 'declined'; ref: string | null; code: DeclineCode };

@@ -1,11 +1,15 @@
 import { expect, it } from 'vitest';
-import { renderMail, type MailContent } from './templates';
+import { COMMON_FIELDS, fieldsOf, MAILS as KINDS } from './catalogue';
+import type { MailContent } from './content';
+import { mergeFieldsOf, renderMail } from './render';
 
 const frame = {
   siteName: 'Lantern Moor',
   siteUrl: 'https://moor.example',
   zone: 'Europe/London',
   firstName: 'Maren',
+  name: 'Maren Oakley',
+  email: 'maren.oakley@moor.example',
 };
 const next = { at: '2027-07-31T23:30:00Z', amount: 600, currency: 'GBP' };
 const MAILS: MailContent[] = [
@@ -24,10 +28,22 @@ const MAILS: MailContent[] = [
     joiningFee: 1000,
     credit: 348,
     paidAt: next.at,
+    path: '/account/receipts/of/x',
     methodLabel: 'card ending 0179',
     nextCharge: null,
   },
-  ...(['payment-failed', 'cancelled', 'ended', 'ended-unpaid', 'moved'] as const).map((template) => ({
+  ...(
+    [
+      'payment-failed',
+      'cancelled',
+      'ended',
+      'ended-unpaid',
+      'moved',
+      'paused',
+      'resumed',
+      'dispute-lost',
+    ] as const
+  ).map((template) => ({
     template,
     tierName: 'Observer',
     until: next.at,
@@ -41,6 +57,45 @@ const MAILS: MailContent[] = [
     before: '£6 a month.',
     after: '£7 a month.',
   },
+  ...(['trial-ends', 'renewal-soon'] as const).map((template) => ({
+    template,
+    tierName: 'Observer',
+    at: next.at,
+    amount: 600,
+    currency: 'GBP',
+    methodLabel: 'card ending 0179',
+    sentence: '£6 a month.',
+  })),
+  {
+    template: 'card-expires',
+    tierName: 'Observer',
+    methodLabel: 'card ending 0179',
+    expires: '2027-08',
+    at: next.at,
+    path: '/account/pay/x',
+  },
+  {
+    template: 'refunded',
+    tierName: 'Observer',
+    amount: 600,
+    currency: 'GBP',
+    byHand: false,
+    endsAccess: true,
+  },
+  {
+    template: 'transfer-due',
+    tierName: 'Observer',
+    amount: 600,
+    currency: 'GBP',
+    payee: 'Lantern Moor',
+    account: '10-20-30 12345678',
+    bank: '',
+    reference: 'NK-AAAA',
+    until: next.at,
+    path: '/account',
+  },
+  { template: 'sign-in-link', path: '/account/link', minutes: 30 },
+  { template: 'address-changed', email: 'new@moor.example' },
   { template: 'prove-address', tierName: 'Observer', path: '/join/confirm/x' },
   { template: 'unfinished', tierName: 'Observer', path: '/join/resume/x', days: 7 },
 ];
@@ -68,4 +123,22 @@ it('names the joining fee in a receipt', () => {
 it('escapes what people typed', () => {
   const { html } = renderMail(MAILS[0]!, { ...frame, firstName: '<img src=x>' });
   expect(html).not.toContain('<img');
+});
+
+it('every mail is in the owner’s catalogue, and has the merge fields that are said there', () => {
+  expect(new Set(KINDS.map((kind) => kind.template))).toEqual(new Set(MAILS.map((mail) => mail.template)));
+  for (const kind of KINDS) {
+    const sample = MAILS.find((mail) => mail.template === kind.template)!;
+    for (const field of fieldsOf(kind))
+      expect(mergeFieldsOf(sample, frame)[field], `${kind.template}: ${field}`).toBeTruthy();
+  }
+  expect(COMMON_FIELDS).toContain('first name');
+});
+
+it('carries the owner’s subject and words before our own, escaped, in both parts', () => {
+  const own = { subject: 'Welcome, {first name}', words: 'The <dome> is open.\n\nYour key: {tier}' };
+  const { subject, text, html } = renderMail(MAILS[0]!, frame, own);
+  expect(subject).toBe('Welcome, Maren');
+  expect(text).toMatch(/Hello Maren,\n\nThe <dome> is open\.\n\nYour key: Observer\n\nYou now hold Observer/);
+  expect(html).toContain('The &#60;dome&#62; is open.');
 });

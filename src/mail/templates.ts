@@ -1,76 +1,11 @@
 import { formatDate, type Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
+import type { MailContent, MailFrame } from './content';
 
-/** What each mail is about. Amounts in minor units; instants are shown as dates in the site's zone. */
-export type MailContent =
-  | {
-      template: 'welcome' | 'switched';
-      tierName: string;
-      sentence: string;
-      /** The owner's words after joining, as plain text; '' for none. */
-      words: string;
-      nextCharge: { at: Instant; amount: number; currency: string } | null;
-    }
-  | {
-      template: 'receipt';
-      tierName: string;
-      amount: number;
-      currency: string;
-      joiningFee: number;
-      /** Credit that was spent beside the payment. */
-      credit: number;
-      paidAt: Instant;
-      methodLabel: string | null;
-      nextCharge: { at: Instant; amount: number; currency: string } | null;
-    }
-  | {
-      template:
-        | 'payment-failed'
-        | 'cancelled'
-        | 'ended'
-        | 'ended-unpaid'
-        | 'moved'
-        | 'paused'
-        | 'resumed'
-        | 'dispute-lost';
-      tierName: string;
-      nextTry: Instant | null;
-      until: Instant | null;
-      /** Of the offer it runs under from now on. */
-      sentence: string;
-    }
-  | {
-      template: 'refunded';
-      tierName: string;
-      amount: number;
-      currency: string;
-      /** Sent by staff themselves, because the gateway gives nothing back by a call. */
-      byHand: boolean;
-      endsAccess: boolean;
-    }
-  | {
-      template: 'transfer-due';
-      tierName: string;
-      amount: number;
-      currency: string;
-      payee: string;
-      account: string;
-      bank: string;
-      reference: string;
-      until: Instant;
-      path: string;
-    }
-  | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
-  | { template: 'sign-in-link'; path: string; minutes: number }
-  | { template: 'address-changed'; email: string }
-  | { template: 'prove-address'; tierName: string; path: string }
-  | { template: 'unfinished'; tierName: string; path: string; days: number };
+/** A mail in words: what stands in it of ours, before the owner's own. */
+export type Words = { subject: string; lines: string[]; link: { label: string; path: string } };
 
-export type MailFrame = { siteName: string; siteUrl: string; zone: string; firstName: string };
-
-type Words = { subject: string; lines: string[]; link: { label: string; path: string } };
-
-function words(mail: MailContent, frame: MailFrame): Words {
+export function mailWords(mail: MailContent, frame: MailFrame): Words {
   const day = (at: Instant | null): string => (at ? formatDate(at, frame.zone) : 'later');
   const account = { label: 'Your account', path: '/account' };
   switch (mail.template) {
@@ -107,7 +42,7 @@ function words(mail: MailContent, frame: MailFrame): Words {
             ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}.`
             : 'Nothing more will be charged.',
         ],
-        link: account,
+        link: { label: 'Your receipt, to read, print or keep', path: mail.path },
       };
     }
     case 'payment-failed':
@@ -150,7 +85,7 @@ function words(mail: MailContent, frame: MailFrame): Words {
     case 'refunded': {
       const money = formatMoney(mail.amount, mail.currency);
       return {
-        subject: `${money} goes back to you`,
+        subject: `${money} for ${mail.tierName} goes back to you`,
         lines: [
           `We give back ${money} of what you paid for ${mail.tierName}. ${mail.byHand ? 'We send it to you ourselves; it takes a few days.' : 'It goes back the way it came; your bank may take a few days to show it.'}`,
           mail.endsAccess
@@ -169,6 +104,33 @@ function words(mail: MailContent, frame: MailFrame): Words {
           `Please see that it is there by ${day(mail.until)}.`,
         ],
         link: { label: 'See how it stands', path: mail.path },
+      };
+    case 'trial-ends':
+      return {
+        subject: `Your trial of ${mail.tierName} ends on ${day(mail.at)}`,
+        lines: [
+          `The trial of ${mail.tierName} ends on ${day(mail.at)}. Then ${formatMoney(mail.amount, mail.currency)} is charged${mail.methodLabel ? ` to the ${mail.methodLabel}` : ''}, and it goes on: ${mail.sentence}`,
+          'If it does not suit you, cancel in your account before then, with one click, and nothing is charged.',
+        ],
+        link: account,
+      };
+    case 'renewal-soon':
+      return {
+        subject: `${mail.tierName} renews on ${day(mail.at)}`,
+        lines: [
+          `${mail.tierName} renews on ${day(mail.at)} for ${formatMoney(mail.amount, mail.currency)}${mail.methodLabel ? `, charged to the ${mail.methodLabel}` : ''}. You need do nothing.`,
+          'If you would rather stop, cancel in your account before then: it stays open to you until that day.',
+        ],
+        link: account,
+      };
+    case 'card-expires':
+      return {
+        subject: `The card for ${mail.tierName} expires soon`,
+        lines: [
+          `The ${mail.methodLabel ?? 'card'} that pays for ${mail.tierName} can be charged until the end of ${monthWords(mail.expires)}. The next charge is on ${day(mail.at)}.`,
+          'Fill in another card before then, and nothing is interrupted.',
+        ],
+        link: { label: 'Change the card', path: mail.path },
       };
     case 'price-changes':
       return {
@@ -243,22 +205,10 @@ function words(mail: MailContent, frame: MailFrame): Words {
   }
 }
 
-const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
-
-/** The mail as subject, plain part and HTML part. Everything a person typed is escaped in the HTML. */
-export function renderMail(
-  mail: MailContent,
-  frame: MailFrame,
-): { subject: string; text: string; html: string } {
-  const { subject, lines, link } = words(mail, frame);
-  const url = `${frame.siteUrl}${link.path}`;
-  const text = [`Hello ${frame.firstName},`, ...lines, `${link.label}: ${url}`, frame.siteName].join('\n\n');
-  const paragraphs = [`Hello ${frame.firstName},`, ...lines]
-    .map((line) => `<p style="margin:0 0 16px">${escape(line)}</p>`)
-    .join('');
-  const html = `<!doctype html><html lang="en"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
-<div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
-<div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphs}
-<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div></div></body></html>`;
-  return { subject, text, html };
+/** "2028-11" as "November 2028". */
+function monthWords(month: string): string {
+  const [year = 0, number = 1] = month.split('-').map(Number);
+  return new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
+    Date.UTC(year, number - 1),
+  );
 }

@@ -8,6 +8,7 @@ import { findMember } from '@/store/members';
 import type { Site } from '@/store/site';
 import { completeMove, saveLife, type StoredSubscription } from '@/store/subscriptions';
 import { findTier, listTierNames } from '@/store/tiers';
+import { reminderOf } from '@/core/subscriptions/reminders';
 import { offerSentence } from '@/core/offers/sentence';
 import type { Actor } from './actor';
 import { record } from './record';
@@ -42,16 +43,17 @@ export async function applyTransition(
   actor: Actor,
   before: HeldSubscription,
   { subscription: after, effects }: Extract<Transition, { ok: true }>,
-  { offer, movesTo }: Bought,
+  { offer, movesTo, terms }: Bought,
   at: Instant,
 ): Promise<void> {
-  await saveLife(db, before.id, after);
+  const hasMoved = effects.some((effect) => effect.do === 'move');
+  const under = hasMoved && terms.movesTo ? { ...terms, offer: terms.movesTo, movesTo: undefined } : terms;
+  await saveLife(db, before.id, after, reminderOf(after, under)?.remindAt ?? null);
   // Credit that was set against a charge which now will never be paid is the member's again.
   if (after.state === 'ended') await releaseCredit(db, before.id);
   // A wallet that bills by itself must not go on where we would not charge, or would charge something else.
   const isOver = after.state === 'ended' || after.state === 'cancelling' || after.state === 'paused';
-  if (isOver || after.disputedAt || effects.some((effect) => effect.do === 'move'))
-    await endAgreementsOf(db, before.id);
+  if (isOver || after.disputedAt || hasMoved) await endAgreementsOf(db, before.id);
   for (const effect of effects) {
     if (effect.do === 'hold') {
       await holdTier(db, {

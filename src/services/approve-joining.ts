@@ -138,6 +138,7 @@ export async function completeApproval(
       customerRef: account.siteKey,
       methodRef: agreement.ref ?? '',
       methodLabel: gateway.name,
+      methodExpires: null,
     };
     const isRefused = isDue && bill?.state === 'declined';
     if (!isRefused) {

@@ -36,7 +36,10 @@ import { placeOf } from './standing';
 /** What is joined, and how it is paid for. */
 export type JoinPlan = {
   site: Site;
+  /** With the tax on top, where it is added. */
   offer: StoredOffer;
+  country: string;
+  addedTax: number;
   tier: Tier;
   account: GatewayAccount | undefined;
   code: JoiningCode | null;
@@ -155,6 +158,8 @@ export async function beginJoining(
       skipTrial: beginning.skipTrial,
       skipFee: beginning.skipFee,
       gatewayAccountId: account?.id ?? null,
+      taxCountry: plan.country,
+      addedTax: plan.addedTax,
     });
     const joining = await insertJoining(
       db,
@@ -221,6 +226,8 @@ async function resume(
     skipTrial: beginning.skipTrial,
     skipFee: beginning.skipFee,
     gatewayAccountId: plan.account?.id ?? null,
+    taxCountry: plan.country,
+    addedTax: plan.addedTax,
   });
   const period = firstPeriod(plan, beginning);
   return period

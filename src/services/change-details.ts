@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { transaction, pool } from '@/store/db';
-import { findMember, findMemberByEmail, setDetails, setPassword } from '@/store/members';
+import { findMember, findMemberByEmail, setCountry, setDetails, setPassword } from '@/store/members';
 import { spendPoint, type Limit } from '@/store/rate-limits';
 import { deleteSessionsOf } from '@/store/sessions';
 import { NotAllowed, type Actor } from './actor';
 import { siteNow } from './clock';
+import { isCountry } from './countries';
 import { hashPassword, MAX_PASSWORD, MIN_PASSWORD, passwordMatches } from './passwords';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
@@ -19,13 +20,19 @@ const detailsSchema = z.object({
   name: z.string().trim().max(120, 'A name has at most 120 characters.'),
   email: z.email('Type an e-mail address, like ines@moor.example.').transform((email) => email.toLowerCase()),
   password: z.string().max(MAX_PASSWORD).default(''),
+  /** Left out, they stay. */
+  country: z
+    .string()
+    .refine((code) => code === '' || isCountry(code), 'Choose a country.')
+    .optional(),
+  invoiceWords: z.string().trim().max(300, 'At most 300 characters.').optional(),
 });
 
 /** A member changes their own name and address. Another address needs the password, and the old one is told. */
 export async function changeDetails(actor: Actor, raw: unknown): Promise<Result<null>> {
   const parsed = detailsSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { name, email, password } = parsed.data;
+  const { name, email, password, country, invoiceWords } = parsed.data;
   const member = await ownMember(actor);
   const isNew = email !== member.email;
   if (isNew) {
@@ -36,7 +43,8 @@ export async function changeDetails(actor: Actor, raw: unknown): Promise<Result<
   }
   const site = await currentSite();
   await transaction(async (db) => {
-    await setDetails(db, member.id, name, email);
+    await setDetails(db, member.id, { name, email, invoiceWords: invoiceWords ?? member.invoiceWords });
+    if (country !== undefined && country !== member.country) await setCountry(db, member.id, country);
     const at = siteNow(site);
     await record(db, actor, at, 'details changed', `member:${member.id}`, { address: isNew });
     if (isNew)

@@ -7,7 +7,7 @@ import { nextCharge } from '@/core/subscriptions/upcoming';
 import type { Transaction } from '@/store/db';
 import { insertAnswers } from '@/store/join-fields';
 import { finishJoining, type Joining } from '@/store/joinings';
-import { findMember, findMemberByEmail, insertMember, type Member } from '@/store/members';
+import { findMember, findMemberByEmail, insertMember, setCountry, type Member } from '@/store/members';
 import type { Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { findRunning, setMember, type StoredSubscription } from '@/store/subscriptions';
@@ -48,6 +48,7 @@ export async function completeJoining(
   }
   if (running) await leaveForSwitch(db, site, actor, joining, running, subscription, period, payment, at);
   await setMember(db, subscription.id, member.id);
+  if (subscription.taxCountry && !member.country) await setCountry(db, member.id, subscription.taxCountry);
   const begun = transition(subscription, { type: 'paid', period }, terms, at);
   if (!begun.ok) throw new Error(begun.reason);
   await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, begun, bought, at);

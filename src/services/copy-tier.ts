@@ -2,7 +2,7 @@ import { chooseKeyCut } from '@/core/key-cut';
 import { slugify } from '@/core/content/slug';
 import { lock, transaction, type Transaction } from '@/store/db';
 import { addOfferVersion, findOffer, listOffers, saveOffer, type StoredOffer } from '@/store/offers';
-import { findTier, listTiers, saveTier } from '@/store/tiers';
+import { findTier, listTiers, saveTier, setTaxKind } from '@/store/tiers';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { record } from './record';
@@ -41,6 +41,7 @@ export async function copyTier(actor: Actor, id: string): Promise<Result<{ id: s
       position: tiers.length,
       keyCut: chooseKeyCut(tiers.map((other) => other.keyCut)),
     });
+    await setTaxKind(db, [copyId], tier.taxKindId);
     for (const offer of await listOffers(db)) {
       if (offer.tierId === id && !offer.retiredAt) await copyInto(db, offer, copyId, offer.name);
     }

@@ -1,11 +1,15 @@
 import { compare, localDate } from '@/core/calendar';
 import { toCsv } from '@/core/csv';
 import { toDecimal } from '@/core/money';
+import { rateText } from '@/core/tax';
 import { pool } from '@/store/db';
+import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/documents';
 import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
 import { listDisputes, listRefunds } from '@/store/refunds';
 import type { SubscriptionFilter } from '@/store/subscriptions';
+import { issueDocuments } from './issue-documents';
 import { paymentList, subscriptionList } from './money-lists';
+import { currentSite } from './site';
 
 const MOST_ROWS = 1_000_000;
 
@@ -62,7 +66,7 @@ export const exportMoney = {
       ],
       rows.map((row) => [
         row.id,
-        localDate(row.at, zone),
+        localDate(row.settledAt ?? row.at, zone),
         row.memberName,
         row.tierName,
         row.state,
@@ -73,6 +77,53 @@ export const exportMoney = {
         row.through,
         row.reference ?? row.gatewayRef ?? '',
       ]),
+    );
+  },
+
+  /** Invoices, refunds and credits with the tax in them; what goes back has a minus. For an accountant. */
+  async documents(filter: Partial<DocumentFilter>): Promise<string> {
+    const { mode, zone } = await currentSite();
+    await issueDocuments(mode);
+    const { rows } = await listDocuments(pool(), mode, {
+      ...ALL_DOCUMENTS,
+      ...filter,
+      offset: 0,
+      limit: MOST_ROWS,
+    });
+    return toCsv(
+      [
+        'number',
+        'kind',
+        'date',
+        'member',
+        'for',
+        'total',
+        'without tax',
+        'tax',
+        'currency',
+        'tax name',
+        'rate',
+        'about',
+        'id',
+      ],
+      rows.map(({ id, label, kind, at, content, currency, total, tax }) => {
+        const sign = kind === 'invoice' ? 1 : -1;
+        return [
+          label,
+          kind,
+          localDate(at, zone),
+          content.buyer.name,
+          content.lines[0]?.words ?? '',
+          toDecimal(sign * total, currency),
+          toDecimal(sign * (total - tax), currency),
+          toDecimal(sign * tax, currency),
+          currency,
+          content.tax?.name ?? '',
+          content.tax ? rateText(content.tax.rate) : '',
+          content.about ?? '',
+          id,
+        ];
+      }),
     );
   },
 
@@ -88,7 +139,12 @@ export const exportMoney = {
     const [refunds, disputes] = [await listRefunds(pool(), ids), await listDisputes(pool(), ids)];
     const byId = new Map(rows.map((row) => [row.id, row]));
     const lines = [
-      ...rows.map((row) => ({ at: row.at, kind: 'payment', amount: row.amount, payment: row })),
+      ...rows.map((row) => ({
+        at: row.settledAt ?? row.at,
+        kind: 'payment',
+        amount: row.amount,
+        payment: row,
+      })),
       ...refunds
         .filter((refund) => refund.state === 'succeeded')
         .map((refund) => ({

@@ -22,6 +22,7 @@ import { payJoining } from './pay-joining';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { waitWords } from './sign-in';
 import { currentSite } from './site';
+import { priceOffer } from './terms';
 import { sayHowToTransfer } from './transfer-details';
 import { waysToPay } from './ways-to-pay';
 
@@ -47,6 +48,12 @@ export const joinInputSchema = guardSchema.extend({
   /** How it is paid, where there is a choice; by default the first way. */
   accountId: z.string().max(60).default(''),
   returnTo: z.string().max(500).default('/'),
+  /** Where the payer is, and the tax on top that the page showed for there. */
+  country: z
+    .string()
+    .regex(/^([A-Z]{2})?$/, 'Choose a country.')
+    .default(''),
+  addedTax: z.coerce.number().int().default(0),
 });
 export type JoinInput = z.infer<typeof joinInputSchema>;
 
@@ -101,15 +108,16 @@ export async function joinTier(actor: Actor, raw: unknown, caller: string): Prom
 export async function planFor(actor: Actor, input: JoinInput): Promise<Result<JoinPlan>> {
   const site = await currentSite();
   const now = siteNow(site);
-  const offer = await findOffer(pool(), input.offerId);
-  const tier = offer && (await findTier(pool(), offer.tierId));
-  if (!offer?.onSale || !tier || tier.retiredAt) {
+  const listed = await findOffer(pool(), input.offerId);
+  const tier = listed && (await findTier(pool(), listed.tierId));
+  if (!listed?.onSale || !tier || tier.retiredAt) {
     return refusedField(
       '',
       'This offer is not on sale any more. Go back to the join page and choose another.',
     );
   }
-  if (offer.versionId !== input.versionId) {
+  const { offer, country, addedTax } = priceOffer(site, listed, input.country);
+  if (offer.versionId !== input.versionId || addedTax !== input.addedTax) {
     return refusedField(
       '',
       'The price has changed since this page was opened. Load the page again to see it; nothing was charged.',
@@ -142,7 +150,7 @@ export async function planFor(actor: Actor, input: JoinInput): Promise<Result<Jo
         ? 'This way to pay is not open any more. Choose another; nothing was charged.'
         : 'This site cannot take payments yet. Nothing was charged; try again later.',
     );
-  return done({ site, offer, tier, account, code: code ?? null, ...replaces.value });
+  return done({ site, offer, country, addedTax, tier, account, code: code ?? null, ...replaces.value });
 }
 
 const VOID =

@@ -39,6 +39,7 @@ export async function leaveForSwitch(
       currency,
       amount: quote.credit,
       paymentId: paid?.paymentId ?? null,
+      chargeId: paid?.id ?? null,
       reason: `unused days of ${bought.offer.name}`,
       at,
     });

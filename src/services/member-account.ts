@@ -1,3 +1,4 @@
+import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/subscriptions/upcoming';
@@ -103,4 +104,15 @@ export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberA
       }),
     ),
   };
+}
+
+/** The sections of the account as the owner arranged them for somebody with these holdings. */
+export async function accountSections({ holdings }: Pick<MemberAccount, 'holdings'>): Promise<SectionId[]> {
+  const site = await currentSite();
+  const held = new Set(holdings.filter((holding) => holding.isNow).map((holding) => holding.tierId));
+  const tiers = (await listTiers(pool())).filter((tier) => held.has(tier.id));
+  return sectionsFor(
+    site.accountSections,
+    tiers.map((tier) => tier.accountSections),
+  );
 }

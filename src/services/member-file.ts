@@ -5,6 +5,7 @@ import { pool } from '@/store/db';
 import { listAnswers } from '@/store/join-fields';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/store/mails';
+import { listNotes, type MemberNote } from '@/store/member-notes';
 import { findMember, type Member } from '@/store/members';
 import { memberAccount, type MemberAccount } from './member-account';
 
@@ -27,6 +28,7 @@ export async function memberFile(id: string): Promise<{
   timeline: TimelineEntry[];
   /** What they answered when they joined, newest first. */
   answers: (JoinAnswer & { at: Instant })[];
+  notes: MemberNote[];
 } | null> {
   const member = await findMember(pool(), id);
   if (!member) return null;
@@ -100,7 +102,14 @@ export async function memberFile(id: string): Promise<{
     })),
   ];
   const answers = await listAnswers(pool(), id);
-  return { member, account, answers, timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)) };
+  const notes = await listNotes(pool(), id, false);
+  return {
+    member,
+    account,
+    answers,
+    notes,
+    timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)),
+  };
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -19,7 +19,7 @@ import { siteNow } from './clock';
 import { record } from './record';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
-import { termsUnder } from './terms';
+import { asBought, termsUnder } from './terms';
 import { writeMail } from './write-mail';
 
 /** What would change for those on one version, were they moved to the newest. */
@@ -59,7 +59,14 @@ export async function offerVersions(
     const amounts = new Map<string, MovePreview['amounts'][number]>();
     for (const subscription of own) {
       const next = (movesTo: typeof old | null): string => {
-        const charge = nextCharge(subscription, termsUnder(site, old, movesTo));
+        const charge = nextCharge(
+          subscription,
+          termsUnder(
+            site,
+            asBought(old, subscription.addedTax),
+            movesTo && asBought(movesTo, subscription.addedTax),
+          ),
+        );
         return charge ? formatMoney(charge.period.amount, definition.currency, true) : 'nothing';
       };
       const [before, after] = [next(null), next(newest)];
@@ -100,6 +107,8 @@ export async function moveToNewest(
       return refusedField('', `By now it would be ${ids.length}, not ${count}. Look again, then decide.`);
     const names = await listTierNames(db);
     const tier = await findTier(db, newest.tierId);
+    const sentence = (offer: typeof newest): string =>
+      offerSentence(offer.definition, { skipTrial: true, skipFee: true, tierNames: names });
     for (const id of ids) {
       const subscription = await findSubscription(db, id);
       const old = subscription && (await findOfferVersion(db, subscription.offerVersionId));
@@ -111,8 +120,8 @@ export async function moveToNewest(
         template: 'price-changes' as const,
         tierName: tier?.name ?? newest.name,
         from: subscription.paidThrough,
-        before: offerSentence(old.definition, { skipTrial: true, skipFee: true, tierNames: names }),
-        after: offerSentence(newest.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+        before: sentence(asBought(old, subscription.addedTax)),
+        after: sentence(asBought(newest, subscription.addedTax)),
       };
       await writeMail(db, site, member, content, `price-changes:${id}:${newest.versionId}`, at);
     }

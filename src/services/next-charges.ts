@@ -1,10 +1,10 @@
 import type { Instant } from '@/core/calendar';
 import { nextCharge } from '@/core/subscriptions/upcoming';
 import { pool } from '@/store/db';
-import { listOfferVersions } from '@/store/offers';
+import { listOfferVersions, type StoredOffer } from '@/store/offers';
 import type { Site } from '@/store/site';
 import { listSubscriptionsById } from '@/store/subscriptions';
-import { termsUnder } from './terms';
+import { asBought, termsUnder } from './terms';
 
 /** What each of the subscriptions is charged next; those that are charged nothing more are left out. */
 export async function nextCharges(
@@ -19,8 +19,12 @@ export async function nextCharges(
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const found = new Map<string, { at: Instant; amount: number; currency: string }>();
   for (const subscription of subscriptions) {
-    const offer = offers.get(subscription.offerVersionId);
-    const movesTo = offers.get(subscription.movesTo ?? '') ?? null;
+    const bought = (id: string | null): StoredOffer | undefined => {
+      const offer = offers.get(id ?? '');
+      return offer && asBought(offer, subscription.addedTax);
+    };
+    const offer = bought(subscription.offerVersionId);
+    const movesTo = bought(subscription.movesTo) ?? null;
     const next = offer && nextCharge(subscription, termsUnder(site, offer, movesTo));
     if (next)
       found.set(subscription.id, {

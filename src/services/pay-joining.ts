@@ -112,10 +112,10 @@ async function chooseCard(
       idempotencyKey,
     });
   }
-  const { customerRef, methodRef, methodLabel, gatewayAccountId } = replaces ?? {};
+  const { customerRef, methodRef, methodLabel, methodExpires = null, gatewayAccountId } = replaces ?? {};
   if (!customerRef || !methodRef || !methodLabel || gatewayAccountId !== account.id)
     return refusedField('card', 'This card is not kept any more. Fill in a card.');
-  await setMethod(pool(), joining.subscriptionId, { customerRef, methodRef, methodLabel });
+  await setMethod(pool(), joining.subscriptionId, { customerRef, methodRef, methodLabel, methodExpires });
   return done(null);
 }
 

@@ -17,9 +17,12 @@ import { formStamp } from './guard-form';
 import { currentSite } from './site';
 import { toWay, waysToPay, type WayToPay } from './ways-to-pay';
 import { placeOf, standingOf, type Standing } from './standing';
+import { priceOffer, type Pricing } from './terms';
 
 export type PreparedJoining = {
   joiningId: string;
+  /** What tax is in the amounts, and for which country. */
+  pricing: Pricing;
   /** The signed moment at which the form was shown. */
   stamp: string;
   offer: StoredOffer;
@@ -46,12 +49,15 @@ export async function prepareJoining(
   offerId: string,
   member: Member | undefined,
   joiningId: string = randomUUID(),
+  country: string = member?.country ?? '',
 ): Promise<PreparedJoining | null> {
   const site = await currentSite();
   const now = siteNow(site);
-  const offer = await findOffer(pool(), offerId);
-  const tier = offer && (await findTier(pool(), offer.tierId));
-  if (!offer?.onSale || !tier || tier.retiredAt) return null;
+  const listed = await findOffer(pool(), offerId);
+  const tier = listed && (await findTier(pool(), listed.tierId));
+  if (!listed?.onSale || !tier || tier.retiredAt) return null;
+  const pricing = priceOffer(site, listed, country);
+  const { offer } = pricing;
   const { track } = placeOf(tier, '');
   const skipTrial = member ? await hasHadTrial(pool(), member.id, site.mode, track) : false;
   const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
@@ -64,6 +70,7 @@ export async function prepareJoining(
   const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
   return {
     joiningId,
+    pricing,
     stamp: formStamp(),
     offer,
     tier,

@@ -180,6 +180,7 @@ async function receipt(
     // What the money did not pay of the charge, credit did.
     credit: period.amount - payment.amount,
     paidAt: payment.at,
+    path: `/account/receipts/of/${payment.id}`,
     methodLabel,
     nextCharge: next && { at: next.at, amount: next.period.amount, currency: payment.currency },
   };

@@ -21,6 +21,7 @@ import { recordOutcome } from './record-outcome';
 import { currentSite } from './site';
 import { termsOf } from './terms';
 import { askForTransfer } from './transfer-details';
+import { remind } from './write-reminders';
 
 /**
  * Does the one thing that has been due longest: a charge, a retry, an end. False where nothing is due.
@@ -70,6 +71,10 @@ async function step(
   return transaction(async (db) => {
     const subscription = await lockSubscription(db, due.id);
     if (!subscription?.memberId || !subscription.dueAt || isBefore(at, subscription.dueAt)) return null;
+    // Rehearsed time may have jumped over the moment at which the member would have been told.
+    const { remindAt } = subscription;
+    if (remindAt && due.mode === 'test' && !isBefore(at, remindAt))
+      await remind(db, site, subscription, remindAt);
     const bought = await termsOf(db, site, subscription);
     const { terms, offer } = bought;
     const next = transition(subscription, { type: 'due' }, terms, at);

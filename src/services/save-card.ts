@@ -21,6 +21,7 @@ export async function saveCard(
     customerRef: saved.customerRef,
     methodRef: saved.methodRef,
     methodLabel: saved.label,
+    methodExpires: saved.expires,
   });
   return done(null);
 }

@@ -8,6 +8,7 @@ import { memberAccount } from './member-account';
 import { storeQuote } from './prepare-joining';
 import { currentSite } from './site';
 import { standingOf } from './standing';
+import { priceOffer } from './terms';
 import { waysOn } from './ways-on';
 
 export type SwitchWay = {
@@ -32,9 +33,10 @@ export async function switchWays(
   if (!member || !account || !view) return null;
   const ways: SwitchWay[] = [];
   for (const { offerId } of (await waysOn(account)).get(subscriptionId)?.switches ?? []) {
-    const offer = await findOffer(pool(), offerId);
-    const tier = offer && (await findTier(pool(), offer.tierId));
-    if (!offer || !tier) continue;
+    const listed = await findOffer(pool(), offerId);
+    const tier = listed && (await findTier(pool(), listed.tierId));
+    if (!listed || !tier) continue;
+    const { offer } = priceOffer(site, listed, member.country);
     const standing = await standingOf(pool(), site, memberId, offer, tier, now);
     ways.push({
       offer,

@@ -8,7 +8,7 @@ import { listTiers } from '@/store/tiers';
 import { siteNow } from './clock';
 import type { MemberAccount } from './member-account';
 import { currentSite } from './site';
-import { termsOf } from './terms';
+import { priceOffer, termsOf } from './terms';
 
 /** Where a member can go from a subscription: renew it, or go over to another offer of its ladder or tier. */
 export type WaysOn = {
@@ -40,7 +40,7 @@ export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn
           .map((other) => ({
             offerId: other.id,
             tierName: tier.name,
-            price: offerPrice(other.definition),
+            price: offerPrice(priceOffer(site, other, subscription.taxCountry).offer.definition),
           })),
       ),
     });

@@ -1,6 +1,8 @@
 import { config } from '@/config';
 import type { Instant } from '@/core/calendar';
-import { renderMail, type MailContent } from '@/mail/templates';
+import { mailKind } from '@/mail/catalogue';
+import type { MailContent, MailFrame } from '@/mail/content';
+import { renderMail } from '@/mail/render';
 import type { Transaction } from '@/store/db';
 import { queueMail } from '@/store/mails';
 import type { Member } from '@/store/members';
@@ -8,7 +10,19 @@ import type { Site } from '@/store/site';
 
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] || 'there';
 
-/** Queues a mail in the caller's transaction, so that it is sent if and only if what it tells of happened. */
+export const mailFrame = (site: Site, person: { name: string; email: string }): MailFrame => ({
+  siteName: site.name,
+  siteUrl: config().SITE_URL,
+  zone: site.zone,
+  firstName: firstName(person.name),
+  name: person.name.trim(),
+  email: person.email,
+});
+
+/**
+ * Queues a mail in the caller's transaction, so that it is sent if and only if what it tells of happened. One that the
+ * owner switched off is not written.
+ */
 export async function writeMail(
   db: Transaction,
   site: Site,
@@ -17,17 +31,26 @@ export async function writeMail(
   dedupeKey: string,
   at: Instant,
 ): Promise<void> {
-  const frame = {
-    siteName: site.name,
-    siteUrl: config().SITE_URL,
-    zone: site.zone,
-    firstName: firstName(member.name),
-  };
-  const { subject, text, html } = renderMail(content, frame);
+  const own = site.mails[content.template];
+  if (own && !own.isOn && mailKind(content.template)?.canBeOff) return;
+  await writeMailTo(db, site, { id: member.id, address: member.email }, member, content, dedupeKey, at);
+}
+
+/** Queues a mail as it reads for one person, to an address that need not be theirs; whether or not it is switched off. */
+export async function writeMailTo(
+  db: Transaction,
+  site: Site,
+  to: { id: string | null; address: string },
+  reader: Pick<Member, 'email' | 'name'>,
+  content: MailContent,
+  dedupeKey: string,
+  at: Instant,
+): Promise<void> {
+  const { subject, text, html } = renderMail(content, mailFrame(site, reader), site.mails[content.template]);
   await queueMail(db, {
     dedupeKey,
-    memberId: member.id,
-    toAddress: member.email,
+    memberId: to.id,
+    toAddress: to.address,
     template: content.template,
     subject,
     textBody: text,

@@ -20,14 +20,15 @@ export async function insertCredit(
     currency: string;
     amount: number;
     paymentId: string | null;
+    chargeId: string | null;
     reason: string;
     at: Instant;
   },
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO credits (member_id, mode, currency, amount, unspent, payment_id, reason, at) VALUES ($1, $2, $3, $4, $4, $5, $6, $7)`,
-    [c.memberId, c.mode, c.currency, c.amount, c.paymentId, c.reason, c.at],
+    `INSERT INTO credits (member_id, mode, currency, amount, unspent, payment_id, charge_id, reason, at) VALUES ($1, $2, $3, $4, $4, $5, $6, $7, $8)`,
+    [c.memberId, c.mode, c.currency, c.amount, c.paymentId, c.chargeId, c.reason, c.at],
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { many, run, type Db } from './db';
+import type { MailSetting } from '@/mail/content';
+import { many, maybeOne, one, run, type Db } from './db';
 
 export type NewMail = {
   dedupeKey: string;
@@ -71,5 +72,64 @@ export async function listMailsTo(db: Db, memberId: string): Promise<MailRow[]> 
     db,
     'SELECT id, template, subject, state, at FROM mails WHERE member_id = $1 ORDER BY at DESC, created_at DESC',
     [memberId],
+  );
+}
+
+export const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
+export type MailState = (typeof MAIL_STATES)[number];
+export type LoggedMail = {
+  id: string;
+  memberId: string | null;
+  toAddress: string;
+  template: string;
+  subject: string;
+  textBody: string;
+  state: MailState;
+  attempts: number;
+  lastError: string | null;
+  /** The site's clock when it was written; real time when the mail server took it. */
+  at: Instant;
+  sentAt: Instant | null;
+};
+export type MailFilter = { state: '' | MailState; search: string; offset: number; limit: number };
+
+/** Mails that fit a filter, newest first, and how many there are in all. */
+export async function listMails(db: Db, f: MailFilter): Promise<{ rows: LoggedMail[]; total: number }> {
+  const from = `FROM mails WHERE ($1 = '' OR state = $1) AND ($2 = '' OR position(lower($2) in lower(to_address || ' ' || subject)) > 0)`;
+  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, [f.state, f.search]);
+  const rows = await many<LoggedMail>(
+    db,
+    `SELECT id, member_id, to_address, template, subject, text_body, state, attempts, last_error, at, sent_at ${from}
+     ORDER BY at DESC, created_at DESC OFFSET $3 LIMIT $4`,
+    [f.state, f.search, f.offset, f.limit],
+  );
+  return { rows, total: Number(total) };
+}
+
+export async function findMail(db: Db, id: string): Promise<LoggedMail | undefined> {
+  return maybeOne(
+    db,
+    'SELECT id, member_id, to_address, template, subject, text_body, state, attempts, last_error, at, sent_at FROM mails WHERE id = $1',
+    [id],
+  );
+}
+
+/** Has a mail that was given up be sent again, from the first try on. False where it was not given up. */
+export async function requeueMail(db: Db, id: string): Promise<boolean> {
+  return (
+    (await run(
+      db,
+      `UPDATE mails SET state = 'queued', attempts = 0, next_attempt_at = now() WHERE id = $1 AND state = 'failed' AND text_body <> ''`,
+      [id],
+    )) === 1
+  );
+}
+
+export async function saveMailSetting(db: Db, template: string, s: MailSetting): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO mail_settings (template, is_on, subject, words) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (template) DO UPDATE SET is_on = $2, subject = $3, words = $4`,
+    [template, s.isOn, s.subject, s.words],
   );
 }

@@ -9,6 +9,10 @@ export type Member = {
   passwordHash: string | null;
   staffRole: StaffRole | null;
   joinedAt: Instant;
+  /** ISO 3166-1 alpha-2, or ''. */
+  country: string;
+  /** What stands on their invoices besides their name. */
+  invoiceWords: string;
 };
 
 export async function findMemberByEmail(db: Db, email: string): Promise<Member | undefined> {
@@ -20,7 +24,10 @@ export async function findMember(db: Db, id: string): Promise<Member | undefined
 }
 
 /** @throws a conflict where the address is taken */
-export async function insertMember(db: Db, member: Omit<Member, 'id'>): Promise<Member> {
+export async function insertMember(
+  db: Db,
+  member: Omit<Member, 'id' | 'country' | 'invoiceWords'>,
+): Promise<Member> {
   return one(
     db,
     `INSERT INTO members (email, name, password_hash, staff_role, joined_at) VALUES ($1, $2, $3, $4, $5) RETURNING *`,
@@ -103,15 +110,33 @@ export async function countJoined(db: Db, from: Instant, to: Instant): Promise<n
   return Number(count);
 }
 
-export async function setDetails(db: Db, id: string, name: string, email: string): Promise<void> {
-  await run(db, 'UPDATE members SET name = $2, email = $3 WHERE id = $1', [id, name, email]);
+export async function setDetails(
+  db: Db,
+  id: string,
+  d: Pick<Member, 'name' | 'email' | 'invoiceWords'>,
+): Promise<void> {
+  await run(db, 'UPDATE members SET name = $2, email = $3, invoice_words = $4 WHERE id = $1', [
+    id,
+    d.name,
+    d.email,
+    d.invoiceWords,
+  ]);
+}
+
+/** Where the member is, for the tax of what they are charged from now on. */
+export async function setCountry(db: Db, id: string, country: string): Promise<void> {
+  await run(db, 'UPDATE members SET country = $2 WHERE id = $1', [id, country]);
+  await run(db, `UPDATE subscriptions SET tax_country = $2 WHERE member_id = $1 AND state <> 'ended'`, [
+    id,
+    country,
+  ]);
 }
 
 /** Forgets who somebody was: nothing with their name or address stays; what the books must keep stays without them. */
 export async function forgetMember(db: Db, id: string, email: string, at: Instant): Promise<void> {
   await run(
     db,
-    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, deleted_at = $2 WHERE id = $1`,
+    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, country = '', invoice_words = '', deleted_at = $2 WHERE id = $1`,
     [id, at],
   );
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [id]);

@@ -252,6 +252,8 @@ export type PaymentListRow = Pick<
   offerVersionId: string;
   joiningFee: bigint;
   dueAt: Instant;
+  /** When its outcome was known, by the site's clock; null while it is not. */
+  settledAt: Instant | null;
   gatewayAccountId: string;
   /** Given back of it so far; minor units. */
   refunded: number;
@@ -265,6 +267,9 @@ export type PaymentFilter = {
   offset: number;
   limit: number;
   memberId: string | null;
+  /** Settled, or else tried, from and before; by the site's clock. */
+  from: Instant | null;
+  until: Instant | null;
 };
 export const ALL_PAYMENTS: PaymentFilter = {
   state: '',
@@ -273,6 +278,8 @@ export const ALL_PAYMENTS: PaymentFilter = {
   offset: 0,
   limit: 100,
   memberId: null,
+  from: null,
+  until: null,
 };
 const PAYMENT_ORDER: Record<PaymentFilter['sort'], string> = {
   newest: 'p.at DESC, p.created_at DESC',
@@ -292,14 +299,15 @@ export async function listPayments(
     JOIN members m ON m.id = s.member_id LEFT JOIN disputes d ON d.payment_id = p.id
     WHERE p.mode = $1 AND ($2::uuid IS NULL OR m.id = $2)
       AND ($3 = '' OR p.state = $3 OR ($3 = 'disputed' AND d.id IS NOT NULL) OR ($3 = 'refunded' AND ${REFUNDED} > 0))
+      AND ($5::timestamptz IS NULL OR coalesce(p.settled_at, p.at) >= $5) AND ($6::timestamptz IS NULL OR coalesce(p.settled_at, p.at) < $6)
       AND ($4 = '' OR position(lower($4) in lower(m.name || ' ' || m.email || ' ' || coalesce(p.gateway_ref, '') || ' ' || coalesce(c.reference, ''))) > 0)`;
-  const values = [mode, filter.memberId, filter.state, filter.search];
+  const values = [mode, filter.memberId, filter.state, filter.search, filter.from, filter.until];
   const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
   const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
-    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.is_awaited, p.gateway_account_id,
+    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.gateway_account_id,
        c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, m.id AS member_id, m.name AS member_name,
-       d.state AS dispute, ${REFUNDED} AS refunded ${from} ORDER BY ${PAYMENT_ORDER[filter.sort]} OFFSET $5 LIMIT $6`,
+       d.state AS dispute, ${REFUNDED} AS refunded ${from} ORDER BY ${PAYMENT_ORDER[filter.sort]} OFFSET $7 LIMIT $8`,
     [...values, filter.offset, filter.limit],
   );
   return {

@@ -1,5 +1,8 @@
 import type { SiteDefault } from '@/core/access/decide';
 import type { TeaserSetting } from '@/core/content/teaser';
+import type { TaxTable, TaxWay } from '@/core/tax';
+import type { AccountSection } from '@/core/account-sections';
+import type { MailSetting } from '@/mail/content';
 import { maybeOne, run, type Db } from './db';
 
 export type Mode = 'test' | 'live';
@@ -26,15 +29,62 @@ export type Site = {
   senderAddress: string;
   /** Whether members may delete their own account. */
   mayDeleteAccount: boolean;
+  tax: TaxTable;
+  /** ISO 3166-1 alpha-2, or '' where none was chosen. */
+  homeCountry: string;
+  /** Who sells, as it stands on invoices. */
+  seller: string;
+  taxNumber: string;
+  documentPrefix: string;
+  /** What the owner changed of mails, by template. */
+  mails: Record<string, MailSetting | undefined>;
+  accountSections: AccountSection[];
 };
 
 /** The site, or undefined before it was set up. */
 export async function findSite(db: Db): Promise<Site | undefined> {
-  const row = await maybeOne<Omit<Site, 'clockAheadMs'> & { clockAheadMs: bigint }>(db, 'SELECT * FROM site');
-  return row && { ...row, clockAheadMs: Number(row.clockAheadMs) };
+  const row = await maybeOne<
+    Omit<Site, 'clockAheadMs' | 'tax' | 'mails'> & {
+      clockAheadMs: bigint;
+      taxWay: TaxWay;
+      kinds: TaxTable['kinds'] | null;
+      rates: TaxTable['rates'] | null;
+      mails: Site['mails'] | null;
+    }
+  >(
+    db,
+    `SELECT site.*,
+       (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
+       (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
+       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails
+     FROM site`,
+  );
+  if (!row) return undefined;
+  const { taxWay: way, kinds, rates, mails, ...site } = row;
+  return {
+    ...site,
+    clockAheadMs: Number(site.clockAheadMs),
+    tax: { way, kinds: kinds ?? [], rates: rates ?? [] },
+    mails: mails ?? {},
+  };
 }
 
-export async function insertSite(db: Db, site: Omit<Site, 'mayDeleteAccount'>): Promise<void> {
+export type NewSite = Pick<
+  Site,
+  | 'name'
+  | 'zone'
+  | 'currency'
+  | 'mode'
+  | 'accessDefault'
+  | 'clockAheadMs'
+  | 'retryDays'
+  | 'graceDays'
+  | 'doorstep'
+  | 'senderName'
+  | 'senderAddress'
+>;
+
+export async function insertSite(db: Db, site: NewSite): Promise<void> {
   await run(
     db,
     `INSERT INTO site (name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address)
@@ -64,4 +114,24 @@ export async function addToClock(db: Db, ms: number): Promise<boolean> {
       [ms],
     )) === 1
   );
+}
+
+export async function setSender(db: Db, name: string, address: string): Promise<void> {
+  await run(db, 'UPDATE site SET sender_name = $1, sender_address = $2', [name, address]);
+}
+
+/** Days after a first failure at which a charge is tried again, and for which access is kept. */
+export async function setDunning(db: Db, retryDays: number[], graceDays: number): Promise<void> {
+  await run(db, 'UPDATE site SET retry_days = $1, grace_days = $2', [retryDays, graceDays]);
+}
+
+export async function setAccountSettings(
+  db: Db,
+  sections: AccountSection[],
+  mayDelete: boolean,
+): Promise<void> {
+  await run(db, 'UPDATE site SET account_sections = $1, may_delete_account = $2', [
+    JSON.stringify(sections),
+    mayDelete,
+  ]);
 }

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { State, Subscription } from '@/core/subscriptions/subscription';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, type Transaction } from './db';
 import type { Mode } from './site';
 
 export type StoredSubscription = Subscription & {
@@ -21,6 +21,14 @@ export type StoredSubscription = Subscription & {
   customerRef: string | null;
   methodRef: string | null;
   methodLabel: string | null;
+  /** Where its payer is, for the tax; '' where it was not asked. */
+  taxCountry: string;
+  /** The rate that stands on top of every amount of its offer, since it was bought. */
+  addedTax: number;
+  /** The last month in which the kept card can pay, "2028-11". */
+  methodExpires: string | null;
+  /** When its member is told of the charge that comes next. */
+  remindAt: Instant | null;
 };
 
 type Row = Omit<StoredSubscription, 'period' | 'takesUp'> & {
@@ -37,7 +45,7 @@ const fromRow = ({ periodStep, periodN, takesUpStep, takesUpN, ...row }: Row): S
 });
 
 const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, owner_moved_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
-  takes_up_step, takes_up_n, pauses, disputed_at, failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label`;
+  takes_up_step, takes_up_n, pauses, disputed_at, failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label, tax_country, added_tax, method_expires, remind_at`;
 
 export type NewSubscription = Pick<
   StoredSubscription,
@@ -50,14 +58,16 @@ export type NewSubscription = Pick<
   | 'skipTrial'
   | 'skipFee'
   | 'gatewayAccountId'
+  | 'taxCountry'
+  | 'addedTax'
 >;
 
 export async function insertPending(db: Db, s: NewSubscription): Promise<StoredSubscription> {
   return fromRow(
     await one<Row>(
       db,
-      `INSERT INTO subscriptions (member_id, mode, track, slot, offer_version_id, state, started_at, skip_trial, skip_fee, gateway_account_id)
-       VALUES ($1, $2, $3, $4, $5, 'pending', $6, $7, $8, $9) RETURNING ${COLUMNS}`,
+      `INSERT INTO subscriptions (member_id, mode, track, slot, offer_version_id, state, started_at, skip_trial, skip_fee, gateway_account_id, tax_country, added_tax)
+       VALUES ($1, $2, $3, $4, $5, 'pending', $6, $7, $8, $9, $10, $11) RETURNING ${COLUMNS}`,
       [
         s.memberId,
         s.mode,
@@ -68,6 +78,8 @@ export async function insertPending(db: Db, s: NewSubscription): Promise<StoredS
         s.skipTrial,
         s.skipFee,
         s.gatewayAccountId,
+        s.taxCountry,
+        s.addedTax,
       ],
     ),
   );
@@ -131,14 +143,14 @@ export async function hasHadTrial(db: Db, memberId: string, mode: Mode, track: s
   return found !== undefined;
 }
 
-/** Writes what the life of a subscription changed, and ends any lease on it. */
-export async function saveLife(db: Db, id: string, s: Subscription): Promise<void> {
+/** Writes what the life of a subscription changed, when its member is told of the next charge, and ends any lease on it. */
+export async function saveLife(db: Db, id: string, s: Subscription, remindAt: Instant | null): Promise<void> {
   await run(
     db,
     `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
        due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, skip_fee = $12, number_from = $13,
        takes_up_step = $14, takes_up_n = $15, pauses = $16, disputed_at = $17, had_trial = had_trial OR $2 = 'trial',
-       busy_until = NULL, waits_until = NULL, events = events + 1 WHERE id = $1`,
+       busy_until = NULL, waits_until = NULL, events = events + 1, remind_at = $18 WHERE id = $1`,
     [
       id,
       s.state,
@@ -157,6 +169,7 @@ export async function saveLife(db: Db, id: string, s: Subscription): Promise<voi
       s.takesUp.n,
       s.pauses,
       s.disputedAt,
+      remindAt,
     ],
   );
 }
@@ -174,13 +187,13 @@ export async function completeMove(db: Db, id: string): Promise<void> {
 export async function setPendingTerms(
   db: Db,
   id: string,
-  t: Pick<StoredSubscription, 'offerVersionId' | 'startedAt' | 'skipTrial' | 'skipFee' | 'gatewayAccountId'>,
+  t: Omit<NewSubscription, 'memberId' | 'mode' | 'track' | 'slot'>,
 ): Promise<void> {
   await run(
     db,
-    `UPDATE subscriptions SET offer_version_id = $2, started_at = $3, skip_trial = $4, skip_fee = $5, gateway_account_id = $6
+    `UPDATE subscriptions SET offer_version_id = $2, started_at = $3, skip_trial = $4, skip_fee = $5, gateway_account_id = $6, tax_country = $7, added_tax = $8
      WHERE id = $1 AND state = 'pending'`,
-    [id, t.offerVersionId, t.startedAt, t.skipTrial, t.skipFee, t.gatewayAccountId],
+    [id, t.offerVersionId, t.startedAt, t.skipTrial, t.skipFee, t.gatewayAccountId, t.taxCountry, t.addedTax],
   );
 }
 
@@ -215,13 +228,52 @@ export async function setMember(db: Db, id: string, memberId: string): Promise<v
 export async function setMethod(
   db: Db,
   id: string,
-  method: { customerRef: string; methodRef: string; methodLabel: string },
+  method: { customerRef: string; methodRef: string; methodLabel: string; methodExpires: string | null },
 ): Promise<void> {
   await run(
     db,
-    'UPDATE subscriptions SET customer_ref = $2, method_ref = $3, method_label = $4 WHERE id = $1',
-    [id, method.customerRef, method.methodRef, method.methodLabel],
+    'UPDATE subscriptions SET customer_ref = $2, method_ref = $3, method_label = $4, method_expires = $5 WHERE id = $1',
+    [id, method.customerRef, method.methodRef, method.methodLabel, method.methodExpires],
   );
+}
+
+/** The subscription whose reminder has been due longest, locked; one that another process has is passed over. */
+export async function lockNextReminder(
+  db: Transaction,
+  mode: Mode,
+  now: Instant,
+): Promise<StoredSubscription | undefined> {
+  const row = await maybeOne<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM subscriptions WHERE remind_at <= $2 AND mode = $1 AND state IN ('trial', 'active')
+     ORDER BY remind_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    [mode, now],
+  );
+  return row && fromRow(row);
+}
+
+export async function setRemindAt(db: Db, id: string, at: Instant | null): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET remind_at = $2 WHERE id = $1', [id, at]);
+}
+
+/** A subscription that goes on, whose card cannot be charged any more in 30 days, and whose member was not told; locked. */
+export async function lockNextExpiry(
+  db: Transaction,
+  mode: Mode,
+  now: Instant,
+): Promise<StoredSubscription | undefined> {
+  const row = await maybeOne<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM subscriptions WHERE method_expires IS NOT NULL AND method_expires IS DISTINCT FROM expiry_told
+       AND method_expires <= to_char($2::timestamptz + interval '30 days', 'YYYY-MM') AND (method_expires || '-01')::date + interval '1 month' - interval '30 days' <= $2
+       AND mode = $1 AND state NOT IN ('pending', 'ended') AND due_at IS NOT NULL LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    [mode, now],
+  );
+  return row && fromRow(row);
+}
+
+export async function setExpiryTold(db: Db, id: string, expires: string): Promise<void> {
+  await run(db, 'UPDATE subscriptions SET expiry_told = $2 WHERE id = $1', [id, expires]);
 }
 
 export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
@@ -261,7 +313,7 @@ export async function waitForPayer(db: Db, id: string, until: Instant): Promise<
 export async function setAccount(db: Db, id: string, gatewayAccountId: string | null): Promise<void> {
   await run(
     db,
-    'UPDATE subscriptions SET gateway_account_id = $2, customer_ref = NULL, method_ref = NULL, method_label = NULL WHERE id = $1',
+    'UPDATE subscriptions SET gateway_account_id = $2, customer_ref = NULL, method_ref = NULL, method_label = NULL, method_expires = NULL WHERE id = $1',
     [id, gatewayAccountId],
   );
 }

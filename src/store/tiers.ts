@@ -1,3 +1,4 @@
+import type { AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
@@ -27,6 +28,10 @@ export type Tier = {
   onSaleUntil: LocalDate | null;
   places: number | null;
   confirmAddress: boolean;
+  /** How what it sells is taxed; null for the first kind. */
+  taxKindId: string | null;
+  /** The account of those who hold it, where that is arranged in another way than the site's. */
+  accountSections: AccountSection[] | null;
   /** Rises with each save. */
   version: number;
   retiredAt: string | null;
@@ -62,7 +67,10 @@ export async function findTier(db: Db, id: string): Promise<Tier | undefined> {
 }
 
 /** @throws a conflict where the id, the key-cut or the reference is taken */
-export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt' | 'version'>): Promise<void> {
+export async function saveTier(
+  db: Db,
+  t: Omit<Tier, 'retiredAt' | 'version' | 'taxKindId' | 'accountSections'>,
+): Promise<void> {
   await run(
     db,
     `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position, reference, picture_id, join_words,
@@ -94,6 +102,21 @@ export async function saveTier(db: Db, t: Omit<Tier, 'retiredAt' | 'version'>): 
       t.confirmAddress,
     ],
   );
+}
+
+export async function setAccountSections(
+  db: Db,
+  tierId: string,
+  sections: AccountSection[] | null,
+): Promise<void> {
+  await run(db, 'UPDATE tiers SET account_sections = $2 WHERE id = $1', [
+    tierId,
+    sections && JSON.stringify(sections),
+  ]);
+}
+
+export async function setTaxKind(db: Db, tierIds: string[], kindId: string | null): Promise<void> {
+  await run(db, 'UPDATE tiers SET tax_kind_id = $2 WHERE id = ANY ($1)', [tierIds, kindId]);
 }
 
 /** Retires a tier at an instant, or, with null, brings it back. */

@@ -2,12 +2,14 @@ import pino from 'pino';
 import { configOrExit } from '@/config';
 import { closeTransport } from '@/mail/send';
 import { applyGatewayEvent } from '@/services/apply-gateway-event';
+import { issueDocuments } from '@/services/issue-documents';
 import { returnMoney } from '@/services/return-money';
 import { runOneDue } from '@/services/run-due';
 import { settleAgreements } from '@/services/settle-agreement';
 import { sendMails } from '@/services/send-mails';
 import { NotSetUp } from '@/services/site';
 import { sweepPayments } from '@/services/sweep-payments';
+import { writeReminders } from '@/services/write-reminders';
 import { remindAndExpire } from '@/services/unfinished-joinings';
 import { deleteOldQuotes } from '@/store/credits';
 import { closePools, pool } from '@/store/db';
@@ -45,7 +47,9 @@ const WORK: Record<string, () => Promise<number | boolean>> = {
 const CHORES: Record<string, () => Promise<number>> = {
   payments: sweepPayments,
   agreements: settleAgreements,
+  documents: () => issueDocuments(),
   returns: returnMoney,
+  reminders: writeReminders,
   unfinished: remindAndExpire,
   quotes: () => deleteOldQuotes(pool()),
   sessions: () => deleteExpiredSessions(pool()),

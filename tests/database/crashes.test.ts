@@ -93,6 +93,8 @@ describe('a web process killed between charge and record of a joining', () => {
     const account = (await findGatewayAccount(pool(), moor.accountId))!;
     const startedAt = new Date().toISOString();
     const pending = await insertPending(pool(), {
+      taxCountry: '',
+      addedTax: 0,
       memberId: null,
       mode: 'test',
       track: 'eclipse-week',
@@ -130,7 +132,7 @@ describe('a web process killed between charge and record of a joining', () => {
       idempotencyKey: pending.id,
     });
     if (method.state !== 'saved') throw new Error(method.state);
-    await setMethod(pool(), pending.id, { ...method, methodLabel: method.label });
+    await setMethod(pool(), pending.id, { ...method, methodLabel: method.label, methodExpires: null });
     const period = nextPeriod(offer.definition, pending.startedAt, 'Europe/London', false, null)!;
     const intent = await intentFor(pending, period, pending.startedAt);
     if (charge) {

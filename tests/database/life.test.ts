@@ -97,6 +97,7 @@ describe('a refund', () => {
     const { memberId, payment } = await paidUp();
     const at = siteNow(await currentSite());
     await insertCredit(pool(), {
+      chargeId: null,
       memberId,
       mode: 'test',
       currency: 'GBP',

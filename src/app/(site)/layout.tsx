@@ -34,7 +34,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         {children}
       </main>
       {site.mode === 'test' && (
-        <footer>
+        <footer className="print:hidden">
           <div className="hem h-1.5" aria-hidden />
           <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">
             No real money: this site is in test mode.

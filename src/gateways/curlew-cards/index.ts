@@ -79,6 +79,7 @@ export function curlewCards(base: string): Gateway {
           customerRef: customer,
           methodRef: id,
           label: `card ending ${ending}, expires ${expires}`,
+          expires: expires.replace(/^(\d\d)\/(\d\d)$/, '20$2-$1'),
         };
       }
       const refused = reply.kind === 'reply' ? errorSchema.safeParse(reply.body) : undefined;

@@ -26,6 +26,7 @@ type Props = {
   clock: string;
   behind: number;
   staffName: string;
+  isOwner: boolean;
   theme: 'light' | 'dark' | 'auto';
   viewpoints: { id: string; name: string; keyCut: KeyCut }[];
   moveClock: FormAction;
@@ -40,6 +41,7 @@ export function DeskStrip({
   clock,
   behind,
   staffName,
+  isOwner,
   theme,
   viewpoints,
   moveClock,
@@ -57,6 +59,7 @@ export function DeskStrip({
         <SiteMenu
           siteName={siteName}
           staffName={staffName}
+          isOwner={isOwner}
           theme={theme}
           setTheme={setTheme}
           signOut={signOut}

@@ -29,18 +29,20 @@ export function ListBar({ search, searchLabel, sort, sorts, keep, exports }: Pro
           placeholder={searchLabel}
           className={clsx(inputClass, 'max-sm:w-full sm:!w-64')}
         />
-        <select
-          name="sort"
-          defaultValue={sort}
-          aria-label="Order"
-          className={clsx(inputClass, 'max-sm:w-full sm:!w-48')}
-        >
-          {sorts.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.words}
-            </option>
-          ))}
-        </select>
+        {sorts.length > 1 && (
+          <select
+            name="sort"
+            defaultValue={sort}
+            aria-label="Order"
+            className={clsx(inputClass, 'max-sm:w-full sm:!w-48')}
+          >
+            {sorts.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.words}
+              </option>
+            ))}
+          </select>
+        )}
         <Button type="submit" look="quiet">
           Show
         </Button>

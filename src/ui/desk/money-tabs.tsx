@@ -6,6 +6,7 @@ const TABS = [
   { id: 'due', name: 'Falls due', path: '/desk/money/due' },
   { id: 'failed', name: 'Failed', path: '/desk/money/failed' },
   { id: 'transfers', name: 'Transfers', path: '/desk/money/transfers' },
+  { id: 'books', name: 'Books', path: '/desk/money/books' },
   { id: 'gateways', name: 'Gateways', path: '/desk/money/gateways' },
   { id: 'messages', name: 'Messages', path: '/desk/money/messages' },
 ];

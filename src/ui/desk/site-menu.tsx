@@ -15,13 +15,14 @@ const THEMES = [
 type Props = {
   siteName: string;
   staffName: string;
+  isOwner: boolean;
   theme: 'light' | 'dark' | 'auto';
   setTheme: (form: FormData) => Promise<void>;
   signOut: () => Promise<void>;
 };
 
 /** Behind the site's name: the site itself, the look of the Desk, the way out. */
-export function SiteMenu({ siteName, staffName, theme, setTheme, signOut }: Props) {
+export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOut }: Props) {
   const choose = (id: string) => (): void => {
     const form = new FormData();
     form.set('theme', id);
@@ -38,6 +39,13 @@ export function SiteMenu({ siteName, staffName, theme, setTheme, signOut }: Prop
             Go to the site
           </Link>
         </MenuItem>
+        {isOwner && (
+          <MenuItem>
+            <Link href="/desk/settings/tax" className={item}>
+              Settings
+            </Link>
+          </MenuItem>
+        )}
         <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Colours</p>
         {THEMES.map((t) => (
           <MenuItem key={t.id}>

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 
-type Props = { heads: string[]; lastIsAmount?: boolean; children: ReactNode };
+/** `areAmounts`: every column but the first holds amounts. */
+type Props = { heads: string[]; lastIsAmount?: boolean; areAmounts?: boolean; children: ReactNode };
 
 /** A list of rows. On a narrow screen it scrolls by itself, and the page does not. */
-export function Table({ heads, lastIsAmount = false, children }: Props) {
+export function Table({ heads, lastIsAmount = false, areAmounts = false, children }: Props) {
   return (
     <div className="mt-4 overflow-x-auto">
       <table className="figures w-full min-w-[48rem]">
@@ -16,7 +17,9 @@ export function Table({ heads, lastIsAmount = false, children }: Props) {
                 className={
                   lastIsAmount && index === heads.length - 1
                     ? 'py-2 text-right font-semibold'
-                    : 'py-2 pr-5 font-semibold'
+                    : areAmounts && index > 0
+                      ? 'py-2 pr-5 text-right font-semibold'
+                      : 'py-2 pr-5 font-semibold'
                 }
               >
                 {head}

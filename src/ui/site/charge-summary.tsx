@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { CountryPicker } from './country-picker';
 
 type Props = {
   sentence: string;
@@ -6,6 +7,10 @@ type Props = {
   today: string;
   /** What a switch takes off the first charge, and why. */
   credit: { words: string; amount: string } | null;
+  /** The tax that the first charge holds. */
+  tax: { words: string; amount: string } | null;
+  /** Where the tax is reckoned for, where that makes a difference. */
+  country: { code: string; all: { code: string; name: string }[] } | null;
   /** What else should be known before paying. */
   notes: string[];
   next: { date: string; amount: string } | null;
@@ -21,6 +26,8 @@ export function ChargeSummary({
   trialUsed,
   today,
   credit,
+  tax,
+  country,
   notes,
   next,
   rows,
@@ -44,11 +51,18 @@ export function ChargeSummary({
             <dd className="font-semibold">{credit.amount}</dd>
           </div>
         )}
+        {tax && (
+          <div className="mt-2 flex items-baseline justify-between gap-4 text-muted">
+            <dt>{tax.words}</dt>
+            <dd>{tax.amount}</dd>
+          </div>
+        )}
         <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
           <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>
           <dd className="font-semibold">{next ? next.amount : 'none'}</dd>
         </div>
       </dl>
+      {country && <CountryPicker code={country.code} countries={country.all} />}
       <p className="mt-4">{sentence}</p>
       {notes.map((note) => (
         <p key={note} className="mt-2 text-later">

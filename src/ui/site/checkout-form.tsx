@@ -13,6 +13,9 @@ type Props = {
   offerId: string;
   versionId: string;
   quoteId: string;
+  /** Where the payer is, and the tax on top that was shown. */
+  country: string;
+  addedTax: number;
   /** The signed moment at which this form was shown. */
   shown: string;
   returnTo: string;

@@ -3,12 +3,21 @@
 import { useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { Button } from '../kit/button';
-import { CheckField, TextField } from '../kit/field';
+import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
 
 const FORM = 'mt-3 grid max-w-md gap-4';
 
+type DetailsProps = {
+  action: FormAction;
+  name: string;
+  email: string;
+  invoiceWords: string;
+  /** Null where nothing is taxed, and so nobody needs to know. */
+  country: { code: string; all: { code: string; name: string }[] } | null;
+};
+
 /** Name and address. The password is asked for as soon as the address is another. */
-export function DetailsForm({ action, name, email }: { action: FormAction; name: string; email: string }) {
+export function DetailsForm({ action, name, email, invoiceWords, country }: DetailsProps) {
   const [typed, setTyped] = useState(email);
   return (
     <ActionForm action={action} label="Name and address" className={FORM}>
@@ -32,6 +41,27 @@ export function DetailsForm({ action, name, email }: { action: FormAction; name:
           hint="To show that it is you who changes the address."
         />
       )}
+      {country && (
+        <SelectField
+          name="country"
+          label="Country"
+          defaultValue={country.code}
+          hint="For the tax that is in what you pay from now on."
+        >
+          <option value="">not said</option>
+          {country.all.map(({ code, name: label }) => (
+            <option key={code} value={code}>
+              {label}
+            </option>
+          ))}
+        </SelectField>
+      )}
+      <TextArea
+        name="invoiceWords"
+        label="On your invoices, besides your name"
+        defaultValue={invoiceWords}
+        hint="A firm, an address, a tax number. It stands on those made from now on."
+      />
       <SubmitButton busy="Keeping…" className="w-fit">
         Keep
       </SubmitButton>

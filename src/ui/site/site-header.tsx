@@ -15,7 +15,7 @@ const SITE_KEY = { notches: [2, 3, 1, 3], tint: 'brass' } as const;
 
 export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
   return (
-    <header className="border-b border-line/70">
+    <header className="border-b border-line/70 print:hidden">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-5 py-4">
         <Link href="/" className="flex items-center gap-2.5 font-display text-xl font-bold">
           <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />

@@ -1,18 +1,24 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { Fragment, type ReactNode } from 'react';
 import { currentMember } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
+import type { SectionId } from '@/core/account-sections';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/gateways/contract';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/document';
-import { memberAccount } from '@/services/member-account';
+import { memberDocuments } from '@/services/document-list';
+import { accountSections, memberAccount } from '@/services/member-account';
+import { notesFor } from '@/services/member-notes';
 import { waysOn } from '@/services/ways-on';
 import { Button, LinkButton } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { SubscriptionCard } from '@/ui/site/subscription-card';
+import { ReceiptList } from '@/ui/receipt-list';
 import { RichText } from '@/ui/rich-text';
 import {
   cancelAction,
@@ -22,6 +28,9 @@ import {
   undoCancelAction,
   undoSwitchAction,
 } from './actions';
+
+/** How many of the newest stand in the account itself. */
+const RECEIPTS = 6;
 
 export const metadata: Metadata = { title: 'Your account', robots: { index: false } };
 
@@ -34,18 +43,170 @@ const ACTIONS = {
   pay: payOwedAction,
 };
 
+/** The member's own account: its sections stand in the order, and are on or off, as the owner arranged. */
 export default async function AccountPage() {
   const member = await currentMember();
   if (!member) redirect('/sign-in?to=/account');
   const account = await memberAccount(member);
   const { payments, zone } = account;
   const ways = await waysOn(account);
+  const notes = await notesFor(member.id);
+  const order = await accountSections(account);
+  const receipts = await memberDocuments(member.id, RECEIPTS + 1);
   // What was switched away from has its successor beside it; only the end of the line is shown.
   const subscriptions = account.subscriptions.filter(
     ({ subscription }, index, all) =>
       subscription.state !== 'ended' ||
       !all.slice(0, index).some((other) => other.subscription.track === subscription.track),
   );
+  const sections: Record<SectionId, ReactNode> = {
+    notes: notes.length > 0 && (
+      <section aria-label="From the people who run this site" className="mt-10">
+        <h2 className="text-2xl">For you</h2>
+        <ul className="mt-3 grid gap-3">
+          {notes.map((note) => (
+            <li key={note.id} className="rounded-xl border border-line bg-surface p-5">
+              <p className="whitespace-pre-line">{note.words}</p>
+              <p className="mt-2 text-[0.9375rem] text-muted">
+                {note.staffName ? `${note.staffName}, ` : ''}
+                {formatDate(note.at, zone)}
+              </p>
+            </li>
+          ))}
+        </ul>
+      </section>
+    ),
+    held: (
+      <>
+        <h2 className="mt-10 text-2xl">What you hold</h2>
+        {account.credit.map(({ currency, amount }) => (
+          <p key={currency} className="figures mt-2 text-open">
+            You have {formatMoney(amount, currency)} of credit. Your next charges spend it before anything is
+            taken.
+          </p>
+        ))}
+        <div className="mt-4 grid gap-4">
+          {subscriptions.length === 0 && (
+            <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>
+              Your tiers stand here, with what each costs and when.
+            </Empty>
+          )}
+          {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause }) => (
+            <SubscriptionCard
+              // A question that was open belongs to the state it was asked in.
+              key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
+              id={subscription.id}
+              name={tier?.name ?? offer.name}
+              keyCut={tier?.keyCut ?? null}
+              state={subscription.state}
+              sentence={sentence}
+              methodLabel={offer.isPaid ? subscription.methodLabel : null}
+              next={
+                next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
+              }
+              until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
+              ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
+              isForGood={subscription.paidThrough === null && offer.isPaid}
+              ways={ways.get(subscription.id)}
+              movesTo={
+                movesTo && {
+                  isOwn: movesTo.isOwn,
+                  name: movesTo.tier?.name ?? movesTo.name,
+                  sentence: movesTo.sentence,
+                  date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
+                }
+              }
+              pauses={subscription.pauses}
+              isDisputed={subscription.disputedAt !== null}
+              canPause={canPause}
+              transfer={
+                transfer && {
+                  amount: formatMoney(transfer.amount, transfer.currency),
+                  reference: transfer.reference,
+                  payee: transfer.payee,
+                  account: transfer.account,
+                }
+              }
+              actions={ACTIONS}
+            />
+          ))}
+        </div>
+      </>
+    ),
+    words: subscriptions.map(
+      async ({ subscription, tier }) =>
+        subscription.state !== 'ended' &&
+        tier?.welcomeShown.includes('account') &&
+        !isEmpty(tier.welcomeWords) && (
+          <section key={subscription.id} className="mt-8" aria-label={`About ${tier.name}`}>
+            <h2 className="text-2xl">{tier.name}</h2>
+            <RichText
+              document={tier.welcomeWords}
+              className="prose mt-2 text-base"
+              panel={await panelsOf(tier.welcomeWords, '/account')}
+            />
+          </section>
+        ),
+    ),
+    receipts: receipts.length > 0 && (
+      <section aria-label="Receipts" className="mt-10">
+        <h2 className="mb-3 text-2xl">Receipts</h2>
+        <ReceiptList rows={receipts.slice(0, RECEIPTS)} />
+        {receipts.length > RECEIPTS && (
+          <p className="mt-2">
+            <Link href="/account/receipts" className="text-spruce underline">
+              All receipts
+            </Link>
+          </p>
+        )}
+      </section>
+    ),
+    payments: payments.length > 0 && (
+      <>
+        <h2 className="mt-10 text-2xl">Payments</h2>
+        <div className="mt-3 overflow-x-auto">
+          <table className="figures w-full">
+            <thead className="sr-only">
+              <tr>
+                <th>Date</th>
+                <th>For</th>
+                <th>Outcome</th>
+                <th>Amount</th>
+              </tr>
+            </thead>
+            <tbody>
+              {payments.map((payment) => (
+                <tr key={payment.id} className="border-t border-line">
+                  <td className="py-2.5 pr-3 whitespace-nowrap">{formatDate(payment.at, zone)}</td>
+                  <td className="py-2.5 pr-3">
+                    {payment.tierName}
+                    {payment.state === 'declined' && (
+                      <span className="block text-sm text-muted">
+                        {declineSentence(payment.declineCode ?? '')}
+                      </span>
+                    )}
+                  </td>
+                  <td className="py-2.5 pr-3">
+                    <LifeMark
+                      state={payment.isAwaited && payment.state === 'intent' ? 'awaited' : payment.state}
+                    />
+                    {payment.refunded > 0 && (
+                      <span className="block text-sm text-muted">
+                        {formatMoney(payment.refunded, payment.currency)} given back
+                      </span>
+                    )}
+                  </td>
+                  <td className="py-2.5 text-right font-semibold">
+                    {formatMoney(payment.amount, payment.currency)}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </>
+    ),
+  };
   return (
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <div className="flex flex-wrap items-start justify-between gap-4">
@@ -64,119 +225,9 @@ export default async function AccountPage() {
           </form>
         </div>
       </div>
-      <h2 className="mt-10 text-2xl">What you hold</h2>
-      {account.credit.map(({ currency, amount }) => (
-        <p key={currency} className="figures mt-2 text-open">
-          You have {formatMoney(amount, currency)} of credit. Your next charges spend it before anything is
-          taken.
-        </p>
+      {order.map((id) => (
+        <Fragment key={id}>{sections[id]}</Fragment>
       ))}
-      <div className="mt-4 grid gap-4">
-        {subscriptions.length === 0 && (
-          <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>
-            Your tiers stand here, with what each costs and when.
-          </Empty>
-        )}
-        {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause }) => (
-          <SubscriptionCard
-            // A question that was open belongs to the state it was asked in.
-            key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
-            id={subscription.id}
-            name={tier?.name ?? offer.name}
-            keyCut={tier?.keyCut ?? null}
-            state={subscription.state}
-            sentence={sentence}
-            methodLabel={offer.isPaid ? subscription.methodLabel : null}
-            next={
-              next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
-            }
-            until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
-            ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
-            isForGood={subscription.paidThrough === null && offer.isPaid}
-            ways={ways.get(subscription.id)}
-            movesTo={
-              movesTo && {
-                isOwn: movesTo.isOwn,
-                name: movesTo.tier?.name ?? movesTo.name,
-                sentence: movesTo.sentence,
-                date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
-              }
-            }
-            pauses={subscription.pauses}
-            isDisputed={subscription.disputedAt !== null}
-            canPause={canPause}
-            transfer={
-              transfer && {
-                amount: formatMoney(transfer.amount, transfer.currency),
-                reference: transfer.reference,
-                payee: transfer.payee,
-                account: transfer.account,
-              }
-            }
-            actions={ACTIONS}
-          />
-        ))}
-      </div>
-      {subscriptions.map(
-        async ({ subscription, tier }) =>
-          subscription.state !== 'ended' &&
-          tier?.welcomeShown.includes('account') &&
-          !isEmpty(tier.welcomeWords) && (
-            <section key={subscription.id} className="mt-8" aria-label={`About ${tier.name}`}>
-              <h2 className="text-2xl">{tier.name}</h2>
-              <RichText
-                document={tier.welcomeWords}
-                className="prose mt-2 text-base"
-                panel={await panelsOf(tier.welcomeWords, '/account')}
-              />
-            </section>
-          ),
-      )}
-      {payments.length > 0 && (
-        <>
-          <h2 className="mt-10 text-2xl">Payments</h2>
-          <div className="mt-3 overflow-x-auto">
-            <table className="figures w-full">
-              <thead className="sr-only">
-                <tr>
-                  <th>Date</th>
-                  <th>For</th>
-                  <th>Outcome</th>
-                  <th>Amount</th>
-                </tr>
-              </thead>
-              <tbody>
-                {payments.map((payment) => (
-                  <tr key={payment.id} className="border-t border-line">
-                    <td className="py-2.5 pr-3 whitespace-nowrap">{formatDate(payment.at, zone)}</td>
-                    <td className="py-2.5 pr-3">
-                      {payment.tierName}
-                      {payment.state === 'declined' && (
-                        <span className="block text-sm text-muted">
-                          {declineSentence(payment.declineCode ?? '')}
-                        </span>
-                      )}
-                    </td>
-                    <td className="py-2.5 pr-3">
-                      <LifeMark
-                        state={payment.isAwaited && payment.state === 'intent' ? 'awaited' : payment.state}
-                      />
-                      {payment.refunded > 0 && (
-                        <span className="block text-sm text-muted">
-                          {formatMoney(payment.refunded, payment.currency)} given back
-                        </span>
-                      )}
-                    </td>
-                    <td className="py-2.5 text-right font-semibold">
-                      {formatMoney(payment.amount, payment.currency)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </>
-      )}
     </div>
   );
 }

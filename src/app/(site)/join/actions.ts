@@ -23,6 +23,8 @@ const FIELDS = [
   'cardToken',
   'accountId',
   'returnTo',
+  'country',
+  'addedTax',
 ];
 const ANSWER = 'answers.';
 

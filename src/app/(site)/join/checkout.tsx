@@ -3,8 +3,10 @@ import { formatDate, startOfDate } from '@/core/calendar';
 import { isEmpty } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
+import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/subscriptions/switching';
 import { placesWords } from '@/core/tiers/joining';
+import { listCountries } from '@/services/countries';
 import type { PreparedJoining } from '@/services/prepare-joining';
 import { currentSite } from '@/services/site';
 import type { Member } from '@/store/members';
@@ -27,7 +29,8 @@ type Props = {
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
 export async function Checkout({ prepared, member, returnTo, typed }: Props) {
   const { offer, tier, ways, standing } = prepared;
-  const { zone, name: siteName } = await currentSite();
+  const { zone, name: siteName, tax: taxes } = await currentSite();
+  const { tax, country, addedTax } = prepared.pricing;
   const { currency } = offer.definition;
   const obstacle = obstacleOf(prepared, zone);
   const quote = shownQuote(prepared, zone);
@@ -94,6 +97,12 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           }
           today={formatMoney(quote.due, currency)}
           credit={quote.credit}
+          tax={tax && taxWords(quote, tax, currency)}
+          country={
+            taxes.way !== 'none' && offer.isPaid && standing.kind !== 'renew'
+              ? { code: country, all: listCountries() }
+              : null
+          }
           notes={quote.notes}
           next={
             quote.next && {
@@ -146,6 +155,8 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           joiningId={prepared.joiningId}
           offerId={offer.id}
           versionId={offer.versionId}
+          country={country}
+          addedTax={addedTax}
           quoteId={prepared.quoteId ?? ''}
           shown={prepared.stamp}
           returnTo={returnTo}
@@ -184,8 +195,24 @@ function titleOf({ tier, offer, standing }: PreparedJoining): string {
   return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
 }
 
+/** The tax in what is charged first: today, or at the next charge. */
+function taxWords(
+  { taxed }: ShownQuote,
+  rate: TaxRate,
+  currency: string,
+): { words: string; amount: string } | null {
+  return (
+    taxed && {
+      words: `${rateWords(rate)} in ${formatMoney(taxed.amount, currency)}`,
+      amount: formatMoney(taxOfCharge(taxed, rate.rate), currency),
+    }
+  );
+}
+
 type ShownQuote = {
   due: number;
+  /** The first charge above zero, before any credit: its tax is shown. */
+  taxed: { amount: number; joiningFee: number } | null;
   credit: { words: string; amount: string } | null;
   notes: string[];
   next: Quote['next'];
@@ -201,17 +228,26 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
     const notes = [
       `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatDate(period.to, zone)}` : ''}.`,
     ];
-    return { due: period.amount, credit: null, notes, next: null, charges: [], total: 0 };
+    return { due: period.amount, taxed: period, credit: null, notes, next: null, charges: [], total: 0 };
   }
   if (standing.kind !== 'switch') {
     const { dueToday, next, charges, firstYearTotal } = quote;
-    return { due: dueToday, credit: null, notes: [], next, charges, total: firstYearTotal };
+    return {
+      due: dueToday,
+      taxed: charges[0] ?? null,
+      credit: null,
+      notes: [],
+      next,
+      charges,
+      total: firstYearTotal,
+    };
   }
   const { quote: switching, from, fromTier } = standing;
   const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
   const isLater = !switching.atOnce;
   return {
     due: isLater ? 0 : switching.due,
+    taxed: switching.first.amount > 0 ? switching.first : null,
     credit:
       switching.credit > 0
         ? {

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { requireStaff } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import { formatDateTime } from '@/core/calendar';
+import { may } from '@/core/staff';
 import { pool } from '@/store/db';
 import { listTiers } from '@/store/tiers';
 import { siteNow } from '@/services/clock';
@@ -29,6 +30,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         clock={formatDateTime(siteNow(site), site.zone)}
         behind={await workBehindClock()}
         staffName={member.name}
+        isOwner={may(member.staffRole, 'set up the site')}
         theme={theme === 'light' || theme === 'dark' ? theme : 'auto'}
         viewpoints={(await listTiers(pool())).map(({ id, name, keyCut }) => ({ id, name, keyCut }))}
         moveClock={moveClockAction}

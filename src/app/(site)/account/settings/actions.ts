@@ -13,6 +13,8 @@ export async function changeDetailsAction(_: FormState, form: FormData): Promise
     name: text(form, 'name'),
     email: text(form, 'email').trim(),
     password: text(form, 'password'),
+    ...(form.has('country') && { country: text(form, 'country') }),
+    ...(form.has('invoiceWords') && { invoiceWords: text(form, 'invoiceWords') }),
   };
   return forForm(
     () => changeDetails(actor, input),

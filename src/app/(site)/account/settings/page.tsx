@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { currentMember } from '@/app/session';
+import { listCountries } from '@/services/countries';
 import { currentSite } from '@/services/site';
 import { DeleteAccount, DetailsForm, PasswordForm } from '@/ui/site/settings-forms';
 import { Button } from '@/ui/kit/button';
@@ -18,7 +19,7 @@ export const metadata: Metadata = { title: 'Your details', robots: { index: fals
 export default async function SettingsPage() {
   const member = await currentMember();
   if (!member) redirect('/sign-in?to=/account/settings');
-  const { mayDeleteAccount } = await currentSite();
+  const { mayDeleteAccount, tax } = await currentSite();
   const hasPassword = member.passwordHash !== null;
   return (
     <div className="mx-auto grid w-full max-w-3xl gap-10 px-5 py-12">
@@ -31,7 +32,13 @@ export default async function SettingsPage() {
         <h1 className="mt-1 text-4xl">Your details</h1>
       </div>
       <section aria-label="Name and address">
-        <DetailsForm action={changeDetailsAction} name={member.name} email={member.email} />
+        <DetailsForm
+          action={changeDetailsAction}
+          name={member.name}
+          email={member.email}
+          invoiceWords={member.invoiceWords}
+          country={tax.way === 'none' ? null : { code: member.country, all: listCountries() }}
+        />
       </section>
       <section aria-label="Signing in">
         <h2 className="text-2xl">Signing in</h2>
@@ -59,7 +66,8 @@ export default async function SettingsPage() {
           <h2 className="text-2xl">Delete my account</h2>
           <p className="mt-2">
             What you hold ends at once and nothing more is charged. Your name, address, answers and mails are
-            forgotten. What was paid stays in the books, without your name. This cannot be undone.
+            forgotten. What was paid stays in the books, and the invoices keep the name they were made out to,
+            as the law asks. This cannot be undone.
           </p>
           <DeleteAccount action={deleteAccountAction} hasPassword={hasPassword} />
         </section>

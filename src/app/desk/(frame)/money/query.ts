@@ -1,5 +1,13 @@
 /** What stands in the address of a list. */
-export type ListSearch = { state?: string; q?: string; sort?: string; page?: string; open?: string };
+export type ListSearch = {
+  state?: string;
+  q?: string;
+  sort?: string;
+  page?: string;
+  open?: string;
+  /** "2026-11". */
+  month?: string;
+};
 
 /** Reads it: what is unknown falls back to the first of what is known. */
 export function readListSearch<State extends string, Sort extends string>(
@@ -17,6 +25,7 @@ export function readListSearch<State extends string, Sort extends string>(
     offset: (page - 1) * rows,
     limit: rows,
     open: search.open ?? '',
+    month: /^\d{4}-\d{2}$/.test(search.month ?? '') ? (search.month ?? '') : '',
   };
 }
 
@@ -27,4 +36,11 @@ export function listPath(path: string, parts: Record<string, string | number>): 
     if (value !== '' && !(name === 'page' && value === 1)) query.set(name, String(value));
   const text = query.toString();
   return text ? `${path}?${text}` : path;
+}
+
+/** "2026-11" as "November 2026". */
+export function monthName(month: string): string {
+  const [year, number] = month.split('-').map(Number);
+  const format = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
+  return format.format(Date.UTC(year ?? 0, (number ?? 1) - 1));
 }

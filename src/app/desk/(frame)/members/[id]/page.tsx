@@ -7,12 +7,14 @@ import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { memberFile } from '@/services/member-file';
+import { MemberNotes } from '@/ui/desk/member-notes';
 import { MemberTimeline } from '@/ui/desk/member-timeline';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { StaffActions } from '@/ui/desk/staff-actions';
 import { TierName } from '@/ui/key-cut';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { changeAction } from '../../money/actions';
+import { addNoteAction, removeNoteAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Member' };
 
@@ -21,7 +23,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
   const { id } = await params;
   const file = z.uuid().safeParse(id).success ? await memberFile(id) : null;
   if (!file) notFound();
-  const { member, account, timeline, answers } = file;
+  const { member, account, timeline, answers, notes } = file;
   const { zone } = account;
   const mayManage = may(staff.staffRole, 'manage members');
   return (
@@ -110,6 +112,11 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               )}
             </section>
           ))}
+          <MemberNotes
+            memberId={member.id}
+            notes={notes.map((note) => ({ ...note, when: formatDate(note.at, zone) }))}
+            actions={mayManage ? { add: addNoteAction, remove: removeNoteAction } : null}
+          />
           {answers.length > 0 && (
             <section aria-label="Answers at joining">
               <h2 className="text-xl">Answered at joining</h2>

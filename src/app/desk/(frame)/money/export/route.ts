@@ -1,12 +1,15 @@
 import { currentMember } from '@/app/session';
 import { may } from '@/core/staff';
+import { monthBounds } from '@/services/document-list';
 import { exportMoney } from '@/services/export-money';
+import { currentSite } from '@/services/site';
 import { PAYMENT_SORTS } from '@/store/payments';
 import { SUBSCRIPTION_SORTS } from '@/store/subscriptions';
 import { readListSearch } from '../query';
 
 const MOST_ROWS = 1_000_000;
 const STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
+const KINDS = ['invoice', 'refund', 'credit'] as const;
 const OUTCOMES = ['succeeded', 'declined', 'intent', 'refunded', 'disputed'] as const;
 
 /** A list of the Money place as CSV, narrowed and ordered as it is on the screen. */
@@ -16,19 +19,28 @@ export async function GET(request: Request): Promise<Response> {
   const query = new URL(request.url).searchParams;
   const search = Object.fromEntries(query);
   const list = query.get('list');
+  const bounds = monthBounds(search.month ?? '', (await currentSite()).zone) ?? { from: null, until: null };
   const csv =
     list === 'subscriptions'
       ? await exportMoney.subscriptions(readListSearch(search, STATES, SUBSCRIPTION_SORTS, MOST_ROWS))
       : list === 'ledger'
         ? await exportMoney.ledger()
-        : await exportMoney.payments({
-            ...readListSearch(search, OUTCOMES, PAYMENT_SORTS, MOST_ROWS),
-            memberId: null,
-          });
+        : list === 'documents'
+          ? await exportMoney.documents({
+              kind: readListSearch(search, KINDS, ['newest'], MOST_ROWS).state,
+              search: search.q ?? '',
+              ...bounds,
+            })
+          : await exportMoney.payments({
+              ...readListSearch(search, OUTCOMES, PAYMENT_SORTS, MOST_ROWS),
+              ...bounds,
+              memberId: null,
+            });
+  const name = ['subscriptions', 'ledger', 'documents'].find((known) => known === list) ?? 'payments';
   return new Response(csv, {
     headers: {
       'content-type': 'text/csv; charset=utf-8',
-      'content-disposition': `attachment; filename="${list === 'subscriptions' || list === 'ledger' ? list : 'payments'}.csv"`,
+      'content-disposition': `attachment; filename="${name}.csv"`,
       'cache-control': 'no-store',
     },
   });

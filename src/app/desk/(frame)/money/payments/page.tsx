@@ -4,15 +4,17 @@ import { requireStaff } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineWords } from '@/gateways/contract';
+import { monthBounds } from '@/services/document-list';
 import { PAGE_ROWS, paymentList } from '@/services/money-lists';
+import { currentSite } from '@/services/site';
 import { subscriptionOfPayment } from '@/services/subscription-file';
-import { PAYMENT_SORTS } from '@/store/payments';
+import { ALL_PAYMENTS, PAYMENT_SORTS } from '@/store/payments';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
-import { listPath, readListSearch, type ListSearch } from '../query';
+import { listPath, monthName, readListSearch, type ListSearch } from '../query';
 import { SubscriptionDrawer } from '../subscription-drawer';
 
 export const metadata: Metadata = { title: 'Payments' };
@@ -28,10 +30,16 @@ const SORTS = [
 export default async function PaymentsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
   const staff = await requireStaff();
   const filter = readListSearch(await searchParams, STATES, PAYMENT_SORTS, PAGE_ROWS);
-  const { state, search, sort, page, open } = filter;
-  const { rows, total, zone } = await paymentList({ ...filter, memberId: null });
+  const { state, search, sort, page, open, month } = filter;
+  const bounds = monthBounds(month, (await currentSite()).zone);
+  const { rows, total, zone } = await paymentList({
+    ...ALL_PAYMENTS,
+    ...filter,
+    from: bounds?.from ?? null,
+    until: bounds?.until ?? null,
+  });
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/money/payments', { state, q: search, sort, page, ...changed });
+    listPath('/desk/money/payments', { state, q: search, sort, page, month, ...changed });
   const opened = open ? await subscriptionOfPayment(open) : null;
   return (
     <>
@@ -49,15 +57,23 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Pro
         searchLabel="Name, e-mail or reference"
         sort={sort}
         sorts={SORTS}
-        keep={{ state }}
+        keep={{ state, month }}
         exports={[
           {
-            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort }),
+            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort, month }),
             words: 'Export as CSV',
           },
           { href: '/desk/money/export?list=ledger', words: 'Ledger as CSV' },
         ]}
       />
+      {month && (
+        <p className="mt-3">
+          Only {monthName(month)}.{' '}
+          <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
+            Show all
+          </Link>
+        </p>
+      )}
       <div className={open ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
         <div className="min-w-0">
           {rows.length === 0 ? (
@@ -83,7 +99,9 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Pro
                   className="border-t border-line align-top aria-[current]:bg-sunken"
                   aria-current={row.id === open ? 'true' : undefined}
                 >
-                  <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    {formatDateTime(row.settledAt ?? row.at, zone)}
+                  </td>
                   <td className="py-2 pr-5 whitespace-nowrap">
                     <Link
                       href={at({ open: row.id })}

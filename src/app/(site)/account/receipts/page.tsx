@@ -1,0 +1,34 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { redirect } from 'next/navigation';
+import { currentMember } from '@/app/session';
+import { memberDocuments } from '@/services/document-list';
+import { Empty } from '@/ui/kit/empty';
+import { ReceiptList } from '@/ui/receipt-list';
+
+export const metadata: Metadata = { title: 'Receipts', robots: { index: false } };
+
+export default async function ReceiptsPage() {
+  const member = await currentMember();
+  if (!member) redirect('/sign-in?to=/account/receipts');
+  const rows = await memberDocuments(member.id);
+  return (
+    <div className="mx-auto w-full max-w-3xl px-5 py-12">
+      <p>
+        <Link href="/account" className="text-spruce underline">
+          Your account
+        </Link>
+      </p>
+      <h1 className="mt-1 text-4xl">Receipts</h1>
+      <div className="mt-6">
+        {rows.length === 0 ? (
+          <Empty title="Nothing yet">
+            What you pay has its invoice here, to read, print or keep as a PDF.
+          </Empty>
+        ) : (
+          <ReceiptList rows={rows} />
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,164 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDate } from '@/core/calendar';
+import { documentTitle } from '@/core/documents';
+import { formatMoney } from '@/core/money';
+import { books } from '@/services/document-list';
+import { PAGE_ROWS } from '@/services/money-lists';
+import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
+import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { Empty } from '@/ui/kit/empty';
+import { Table } from '@/ui/kit/table';
+import { listPath, monthName, readListSearch, type ListSearch } from '../query';
+
+export const metadata: Metadata = { title: 'Books' };
+
+const KINDS = ['invoice', 'refund', 'credit'] as const;
+const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
+
+/** What every month came to, and the numbered documents behind it. */
+export default async function BooksPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+  await requireStaff();
+  const filter = readListSearch(await searchParams, KINDS, ['newest'], PAGE_ROWS);
+  const { state, search, page, month, offset, limit } = filter;
+  const { months, rows, total, zone } = await books(month, { kind: state, search, offset, limit });
+  const at = (changed: Record<string, string | number>): string =>
+    listPath('/desk/money/books', { state, q: search, page, month, ...changed });
+  return (
+    <>
+      <MoneyTabs here="books" />
+      {months.length === 0 ? (
+        <div className="mt-5">
+          <Empty title="No money has moved yet">
+            With the first payment its month stands here, with what came, what went back and the tax in it.
+          </Empty>
+        </div>
+      ) : (
+        <>
+          <section aria-label="By month">
+            <Table
+              heads={['Month', 'Received', 'Given back', 'Invoiced', 'Credit given', 'Tax']}
+              lastIsAmount
+              areAmounts
+            >
+              {months.map((sums) => {
+                const money = (amount: number): string => formatMoney(amount, sums.currency);
+                return (
+                  <tr
+                    key={sums.month + sums.currency}
+                    className="border-t border-line aria-[current]:bg-sunken"
+                    aria-current={sums.month === month ? 'true' : undefined}
+                  >
+                    <td className="py-2 pr-5 font-semibold whitespace-nowrap">
+                      <Link
+                        href={at({ month: sums.month, page: 1 })}
+                        className="hover:underline"
+                        scroll={false}
+                      >
+                        {monthName(sums.month)}
+                      </Link>
+                    </td>
+                    <td className="py-2 pr-5 text-right">
+                      <Link
+                        href={listPath('/desk/money/payments', { state: 'succeeded', month: sums.month })}
+                        className="text-spruce underline"
+                        aria-label={`Payments of ${monthName(sums.month)}: ${money(sums.received)}`}
+                      >
+                        {money(sums.received)}
+                      </Link>
+                    </td>
+                    <td className="py-2 pr-5 text-right">
+                      {sums.givenBack ? `−${money(sums.givenBack)}` : '–'}
+                    </td>
+                    <td className="py-2 pr-5 text-right">{money(sums.invoiced)}</td>
+                    <td className="py-2 pr-5 text-right">
+                      {sums.credited ? `−${money(sums.credited)}` : '–'}
+                    </td>
+                    <td className="py-2 text-right">{money(sums.tax)}</td>
+                  </tr>
+                );
+              })}
+            </Table>
+            <p className="mt-2 max-w-prose text-[0.9375rem] text-muted">
+              What is invoiced and not received was paid with credit. The tax is that of invoices, less that
+              of what went back or was credited.
+            </p>
+          </section>
+          <h2 className="mt-8 text-2xl">{month ? `Documents of ${monthName(month)}` : 'Documents'}</h2>
+          <StateChips
+            label="Kind"
+            chips={['' as const, ...KINDS].map((kind) => ({
+              href: at({ state: kind, page: 1 }),
+              isHere: state === kind,
+              mark: kind === '' ? 'All' : PLURALS[kind],
+            }))}
+          />
+          <ListBar
+            search={search}
+            searchLabel="Name, e-mail or number"
+            sort="newest"
+            sorts={[]}
+            keep={{ state, month }}
+            exports={[
+              {
+                href: listPath('/desk/money/export', { list: 'documents', state, q: search, month }),
+                words: 'Documents as CSV',
+              },
+              { href: '/desk/money/export?list=ledger', words: 'Ledger as CSV' },
+            ]}
+          />
+          {month && (
+            <p className="mt-3">
+              <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
+                Show every month
+              </Link>
+            </p>
+          )}
+          {rows.length === 0 ? (
+            <p className="mt-4 text-muted">None fits this filter.</p>
+          ) : (
+            <Table heads={['Number', 'Date', 'Member', 'For', 'Tax in it', 'Amount']} lastIsAmount>
+              {rows.map((row) => (
+                <tr key={row.id} className="border-t border-line align-top">
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    <Link
+                      href={`/account/receipts/${row.id}`}
+                      className="font-semibold text-spruce underline"
+                    >
+                      {row.label}
+                    </Link>
+                  </td>
+                  <td className="py-2 pr-5 whitespace-nowrap">{formatDate(row.at, zone)}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    {row.memberId ? (
+                      <Link href={`/desk/members/${row.memberId}`} className="hover:underline">
+                        {row.buyer}
+                      </Link>
+                    ) : (
+                      row.buyer
+                    )}
+                  </td>
+                  <td className="py-2 pr-5">
+                    {row.content.lines[0]?.words ?? documentTitle(row.kind)}
+                    {row.content.about && (
+                      <span className="block text-[0.9375rem] text-muted">of {row.content.about}</span>
+                    )}
+                  </td>
+                  <td className="py-2 pr-5 whitespace-nowrap">
+                    {row.content.tax ? formatMoney(row.tax, row.currency) : '–'}
+                  </td>
+                  <td className="py-2 text-right font-semibold whitespace-nowrap">
+                    {row.kind !== 'invoice' && '−'}
+                    {formatMoney(row.total, row.currency)}
+                  </td>
+                </tr>
+              ))}
+            </Table>
+          )}
+          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,130 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { currentActor, requireStaff } from '@/app/session';
+import { formatDateTime } from '@/core/calendar';
+import { loggedMail, mailLog } from '@/services/mail-log';
+import { PAGE_ROWS } from '@/services/money-lists';
+import { MAIL_STATES } from '@/store/mails';
+import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
+import { MailTabs } from '@/ui/desk/mail-tabs';
+import { SettingsHead } from '@/ui/desk/settings-head';
+import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
+import { Drawer } from '@/ui/kit/drawer';
+import { Empty } from '@/ui/kit/empty';
+import { LifeMark } from '@/ui/kit/state-mark';
+import { Table } from '@/ui/kit/table';
+import { listPath, readListSearch, type ListSearch } from '../../../money/query';
+import { sendMailAgainAction } from '../../actions';
+
+export const metadata: Metadata = { title: 'Mail that was sent' };
+
+export default async function MailLogPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+  const staff = await requireStaff('manage members');
+  const actor = await currentActor();
+  const { state, search, page, offset, limit, open } = readListSearch(
+    await searchParams,
+    MAIL_STATES,
+    ['newest'],
+    PAGE_ROWS,
+  );
+  const { rows, total, zone } = await mailLog(actor, { state, search, offset, limit });
+  const at = (changed: Record<string, string | number>): string =>
+    listPath('/desk/settings/mail/log', { state, q: search, page, ...changed });
+  const opened = rows.find((row) => row.id === open) ?? (open ? await loggedMail(actor, open) : null);
+  return (
+    <>
+      {staff.staffRole === 'owner' ? <SettingsHead here="mail" /> : <h1 className="text-3xl">Mail</h1>}
+      {staff.staffRole === 'owner' && <MailTabs here="log" />}
+      <StateChips
+        label="State"
+        chips={['' as const, ...MAIL_STATES].map((option) => ({
+          href: at({ state: option, page: 1 }),
+          isHere: state === option,
+          mark: option === '' ? 'All' : <LifeMark state={`mail-${option}`} />,
+        }))}
+      />
+      <ListBar
+        search={search}
+        searchLabel="Address or subject"
+        sort="newest"
+        sorts={[]}
+        keep={{ state }}
+        exports={[]}
+      />
+      <div className={opened ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
+        <div className="min-w-0">
+          {rows.length === 0 ? (
+            <div className="mt-5">
+              <Empty title="No mail here">
+                {state || search
+                  ? 'None fits this filter.'
+                  : 'Every mail stands here, with whom it went to and whether it got away.'}
+              </Empty>
+            </div>
+          ) : (
+            <Table heads={opened ? ['When', 'To', 'State'] : ['When', 'To', 'Mail', 'Subject', 'State']}>
+              {rows.map((row) => (
+                <tr
+                  key={row.id}
+                  className="border-t border-line align-top aria-[current]:bg-sunken"
+                  aria-current={row.id === open ? 'true' : undefined}
+                >
+                  <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
+                  <td className="py-2 pr-5">
+                    <Link
+                      href={at({ open: row.id })}
+                      scroll={false}
+                      className="font-semibold hover:underline"
+                    >
+                      {row.toAddress}
+                    </Link>
+                  </td>
+                  {!opened && <td className="py-2 pr-5 whitespace-nowrap">{row.name}</td>}
+                  {!opened && <td className="py-2 pr-5">{row.subject}</td>}
+                  <td className="py-2 whitespace-nowrap">
+                    <LifeMark state={`mail-${row.state}`} />
+                  </td>
+                </tr>
+              ))}
+            </Table>
+          )}
+          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+        </div>
+        {opened && (
+          <div className="mt-4">
+            <Drawer title={opened.subject || opened.name} label={opened.name} closeHref={at({})}>
+              <p className="mt-1 text-muted">
+                To{' '}
+                {opened.memberId ? (
+                  <Link href={`/desk/members/${opened.memberId}`} className="text-spruce underline">
+                    {opened.toAddress}
+                  </Link>
+                ) : (
+                  opened.toAddress
+                )}
+                , written {formatDateTime(opened.at, zone)}
+              </p>
+              {opened.lastError && (
+                <p className="mt-3 rounded-md bg-closed-wash px-3 py-2 text-closed">
+                  The mail server did not take it: {opened.lastError}
+                </p>
+              )}
+              {opened.state === 'failed' && (
+                <ActionForm action={sendMailAgainAction} className="mt-3 grid gap-2">
+                  <input type="hidden" name="id" value={opened.id} />
+                  <SubmitButton busy="One moment…" className="w-fit">
+                    Send it again
+                  </SubmitButton>
+                  <FormMessage />
+                </ActionForm>
+              )}
+              <div className="mt-4 border-t border-line pt-4 break-words whitespace-pre-line">
+                {opened.textBody}
+              </div>
+            </Drawer>
+          </div>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+import type { Metadata } from 'next';
+import { requireStaff } from '@/app/session';
+import { rateText } from '@/core/tax';
+import { listCountries } from '@/services/countries';
+import { currentSite } from '@/services/site';
+import { pool } from '@/store/db';
+import { listTiers } from '@/store/tiers';
+import { SettingsHead } from '@/ui/desk/settings-head';
+import { TaxForm, type TaxDraft } from '@/ui/desk/tax-form';
+import { saveTaxAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Tax and invoices' };
+
+export default async function TaxPage() {
+  await requireStaff('set up the site');
+  const { tax, homeCountry, seller, taxNumber, documentPrefix } = await currentSite();
+  const tiers = (await listTiers(pool())).filter((tier) => !tier.retiredAt);
+  const kinds = tax.kinds.map(({ id, name }) => ({
+    id,
+    name,
+    tiers: tiers.filter((tier) => (tier.taxKindId ?? tax.kinds[0]?.id) === id).map((tier) => tier.id),
+    rates: tax.rates
+      .filter((rate) => rate.kindId === id)
+      // The country's own first, everywhere else last.
+      .sort((a, b) => Number(a.country === '') - Number(b.country === ''))
+      .map((rate) => ({ country: rate.country, name: rate.name, rate: rateText(rate.rate) })),
+  }));
+  const initial: TaxDraft = {
+    way: tax.way,
+    homeCountry,
+    seller,
+    taxNumber,
+    documentPrefix,
+    kinds:
+      kinds.length > 0
+        ? kinds
+        : [{ id: '', name: 'Membership', tiers: tiers.map((tier) => tier.id), rates: [] }],
+  };
+  return (
+    <>
+      <SettingsHead here="tax" />
+      <TaxForm
+        action={saveTaxAction}
+        initial={initial}
+        tiers={tiers.map(({ id, name }) => ({ id, name }))}
+        countries={listCountries()}
+      />
+    </>
+  );
+}

@@ -1,0 +1,156 @@
+import { formatDate, type Instant } from './calendar';
+import { formatMoney } from './money';
+import { rateWords, taxIn, taxOfPart, type TaxRate } from './tax';
+
+/** `invoice`: of a charge that was paid; `refund`: of money that went back; `credit`: of money owed to a member. */
+export type DocumentKind = 'invoice' | 'refund' | 'credit';
+
+export type DocumentLine = { words: string; amount: number; tax: number };
+/** What stands on a document, as it was when it was made: nothing that changes later changes it. Minor units. */
+export type DocumentContent = {
+  seller: { name: string; words: string; taxNumber: string };
+  buyer: { name: string; email: string; words: string };
+  lines: DocumentLine[];
+  /** The tax that the amounts hold; null where nothing is taxed. */
+  tax: TaxRate | null;
+  /** How an invoice was paid, or how money went back. */
+  settled: { words: string; amount: number }[];
+  /** The invoice that a refund or a credit is about. */
+  about: string | null;
+  note: string;
+};
+export type Drafted = { total: number; tax: number; content: DocumentContent };
+
+type Parties = Pick<DocumentContent, 'seller' | 'buyer'>;
+
+/** The invoice of a charge: what it is for and the joining fee apart, each with the tax it holds. */
+export function draftInvoice(
+  parties: Parties,
+  charge: { words: string; amount: number; joiningFee: number },
+  rate: TaxRate | null,
+  settled: DocumentContent['settled'],
+): Drafted {
+  const taxOf = (amount: number): number => (rate ? taxIn(amount, rate.rate) : 0);
+  const lines = [
+    { words: charge.words, amount: charge.amount - charge.joiningFee },
+    { words: 'Joining fee', amount: charge.joiningFee },
+  ]
+    .filter((line) => line.amount > 0)
+    .map((line) => ({ ...line, tax: taxOf(line.amount) }));
+  return {
+    total: charge.amount,
+    tax: lines.reduce((sum, line) => sum + line.tax, 0),
+    content: { ...parties, lines, tax: rate, settled, about: null, note: '' },
+  };
+}
+
+/**
+ * The document of a part of an invoice that went back, or is owed: with that part's tax. However an invoice is given
+ * back piece by piece, the tax of the pieces adds up to its own.
+ * @param goneBefore what earlier documents have taken off the invoice already
+ */
+export function draftReturn(
+  parties: Parties,
+  invoice: { label: string; total: number; tax: number; rate: TaxRate | null },
+  goneBefore: number,
+  part: { words: string; amount: number; settled: string; note: string },
+): Drafted {
+  // Never more than the invoice: what would be beyond it holds no tax.
+  const within = Math.max(0, Math.min(part.amount, invoice.total - goneBefore));
+  const tax = within > 0 ? taxOfPart(invoice, goneBefore, within) : 0;
+  return {
+    total: part.amount,
+    tax,
+    content: {
+      ...parties,
+      lines: [{ words: part.words, amount: part.amount, tax }],
+      tax: invoice.rate,
+      settled: [{ words: part.settled, amount: part.amount }],
+      about: invoice.label,
+      note: part.note,
+    },
+  };
+}
+
+const LETTER: Record<DocumentKind, string> = { invoice: 'I', refund: 'R', credit: 'C' };
+
+/** The number as it stands on the document: the owner's beginning, a letter for the kind, and the count. */
+export function documentLabel(
+  prefix: string,
+  mode: 'test' | 'live',
+  kind: DocumentKind,
+  number: number,
+): string {
+  return `${mode === 'test' ? 'TEST-' : ''}${prefix}${LETTER[kind]}-${String(number).padStart(4, '0')}`;
+}
+
+const TITLES: Record<DocumentKind, string> = { invoice: 'Invoice', refund: 'Refund', credit: 'Credit' };
+export const documentTitle = (kind: DocumentKind): string => TITLES[kind];
+
+/** A document in words, the same for the page and for the PDF. */
+export type Sheet = {
+  title: string;
+  label: string;
+  date: string;
+  seller: string[];
+  buyer: string[];
+  /** The invoice it is about, and why. */
+  about: string | null;
+  lines: { words: string; tax: string | null; amount: string }[];
+  totals: { words: string; amount: string; isMain: boolean }[];
+  settled: string[];
+};
+
+export function sheetOf(
+  d: {
+    kind: DocumentKind;
+    label: string;
+    currency: string;
+    total: number;
+    tax: number;
+    at: Instant;
+    content: DocumentContent;
+  },
+  zone: string,
+): Sheet {
+  const money = (amount: number): string => formatMoney(amount, d.currency);
+  const { seller, buyer, lines, tax, settled, about, note } = d.content;
+  const linesOf = (words: string): string[] =>
+    words
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean);
+  return {
+    title: TITLES[d.kind],
+    label: d.label,
+    date: formatDate(d.at, zone),
+    // The owner's own words begin with a name, where there are any.
+    seller: [
+      ...(seller.words ? linesOf(seller.words) : [seller.name]),
+      ...(seller.taxNumber ? [`Tax number ${seller.taxNumber}`] : []),
+    ],
+    buyer: [buyer.name, ...linesOf(buyer.words), buyer.email].filter(Boolean),
+    about: about && `For invoice ${about}${note ? `: ${note}` : ''}`,
+    lines: lines.map((line) => ({
+      words: line.words,
+      tax: tax && money(line.tax),
+      amount: money(line.amount),
+    })),
+    totals: [
+      ...(tax
+        ? [
+            { words: 'Without tax', amount: money(d.total - d.tax), isMain: false },
+            { words: rateWords(tax), amount: money(d.tax), isMain: false },
+          ]
+        : []),
+      {
+        words: d.kind === 'invoice' ? 'Total' : d.kind === 'refund' ? 'Given back' : 'Credit',
+        amount: money(d.total),
+        isMain: true,
+      },
+    ],
+    settled: settled.map((part) =>
+      d.kind === 'invoice' ? `Paid: ${money(part.amount)}, ${part.words}` : part.words,
+    ),
+  };
+}

@@ -1,0 +1,81 @@
+import { share } from './money';
+import type { Offer } from './offers/offer';
+
+/** A rate in thousandths of a per cent (20 % is 20000), with the name that stands on invoices: "VAT". */
+export type TaxRate = { name: string; rate: number };
+/** `included`: the price holds the tax; `added`: it comes on top. */
+export type TaxWay = 'none' | 'included' | 'added';
+export type TaxTable = {
+  way: TaxWay;
+  kinds: { id: string; name: string }[];
+  /** `country`: ISO 3166-1 alpha-2, or '' for everywhere else. */
+  rates: (TaxRate & { kindId: string; country: string })[];
+};
+
+const WHOLE = 100_000;
+
+/** The rate for a kind of thing in a country: the country's own, else that of everywhere else, else none. */
+export function rateFor(table: TaxTable, kindId: string | null, country: string): TaxRate | null {
+  if (table.way === 'none') return null;
+  const kind = kindId ?? table.kinds[0]?.id;
+  const ofKind = table.rates.filter((rate) => rate.kindId === kind);
+  const found =
+    ofKind.find((rate) => country !== '' && rate.country === country) ??
+    ofKind.find((rate) => rate.country === '');
+  return found ? { name: found.name, rate: found.rate } : null;
+}
+
+/** The tax that stands in an amount which holds it: amount × rate ÷ (1 + rate), rounded half up. Minor units. */
+export function taxIn(gross: number, rate: number): number {
+  return share(gross, rate, WHOLE + rate);
+}
+
+/** The tax that a charge holds: of what it is for and of the joining fee, each rounded by itself, as they stand on the invoice. */
+export function taxOfCharge(charge: { amount: number; joiningFee: number }, rate: number): number {
+  return taxIn(charge.amount - charge.joiningFee, rate) + taxIn(charge.joiningFee, rate);
+}
+
+/** An amount with the tax on top, rounded half up. `taxIn` of the answer is what was added, to the last unit. */
+export function withTax(net: number, rate: number): number {
+  return net + share(net, rate, WHOLE);
+}
+
+/** The offer as its payer sees it, with the tax on top of every amount. */
+export function withTaxAdded(offer: Offer, rate: number): Offer {
+  if (rate === 0) return offer;
+  return {
+    ...offer,
+    ...(offer.joiningFee && {
+      joiningFee: { ...offer.joiningFee, amount: withTax(offer.joiningFee.amount, rate) },
+    }),
+    steps: offer.steps.map((step) => ({ ...step, amount: withTax(step.amount, rate) })),
+  };
+}
+
+/**
+ * The tax in a part of an amount, after other parts have gone already: whatever the parts are, their tax adds up to
+ * the tax of the whole.
+ */
+export function taxOfPart(whole: { total: number; tax: number }, goneBefore: number, part: number): number {
+  return share(whole.tax, goneBefore + part, whole.total) - share(whole.tax, goneBefore, whole.total);
+}
+
+/** Reads a rate as people type it: "20", "8.875 %". */
+export function parseRate(typed: string): { ok: true; rate: number } | { ok: false; reason: string } {
+  const match = /^(\d{1,3})(?:[.,](\d{1,3}))?\s*%?$/.exec(typed.trim());
+  const rate = match ? Number(`${match[1]}${(match[2] ?? '').padEnd(3, '0')}`) : Number.NaN;
+  if (!Number.isInteger(rate) || rate > WHOLE)
+    return { ok: false, reason: 'A rate is a number from 0 to 100, like 20 or 8.875.' };
+  return { ok: true, rate };
+}
+
+/** A rate as people write it, without the sign: 20000 is "20", 8875 is "8.875". */
+export function rateText(rate: number): string {
+  const fraction = String(rate % 1000)
+    .padStart(3, '0')
+    .replace(/0+$/, '');
+  return `${Math.floor(rate / 1000)}${fraction ? `.${fraction}` : ''}`;
+}
+
+/** "VAT 20 %". */
+export const rateWords = ({ name, rate }: TaxRate): string => `${name} ${rateText(rate)} %`;

@@ -1,0 +1,101 @@
+import type { Instant } from '@/core/calendar';
+
+/** What each mail is about. Amounts in minor units; instants are shown as dates in the site's zone. */
+export type MailContent =
+  | {
+      template: 'welcome' | 'switched';
+      tierName: string;
+      sentence: string;
+      /** The owner's words after joining, as plain text; '' for none. */
+      words: string;
+      nextCharge: { at: Instant; amount: number; currency: string } | null;
+    }
+  | {
+      template: 'receipt';
+      tierName: string;
+      amount: number;
+      currency: string;
+      joiningFee: number;
+      /** Credit that was spent beside the payment. */
+      credit: number;
+      paidAt: Instant;
+      /** Where its invoice stands. */
+      path: string;
+      methodLabel: string | null;
+      nextCharge: { at: Instant; amount: number; currency: string } | null;
+    }
+  | {
+      template:
+        | 'payment-failed'
+        | 'cancelled'
+        | 'ended'
+        | 'ended-unpaid'
+        | 'moved'
+        | 'paused'
+        | 'resumed'
+        | 'dispute-lost';
+      tierName: string;
+      nextTry: Instant | null;
+      until: Instant | null;
+      /** Of the offer it runs under from now on. */
+      sentence: string;
+    }
+  | {
+      template: 'refunded';
+      tierName: string;
+      amount: number;
+      currency: string;
+      /** Sent by staff themselves, because the gateway gives nothing back by a call. */
+      byHand: boolean;
+      endsAccess: boolean;
+    }
+  | {
+      template: 'transfer-due';
+      tierName: string;
+      amount: number;
+      currency: string;
+      payee: string;
+      account: string;
+      bank: string;
+      reference: string;
+      until: Instant;
+      path: string;
+    }
+  | {
+      /** Told before a charge: the first after a trial, or one that comes after a long period. */
+      template: 'trial-ends' | 'renewal-soon';
+      tierName: string;
+      at: Instant;
+      amount: number;
+      currency: string;
+      methodLabel: string | null;
+      sentence: string;
+    }
+  | {
+      template: 'card-expires';
+      tierName: string;
+      methodLabel: string | null;
+      /** The last month in which it can pay, "2028-11". */
+      expires: string;
+      at: Instant;
+      path: string;
+    }
+  | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
+  | { template: 'sign-in-link'; path: string; minutes: number }
+  | { template: 'address-changed'; email: string }
+  | { template: 'prove-address'; tierName: string; path: string }
+  | { template: 'unfinished'; tierName: string; path: string; days: number };
+
+export type Template = MailContent['template'];
+
+export type MailFrame = {
+  siteName: string;
+  siteUrl: string;
+  zone: string;
+  firstName: string;
+  name: string;
+  email: string;
+};
+
+/** What the owner changed of a mail. `subject` and `words` are '' where they are ours alone. */
+export type MailSetting = { isOn: boolean; subject: string; words: string };

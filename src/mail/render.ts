@@ -1,0 +1,65 @@
+import { formatDate } from '@/core/calendar';
+import { mergeWords, paragraphs, type MergeFields } from '@/core/mail-words';
+import { formatMoney } from '@/core/money';
+import type { MailContent, MailFrame, MailSetting } from './content';
+import { mailWords, type Words } from './templates';
+
+/** What the merge fields of a mail stand for; which ones a mail has is said in the catalogue. */
+export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields {
+  const fields: MergeFields = {
+    'first name': frame.firstName,
+    name: frame.name || frame.firstName,
+    'e-mail': frame.email,
+    site: frame.siteName,
+  };
+  if ('tierName' in mail) fields.tier = mail.tierName;
+  if ('amount' in mail) fields.amount = formatMoney(mail.amount, mail.currency);
+  const at =
+    'paidAt' in mail
+      ? mail.paidAt
+      : 'nextTry' in mail && mail.template === 'payment-failed'
+        ? mail.nextTry
+        : 'until' in mail
+          ? mail.until
+          : 'from' in mail
+            ? mail.from
+            : 'at' in mail
+              ? mail.at
+              : null;
+  if (at) fields.date = formatDate(at, frame.zone);
+  return fields;
+}
+
+/** A mail's words with the owner's own among them: their subject in place of ours, their words before ours. */
+export function wordsWith(
+  ours: Words,
+  fields: MergeFields,
+  own: Pick<MailSetting, 'subject' | 'words'> | undefined,
+): Words {
+  return {
+    ...ours,
+    subject: own?.subject ? mergeWords(own.subject, fields).replace(/\s+/g, ' ') : ours.subject,
+    lines: [...paragraphs(own?.words ?? '').map((line) => mergeWords(line, fields)), ...ours.lines],
+  };
+}
+
+const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+/** The mail as subject, plain part and HTML part. Everything a person typed is escaped in the HTML. */
+export function renderMail(
+  mail: MailContent,
+  frame: MailFrame,
+  own?: Pick<MailSetting, 'subject' | 'words'>,
+): { subject: string; text: string; html: string } {
+  const { subject, lines, link } = wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own);
+  const url = `${frame.siteUrl}${link.path}`;
+  const text = [`Hello ${frame.firstName},`, ...lines, `${link.label}: ${url}`, frame.siteName].join('\n\n');
+  const paragraphsOf = [`Hello ${frame.firstName},`, ...lines]
+    .map((line) => `<p style="margin:0 0 16px">${escape(line)}</p>`)
+    .join('');
+  const html = `<!doctype html><html lang="en"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
+<div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
+<div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}
+<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div></div></body></html>`;
+  return { subject, text, html };
+}

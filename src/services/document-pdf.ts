@@ -1,0 +1,90 @@
+import { join } from 'node:path';
+import PDFDocument from 'pdfkit';
+import type { Sheet } from '@/core/documents';
+
+// The whole font, so that names of every script it knows are written as they are.
+const FONTS = join(process.cwd(), 'node_modules/@expo-google-fonts/source-sans-3');
+const REGULAR = join(FONTS, '400Regular/SourceSans3_400Regular.ttf');
+const BOLD = join(FONTS, '600SemiBold/SourceSans3_600SemiBold.ttf');
+const INK = '#1D2B2F';
+const MUTED = '#56625F';
+const LINE = '#DCD5C6';
+
+const LEFT = 60;
+const RIGHT = 535;
+const WIDTH = RIGHT - LEFT;
+
+/** A document as a PDF of A4 pages. */
+export async function documentPdf(sheet: Sheet): Promise<Buffer> {
+  const pdf = new PDFDocument({
+    size: 'A4',
+    margins: { top: 60, bottom: 60, left: LEFT, right: 60 },
+    info: { Title: `${sheet.title} ${sheet.label}`, Author: sheet.seller[0] ?? '' },
+    lang: 'en-GB',
+  });
+  pdf.registerFont('text', REGULAR).registerFont('bold', BOLD);
+  const chunks: Buffer[] = [];
+  pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+  const ended = new Promise((resolve) => pdf.on('end', resolve));
+
+  pdf.fillColor(INK).font('bold').fontSize(22).text(sheet.title, LEFT, 60);
+  pdf.font('text').fontSize(11).fillColor(MUTED).text(`${sheet.label}, ${sheet.date}`);
+  if (sheet.about) pdf.text(sheet.about, { width: WIDTH });
+  const top = pdf.y + 24;
+  const block = (head: string, lines: string[], x: number): number => {
+    pdf
+      .font('text')
+      .fontSize(9)
+      .fillColor(MUTED)
+      .text(head, x, top, { width: WIDTH / 2 - 20 });
+    pdf.fontSize(11).fillColor(INK);
+    for (const line of lines) pdf.text(line, { width: WIDTH / 2 - 20 });
+    return pdf.y;
+  };
+  let y = Math.max(block('From', sheet.seller, LEFT), block('To', sheet.buyer, LEFT + WIDTH / 2 + 20)) + 30;
+
+  const rule = (): void => {
+    pdf.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.7).strokeColor(LINE).stroke();
+    y += 8;
+  };
+  const amountAt = (text: string, x: number): void => {
+    pdf.text(text, x - 90, y, { width: 90, align: 'right', lineBreak: false });
+  };
+  const hasTax = sheet.lines.some((line) => line.tax !== null);
+  pdf.font('text').fontSize(9).fillColor(MUTED).text('For', LEFT, y);
+  if (hasTax) amountAt('Tax in it', RIGHT - 95);
+  amountAt('Amount', RIGHT);
+  y += 16;
+  for (const line of sheet.lines) {
+    rule();
+    pdf
+      .font('text')
+      .fontSize(11)
+      .fillColor(INK)
+      .text(line.words, LEFT, y, { width: WIDTH - 200 });
+    const bottom = pdf.y;
+    if (line.tax) amountAt(line.tax, RIGHT - 95);
+    amountAt(line.amount, RIGHT);
+    y = bottom + 8;
+  }
+  rule();
+  for (const total of sheet.totals) {
+    pdf
+      .font(total.isMain ? 'bold' : 'text')
+      .fontSize(total.isMain ? 13 : 11)
+      .fillColor(total.isMain ? INK : MUTED);
+    pdf.text(total.words, LEFT, y, { width: WIDTH - 100 });
+    const bottom = pdf.y;
+    amountAt(total.amount, RIGHT);
+    y = bottom + 4;
+  }
+  pdf
+    .font('text')
+    .fontSize(11)
+    .fillColor(INK)
+    .text('', LEFT, y + 14);
+  for (const words of sheet.settled) pdf.text(words, { width: WIDTH });
+  pdf.end();
+  await ended;
+  return Buffer.concat(chunks);
+}

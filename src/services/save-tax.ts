@@ -1,0 +1,114 @@
+import { z } from 'zod';
+import { slugify } from '@/core/content/slug';
+import { parseRate } from '@/core/tax';
+import { lock, transaction } from '@/store/db';
+import { saveTax as store } from '@/store/tax';
+import { listTiers, setTaxKind } from '@/store/tiers';
+import { requireRight, type Actor } from './actor';
+import { siteNow } from './clock';
+import { issueDocuments } from './issue-documents';
+import { isCountry } from './countries';
+import { record } from './record';
+import { done, problemsOf, refused, type Result } from './result';
+import { freeId } from './save-tier';
+import { currentSite } from './site';
+
+const country = z
+  .string()
+  .trim()
+  .toUpperCase()
+  .refine((code) => code === '' || isCountry(code), 'Choose a country.');
+const rate = z.string().transform((typed, context) => {
+  const parsed = parseRate(typed);
+  if (parsed.ok) return parsed.rate;
+  context.addIssue({ code: 'custom', message: parsed.reason });
+  return z.NEVER;
+});
+
+const inputSchema = z
+  .object({
+    way: z.enum(['none', 'included', 'added'], 'Choose one of the three.'),
+    homeCountry: country,
+    seller: z.string().trim().max(500, 'At most 500 characters.'),
+    taxNumber: z.string().trim().max(40, 'At most 40 characters.'),
+    documentPrefix: z
+      .string()
+      .trim()
+      .regex(/^[A-Za-z0-9/-]{0,12}$/, 'At most 12 letters, digits, dashes and strokes.'),
+    kinds: z
+      .array(
+        z.object({
+          id: z.string().max(60).default(''),
+          name: z.string().trim().min(1, 'Name the kind.').max(60, 'At most 60 characters.'),
+          tiers: z.array(z.string()).default([]),
+          rates: z
+            .array(
+              z.object({
+                country,
+                name: z.string().trim().min(1, 'Name the tax, like VAT.').max(30, 'At most 30 characters.'),
+                rate,
+              }),
+            )
+            .max(300, 'At most 300 rates.'),
+        }),
+      )
+      .max(20, 'At most 20 kinds.'),
+  })
+  .superRefine((input, context) => {
+    if (input.way !== 'none' && input.homeCountry === '')
+      context.addIssue({
+        code: 'custom',
+        path: ['homeCountry'],
+        message: 'Choose the country you sell from.',
+      });
+    if (input.way !== 'none' && input.kinds.every((kind) => kind.rates.length === 0))
+      context.addIssue({
+        code: 'custom',
+        path: [''],
+        message: 'Write down at least one rate, or choose that nothing is taxed.',
+      });
+    for (const [k, kind] of input.kinds.entries()) {
+      const seen = new Set<string>();
+      for (const [r, one] of kind.rates.entries()) {
+        if (seen.has(one.country))
+          context.addIssue({
+            code: 'custom',
+            path: ['kinds', k, 'rates', r, 'country'],
+            message: 'There is a rate for this already.',
+          });
+        seen.add(one.country);
+      }
+    }
+  });
+
+/** How what is sold is taxed, by kind and country, and who stands on the invoices. Counts from the next charge on. */
+export async function saveTax(actor: Actor, raw: unknown): Promise<Result<null>> {
+  requireRight(actor, 'set up the site');
+  const parsed = inputSchema.safeParse(raw);
+  if (!parsed.success) return refused(problemsOf(parsed.error));
+  const { kinds: typed, ...settings } = parsed.data;
+  const site = await currentSite();
+  // What was paid before has the tax of before.
+  await issueDocuments();
+  const taken = new Set(typed.flatMap((kind) => kind.id || []));
+  const kinds = typed.map((kind) => {
+    const id = kind.id || freeId(slugify(kind.name), taken);
+    taken.add(id);
+    return { ...kind, id };
+  });
+  return transaction(async (db) => {
+    await lock(db, 'tax');
+    await store(db, {
+      ...settings,
+      kinds,
+      rates: kinds.flatMap((kind) => kind.rates.map((one) => ({ ...one, kindId: kind.id }))),
+    });
+    const of = new Map(kinds.flatMap((kind) => kind.tiers.map((tier) => [tier, kind.id] as const)));
+    for (const { id } of await listTiers(db)) await setTaxKind(db, [id], of.get(id) ?? null);
+    await record(db, actor, siteNow(site), 'tax changed', 'site', {
+      way: settings.way,
+      kinds: kinds.map(({ name, rates }) => ({ name, rates })),
+    });
+    return done(null);
+  });
+}

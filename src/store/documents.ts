@@ -1,0 +1,283 @@
+import type { Instant } from '@/core/calendar';
+import type { DocumentContent, DocumentKind } from '@/core/documents';
+import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from './db';
+import type { Mode } from './site';
+
+/** An invoice, or the document of a refund or credit. It never changes. Amounts in minor units; `at` by the site's clock. */
+export type StoredDocument = {
+  id: string;
+  mode: Mode;
+  kind: DocumentKind;
+  label: string;
+  memberId: string | null;
+  chargeId: string;
+  currency: string;
+  total: number;
+  tax: number;
+  at: Instant;
+  content: DocumentContent;
+};
+export type NewDocument = Omit<StoredDocument, 'id'> & {
+  number: number;
+  refundId: string | null;
+  disputeId: string | null;
+  creditId: string | null;
+};
+type Row = Omit<StoredDocument, 'total' | 'tax'> & { total: bigint; tax: bigint };
+const fromRow = (row: Row): StoredDocument => ({ ...row, total: toMinor(row.total), tax: toMinor(row.tax) });
+const COLUMNS =
+  'd.id, d.mode, d.kind, d.label, d.member_id, d.charge_id, d.currency, d.total, d.tax, d.at, d.content';
+
+/** The last number given in a mode, by kind, locked until the transaction ends: meanwhile nobody else gives one. */
+export async function lockCounters(db: Transaction, mode: Mode): Promise<Record<DocumentKind, number>> {
+  const rows = await many<{ kind: DocumentKind; last: number }>(
+    db,
+    'SELECT kind, last FROM document_counters WHERE mode = $1 ORDER BY kind FOR UPDATE',
+    [mode],
+  );
+  return Object.fromEntries(rows.map((row) => [row.kind, row.last])) as Record<DocumentKind, number>;
+}
+
+/** Keeps documents in one statement, and how far their numbers have come. */
+export async function insertDocuments(
+  db: Transaction,
+  mode: Mode,
+  last: Record<DocumentKind, number>,
+  documents: NewDocument[],
+): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO documents (mode, kind, number, label, member_id, charge_id, refund_id, dispute_id, credit_id, currency, total, tax, at, content)
+     SELECT mode, kind, number, label, "memberId", "chargeId", "refundId", "disputeId", "creditId", currency, total, tax, at, content
+     FROM jsonb_to_recordset($1::jsonb) AS d (mode money_mode, kind text, number integer, label text, "memberId" uuid, "chargeId" uuid,
+       "refundId" uuid, "disputeId" uuid, "creditId" uuid, currency char(3), total bigint, tax bigint, at timestamptz, content jsonb)`,
+    [JSON.stringify(documents)],
+  );
+  await run(
+    db,
+    `UPDATE charges SET is_invoiced = true WHERE id IN (SELECT charge_id FROM documents WHERE charge_id = ANY ($1) AND kind = 'invoice')`,
+    [documents.filter((one) => one.kind === 'invoice').map((one) => one.chargeId)],
+  );
+  for (const [kind, number] of Object.entries(last))
+    await run(db, 'UPDATE document_counters SET last = $3 WHERE mode = $1 AND kind = $2 AND last <> $3', [
+      mode,
+      kind,
+      number,
+    ]);
+}
+
+/** Whether anything waits for its document; a look that locks nothing. */
+export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
+  const { has } = await one<{ has: boolean }>(
+    db,
+    `SELECT EXISTS (SELECT 1 FROM charges WHERE paid_at IS NOT NULL AND NOT is_invoiced AND mode = $1)
+       OR EXISTS (SELECT 1 FROM refunds r WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id))
+       OR EXISTS (SELECT 1 FROM disputes d WHERE d.mode = $1 AND d.state = 'lost' AND ${DISPUTED} > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id))
+       OR EXISTS (SELECT 1 FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)) AS has`,
+    [mode],
+  );
+  return has;
+}
+
+/** A charge that was paid and has no invoice yet, with all that stands on one. */
+export type Uninvoiced = {
+  chargeId: string;
+  memberId: string | null;
+  memberName: string;
+  memberEmail: string;
+  invoiceWords: string;
+  offerName: string;
+  tierName: string;
+  taxKindId: string | null;
+  taxCountry: string;
+  amount: number;
+  joiningFee: number;
+  currency: string;
+  from: Instant;
+  to: Instant | null;
+  at: Instant;
+  /** What money paid of it; the rest was credit. */
+  paid: number;
+  through: string;
+};
+
+/** What was paid first comes first. A joining that came to nothing has the name that was typed. */
+export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise<Uninvoiced[]> {
+  const rows = await many<
+    Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> & Record<'amount' | 'joiningFee' | 'paid', bigint>
+  >(
+    db,
+    `SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
+       coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, own.tax_kind_id, s.tax_country,
+       c.amount, c.joining_fee, c.currency, c.due_at AS "from", c.period_to AS "to", c.paid_at AS at,
+       coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
+     FROM charges c JOIN subscriptions s ON s.id = c.subscription_id
+     JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id JOIN tiers own ON own.id = o.tier_id
+     JOIN tiers t ON t.id = coalesce(v.definition -> 'steps' -> c.step ->> 'tier', o.tier_id)
+     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
+     LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id
+     WHERE c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1 ORDER BY c.paid_at, c.created_at LIMIT $2`,
+    [mode, limit],
+  );
+  return rows.map((row) => ({
+    ...row,
+    amount: toMinor(row.amount),
+    joiningFee: toMinor(row.joiningFee),
+    paid: toMinor(row.paid),
+  }));
+}
+
+/** Money that went back, or that is owed, and has no document yet; its charge has an invoice. */
+export type Undocumented = {
+  kind: 'refund' | 'credit';
+  refundId: string | null;
+  disputeId: string | null;
+  creditId: string | null;
+  amount: number;
+  reason: string;
+  at: Instant;
+  /** The invoice it is about, and what other documents have taken off that before. */
+  invoice: StoredDocument;
+  goneBefore: number;
+};
+
+/** What is left of a disputed payment `d.payment_id` after what had been given back. */
+const DISPUTED = `(SELECT p.amount - coalesce((SELECT sum(amount) FROM refunds WHERE payment_id = p.id AND state = 'succeeded'), 0) FROM payments p WHERE p.id = d.payment_id)`;
+
+export async function listUndocumented(db: Db, mode: Mode, limit: number): Promise<Undocumented[]> {
+  type Found = Omit<Undocumented, 'amount' | 'goneBefore' | 'invoice'> & {
+    amount: bigint;
+    goneBefore: bigint;
+    invoiceId: string;
+  };
+  const rows = await many<Found>(
+    db,
+    `WITH open AS (
+       SELECT 'refund' AS kind, r.id AS refund_id, NULL::uuid AS dispute_id, NULL::uuid AS credit_id, p.charge_id, r.amount, r.reason, r.at
+         FROM refunds r JOIN payments p ON p.id = r.payment_id
+         WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id)
+       UNION ALL
+       SELECT 'refund', NULL, d.id, NULL, p.charge_id, ${DISPUTED}::bigint, 'a dispute was lost', coalesce(d.closed_at, d.opened_at)
+         FROM disputes d JOIN payments p ON p.id = d.payment_id
+         WHERE d.mode = $1 AND d.state = 'lost' AND ${DISPUTED} > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id)
+       UNION ALL
+       SELECT 'credit', NULL, NULL, c.id, c.charge_id, c.amount, c.reason, c.at
+         FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)
+     )
+     SELECT open.*, i.id AS invoice_id,
+       coalesce((SELECT sum(total) FROM documents WHERE charge_id = open.charge_id AND kind <> 'invoice'), 0)::bigint AS gone_before
+     FROM open JOIN documents i ON i.charge_id = open.charge_id AND i.kind = 'invoice' ORDER BY open.at, open.charge_id LIMIT $2`,
+    [mode, limit],
+  );
+  const invoices = new Map<string, StoredDocument>();
+  for (const invoice of await many<Row>(db, `SELECT ${COLUMNS} FROM documents d WHERE id = ANY ($1)`, [
+    rows.map((row) => row.invoiceId),
+  ]))
+    invoices.set(invoice.id, fromRow(invoice));
+  return rows.flatMap(({ invoiceId, ...row }) => {
+    const invoice = invoices.get(invoiceId);
+    return invoice
+      ? { ...row, invoice, amount: toMinor(row.amount), goneBefore: toMinor(row.goneBefore) }
+      : [];
+  });
+}
+
+export async function findDocument(db: Db, id: string): Promise<StoredDocument | undefined> {
+  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM documents d WHERE d.id = $1`, [id]);
+  return row && fromRow(row);
+}
+
+/** The invoice of the charge that a payment was for. */
+export async function findInvoiceOf(db: Db, paymentId: string): Promise<StoredDocument | undefined> {
+  const row = await maybeOne<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM documents d JOIN payments p ON p.charge_id = d.charge_id WHERE p.id = $1 AND d.kind = 'invoice'`,
+    [paymentId],
+  );
+  return row && fromRow(row);
+}
+
+export type DocumentFilter = {
+  kind: '' | DocumentKind;
+  search: string;
+  /** By the site's clock: from and before. */
+  from: Instant | null;
+  until: Instant | null;
+  memberId: string | null;
+  offset: number;
+  limit: number;
+};
+export const ALL_DOCUMENTS: DocumentFilter = {
+  kind: '',
+  search: '',
+  from: null,
+  until: null,
+  memberId: null,
+  offset: 0,
+  limit: 100,
+};
+
+/** Documents of a mode that fit a filter, newest first, and how many there are in all. */
+export async function listDocuments(
+  db: Db,
+  mode: Mode,
+  f: DocumentFilter,
+): Promise<{ rows: StoredDocument[]; total: number }> {
+  const from = `FROM documents d WHERE d.mode = $1 AND ($2 = '' OR d.kind = $2) AND ($3::timestamptz IS NULL OR d.at >= $3)
+    AND ($4::timestamptz IS NULL OR d.at < $4) AND ($5::uuid IS NULL OR d.member_id = $5)
+    AND ($6 = '' OR position(lower($6) in lower(d.label || ' ' || (d.content -> 'buyer' ->> 'name') || ' ' || (d.content -> 'buyer' ->> 'email'))) > 0)`;
+  const values = [mode, f.kind, f.from, f.until, f.memberId, f.search];
+  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const rows = await many<Row>(
+    db,
+    `SELECT ${COLUMNS} ${from} ORDER BY d.at DESC, d.kind, d.number DESC OFFSET $7 LIMIT $8`,
+    [...values, f.offset, f.limit],
+  );
+  return { rows: rows.map(fromRow), total: Number(total) };
+}
+
+/** What a local month came to in one currency; minor units. */
+export type MonthSums = {
+  /** "2026-11". */
+  month: string;
+  currency: string;
+  received: number;
+  payments: number;
+  /** Refunds and lost disputes. */
+  givenBack: number;
+  invoiced: number;
+  invoices: number;
+  credited: number;
+  /** Of invoices, less that of refunds and credits. */
+  tax: number;
+};
+
+/** Sums of a mode by the zone's months, newest first. */
+export async function sumMonths(db: Db, mode: Mode, zone: string): Promise<MonthSums[]> {
+  type Sums = Record<Exclude<keyof MonthSums, 'month' | 'currency'>, bigint>;
+  const rows = await many<Pick<MonthSums, 'month' | 'currency'> & Sums>(
+    db,
+    `WITH moved AS (
+       SELECT settled_at AS at, currency, amount AS received, 1 AS payments, 0::bigint AS given_back, 0::bigint AS invoiced, 0 AS invoices, 0::bigint AS credited, 0::bigint AS tax
+         FROM payments WHERE mode = $1 AND state = 'succeeded'
+       UNION ALL
+       SELECT at, currency, 0, 0, CASE WHEN kind = 'refund' THEN total ELSE 0 END, CASE WHEN kind = 'invoice' THEN total ELSE 0 END,
+         CASE WHEN kind = 'invoice' THEN 1 ELSE 0 END, CASE WHEN kind = 'credit' THEN total ELSE 0 END, CASE WHEN kind = 'invoice' THEN tax ELSE -tax END
+         FROM documents WHERE mode = $1
+     ) SELECT to_char(at AT TIME ZONE $2, 'YYYY-MM') AS month, currency, sum(received)::bigint AS received, sum(payments)::bigint AS payments,
+         sum(given_back)::bigint AS given_back, sum(invoiced)::bigint AS invoiced, sum(invoices)::bigint AS invoices, sum(credited)::bigint AS credited, sum(tax)::bigint AS tax
+       FROM moved GROUP BY 1, 2 ORDER BY 1 DESC, 2`,
+    [mode, zone],
+  );
+  return rows.map((row) => ({
+    month: row.month,
+    currency: row.currency,
+    received: toMinor(row.received),
+    payments: toMinor(row.payments),
+    givenBack: toMinor(row.givenBack),
+    invoiced: toMinor(row.invoiced),
+    invoices: toMinor(row.invoices),
+    credited: toMinor(row.credited),
+    tax: toMinor(row.tax),
+  }));
+}

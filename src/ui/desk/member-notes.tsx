@@ -1,0 +1,54 @@
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { CheckField, TextArea } from '../kit/field';
+
+type Props = {
+  memberId: string;
+  notes: { id: string; staffName: string | null; words: string; isShown: boolean; when: string }[];
+  /** Null for staff who may look only. */
+  actions: { add: FormAction; remove: FormAction } | null;
+};
+
+/** What staff wrote about a member: for themselves, or for the member to read in their account. */
+export function MemberNotes({ memberId, notes, actions }: Props) {
+  return (
+    <section aria-label="Notes">
+      <h2 className="text-xl">Notes</h2>
+      <ul className="mt-2 grid gap-2">
+        {notes.map((note) => (
+          <li key={note.id} className="rounded-card border border-line bg-surface p-3">
+            <p className="whitespace-pre-line">{note.words}</p>
+            <div className="mt-1 flex flex-wrap items-center justify-between gap-2 text-[0.9375rem] text-muted">
+              <span>
+                {note.staffName && `${note.staffName}, `}
+                {note.when} ·{' '}
+                {note.isShown ? <b className="text-later">the member reads it</b> : 'staff only'}
+              </span>
+              {actions && (
+                <ActionForm action={actions.remove}>
+                  <input type="hidden" name="member" value={memberId} />
+                  <input type="hidden" name="note" value={note.id} />
+                  <SubmitButton busy="…" look="quiet" className="min-h-8">
+                    Take away
+                  </SubmitButton>
+                  <FormMessage />
+                </ActionForm>
+              )}
+            </div>
+          </li>
+        ))}
+        {notes.length === 0 && <li className="text-muted">None.</li>}
+      </ul>
+      {actions && (
+        <ActionForm action={actions.add} label="A new note" emptyWhenDone className="mt-3 grid gap-3">
+          <input type="hidden" name="member" value={memberId} />
+          <TextArea name="words" label="A new note" rows={2} />
+          <CheckField name="isShown" value="yes" label="The member reads it in their account" />
+          <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
+            Keep the note
+          </SubmitButton>
+          <FormMessage />
+        </ActionForm>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,236 @@
+'use client';
+
+import { useState } from 'react';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { Button } from '../kit/button';
+import { SelectField, TextArea, TextField } from '../kit/field';
+
+export type TaxDraft = {
+  way: 'none' | 'included' | 'added';
+  homeCountry: string;
+  seller: string;
+  taxNumber: string;
+  documentPrefix: string;
+  kinds: {
+    id: string;
+    name: string;
+    tiers: string[];
+    rates: { country: string; name: string; rate: string }[];
+  }[];
+};
+type Kind = TaxDraft['kinds'][number];
+
+type Props = {
+  action: FormAction;
+  initial: TaxDraft;
+  tiers: { id: string; name: string }[];
+  countries: { code: string; name: string }[];
+};
+
+/** Whether and how prices are taxed, the rates by kind and country, and who stands on the invoices. */
+export function TaxForm({ action, initial, tiers, countries }: Props) {
+  const [draft, setDraft] = useState(initial);
+  const change = (part: Partial<TaxDraft>): void => setDraft((old) => ({ ...old, ...part }));
+  const changeKind = (index: number, part: Partial<Kind>): void =>
+    setDraft((old) => ({
+      ...old,
+      kinds: old.kinds.map((kind, at) => (at === index ? { ...kind, ...part } : kind)),
+    }));
+  const kindOf = (tier: string): number =>
+    Math.max(
+      0,
+      draft.kinds.findIndex((kind) => kind.tiers.includes(tier)),
+    );
+  const setKind = (tier: string, chosen: number): void =>
+    change({
+      kinds: draft.kinds.map((kind, index) => ({
+        ...kind,
+        tiers: [...kind.tiers.filter((other) => other !== tier), ...(index === chosen ? [tier] : [])],
+      })),
+    });
+  const options = countries.map(({ code, name }) => (
+    <option key={code} value={code}>
+      {name}
+    </option>
+  ));
+  return (
+    <ActionForm action={action} label="Tax and invoices" className="mt-5 grid max-w-5xl gap-5">
+      <FormMessage />
+      <input type="hidden" name="tax" value={JSON.stringify(draft)} />
+      <section className="grid gap-5 rounded-card border border-line bg-surface p-5 md:grid-cols-2">
+        <h2 className="text-xl md:col-span-2">On your invoices</h2>
+        <TextArea
+          name="seller"
+          label="Who sells"
+          rows={4}
+          value={draft.seller}
+          onChange={(event) => change({ seller: event.target.value })}
+          hint="Name and address, a line each."
+          className="md:row-span-2"
+        />
+        <TextField
+          name="taxNumber"
+          label="Your tax number"
+          value={draft.taxNumber}
+          onChange={(event) => change({ taxNumber: event.target.value })}
+        />
+        <TextField
+          name="documentPrefix"
+          label="Numbers begin with"
+          value={draft.documentPrefix}
+          onChange={(event) => change({ documentPrefix: event.target.value })}
+          hint={`The next are ${draft.documentPrefix}I-0001 and so on; what has a number keeps it.`}
+        />
+      </section>
+      <section className="grid gap-5 rounded-card border border-line bg-surface p-5">
+        <h2 className="text-xl">Tax</h2>
+        <div className="grid gap-5 md:grid-cols-2">
+          <SelectField
+            name="way"
+            label="The tax is"
+            value={draft.way}
+            onChange={(event) => change({ way: event.target.value as TaxDraft['way'] })}
+            hint={HINTS[draft.way]}
+          >
+            <option value="none">not charged: nothing here is taxed</option>
+            <option value="included">included in your prices</option>
+            <option value="added">added to your prices at checkout</option>
+          </SelectField>
+          <SelectField
+            name="homeCountry"
+            label="Country you sell from"
+            value={draft.homeCountry}
+            onChange={(event) => change({ homeCountry: event.target.value })}
+            hint="Whoever says nothing else is taken to live there."
+          >
+            <option value="">choose</option>
+            {options}
+          </SelectField>
+        </div>
+        {draft.way !== 'none' &&
+          draft.kinds.map((kind, index) => (
+            <fieldset key={index} className="grid gap-3 border-t border-line pt-4">
+              <legend className="sr-only">Kind {index + 1}</legend>
+              <div className="flex flex-wrap items-end gap-3">
+                <TextField
+                  name={`kinds.${index}.name`}
+                  label="Kind of thing"
+                  value={kind.name}
+                  onChange={(event) => changeKind(index, { name: event.target.value })}
+                  className="w-64"
+                />
+                <Button
+                  look="quiet"
+                  onClick={() =>
+                    changeKind(index, {
+                      rates: [...kind.rates, { country: '', name: kind.rates[0]?.name ?? '', rate: '' }],
+                    })
+                  }
+                >
+                  Add a rate
+                </Button>
+                {draft.kinds.length > 1 && (
+                  <Button
+                    look="quiet"
+                    onClick={() => change({ kinds: draft.kinds.filter((_, at) => at !== index) })}
+                  >
+                    Take this kind away
+                  </Button>
+                )}
+              </div>
+              {kind.rates.length === 0 && <p className="text-muted">No rate: it is not taxed anywhere.</p>}
+              {kind.rates.map((rate, at) => {
+                const set = (part: Partial<typeof rate>): void =>
+                  changeKind(index, {
+                    rates: kind.rates.map((other, n) => (n === at ? { ...other, ...part } : other)),
+                  });
+                const path = `kinds.${index}.rates.${at}`;
+                return (
+                  <div key={at} className="grid items-start gap-3 sm:grid-cols-[1fr_10rem_8rem_auto]">
+                    <SelectField
+                      name={`${path}.country`}
+                      label="For members in"
+                      hideLabel={at > 0}
+                      value={rate.country}
+                      onChange={(event) => set({ country: event.target.value })}
+                    >
+                      <option value="">everywhere else</option>
+                      {options}
+                    </SelectField>
+                    <TextField
+                      name={`${path}.name`}
+                      label="Name"
+                      hideLabel={at > 0}
+                      placeholder="VAT"
+                      value={rate.name}
+                      onChange={(event) => set({ name: event.target.value })}
+                    />
+                    <TextField
+                      name={`${path}.rate`}
+                      label="Per cent"
+                      hideLabel={at > 0}
+                      inputMode="decimal"
+                      placeholder="20"
+                      value={rate.rate}
+                      onChange={(event) => set({ rate: event.target.value })}
+                    />
+                    <Button
+                      look="quiet"
+                      aria-label={`Take away rate ${at + 1} of ${kind.name || 'this kind'}`}
+                      className={at === 0 ? 'sm:mt-7' : undefined}
+                      onClick={() => changeKind(index, { rates: kind.rates.filter((_, n) => n !== at) })}
+                    >
+                      Take away
+                    </Button>
+                  </div>
+                );
+              })}
+            </fieldset>
+          ))}
+        {draft.way !== 'none' && (
+          <Button
+            look="quiet"
+            className="w-fit"
+            onClick={() => change({ kinds: [...draft.kinds, { id: '', name: '', tiers: [], rates: [] }] })}
+          >
+            Add a kind of thing
+          </Button>
+        )}
+        {draft.way !== 'none' && draft.kinds.length > 1 && (
+          <fieldset className="grid gap-2 border-t border-line pt-4">
+            <legend className="sr-only">What each tier is</legend>
+            <h3 className="text-lg">What each tier is</h3>
+            <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+              {tiers.map((tier) => (
+                <SelectField
+                  key={tier.id}
+                  name={`tier.${tier.id}`}
+                  label={tier.name}
+                  value={kindOf(tier.id)}
+                  onChange={(event) => setKind(tier.id, Number(event.target.value))}
+                >
+                  {draft.kinds.map((kind, index) => (
+                    <option key={index} value={index}>
+                      {kind.name || `kind ${index + 1}`}
+                    </option>
+                  ))}
+                </SelectField>
+              ))}
+            </div>
+          </fieldset>
+        )}
+      </section>
+      <div className="sticky bottom-0 z-10 border-t border-line bg-paper py-3">
+        <SubmitButton busy="Saving…" className="w-fit px-8">
+          Save tax and invoices
+        </SubmitButton>
+      </div>
+    </ActionForm>
+  );
+}
+
+const HINTS: Record<TaxDraft['way'], string> = {
+  none: 'Prices stand as they are, and invoices name no tax.',
+  included: 'Members pay the prices as they stand; invoices say how much of it is tax.',
+  added: 'It comes on top, by the member’s country. Members who joined go on paying what they agreed to.',
+};

@@ -1,0 +1,11 @@
+'use client';
+
+import { Button } from './kit/button';
+
+export function PrintButton() {
+  return (
+    <Button look="quiet" onClick={() => window.print()}>
+      Print
+    </Button>
+  );
+}

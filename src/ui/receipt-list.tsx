@@ -1,0 +1,51 @@
+import Link from 'next/link';
+
+/** A document as lists show it; dates and amounts in words. */
+export type ReceiptRow = {
+  id: string;
+  title: string;
+  label: string;
+  date: string;
+  words: string;
+  amount: string;
+};
+
+/** A member's documents, newest first, each to read or to keep. */
+export function ReceiptList({ rows }: { rows: ReceiptRow[] }) {
+  return (
+    <table className="figures w-full">
+      <thead className="sr-only">
+        <tr>
+          <th>Document</th>
+          <th>For</th>
+          <th>PDF</th>
+          <th>Amount</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.id} className="border-t border-line align-top">
+            <td className="py-2.5 pr-4 whitespace-nowrap">
+              <Link href={`/account/receipts/${row.id}`} className="font-semibold text-spruce underline">
+                {row.title} {row.label}
+              </Link>
+              <span className="block text-[0.9375rem] text-muted">{row.date}</span>
+            </td>
+            <td className="py-2.5 pr-4 max-sm:hidden">{row.words}</td>
+            <td className="py-2.5 pr-4">
+              <a
+                href={`/account/receipts/${row.id}/pdf`}
+                download
+                aria-label={`${row.label} as PDF`}
+                className="text-spruce underline"
+              >
+                PDF
+              </a>
+            </td>
+            <td className="py-2.5 text-right font-semibold whitespace-nowrap">{row.amount}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

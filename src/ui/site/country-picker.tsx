@@ -1,0 +1,38 @@
+'use client';
+
+import { usePathname, useRouter, useSearchParams } from 'next/navigation';
+import { useTransition } from 'react';
+import { inputClass } from '../kit/input-class';
+
+type Props = { code: string; countries: { code: string; name: string }[] };
+
+/** Where the payer is: the figures beside it are reckoned anew, and what was typed in the form stays. */
+export function CountryPicker({ code, countries }: Props) {
+  const router = useRouter();
+  const path = usePathname();
+  const search = useSearchParams();
+  const [pending, start] = useTransition();
+  const choose = (chosen: string): void => {
+    const query = new URLSearchParams(search);
+    query.set('country', chosen);
+    start(() => router.replace(`${path}?${query.toString()}`, { scroll: false }));
+  };
+  return (
+    <label className="mt-3 block text-[0.9375rem]">
+      <span className="text-muted">For the tax, you live in</span>
+      <select
+        className={`${inputClass} mt-1`}
+        value={code}
+        disabled={pending}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {code === '' && <option value="">choose</option>}
+        {countries.map((country) => (
+          <option key={country.code} value={country.code}>
+            {country.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

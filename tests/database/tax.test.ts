@@ -1,0 +1,292 @@
+import { randomUUID } from 'node:crypto';
+import { parse } from 'csv-parse/sync';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { sheetOf } from '../../src/core/documents';
+import { NotAllowed, type Actor } from '../../src/services/actor';
+import { changeDetails } from '../../src/services/change-details';
+import { documentPdf } from '../../src/services/document-pdf';
+import { books, memberDocuments, monthBounds } from '../../src/services/document-list';
+import { exportMoney } from '../../src/services/export-money';
+import { issueDocuments } from '../../src/services/issue-documents';
+import { joinTier } from '../../src/services/join-tier';
+import { memberAccount } from '../../src/services/member-account';
+import { paymentList } from '../../src/services/money-lists';
+import { prepareJoining } from '../../src/services/prepare-joining';
+import { invoiceOfPayment, readDocument } from '../../src/services/read-document';
+import { reconcile } from '../../src/services/reconcile';
+import { refundPayment } from '../../src/services/refund-payment';
+import { saveTax } from '../../src/services/save-tax';
+import { pool } from '../../src/store/db';
+import { ALL_DOCUMENTS, listDocuments, type StoredDocument } from '../../src/store/documents';
+import { findMember } from '../../src/store/members';
+import { ALL_PAYMENTS } from '../../src/store/payments';
+import { join, joinInput, lanternMoor, passDays, rows } from './lantern-moor';
+
+const moor = lanternMoor();
+const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
+const ZONE = 'Europe/London';
+
+const rates = (way: 'none' | 'included' | 'added', gb = '20') => ({
+  way,
+  homeCountry: 'GB',
+  seller: 'Lantern Moor Observatory\nUpper Tarn',
+  taxNumber: 'LM 000',
+  documentPrefix: 'LM-',
+  kinds: [
+    {
+      id: 'membership',
+      name: 'Membership',
+      tiers: ['observer', 'warden'],
+      rates: [
+        { country: 'GB', name: 'VAT', rate: gb },
+        { country: 'IE', name: 'VAT', rate: '23' },
+      ],
+    },
+    { id: 'teaching', name: 'Teaching', tiers: ['mirror-makers'], rates: [] },
+  ],
+});
+const setRates = async (...args: Parameters<typeof rates>): Promise<void> =>
+  expect(await saveTax(moor.owner, rates(...args))).toMatchObject({ ok: true });
+const documentsOf = async (memberId: string): Promise<StoredDocument[]> => {
+  await issueDocuments();
+  return (await listDocuments(pool(), 'test', { ...ALL_DOCUMENTS, memberId })).rows.reverse();
+};
+const paymentsOf = async (memberId: string) =>
+  (await paymentList({ ...ALL_PAYMENTS, memberId, sort: 'oldest' })).rows;
+
+/** Numbers of each kind run from 1 on, without a gap or a double, in the order of their dates where made in one go. */
+async function withoutGaps(): Promise<void> {
+  const found = await rows<{ kind: string; number: number }>(
+    'SELECT kind, number FROM documents ORDER BY kind, number',
+  );
+  for (const kind of ['invoice', 'refund', 'credit']) {
+    const numbers = found.filter((one) => one.kind === kind).map((one) => one.number);
+    expect(numbers).toEqual(numbers.map((_, index) => index + 1));
+  }
+}
+
+describe('tax that the price holds', () => {
+  beforeAll(() => setRates('included'));
+
+  it('changes no price, and stands on the invoice line by line', async () => {
+    const { memberId } = await join(moor, 'warden-monthly', 'works');
+    await passDays(moor, 31);
+    const [invoice] = await documentsOf(memberId);
+    expect(invoice).toMatchObject({
+      kind: 'invoice',
+      total: 2500,
+      tax: 417,
+      label: expect.stringMatching(/^TEST-LM-I-\d{4}$/) as string,
+    });
+    expect(invoice?.content).toMatchObject({
+      tax: { name: 'VAT', rate: 20_000 },
+      seller: { taxNumber: 'LM 000' },
+      buyer: { name: 'Somebody New' },
+      lines: [
+        { amount: 1500, tax: 250 },
+        { words: 'Joining fee', amount: 1000, tax: 167 },
+      ],
+    });
+  });
+
+  it('goes by the member’s country, and by the kind of the tier', async () => {
+    const irish = await joinInput(moor, 'observer-monthly', 'works', { country: 'IE' });
+    const joined = await joinTier({ kind: 'visitor', memberId: null, staffRole: null }, irish, irish.email);
+    if (!joined.ok || joined.value.state !== 'done') throw new Error('not joined');
+    const { memberId } = joined.value;
+    expect((await findMember(pool(), memberId))?.country).toBe('IE');
+    const course = await join(moor, 'mirror-makers-instalments', 'works');
+    await passDays(moor, 15);
+    expect((await documentsOf(memberId))[0]).toMatchObject({ total: 600, tax: 112 });
+    expect((await documentsOf(course.memberId))[0]).toMatchObject({
+      total: 4500,
+      tax: 0,
+      content: { tax: null },
+    });
+    // Whoever moves is taxed there from the next charge on; what was made stays as it is.
+    const moved = await changeDetails(asMember(memberId), {
+      name: 'Somebody New',
+      email: irish.email,
+      country: 'GB',
+      invoiceWords: 'The Mirror Shop',
+    });
+    expect(moved).toMatchObject({ ok: true });
+    await passDays(moor, 31);
+    const both = await documentsOf(memberId);
+    expect(both.map((one) => one.tax)).toEqual([112, 100]);
+    expect(both.map((one) => one.content.buyer.words)).toEqual(['', 'The Mirror Shop']);
+    await expect(pool().query('UPDATE documents SET total = 1')).rejects.toThrow(/never changes|append/i);
+  });
+
+  it('goes back with a refund: however many parts, it adds up to what was charged', async () => {
+    const { memberId } = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 15);
+    const [payment] = await paymentsOf(memberId);
+    for (const amount of ['2.00', '2.50', '1.50'])
+      expect(
+        await refundPayment(moor.owner, {
+          paymentId: payment?.id,
+          requestId: randomUUID(),
+          amount,
+          endsAccess: false,
+        }),
+      ).toMatchObject({ ok: true });
+    const [invoice, ...refunds] = await documentsOf(memberId);
+    expect(refunds.map((one) => [one.kind, one.total, one.tax])).toEqual([
+      ['refund', 200, 33],
+      ['refund', 250, 42],
+      ['refund', 150, 25],
+    ]);
+    expect(refunds.every((one) => one.content.about === invoice?.label)).toBe(true);
+  });
+
+  it('a switch has a document of the credit, and an invoice that the credit pays in part', async () => {
+    const { memberId } = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 20);
+    const prepared = await prepareJoining('warden-monthly', await findMember(pool(), memberId));
+    const input = {
+      ...(await joinInput(moor, 'warden-monthly', null)),
+      quoteId: prepared?.quoteId ?? '',
+      keepCard: true,
+    };
+    expect(await joinTier(asMember(memberId), input, 'a')).toMatchObject({ ok: true });
+    const documents = await documentsOf(memberId);
+    const credit = documents.find((one) => one.kind === 'credit');
+    const second = documents.filter((one) => one.kind === 'invoice').at(-1);
+    expect(documents.map((one) => one.kind).sort()).toEqual(['credit', 'invoice', 'invoice']);
+    expect(second).toMatchObject({ total: 1500, tax: 250 });
+    expect(second?.content.settled.map((part) => part.amount)).toEqual([
+      1500 - (credit?.total ?? 0),
+      credit?.total,
+    ]);
+    expect(credit?.tax).toBe(Math.floor(((credit?.total ?? 0) * 100 * 2 + 600) / 1200));
+  });
+});
+
+describe('tax on top', () => {
+  beforeAll(() => setRates('added'));
+
+  it('is quoted, charged and invoiced alike, and stays what it was when a rate changes', async () => {
+    const shown = await prepareJoining('observer-monthly', undefined, undefined, 'GB');
+    expect(shown?.sentence).toContain('£7.20');
+    expect(shown?.quote.charges[0]?.amount).toBe(720);
+    const wrong = await joinInput(moor, 'observer-monthly', 'works');
+    expect(await joinTier({ kind: 'visitor', memberId: null, staffRole: null }, wrong, 'a')).toMatchObject({
+      ok: false,
+      problems: { '': expect.stringContaining('changed since') as string },
+    });
+    const input = await joinInput(moor, 'observer-monthly', 'works', { addedTax: 20_000 });
+    const joined = await joinTier({ kind: 'visitor', memberId: null, staffRole: null }, input, 'b');
+    if (!joined.ok || joined.value.state !== 'done') throw new Error(JSON.stringify(joined));
+    const { memberId } = joined.value;
+    await passDays(moor, 15);
+    expect((await paymentsOf(memberId)).map((one) => one.amount)).toEqual([720]);
+    await setRates('added', '25');
+    const account = await memberAccount({ id: memberId });
+    expect(account.subscriptions[0]?.next?.amount).toBe(720);
+    expect(account.subscriptions[0]?.sentence).toContain('£7.20');
+    await passDays(moor, 31);
+    const documents = await documentsOf(memberId);
+    expect(documents.map((one) => [one.total, one.tax])).toEqual([
+      [720, 120],
+      [720, 144],
+    ]);
+    await setRates('added', '20');
+    expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
+  });
+});
+
+describe('documents', () => {
+  beforeAll(() => setRates('included'));
+
+  it('are numbered without gaps, however many make them at once', async () => {
+    await Promise.all([1, 2, 3].map(() => join(moor, 'eclipse-week-once', 'works')));
+    await Promise.all([1, 2, 3, 4].map(() => issueDocuments()));
+    await withoutGaps();
+    const [{ unmade } = { unmade: -1 }] = await rows<{ unmade: number }>(
+      'SELECT count(*)::int AS unmade FROM charges c WHERE paid_at IS NOT NULL AND (SELECT count(*) FROM documents WHERE charge_id = c.id AND kind = $1) <> 1',
+      ['invoice'],
+    );
+    expect(unmade).toBe(0);
+  });
+
+  it('are read by their member and by staff, and by nobody else', async () => {
+    const [mine, other] = [
+      await join(moor, 'eclipse-week-once', 'works'),
+      await join(moor, 'gazer-free', null),
+    ];
+    const [payment] = await paymentsOf(mine.memberId);
+    const invoice = await invoiceOfPayment(asMember(mine.memberId), payment?.id ?? '');
+    expect(invoice?.total).toBe(2500);
+    const id = invoice?.id ?? '';
+    expect(await readDocument(moor.owner, id)).not.toBeNull();
+    expect(await readDocument(asMember(other.memberId), id)).toBeNull();
+    expect(await readDocument({ kind: 'visitor', memberId: null, staffRole: null }, id)).toBeNull();
+    expect(await readDocument(asMember(mine.memberId), 'nonsense')).toBeNull();
+    expect(await memberDocuments(mine.memberId)).toHaveLength(1);
+    const pdf = await documentPdf(sheetOf(invoice!, ZONE));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(pdf.byteLength).toBeGreaterThan(5_000);
+  });
+
+  it('sums by month are those of the lists and of the exports', async () => {
+    const { months } = await books('', { kind: '', search: '', offset: 0, limit: 1 });
+    expect(months.length).toBeGreaterThan(2);
+    const csv = parse(await exportMoney.documents({}), { columns: true }) as Record<string, string>[];
+    const minor = (text: string | undefined): number => Math.round(Number(text) * 100);
+    for (const sums of months) {
+      const bounds = monthBounds(sums.month, ZONE)!;
+      const { rows: payments } = await paymentList({
+        ...ALL_PAYMENTS,
+        ...bounds,
+        state: 'succeeded',
+        limit: 10_000,
+      });
+      expect([payments.length, payments.reduce((sum, one) => sum + one.amount, 0)]).toEqual([
+        sums.payments,
+        sums.received,
+      ]);
+      const { rows: documents } = await listDocuments(pool(), 'test', {
+        ...ALL_DOCUMENTS,
+        ...bounds,
+        limit: 10_000,
+      });
+      const total = (kind: string): number =>
+        documents.filter((one) => one.kind === kind).reduce((sum, one) => sum + one.total, 0);
+      expect([total('invoice'), total('refund'), total('credit')]).toEqual([
+        sums.invoiced,
+        sums.givenBack,
+        sums.credited,
+      ]);
+      const lines = csv.filter((line) => line.date?.startsWith(sums.month));
+      expect(lines.reduce((sum, line) => sum + minor(line.tax), 0)).toBe(sums.tax);
+    }
+    // All in all: what was invoiced was paid with money or with credit that was spent.
+    const [{ spent } = { spent: 0n }] = await rows<{ spent: bigint }>(
+      'SELECT coalesce(sum(amount), 0)::bigint AS spent FROM credit_uses',
+    );
+    const all = (key: 'invoiced' | 'received'): number => months.reduce((sum, one) => sum + one[key], 0);
+    expect(all('invoiced')).toBe(all('received') + Number(spent));
+  });
+});
+
+describe('the settings', () => {
+  it('are the owner’s, and refuse what cannot be', async () => {
+    await expect(saveTax({ ...moor.owner, staffRole: 'editor' }, rates('none'))).rejects.toThrow(NotAllowed);
+    const bad = { ...rates('included', 'much'), homeCountry: '' };
+    expect(await saveTax(moor.owner, bad)).toMatchObject({
+      ok: false,
+      problems: { 'kinds.0.rates.0.rate': expect.stringContaining('0 to 100') as string },
+    });
+    expect(await saveTax(moor.owner, { ...rates('included'), homeCountry: '' })).toMatchObject({
+      ok: false,
+      problems: { homeCountry: expect.any(String) as string },
+    });
+    const twice = rates('included');
+    twice.kinds[0]!.rates[1]!.country = 'GB';
+    expect(await saveTax(moor.owner, twice)).toMatchObject({
+      ok: false,
+      problems: { 'kinds.0.rates.1.country': expect.any(String) as string },
+    });
+  });
+});
