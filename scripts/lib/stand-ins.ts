@@ -5,11 +5,13 @@ import { TEST_CARDS, type Behaviour } from '../../stand-ins/curlew-cards/cards';
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';
 
 /** The stand-in's test keys, read from its own page as the owner would. */
-export async function readTestKeys(gatewayUrl: string): Promise<Keys> {
+export async function readKeys(gatewayUrl: string, mode: 'test' | 'live'): Promise<Keys> {
   const page = await (await fetch(gatewayUrl)).text();
-  const key = (kind: string): string => new RegExp(`data-key="test-${kind}">([^<]+)<`).exec(page)?.[1] ?? '';
+  const key = (kind: string): string =>
+    new RegExp(`data-key="${mode}-${kind}">([^<]+)<`).exec(page)?.[1] ?? '';
   return { siteKey: key('site'), secretKey: key('secret') };
 }
+export const readTestKeys = (gatewayUrl: string): Promise<Keys> => readKeys(gatewayUrl, 'test');
 
 /** A card of the stand-in, as a token from its frame. */
 export async function cardToken(gatewayUrl: string, siteKey: string, behaviour: Behaviour): Promise<string> {

@@ -25,7 +25,7 @@ export async function afterJoining(joiningId: string, member: Member): Promise<A
   if (joining?.state !== 'done' || joining.memberId !== member.id) return null;
   const offer = await findOffer(pool(), joining.offerId);
   const tier = offer && (await findTier(pool(), offer.tierId));
-  const account = await memberAccount(member);
+  const account = await memberAccount(member, joining.mode);
   const view = account.subscriptions.find((each) => each.subscription.id === joining.subscriptionId);
   if (!tier || !view) return null;
   return {

@@ -22,7 +22,9 @@ export async function arrangeGateway(actor: Actor, raw: unknown): Promise<Result
   const { accountId, label, atCheckout, move } = parsed.data;
   const site = await currentSite();
   return transaction(async (db) => {
-    const own = (await listGatewayAccounts(db)).filter((account) => account.mode === site.mode);
+    const all = await listGatewayAccounts(db);
+    const mode = all.find((account) => account.id === accountId)?.mode;
+    const own = all.filter((account) => account.mode === mode);
     const from = own.findIndex((account) => account.id === accountId);
     const account = own[from];
     if (!account) return refused({ '': 'This gateway is not connected any more.' });

@@ -106,6 +106,11 @@ export async function beginJoining(
     await lock(db, 'join', person.email, place.track);
     const known = await findJoining(db, input.joiningId);
     if (known?.state === 'done') return done('done');
+    if (known && known.mode !== site.mode)
+      return refusedField(
+        '',
+        'This page was opened before the site went live. Load it again; nothing was charged.',
+      );
     if (known?.state === 'expired')
       return refusedField(
         '',

@@ -11,13 +11,13 @@ import {
   type GatewayAccount,
   type TransferSettings,
 } from '@/store/gateways';
-import type { Site } from '@/store/site';
+import type { Mode, Site } from '@/store/site';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { record } from './record';
 import { done, refused, type Result } from './result';
 import { seal, unseal } from './seal';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 
 /** The account's keys, opened. */
 export function keysOf(account: GatewayAccount): { siteKey: string; secretKey: string } {
@@ -26,15 +26,17 @@ export function keysOf(account: GatewayAccount): { siteKey: string; secretKey: s
 
 /**
  * Connects a gateway by its keys: looks at their form, asks the gateway, keeps them sealed, and registers the
- * webhook address. A webhook that could not be registered does not undo the connection; it is shown and tried again.
+ * webhook address. `mode`: left out, the site's. A webhook that could not be registered does not undo the connection; it is shown and tried again.
  */
 export async function connectGateway(
   actor: Actor,
   gatewayId: string,
   pasted: { siteKey: string; secretKey: string },
+  mode?: Mode,
 ): Promise<Result<{ id: string }>> {
   requireRight(actor, 'manage money');
-  const site = await currentSite();
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
   const gateway = gatewayById(gatewayId);
   const keys = { siteKey: pasted.siteKey.trim(), secretKey: pasted.secretKey.trim() };
   const problem = gateway.inspectKeys(keys, site.mode);

@@ -3,7 +3,7 @@ import { gatewayById } from '@/gateways';
 import { requireRight, type Actor } from './actor';
 import { keepAccount } from './connect-gateway';
 import { problemsOf, refused, type Result } from './result';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 
 const inputSchema = z.object({
   payee: z.string().trim().min(1, 'Type the name on the account.').max(120, 'At most 120 characters.'),
@@ -18,6 +18,8 @@ const inputSchema = z.object({
     .int('Whole days only.')
     .min(1, 'Give people a day at least.')
     .max(60, 'At most 60 days.'),
+  /** Left out, the site's. */
+  mode: z.enum(['test', 'live']).optional(),
 });
 
 /** Takes payment by bank transfer: whom and where people pay, and how long a transfer may take. */
@@ -25,8 +27,10 @@ export async function connectTransfer(actor: Actor, raw: unknown): Promise<Resul
   requireRight(actor, 'manage money');
   const parsed = inputSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
-  const site = await currentSite();
+  const own = await currentSite();
+  const { mode, ...settings } = parsed.data;
+  const site = inMode(own, mode ?? own.mode);
   // Test and live can be paid to one account, and are two accounts here all the same.
   const keys = { siteKey: `${site.mode} ${parsed.data.account}`, secretKey: '' };
-  return keepAccount(actor, site, gatewayById('bank-transfer'), keys, parsed.data);
+  return keepAccount(actor, site, gatewayById('bank-transfer'), keys, settings);
 }

@@ -10,8 +10,9 @@ import {
   type MonthSums,
   type StoredDocument,
 } from '@/store/documents';
+import type { Mode } from '@/store/site';
 import { issueDocuments } from './issue-documents';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 
 const toRow = (zone: string) => (document: StoredDocument) => ({
   id: document.id,
@@ -43,13 +44,15 @@ export function monthBounds(month: string, zone: string): { from: Instant; until
 export async function books(
   month: string,
   filter: Pick<DocumentFilter, 'kind' | 'search' | 'offset' | 'limit'>,
+  mode?: Mode,
 ): Promise<{
   months: MonthSums[];
   rows: (StoredDocument & { buyer: string })[];
   total: number;
   zone: string;
 }> {
-  const site = await currentSite();
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
   await issueDocuments(site.mode);
   const bounds = monthBounds(month, site.zone);
   const { rows, total } = await listDocuments(pool(), site.mode, {

@@ -7,6 +7,7 @@ import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/docum
 import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
 import { listDisputes, listRefunds } from '@/store/refunds';
 import type { SubscriptionFilter } from '@/store/subscriptions';
+import type { Mode } from '@/store/site';
 import { issueDocuments } from './issue-documents';
 import { paymentList, subscriptionList } from './money-lists';
 import { currentSite } from './site';
@@ -15,8 +16,8 @@ const MOST_ROWS = 1_000_000;
 
 /** The lists of the Money place as CSV. Dates are local ones of the site's zone; amounts are decimal. */
 export const exportMoney = {
-  async subscriptions(filter: SubscriptionFilter): Promise<string> {
-    const { rows, zone } = await subscriptionList(filter);
+  async subscriptions(filter: SubscriptionFilter, mode?: Mode): Promise<string> {
+    const { rows, zone } = await subscriptionList(filter, mode);
     const day = (at: string | null): string => (at ? localDate(at, zone) : '');
     return toCsv(
       [
@@ -48,8 +49,8 @@ export const exportMoney = {
     );
   },
 
-  async payments(filter: PaymentFilter): Promise<string> {
-    const { rows, zone } = await paymentList(filter);
+  async payments(filter: PaymentFilter, mode?: Mode): Promise<string> {
+    const { rows, zone } = await paymentList(filter, mode);
     return toCsv(
       [
         'id',
@@ -81,8 +82,9 @@ export const exportMoney = {
   },
 
   /** Invoices, refunds and credits with the tax in them; what goes back has a minus. For an accountant. */
-  async documents(filter: Partial<DocumentFilter>): Promise<string> {
-    const { mode, zone } = await currentSite();
+  async documents(filter: Partial<DocumentFilter>, asked?: Mode): Promise<string> {
+    const { mode: own, zone } = await currentSite();
+    const mode = asked ?? own;
     await issueDocuments(mode);
     const { rows } = await listDocuments(pool(), mode, {
       ...ALL_DOCUMENTS,
@@ -128,13 +130,14 @@ export const exportMoney = {
   },
 
   /** What moved: payments, refunds and lost disputes, in order of time, with their signs. For an accountant. */
-  async ledger(): Promise<string> {
-    const { rows, zone } = await paymentList({
+  async ledger(mode?: Mode): Promise<string> {
+    const filter = {
       ...ALL_PAYMENTS,
-      state: 'succeeded',
-      sort: 'oldest',
+      state: 'succeeded' as const,
+      sort: 'oldest' as const,
       limit: MOST_ROWS,
-    });
+    };
+    const { rows, zone } = await paymentList(filter, mode);
     const ids = rows.map((row) => row.id);
     const [refunds, disputes] = [await listRefunds(pool(), ids), await listDisputes(pool(), ids)];
     const byId = new Map(rows.map((row) => [row.id, row]));

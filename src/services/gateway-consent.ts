@@ -2,25 +2,30 @@ import { config } from '@/config';
 import { gatewayById } from '@/gateways';
 import { pool } from '@/store/db';
 import { insertConsent, takeConsent } from '@/store/gateways';
+import type { Mode } from '@/store/site';
 import { NotAllowed, requireRight, type Actor } from './actor';
 import { keepAccount } from './connect-gateway';
 import { refusedField, type Result } from './result';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 import { hashToken, newToken } from './tokens';
 
 /** Where the owner goes to let the site bill through a gateway; the gateway brings them back. */
-export async function beginConsent(actor: Actor, gatewayId: string): Promise<Result<{ url: string }>> {
+export async function beginConsent(
+  actor: Actor,
+  gatewayId: string,
+  asked?: Mode,
+): Promise<Result<{ url: string }>> {
   requireRight(actor, 'manage money');
-  const site = await currentSite();
+  const mode = asked ?? (await currentSite()).mode;
   if (!actor.memberId) throw new NotAllowed('Sign in first.');
   const { token, hash } = newToken();
   await insertConsent(pool(), {
     stateHash: hash,
     gateway: gatewayId,
-    mode: site.mode,
+    mode,
     staffId: actor.memberId,
   });
-  const url = gatewayById(gatewayId).consentUrl({ back: consentBack(), state: token, mode: site.mode });
+  const url = gatewayById(gatewayId).consentUrl({ back: consentBack(), state: token, mode });
   return url
     ? { ok: true, value: { url } }
     : refusedField('', 'This gateway is connected by keys, not by consent.');
@@ -43,12 +48,12 @@ export async function finishConsent(
   const gateway = gatewayById(asked.gateway);
   const traded = await gateway.keysFromConsent(back.code);
   if (!traded.ok) return refusedField('', `${traded.reason}. Nothing was saved; connect once more.`);
-  if (traded.mode !== asked.mode || asked.mode !== site.mode)
+  if (traded.mode !== asked.mode)
     return refusedField(
       '',
-      `Consent was given for ${traded.mode} mode, and the site is in ${site.mode} mode. Connect once more.`,
+      `Consent was given for ${traded.mode} mode, and ${asked.mode} mode was asked for. Connect once more.`,
     );
-  return keepAccount(actor, site, gateway, traded.keys);
+  return keepAccount(actor, inMode(site, asked.mode), gateway, traded.keys);
 }
 
 const consentBack = (): string => `${config().SITE_URL}/desk/money/gateways/consent`;

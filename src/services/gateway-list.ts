@@ -21,10 +21,12 @@ export type GatewayLine = {
   address: string | null;
 };
 
-/** The connected gateways of the site's mode, each with its books compared, and those that can be connected. */
+/** The connected gateways, those of the site's mode first, each with its books compared, and those that can be connected. */
 export async function gatewayList(): Promise<{ accounts: GatewayLine[]; all: Gateway[]; site: Site }> {
   const site = await currentSite();
-  const own = (await listGatewayAccounts(pool())).filter((account) => account.mode === site.mode);
+  const own = (await listGatewayAccounts(pool())).sort(
+    (a, b) => Number(b.mode === site.mode) - Number(a.mode === site.mode),
+  );
   const accounts = await Promise.all(
     own.map(async (account) => {
       const gateway = gatewayById(account.gateway);

@@ -7,13 +7,14 @@ import { pool } from '@/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payments';
+import type { Mode } from '@/store/site';
 import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
 import { type StoredOffer } from '@/store/offers';
 import { listTiers, type Tier } from '@/store/tiers';
 import { gatewayById } from '@/gateways';
 import { listGatewayAccounts } from '@/store/gateways';
 import { siteNow } from './clock';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 import { termsOf } from './terms';
 import { transferDetails, type TransferDetails } from './transfer-details';
 
@@ -47,8 +48,9 @@ export type MemberAccount = {
 };
 
 /** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
-export async function memberAccount(member: Pick<Member, 'id'>): Promise<MemberAccount> {
-  const site = await currentSite();
+export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Promise<MemberAccount> {
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
   const now = siteNow(site);
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));

@@ -10,11 +10,12 @@ import {
   type SubscriptionFilter,
   type SubscriptionRow,
 } from '@/store/subscriptions';
+import type { Mode } from '@/store/site';
 import { listOfferVersions, type StoredOffer } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
 import { siteNow } from './clock';
 import { nextCharges } from './next-charges';
-import { currentSite } from './site';
+import { currentSite, inMode } from './site';
 
 /** How many rows stand on a page of a list. */
 export const PAGE_ROWS = 100;
@@ -29,11 +30,13 @@ export type SubscriptionLine = SubscriptionRow & {
 };
 export type PaymentLine = PaymentListRow & { tierName: string; through: string };
 
-/** Subscriptions of the site's mode that fit a filter. */
+/** Subscriptions that fit a filter; of the site's mode, where none is named. */
 export async function subscriptionList(
   filter: SubscriptionFilter,
+  mode?: Mode,
 ): Promise<{ rows: SubscriptionLine[]; total: number; counts: Map<State, number>; zone: string }> {
-  const site = await currentSite();
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
   const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
   const next = await nextCharges(
     site,
@@ -49,12 +52,13 @@ export async function subscriptionList(
   };
 }
 
-/** Payments of the site's mode that fit a filter. */
+/** Payments that fit a filter; of the site's mode, where none is named. */
 export async function paymentList(
   filter: PaymentFilter,
+  mode?: Mode,
 ): Promise<{ rows: PaymentLine[]; total: number; zone: string }> {
   const site = await currentSite();
-  const { rows, total } = await listPayments(pool(), site.mode, filter);
+  const { rows, total } = await listPayments(pool(), mode ?? site.mode, filter);
   return { rows: await withNames(rows), total, zone: site.zone };
 }
 

@@ -14,13 +14,15 @@ import { hasHadTrial } from '@/store/subscriptions';
 import { countPlacesTaken, findTier, listTierNames, type Tier } from '@/store/tiers';
 import { siteNow } from './clock';
 import { formStamp } from './guard-form';
-import { currentSite } from './site';
+import { currentSite, inMode, joiningMode } from './site';
 import { toWay, waysToPay, type WayToPay } from './ways-to-pay';
 import { placeOf, standingOf, type Standing } from './standing';
 import { priceOffer, type Pricing } from './terms';
 
 export type PreparedJoining = {
   joiningId: string;
+  /** Whether staff of a live site try it in test mode. */
+  isTry: boolean;
   /** What tax is in the amounts, and for which country. */
   pricing: Pricing;
   /** The signed moment at which the form was shown. */
@@ -50,8 +52,10 @@ export async function prepareJoining(
   member: Member | undefined,
   joiningId: string = randomUUID(),
   country: string = member?.country ?? '',
+  mode: '' | 'test' = '',
 ): Promise<PreparedJoining | null> {
-  const site = await currentSite();
+  const own = await currentSite();
+  const site = inMode(own, joiningMode(own, { staffRole: member?.staffRole ?? null }, mode));
   const now = siteNow(site);
   const listed = await findOffer(pool(), offerId);
   const tier = listed && (await findTier(pool(), listed.tierId));
@@ -70,6 +74,7 @@ export async function prepareJoining(
   const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
   return {
     joiningId,
+    isTry: site.mode !== own.mode,
     pricing,
     stamp: formStamp(),
     offer,

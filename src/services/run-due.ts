@@ -29,7 +29,9 @@ import { remind } from './write-reminders';
  */
 export async function runOneDue(): Promise<boolean> {
   const site = await currentSite();
-  const due = await claimDue(pool(), siteNow(site, 'test'), siteNow(site, 'live'), config().LEASE_SECONDS);
+  // Once the site is live, what was made in test mode stands still.
+  const testNow = site.mode === 'test' ? siteNow(site, 'test') : null;
+  const due = await claimDue(pool(), testNow, siteNow(site, 'live'), config().LEASE_SECONDS);
   if (!due) return false;
   // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
   const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');

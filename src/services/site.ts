@@ -1,10 +1,23 @@
 import { pool } from '@/store/db';
-import { findSite, type Site } from '@/store/site';
+import { findSite, type Mode, type Site } from '@/store/site';
+import { NotAllowed, type Actor } from './actor';
 
 export class NotSetUp extends Error {
   constructor() {
     super('This site has not been set up yet. Run “npm run create-site”, then sign in at /desk.');
   }
+}
+
+/** The site as it is for what belongs to a mode: its clock, its accounts, its holdings. */
+export const inMode = (site: Site, mode: Mode): Site => ({ ...site, mode });
+
+/**
+ * The mode in which somebody joins: the site's, or, for staff who ask for it, test mode. @throws NotAllowed for others
+ */
+export function joiningMode(site: Site, actor: Pick<Actor, 'staffRole'>, asked: string): Mode {
+  if (asked !== 'test' || site.mode === 'test') return site.mode;
+  if (!actor.staffRole) throw new NotAllowed('Test checkout is for staff.');
+  return 'test';
 }
 
 /** The site. @throws NotSetUp before it exists */

@@ -36,11 +36,11 @@ export async function subscriptionFile(id: string): Promise<SubscriptionFile | n
   const site = await currentSite();
   const subscription = z.uuid().safeParse(id).success ? await findSubscription(pool(), id) : undefined;
   const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
-  if (!subscription || !member || subscription.mode !== site.mode) return null;
-  const account = await memberAccount(member);
+  if (!subscription || !member) return null;
+  const account = await memberAccount(member, subscription.mode);
   const view = account.subscriptions.find((one) => one.subscription.id === id);
   if (!view) return null;
-  const { rows } = await listPayments(pool(), site.mode, {
+  const { rows } = await listPayments(pool(), subscription.mode, {
     ...ALL_PAYMENTS,
     memberId: member.id,
     limit: 500,
@@ -62,7 +62,7 @@ export async function subscriptionFile(id: string): Promise<SubscriptionFile | n
     view,
     zone: site.zone,
     payments,
-    credit: await unspentCredit(pool(), member.id, site.mode),
+    credit: await unspentCredit(pool(), member.id, subscription.mode),
     story: storyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
     requestId: randomUUID(),
   };

@@ -14,6 +14,7 @@ import { currentSite } from './site';
 export type Today = {
   now: Instant;
   zone: string;
+  isLive: boolean;
   gateway: GatewayAccount | null;
   tiersOnSale: number;
   tiers: number;
@@ -49,6 +50,7 @@ export async function today(): Promise<Today> {
   return {
     now,
     zone: site.zone,
+    isLive: site.mode === 'live',
     gateway: accounts.find((account) => account.mode === site.mode && account.atCheckout) ?? null,
     tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale))
       .length,

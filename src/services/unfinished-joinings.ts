@@ -51,7 +51,8 @@ export async function unfinishedJoinings(): Promise<{ zone: string; joinings: Un
 /** The joining that a mailed link resumes; null where the link is dead. */
 export async function joiningToResume(token: string): Promise<Joining | null> {
   const joining = await findJoiningByHash(pool(), hashToken(token));
-  return joining?.state === 'open' ? joining : null;
+  const { mode } = await currentSite();
+  return joining?.state === 'open' && joining.mode === mode ? joining : null;
 }
 
 /** Reminds people, once each, of what they left unfinished, and ends what has been left for too long. */

@@ -22,7 +22,7 @@ import { writeMail } from './write-mail';
 export async function writeReminders(): Promise<number> {
   const site = await currentSite();
   let written = 0;
-  for (const mode of ['test', 'live'] as const) {
+  for (const mode of site.mode === 'test' ? (['test', 'live'] as const) : (['live'] as const)) {
     while (await remindNext(site, mode)) written++;
     while (await tellNextExpiry(site, mode)) written++;
   }

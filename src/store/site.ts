@@ -1,3 +1,4 @@
+import type { Instant } from '@/core/calendar';
 import type { SiteDefault } from '@/core/access/decide';
 import type { TeaserSetting } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
@@ -39,6 +40,10 @@ export type Site = {
   /** What the owner changed of mails, by template. */
   mails: Record<string, MailSetting | undefined>;
   accountSections: AccountSection[];
+  wentLiveAt: Instant | null;
+  /** Test data is to be cleared, and is not yet; when it was, real time. */
+  clearsTestData: boolean;
+  testClearedAt: Instant | null;
 };
 
 /** The site, or undefined before it was set up. */
@@ -134,4 +139,18 @@ export async function setAccountSettings(
     JSON.stringify(sections),
     mayDelete,
   ]);
+}
+
+/** From now on money is real. Real time. */
+export async function setLive(db: Db, at: Instant): Promise<void> {
+  await run(db, `UPDATE site SET mode = 'live', went_live_at = $1 WHERE mode = 'test'`, [at]);
+}
+
+/** That test data is to be cleared, or, with false, that it has been. */
+export async function setClearsTestData(db: Db, clears: boolean): Promise<void> {
+  await run(
+    db,
+    'UPDATE site SET clears_test_data = $1, test_cleared_at = CASE WHEN $1 THEN test_cleared_at ELSE now() END',
+    [clears],
+  );
 }

@@ -280,11 +280,12 @@ export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
 
 /**
  * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
- * Test subscriptions follow the rehearsal clock, live ones real time; a lock held elsewhere is passed over.
+ * Test subscriptions follow the rehearsal clock, or, where that is null, stand still; live ones follow real time. A lock
+ * held elsewhere is passed over.
  */
 export async function claimDue(
   db: Db,
-  testNow: Instant,
+  testNow: Instant | null,
   liveNow: Instant,
   leaseSeconds: number,
 ): Promise<DueSubscription | undefined> {

@@ -2,6 +2,7 @@ import pino from 'pino';
 import { configOrExit } from '@/config';
 import { closeTransport } from '@/mail/send';
 import { applyGatewayEvent } from '@/services/apply-gateway-event';
+import { clearTestData } from '@/services/go-live';
 import { issueDocuments } from '@/services/issue-documents';
 import { returnMoney } from '@/services/return-money';
 import { runOneDue } from '@/services/run-due';
@@ -47,6 +48,7 @@ const WORK: Record<string, () => Promise<number | boolean>> = {
 const CHORES: Record<string, () => Promise<number>> = {
   payments: sweepPayments,
   agreements: settleAgreements,
+  clearing: clearTestData,
   documents: () => issueDocuments(),
   returns: returnMoney,
   reminders: writeReminders,

@@ -1,4 +1,5 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { Tabs } from '../kit/tabs';
 import { TextField } from '../kit/field';
 
 type Props = {
@@ -15,6 +16,17 @@ const BOX = 'rounded-card border border-line bg-surface p-5';
 export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDetails }: Props) {
   return (
     <div className="grid gap-4">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <h2 className="text-xl">Connect in {mode} mode</h2>
+        <Tabs
+          label="Mode"
+          here={mode}
+          tabs={[
+            { id: 'test', name: 'Test', path: '/desk/money/gateways?mode=test' },
+            { id: 'live', name: 'Live', path: '/desk/money/gateways?mode=live' },
+          ]}
+        />
+      </div>
       <section className={BOX} aria-label="Connect Curlew Cards">
         <h2 className="text-xl">Curlew Cards</h2>
         <p className="mt-1 text-muted">
@@ -26,6 +38,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
         </p>
         <ActionForm action={byKeys} label="Connect Curlew Cards" emptyWhenDone className="mt-4 grid gap-4">
           <FormMessage />
+          <input type="hidden" name="mode" value={mode} />
           <TextField
             name="siteKey"
             label="Site key"
@@ -54,6 +67,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
         </p>
         <ActionForm action={byConsent} className="mt-4 grid gap-3">
           <input type="hidden" name="gateway" value="dunlin-wallet" />
+          <input type="hidden" name="mode" value={mode} />
           <SubmitButton busy="Going there…" className="w-fit">
             Go to Dunlin Wallet
           </SubmitButton>
@@ -69,6 +83,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
           <summary className="w-fit list-none text-spruce underline">Take transfers</summary>
           <ActionForm action={byDetails} label="Take transfers" emptyWhenDone className="mt-3 grid gap-4">
             <FormMessage />
+            <input type="hidden" name="mode" value={mode} />
             <TextField name="payee" label="Name on the account" />
             <TextField name="account" label="Account" hint="As people write it on a transfer." />
             <TextField name="bank" label="Bank (if you like)" />

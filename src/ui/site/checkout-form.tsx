@@ -16,6 +16,7 @@ type Props = {
   /** Where the payer is, and the tax on top that was shown. */
   country: string;
   addedTax: number;
+  mode: '' | 'test';
   /** The signed moment at which this form was shown. */
   shown: string;
   returnTo: string;

@@ -25,6 +25,7 @@ const FIELDS = [
   'returnTo',
   'country',
   'addedTax',
+  'mode',
 ];
 const ANSWER = 'answers.';
 

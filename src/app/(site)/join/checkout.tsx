@@ -29,7 +29,7 @@ type Props = {
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
 export async function Checkout({ prepared, member, returnTo, typed }: Props) {
   const { offer, tier, ways, standing } = prepared;
-  const { zone, name: siteName, tax: taxes } = await currentSite();
+  const { zone, name: siteName, tax: taxes, mode } = await currentSite();
   const { tax, country, addedTax } = prepared.pricing;
   const { currency } = offer.definition;
   const obstacle = obstacleOf(prepared, zone);
@@ -49,6 +49,25 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           <KeyGlyph cut={tier.keyCut} size={20} /> {siteName}
         </p>
         <h1 className="mt-2 text-4xl break-words">{titleOf(prepared)}</h1>
+        {member?.staffRole && mode === 'live' && (
+          <p className="mt-3 rounded-md border border-dashed border-edge px-4 py-2 text-[0.9375rem]">
+            {prepared.isTry ? (
+              <>
+                <b>No real money:</b> you try this in test mode, and nobody is let in by it.{' '}
+                <Link className="text-spruce underline" href={`/join/${offer.id}?to=${to}`}>
+                  Join for real
+                </Link>
+              </>
+            ) : (
+              <>
+                You are staff.{' '}
+                <Link className="text-spruce underline" href={`/join/${offer.id}?to=${to}&mode=test`}>
+                  Try this checkout in test mode
+                </Link>
+              </>
+            )}
+          </p>
+        )}
         {!isEmpty(tier.joinWords) && <RichText document={tier.joinWords} className="mt-3 grid gap-2" />}
         {prepared.joining.placesLeft !== null && !obstacle && standing.kind === 'new' && (
           <p className="figures mt-2 font-semibold text-metered">
@@ -157,6 +176,7 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           versionId={offer.versionId}
           country={country}
           addedTax={addedTax}
+          mode={prepared.isTry ? 'test' : ''}
           quoteId={prepared.quoteId ?? ''}
           shown={prepared.stamp}
           returnTo={returnTo}

@@ -49,14 +49,15 @@ export default async function TodayPage() {
         : null,
       isDone: Boolean(t.lastPayment),
     },
+    { title: 'Go live', href: '/desk/settings/live', proof: null, isDone: false },
   ];
   return (
     <>
       <h1 className="text-3xl" id="desk-main">
         Today
       </h1>
-      <div className="mt-5 grid gap-8 lg:grid-cols-[26rem_1fr]">
-        <SetupTrail steps={trail} />
+      <div className={t.isLive ? 'mt-5' : 'mt-5 grid gap-8 lg:grid-cols-[26rem_1fr]'}>
+        {!t.isLive && <SetupTrail steps={trail} />}
         <div className="grid content-start gap-8">
           <dl className="flex flex-wrap gap-x-12 gap-y-4">
             <Figure name="Joined in the last 7 days" value={String(t.joinedThisWeek)} />

@@ -20,16 +20,23 @@ const reload = (message: string) => (): FormState => {
   return { problems: {}, message };
 };
 
+/** The mode for which something is connected; left out, the site's. */
+const modeOf = (form: FormData): 'test' | 'live' | undefined =>
+  (['test', 'live'] as const).find((mode) => mode === text(form, 'mode'));
+
 export async function connectGatewayAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
   const keys = { siteKey: text(form, 'siteKey'), secretKey: text(form, 'secretKey') };
-  return forForm(() => connectGateway(actor, 'curlew-cards', keys), reload('Connected. The keys are right.'));
+  return forForm(
+    () => connectGateway(actor, 'curlew-cards', keys, modeOf(form)),
+    reload('Connected. The keys are right.'),
+  );
 }
 
 export async function consentAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
   return forForm(
-    () => beginConsent(actor, text(form, 'gateway')),
+    () => beginConsent(actor, text(form, 'gateway'), modeOf(form)),
     ({ url }) => redirect(url),
   );
 }
@@ -38,7 +45,10 @@ export async function connectTransferAction(_: FormState, form: FormData): Promi
   const actor = await currentActor();
   const fields = ['payee', 'account', 'bank', 'daysToPay'];
   const input = Object.fromEntries(fields.map((field) => [field, text(form, field)]));
-  return forForm(() => connectTransfer(actor, input), reload('Kept. It is a way to pay now.'));
+  return forForm(
+    () => connectTransfer(actor, { ...input, mode: modeOf(form) }),
+    reload('Kept. It is a way to pay now.'),
+  );
 }
 
 export async function registerWebhookAction(_: FormState, form: FormData): Promise<FormState> {

@@ -12,6 +12,7 @@ import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
 import { listPath, readListSearch, type ListSearch } from './query';
+import { ModeNote } from './mode-note';
 import { SubscriptionDrawer } from './subscription-drawer';
 
 export const metadata: Metadata = { title: 'Money' };
@@ -27,14 +28,15 @@ const SORTS = [
 export default async function SubscriptionsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
   const staff = await requireStaff();
   const filter = readListSearch(await searchParams, STATES, SUBSCRIPTION_SORTS, PAGE_ROWS);
-  const { state, search, sort, page, open } = filter;
-  const { rows, total, counts, zone } = await subscriptionList(filter);
+  const { state, search, sort, page, open, mode } = filter;
+  const { rows, total, counts, zone } = await subscriptionList(filter, mode || undefined);
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/money', { state, q: search, sort, page, ...changed });
+    listPath('/desk/money', { state, q: search, sort, page, mode, ...changed });
   const all = [...counts.values()].reduce((sum, n) => sum + n, 0);
   return (
     <>
       <MoneyTabs here="subscriptions" />
+      <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
         label="State"
         chips={['' as const, ...STATES].map((option) => ({
@@ -49,10 +51,10 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         searchLabel="Name or e-mail"
         sort={sort}
         sorts={SORTS}
-        keep={{ state }}
+        keep={{ state, mode }}
         exports={[
           {
-            href: listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort }),
+            href: listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort, mode }),
             words: 'Export as CSV',
           },
         ]}

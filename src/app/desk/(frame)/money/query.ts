@@ -7,6 +7,8 @@ export type ListSearch = {
   open?: string;
   /** "2026-11". */
   month?: string;
+  /** 'test': what was made before the site went live. */
+  mode?: string;
 };
 
 /** Reads it: what is unknown falls back to the first of what is known. */
@@ -25,6 +27,7 @@ export function readListSearch<State extends string, Sort extends string>(
     offset: (page - 1) * rows,
     limit: rows,
     open: search.open ?? '',
+    mode: search.mode === 'test' ? ('test' as const) : ('' as const),
     month: /^\d{4}-\d{2}$/.test(search.month ?? '') ? (search.month ?? '') : '',
   };
 }

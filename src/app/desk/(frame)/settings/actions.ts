@@ -3,6 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { forForm, parseJson, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
+import { askToClearTestData, goLive } from '@/services/go-live';
 import { saveAccountSettings } from '@/services/save-account-settings';
 import { saveDunning } from '@/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/services/save-mail';
@@ -66,4 +67,18 @@ export async function saveAccountAction(_: FormState, form: FormData): Promise<F
     mayDelete: text(form, 'mayDelete') === 'yes',
   };
   return forForm(() => saveAccountSettings(actor, input), saved('Saved.'));
+}
+
+export async function goLiveAction(_: FormState, form: FormData): Promise<FormState> {
+  const actor = await currentActor();
+  const input = { typed: text(form, 'typed'), clearsTestData: text(form, 'clears') === 'yes' };
+  return forForm(
+    () => goLive(actor, input),
+    () => (revalidatePath('/', 'layout'), { problems: {}, message: 'The site is live.' }),
+  );
+}
+
+export async function clearTestDataAction(_: FormState, form: FormData): Promise<FormState> {
+  const actor = await currentActor();
+  return forForm(() => askToClearTestData(actor, text(form, 'typed')), saved('It is being cleared.'));
 }

@@ -10,6 +10,7 @@ import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { Table } from '@/ui/kit/table';
+import { ModeNote } from '../mode-note';
 import { listPath, monthName, readListSearch, type ListSearch } from '../query';
 
 export const metadata: Metadata = { title: 'Books' };
@@ -21,13 +22,18 @@ const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
 export default async function BooksPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
   await requireStaff();
   const filter = readListSearch(await searchParams, KINDS, ['newest'], PAGE_ROWS);
-  const { state, search, page, month, offset, limit } = filter;
-  const { months, rows, total, zone } = await books(month, { kind: state, search, offset, limit });
+  const { state, search, page, month, mode, offset, limit } = filter;
+  const { months, rows, total, zone } = await books(
+    month,
+    { kind: state, search, offset, limit },
+    mode || undefined,
+  );
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/money/books', { state, q: search, page, month, ...changed });
+    listPath('/desk/money/books', { state, q: search, page, month, mode, ...changed });
   return (
     <>
       <MoneyTabs here="books" />
+      <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       {months.length === 0 ? (
         <div className="mt-5">
           <Empty title="No money has moved yet">
@@ -61,7 +67,11 @@ export default async function BooksPage({ searchParams }: { searchParams: Promis
                     </td>
                     <td className="py-2 pr-5 text-right">
                       <Link
-                        href={listPath('/desk/money/payments', { state: 'succeeded', month: sums.month })}
+                        href={listPath('/desk/money/payments', {
+                          state: 'succeeded',
+                          month: sums.month,
+                          mode,
+                        })}
                         className="text-spruce underline"
                         aria-label={`Payments of ${monthName(sums.month)}: ${money(sums.received)}`}
                       >
@@ -99,13 +109,13 @@ export default async function BooksPage({ searchParams }: { searchParams: Promis
             searchLabel="Name, e-mail or number"
             sort="newest"
             sorts={[]}
-            keep={{ state, month }}
+            keep={{ state, month, mode }}
             exports={[
               {
-                href: listPath('/desk/money/export', { list: 'documents', state, q: search, month }),
+                href: listPath('/desk/money/export', { list: 'documents', state, q: search, month, mode }),
                 words: 'Documents as CSV',
               },
-              { href: '/desk/money/export?list=ledger', words: 'Ledger as CSV' },
+              { href: listPath('/desk/money/export', { list: 'ledger', mode }), words: 'Ledger as CSV' },
             ]}
           />
           {month && (

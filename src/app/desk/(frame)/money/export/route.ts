@@ -20,22 +20,29 @@ export async function GET(request: Request): Promise<Response> {
   const search = Object.fromEntries(query);
   const list = query.get('list');
   const bounds = monthBounds(search.month ?? '', (await currentSite()).zone) ?? { from: null, until: null };
+  const mode = search.mode === 'test' ? ('test' as const) : undefined;
   const csv =
     list === 'subscriptions'
-      ? await exportMoney.subscriptions(readListSearch(search, STATES, SUBSCRIPTION_SORTS, MOST_ROWS))
+      ? await exportMoney.subscriptions(readListSearch(search, STATES, SUBSCRIPTION_SORTS, MOST_ROWS), mode)
       : list === 'ledger'
-        ? await exportMoney.ledger()
+        ? await exportMoney.ledger(mode)
         : list === 'documents'
-          ? await exportMoney.documents({
-              kind: readListSearch(search, KINDS, ['newest'], MOST_ROWS).state,
-              search: search.q ?? '',
-              ...bounds,
-            })
-          : await exportMoney.payments({
-              ...readListSearch(search, OUTCOMES, PAYMENT_SORTS, MOST_ROWS),
-              ...bounds,
-              memberId: null,
-            });
+          ? await exportMoney.documents(
+              {
+                kind: readListSearch(search, KINDS, ['newest'], MOST_ROWS).state,
+                search: search.q ?? '',
+                ...bounds,
+              },
+              mode,
+            )
+          : await exportMoney.payments(
+              {
+                ...readListSearch(search, OUTCOMES, PAYMENT_SORTS, MOST_ROWS),
+                ...bounds,
+                memberId: null,
+              },
+              mode,
+            );
   const name = ['subscriptions', 'ledger', 'documents'].find((known) => known === list) ?? 'payments';
   return new Response(csv, {
     headers: {

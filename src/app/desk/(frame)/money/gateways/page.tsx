@@ -23,10 +23,10 @@ export const metadata: Metadata = { title: 'Gateways' };
 export default async function GatewaysPage({
   searchParams,
 }: {
-  searchParams: Promise<{ connected?: string; problem?: string }>;
+  searchParams: Promise<{ connected?: string; problem?: string; mode?: string }>;
 }) {
   const staff = await requireStaff();
-  const { connected, problem } = await searchParams;
+  const { connected, problem, mode: asked } = await searchParams;
   const mayManage = may(staff.staffRole, 'manage money');
   const { accounts, site } = await gatewayList();
   const when = (at: string | null): string | null => at && formatDateTime(at, site.zone);
@@ -83,7 +83,7 @@ export default async function GatewaysPage({
         </div>
         {mayManage && (
           <ConnectGateways
-            mode={site.mode}
+            mode={asked === 'live' || asked === 'test' ? asked : site.mode}
             whereToFindKeys={config().CURLEW_CARDS_URL}
             byKeys={connectGatewayAction}
             byConsent={consentAction}

@@ -15,6 +15,7 @@ import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
 import { listPath, monthName, readListSearch, type ListSearch } from '../query';
+import { ModeNote } from '../mode-note';
 import { SubscriptionDrawer } from '../subscription-drawer';
 
 export const metadata: Metadata = { title: 'Payments' };
@@ -30,20 +31,19 @@ const SORTS = [
 export default async function PaymentsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
   const staff = await requireStaff();
   const filter = readListSearch(await searchParams, STATES, PAYMENT_SORTS, PAGE_ROWS);
-  const { state, search, sort, page, open, month } = filter;
+  const { state, search, sort, page, open, month, mode } = filter;
   const bounds = monthBounds(month, (await currentSite()).zone);
-  const { rows, total, zone } = await paymentList({
-    ...ALL_PAYMENTS,
-    ...filter,
-    from: bounds?.from ?? null,
-    until: bounds?.until ?? null,
-  });
+  const { rows, total, zone } = await paymentList(
+    { ...ALL_PAYMENTS, ...filter, from: bounds?.from ?? null, until: bounds?.until ?? null },
+    mode || undefined,
+  );
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/money/payments', { state, q: search, sort, page, month, ...changed });
+    listPath('/desk/money/payments', { state, q: search, sort, page, month, mode, ...changed });
   const opened = open ? await subscriptionOfPayment(open) : null;
   return (
     <>
       <MoneyTabs here="payments" />
+      <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
         label="Outcome"
         chips={['' as const, ...STATES].map((option) => ({
@@ -57,13 +57,13 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Pro
         searchLabel="Name, e-mail or reference"
         sort={sort}
         sorts={SORTS}
-        keep={{ state, month }}
+        keep={{ state, month, mode }}
         exports={[
           {
-            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort, month }),
+            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort, month, mode }),
             words: 'Export as CSV',
           },
-          { href: '/desk/money/export?list=ledger', words: 'Ledger as CSV' },
+          { href: listPath('/desk/money/export', { list: 'ledger', mode }), words: 'Ledger as CSV' },
         ]}
       />
       {month && (

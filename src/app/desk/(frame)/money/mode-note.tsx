@@ -1,0 +1,22 @@
+import Link from 'next/link';
+import { currentSite } from '@/services/site';
+
+/** On a live site: that test data is shown apart, and the way to and from it. */
+export async function ModeNote({ mode, at }: { mode: '' | 'test'; at: (mode: string) => string }) {
+  const site = await currentSite();
+  if (site.mode === 'test' || (site.testClearedAt !== null && mode === '')) return null;
+  return mode === 'test' ? (
+    <p className="mt-4 rounded-md border border-dashed border-edge px-4 py-2">
+      <b>Test data:</b> made before the site went live, or by staff who tried. No real money.{' '}
+      <Link href={at('')} className="text-spruce underline">
+        Back to what is real
+      </Link>
+    </p>
+  ) : (
+    <p className="mt-3 text-[0.9375rem]">
+      <Link href={at('test')} className="text-spruce underline">
+        Look at the test data
+      </Link>
+    </p>
+  );
+}

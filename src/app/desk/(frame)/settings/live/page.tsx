@@ -1,0 +1,168 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { requireStaff } from '@/app/session';
+import { formatDateTime } from '@/core/calendar';
+import { readiness } from '@/services/go-live';
+import type { TestData } from '@/store/test-data';
+import { SettingsHead } from '@/ui/desk/settings-head';
+import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
+import { LinkButton } from '@/ui/kit/button';
+import { CheckField, TextField } from '@/ui/kit/field';
+import { clearTestDataAction, goLiveAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Going live' };
+
+const count = (n: number, one: string, many = `${one}s`): string =>
+  `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
+
+/** The one step from test to live: what stands against it, what changes, and what stays behind. */
+export default async function GoingLivePage() {
+  await requireStaff('set up the site');
+  const { site, blockers, warnings, ways, testData } = await readiness();
+  return (
+    <>
+      <SettingsHead here="live" />
+      {site.mode === 'live' ? (
+        <Live
+          since={site.wentLiveAt ? formatDateTime(site.wentLiveAt, site.zone) : ''}
+          cleared={site.testClearedAt && formatDateTime(site.testClearedAt, site.zone)}
+          clears={site.clearsTestData}
+          testData={testData}
+          siteName={site.name}
+        />
+      ) : (
+        <div className="mt-5 grid max-w-5xl items-start gap-6 md:grid-cols-2">
+          <section className="rounded-card border border-line bg-surface p-5">
+            <h2 className="text-xl">Before you do</h2>
+            <ul className="mt-3 grid gap-2">
+              {blockers.map((blocker) => (
+                <li
+                  key={blocker.words}
+                  className="rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2"
+                >
+                  <p className="font-medium text-closed">{blocker.words}</p>
+                  <LinkButton href={`${blocker.href}?mode=live`} look="quiet" className="mt-2">
+                    Connect one in live mode
+                  </LinkButton>
+                </li>
+              ))}
+              {warnings.map((warning) => (
+                <li
+                  key={warning}
+                  className="rounded-md border-l-4 border-metered bg-metered-wash px-3 py-2 text-metered"
+                >
+                  {warning}
+                </li>
+              ))}
+              {ways.length > 0 && (
+                <li className="rounded-md border-l-4 border-open bg-open-wash px-3 py-2 text-open">
+                  Members will pay by {ways.join(', ')}.
+                </li>
+              )}
+              {site.tax.way === 'none' && (
+                <li className="text-muted">
+                  Nothing is taxed.{' '}
+                  <Link href="/desk/settings/tax" className="text-spruce underline">
+                    See whether that is right
+                  </Link>
+                </li>
+              )}
+            </ul>
+            <h2 className="mt-6 text-xl">What changes</h2>
+            <ul className="mt-2 list-disc pl-5">
+              <li>Checkout takes real money. Only you and your staff can still try it in test mode.</li>
+              <li>
+                What is held by test subscriptions opens nothing any more: {count(testData.holders, 'member')}{' '}
+                would have to join again.
+              </li>
+              <li>
+                {count(testData.running, 'test subscription')} stop where they are; nothing of them is charged
+                or mailed.
+              </li>
+              {testData.agreements > 0 && (
+                <li>{count(testData.agreements, 'approval')} at test wallets are ended there.</li>
+              )}
+              <li>The rehearsal clock is put away: the site goes by real time.</li>
+              <li>Invoices are numbered from 1, apart from those of the test.</li>
+            </ul>
+            <p className="mt-3 font-medium">There is no way back to test mode.</p>
+          </section>
+          <section className="rounded-card border border-line bg-surface p-5">
+            <h2 className="text-xl">What stays</h2>
+            <p className="mt-2">
+              Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Of the test there
+              are {testWords(testData)}. They stay behind, apart from what is real, until you clear them.
+            </p>
+            <ActionForm action={goLiveAction} label="Go live" className="mt-5 grid gap-4">
+              <CheckField
+                name="clears"
+                value="yes"
+                label="Clear the test data as well"
+                hint="Subscriptions, payments, documents and messages of the test are deleted. You can also do it later."
+              />
+              <TextField
+                name="typed"
+                label={`To confirm, type the name of the site: ${site.name}`}
+                autoComplete="off"
+              />
+              <FormMessage />
+              <SubmitButton busy="Going live…" className="w-fit px-8">
+                Go live
+              </SubmitButton>
+            </ActionForm>
+          </section>
+        </div>
+      )}
+    </>
+  );
+}
+
+const testWords = (t: TestData): string =>
+  `${count(t.subscriptions, 'subscription')}, ${count(t.payments, 'payment')}, ${count(t.documents, 'document')} and ${count(t.messages, 'gateway message')}`;
+
+type LiveProps = {
+  since: string;
+  cleared: string | null;
+  clears: boolean;
+  testData: TestData;
+  siteName: string;
+};
+
+function Live({ since, cleared, clears, testData, siteName }: LiveProps) {
+  const isEmpty = testData.subscriptions + testData.payments + testData.joinings + testData.messages === 0;
+  return (
+    <div className="mt-5 grid max-w-2xl gap-6">
+      <p className="text-lg">
+        The site is <b className="text-open">live</b> since {since}. Money is real.
+      </p>
+      <section className="rounded-card border border-line bg-surface p-5">
+        <h2 className="text-xl">Test data</h2>
+        {clears ? (
+          <p className="mt-2" role="status">
+            It is being cleared
+            {testData.agreements > 0 &&
+              `; ${count(testData.agreements, 'approval')} at test wallets must be ended there first`}
+            . Load the page again in a moment.
+          </p>
+        ) : isEmpty ? (
+          <p className="mt-2">There is none{cleared && `; it was cleared on ${cleared}`}.</p>
+        ) : (
+          <>
+            <p className="mt-2">There are {testWords(testData)}. None of it opens anything or is charged.</p>
+            <ActionForm action={clearTestDataAction} label="Clear the test data" className="mt-4 grid gap-4">
+              <TextField
+                name="typed"
+                label={`To delete it for good, type the name of the site: ${siteName}`}
+                autoComplete="off"
+              />
+              <FormMessage />
+              <SubmitButton busy="Asking…" look="bad" className="w-fit">
+                Clear the test data
+              </SubmitButton>
+            </ActionForm>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}

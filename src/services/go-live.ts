@@ -1,0 +1,122 @@
+import { z } from 'zod';
+import { cannotCarry } from '@/core/offers/carries';
+import { gatewayById } from '@/gateways';
+import { lock, pool, transaction, type Db } from '@/store/db';
+import { listCheckoutAccounts } from '@/store/gateways';
+import { listOffers } from '@/store/offers';
+import { findSite, setClearsTestData, setLive, type Site } from '@/store/site';
+import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/store/test-data';
+import { requireRight, WORKER, type Actor } from './actor';
+import { realNow } from './clock';
+import { record } from './record';
+import { done, refusedField, type Result } from './result';
+import { currentSite } from './site';
+
+export type Readiness = {
+  site: Site;
+  /** What must be put right first, and where. */
+  blockers: { words: string; href: string }[];
+  /** What does not stop it, and should be known. */
+  warnings: string[];
+  /** Live ways to pay that people will see at checkout. */
+  ways: string[];
+  testData: TestData;
+};
+
+/** Whether the site can go live, what stands against it, and what was made in test mode. */
+export async function readiness(): Promise<Readiness> {
+  const site = await currentSite();
+  return { site, ...(await whatStands(pool())), testData: await countTestData(pool()) };
+}
+
+async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warnings' | 'ways'>> {
+  const accounts = await listCheckoutAccounts(db, 'live');
+  const paid = (await listOffers(db)).filter((offer) => offer.onSale && offer.isPaid);
+  const gateways = '/desk/money/gateways';
+  const lost = paid.filter((offer) =>
+    accounts.every(
+      (account) => cannotCarry(gatewayById(account.gateway).carries, offer.definition).length > 0,
+    ),
+  );
+  const blockers =
+    paid.length > 0 && accounts.length === 0
+      ? [{ words: 'No gateway is connected in live mode: nobody could pay.', href: gateways }]
+      : [];
+  return {
+    blockers,
+    ways: accounts.map((account) => account.label),
+    warnings: [
+      ...accounts
+        .filter((account) => gatewayById(account.gateway).hasWebhooks && !account.heardAt)
+        .map((account) => `The webhook of ${account.label} has not been heard in live mode yet.`),
+      ...(accounts.length > 0
+        ? lost.map((offer) => `No live way to pay can carry “${offer.name}” of ${offer.tierId}.`)
+        : []),
+    ],
+  };
+}
+
+const inputSchema = z.object({
+  /** The site's name, typed to confirm. */
+  typed: z.string().trim(),
+  clearsTestData: z.boolean(),
+});
+
+/**
+ * The one step from test to live. From then on only live holdings count, checkout takes real money, and what was made in
+ * test mode stands still. There is no way back.
+ */
+export async function goLive(actor: Actor, raw: unknown): Promise<Result<null>> {
+  requireRight(actor, 'set up the site');
+  const parsed = inputSchema.safeParse(raw);
+  if (!parsed.success) return refusedField('', 'Something of this form is missing. Load the page again.');
+  return transaction(async (db) => {
+    await lock(db, 'go live');
+    const site = await findSite(db);
+    if (!site || site.mode === 'live') return refusedField('', 'The site is live already.');
+    const { blockers } = await whatStands(db);
+    if (blockers[0]) return refusedField('', `${blockers[0].words} Connect one first.`);
+    if (!isName(parsed.data.typed, site.name))
+      return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+    const at = realNow();
+    await setLive(db, at);
+    await endTestAgreements(db);
+    if (parsed.data.clearsTestData) await setClearsTestData(db, true);
+    await record(db, actor, at, 'went live', 'site', { clearsTestData: parsed.data.clearsTestData });
+    return done(null);
+  });
+}
+
+const isName = (typed: string, name: string): boolean => typed.toLowerCase() === name.trim().toLowerCase();
+
+/** Asks for everything that was made in test mode to be cleared. In live mode only; the worker does it. */
+export async function askToClearTestData(actor: Actor, typed: string): Promise<Result<null>> {
+  requireRight(actor, 'set up the site');
+  return transaction(async (db) => {
+    await lock(db, 'go live');
+    const site = await findSite(db);
+    if (site?.mode !== 'live')
+      return refusedField('', 'Test data is cleared when the site goes live, or afterwards.');
+    if (!isName(typed.trim(), site.name))
+      return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+    await endTestAgreements(db);
+    await setClearsTestData(db, true);
+    await record(db, actor, realNow(), 'asked for test data to be cleared', 'site');
+    return done(null);
+  });
+}
+
+/** Clears what was made in test mode, where that was asked for and no wallet bills for it any more. */
+export async function clearTestData(): Promise<number> {
+  const site = await findSite(pool());
+  if (!site?.clearsTestData || site.mode !== 'live') return 0;
+  return transaction(async (db) => {
+    await lock(db, 'go live');
+    const counts = await countTestData(db);
+    if (counts.agreements > 0) return 0;
+    await deleteTestData(db);
+    await setClearsTestData(db, false);
+    await record(db, WORKER, realNow(), 'test data cleared', 'site', counts);
+    return counts.subscriptions + counts.payments;
+  });
+}

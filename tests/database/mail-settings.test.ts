@@ -1,0 +1,217 @@
+import { describe, expect, it } from 'vitest';
+import { NotAllowed, type Actor } from '../../src/services/actor';
+import { accountSections, memberAccount } from '../../src/services/member-account';
+import { mailLog } from '../../src/services/mail-log';
+import { mailPreview } from '../../src/services/mail-preview';
+import { addNote, notesFor, removeNote } from '../../src/services/member-notes';
+import { MAILS } from '../../src/mail/catalogue';
+import { saveAccountSettings } from '../../src/services/save-account-settings';
+import { saveDunning } from '../../src/services/save-dunning';
+import { saveMail, saveSender, sendMailAgain } from '../../src/services/save-mail';
+import { mailSignInLink } from '../../src/services/sign-in-link';
+import { currentSite } from '../../src/services/site';
+import { tryMail } from '../../src/services/try-mail';
+import { writeReminders } from '../../src/services/write-reminders';
+import { join, lanternMoor, passDays, rows } from './lantern-moor';
+
+const moor = lanternMoor();
+const mailsTo = (email: string) =>
+  rows<{ template: string; subject: string; text_body: string; at: string; id: string }>(
+    'SELECT template, subject, text_body, at, id FROM mails WHERE to_address = $1 ORDER BY at, created_at',
+    [email],
+  );
+const LOG = { state: '' as const, search: '', offset: 0, limit: 100 };
+const setting = (part: object) => ({ template: 'receipt', isOn: true, subject: '', words: '', ...part });
+
+describe('the owner’s words', () => {
+  it('stand in the mail, with their fields filled in; a field nobody knows is refused', async () => {
+    expect(await saveMail(moor.owner, setting({ words: 'Dear {frist name}' }))).toMatchObject({
+      ok: false,
+      problems: { words: expect.stringContaining('{first name}') as string },
+    });
+    const words = 'Thank you, {first name}: {amount} for {tier}.';
+    expect(await saveMail(moor.owner, setting({ subject: 'Received on {date}', words }))).toMatchObject({
+      ok: true,
+    });
+    const { email, memberId } = await join(moor, 'eclipse-week-once', 'works');
+    const receipt = (await mailsTo(email)).find((mail) => mail.template === 'receipt');
+    expect(receipt?.subject).toMatch(/^Received on \w+ \d+ \w+ \d{4}$/);
+    expect(receipt?.text_body).toContain('Thank you, Somebody: £25.00 for Eclipse Week.');
+    const preview = await mailPreview('receipt', memberId);
+    expect(preview?.fields).toMatchObject({
+      'first name': 'Somebody',
+      tier: 'Eclipse Week',
+      amount: '£25.00',
+    });
+    for (const kind of MAILS)
+      expect(await mailPreview(kind.template, memberId), kind.template).not.toBeNull();
+  });
+
+  it('a mail that is off is not sent; one that something hangs on cannot be off', async () => {
+    expect(await saveMail(moor.owner, setting({ isOn: false }))).toMatchObject({ ok: true });
+    const { email } = await join(moor, 'eclipse-week-once', 'works');
+    expect((await mailsTo(email)).map((mail) => mail.template)).toEqual(['welcome']);
+    expect(await saveMail(moor.owner, setting({ template: 'sign-in-link', isOn: false }))).toMatchObject({
+      ok: false,
+    });
+    expect(await saveMail(moor.owner, setting({ isOn: true }))).toMatchObject({ ok: true });
+    await expect(saveMail({ ...moor.owner, staffRole: 'helper' }, setting({}))).rejects.toThrow(NotAllowed);
+  });
+
+  it('go to the owner alone when tried', async () => {
+    const { memberId, email } = await join(moor, 'gazer-free', null);
+    const before = (await mailsTo(email)).length;
+    expect(await tryMail(moor.owner, 'welcome', memberId)).toMatchObject({ ok: true });
+    expect(await mailsTo(email)).toHaveLength(before);
+    expect((await mailsTo('ines@moor.example')).at(-1)?.text_body).toContain('Hello Somebody,');
+  });
+
+  it('come from whom the owner says', async () => {
+    const bad = await saveSender(moor.owner, { senderName: 'A <b>', senderAddress: 'nobody' });
+    expect(bad).toMatchObject({
+      ok: false,
+      problems: { senderName: expect.any(String) as string, senderAddress: expect.any(String) as string },
+    });
+    expect(
+      await saveSender(moor.owner, { senderName: 'The dome', senderAddress: 'dome@moor.example' }),
+    ).toMatchObject({ ok: true });
+    expect(await currentSite()).toMatchObject({ senderName: 'The dome' });
+  });
+});
+
+describe('the log', () => {
+  it('shows what was sent to whom, without links that let somebody in', async () => {
+    const { email } = await join(moor, 'gazer-free', null);
+    await mailSignInLink({ email, to: '/account' }, 'log');
+    const { rows: lines, total } = await mailLog(moor.owner, { ...LOG, search: email });
+    expect(total).toBe(2);
+    const link = lines.find((line) => line.template === 'sign-in-link');
+    expect(link?.textBody).not.toContain('/sign-in/link/');
+    expect((await mailsTo(email)).at(-1)?.text_body).toContain('/sign-in/link/');
+    await expect(mailLog({ kind: 'member', memberId: null, staffRole: null }, LOG)).rejects.toThrow(
+      NotAllowed,
+    );
+  });
+
+  it('a mail that was given up is sent again when asked', async () => {
+    const { email } = await join(moor, 'gazer-free', null);
+    const [mail] = await mailsTo(email);
+    expect(await sendMailAgain(moor.owner, mail?.id ?? '')).toMatchObject({ ok: false });
+    await rows(`UPDATE mails SET state = 'failed', attempts = 7 WHERE id = $1`, [mail?.id]);
+    expect(await sendMailAgain(moor.owner, mail?.id ?? '')).toMatchObject({ ok: true });
+    expect(await rows('SELECT state, attempts FROM mails WHERE id = $1', [mail?.id])).toEqual([
+      { state: 'queued', attempts: 0 },
+    ]);
+  });
+});
+
+describe('the account', () => {
+  it('has its sections as the owner arranged them, for all and for a tier', async () => {
+    const gazer = await join(moor, 'gazer-free', null);
+    const watcher = await join(moor, 'eclipse-week-once', 'works');
+    const sectionsOf = async (id: string) => accountSections(await memberAccount({ id }));
+    const sections = [
+      { id: 'receipts', isOn: true },
+      { id: 'payments', isOn: false },
+    ];
+    const tiers = {
+      'eclipse-week': [
+        { id: 'payments', isOn: true },
+        { id: 'receipts', isOn: false },
+      ],
+    };
+    expect(await saveAccountSettings(moor.owner, { sections, mayDelete: false, tiers })).toMatchObject({
+      ok: true,
+    });
+    expect(await sectionsOf(gazer.memberId)).toEqual(['receipts', 'notes', 'held', 'words']);
+    expect(await sectionsOf(watcher.memberId)).toEqual(['payments', 'notes', 'held', 'words']);
+    expect(
+      await saveAccountSettings(moor.owner, { sections: [{ id: 'rubbish', isOn: true }], mayDelete: true }),
+    ).toMatchObject({ ok: false });
+  });
+
+  it('shows the notes that were left for the member, and no others', async () => {
+    const { memberId } = await join(moor, 'gazer-free', null);
+    const helper: Actor = { kind: 'staff', memberId: moor.owner.memberId, staffRole: 'helper' };
+    const note = { memberId, words: 'Bring your own chair.', isShown: true };
+    expect(await addNote(helper, note)).toMatchObject({ ok: true });
+    expect(await addNote(helper, { ...note, words: 'Talks a lot.', isShown: false })).toMatchObject({
+      ok: true,
+    });
+    expect(await addNote(helper, { ...note, words: ' ' })).toMatchObject({ ok: false });
+    await expect(addNote({ ...helper, staffRole: 'viewer' }, note)).rejects.toThrow(NotAllowed);
+    const shown = await notesFor(memberId);
+    expect(shown.map((one) => one.words)).toEqual(['Bring your own chair.']);
+    expect(await removeNote(helper, memberId, shown[0]?.id ?? '')).toMatchObject({ ok: true });
+    expect(await removeNote(helper, memberId, shown[0]?.id ?? '')).toMatchObject({ ok: false });
+  });
+});
+
+describe('dunning', () => {
+  it('is the owner’s to set, and counts for the next failure', async () => {
+    for (const retryDays of ['', '3, 1', 'soon', '0', '100'])
+      expect(await saveDunning(moor.owner, { retryDays, graceDays: '5' }), retryDays).toMatchObject({
+        ok: false,
+      });
+    expect(await saveDunning(moor.owner, { retryDays: '2 9', graceDays: '3' })).toMatchObject({ ok: true });
+    const { memberId } = await join(moor, 'observer-monthly', 'fails-second');
+    await passDays(moor, 15);
+    await passDays(moor, 30);
+    const [one] = await rows<{ state: string; failures: number }>(
+      'SELECT state, failures FROM subscriptions WHERE member_id = $1',
+      [memberId],
+    );
+    expect(one).toEqual({ state: 'overdue', failures: 1 });
+    await passDays(moor, 10);
+    expect(await rows('SELECT state, failures FROM subscriptions WHERE member_id = $1', [memberId])).toEqual([
+      { state: 'ended', failures: 3 },
+    ]);
+  });
+});
+
+describe('reminders', () => {
+  it('come three days before the first charge, once, also where the clock jumps over that day', async () => {
+    const slow = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 10);
+    expect(await writeReminders()).toBe(0);
+    await passDays(moor, 1);
+    expect(await writeReminders()).toBe(1);
+    expect(await writeReminders()).toBe(0);
+    const jumped = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 40);
+    for (const { email } of [slow, jumped]) {
+      const mails = await mailsTo(email);
+      expect(mails.map((mail) => mail.template).filter((one) => one === 'trial-ends')).toHaveLength(1);
+      const [reminder, receipt] = ['trial-ends', 'receipt'].map((name) =>
+        mails.find((mail) => mail.template === name),
+      );
+      expect(reminder?.text_body).toContain('£6.00');
+      expect(Date.parse(receipt?.at ?? '') - Date.parse(reminder?.at ?? '')).toBeGreaterThan(
+        2.5 * 86_400_000,
+      );
+    }
+  });
+
+  it('come two weeks before a yearly charge', async () => {
+    const { email } = await join(moor, 'observer-yearly', 'works');
+    await passDays(moor, 15);
+    await passDays(moor, 351);
+    expect(await writeReminders()).toBeGreaterThan(0);
+    await passDays(moor, 20);
+    const mails = (await mailsTo(email)).map((mail) => mail.template);
+    expect(mails).toEqual(['welcome', 'trial-ends', 'receipt', 'renewal-soon', 'receipt']);
+  });
+
+  it('tell of a card a month before it cannot pay any more, once', async () => {
+    const { email, subscription } = await join(moor, 'observer-monthly', 'works');
+    expect(subscription.methodExpires).toMatch(/^\d{4}-09$/);
+    expect((await mailsTo(email)).map((mail) => mail.template)).not.toContain('card-expires');
+    const now = new Date(Date.now() + (await currentSite()).clockAheadMs).toISOString().slice(0, 7);
+    await rows('UPDATE subscriptions SET method_expires = $2 WHERE id = $1', [subscription.id, now]);
+    await writeReminders();
+    await writeReminders();
+    const told = (await mailsTo(email)).filter((mail) => mail.template === 'card-expires');
+    expect(told).toHaveLength(1);
+    expect(told[0]?.text_body).toContain(`/account/pay/${subscription.id}`);
+  });
+});
