@@ -5,6 +5,7 @@ import {
   earliest,
   endOfDate,
   formatDate,
+  formatDays,
   formatDateTime,
   formatLength,
   isLocalDate,
@@ -104,4 +105,13 @@ describe('staff', () => {
     expect(may('helper', 'manage members')).toBe(true);
     expect(may('editor', 'manage money')).toBe(false);
   });
+});
+
+it('writes the days of a stretch without the one on which the next begins', () => {
+  const days = (from: string, to: string): string =>
+    formatDays(from, to, 'Europe/London').replace(/\u2009|\u202f/g, ' ');
+  expect(days('2026-11-25T15:00:00Z', '2026-12-25T15:00:00Z')).toBe('25 Nov – 24 Dec 2026');
+  expect(days('2026-11-01T00:00:00Z', '2026-12-01T00:00:00Z')).toBe('1 – 30 Nov 2026');
+  expect(days('2026-12-31T12:00:00Z', '2027-12-31T12:00:00Z')).toBe('31 Dec 2026 – 30 Dec 2027');
+  expect(days('2026-11-25T10:00:00Z', '2026-11-25T12:00:00Z')).toBe('25 Nov 2026');
 });

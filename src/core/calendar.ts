@@ -160,6 +160,19 @@ export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): st
     .replace(/,/g, '');
 }
 
+/** The local days of a stretch of time, from its first to its last: "1 – 30 Nov 2026". The last is the day before it ends, unless it ends on its first. */
+export function formatDays(from: Instant, to: Instant, zone: string, locale = 'en-GB'): string {
+  const [first, end] = [localDate(from, zone), localDate(to, zone)];
+  const last = end > first ? localDate(fromMs(toMs(startOfDate(end, zone)) - 1), zone) : first;
+  const noon = (date: LocalDate): number => Date.parse(`${date}T12:00:00Z`);
+  return new Intl.DateTimeFormat(locale, {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  }).formatRange(noon(first), noon(last));
+}
+
 /** "Sun 31 Jan 2027, 21:40" in the site's zone. */
 export function formatDateTime(instant: Instant, zone: string, locale = 'en-GB'): string {
   const time = new Intl.DateTimeFormat(locale, {

@@ -4,6 +4,7 @@ import { documentLabel, draftInvoice, draftReturn } from './documents';
 const parties = {
   seller: { name: 'Lantern Moor', words: '', taxNumber: '' },
   buyer: { name: 'Maren Oakley', email: 'maren.oakley@moor.example', words: '' },
+  keyCut: { notches: [1, 2], tint: 'brass' as const },
 };
 const vat = { name: 'VAT', rate: 20_000 };
 

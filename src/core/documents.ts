@@ -1,4 +1,5 @@
 import { formatDate, type Instant } from './calendar';
+import type { KeyCut } from './key-cut';
 import { formatMoney } from './money';
 import { rateWords, taxIn, taxOfPart, type TaxRate } from './tax';
 
@@ -10,6 +11,8 @@ export type DocumentLine = { words: string; amount: number; tax: number };
 export type DocumentContent = {
   seller: { name: string; words: string; taxNumber: string };
   buyer: { name: string; email: string; words: string };
+  /** The key of the tier it is about, as it was cut then. */
+  keyCut: KeyCut;
   lines: DocumentLine[];
   /** The tax that the amounts hold; null where nothing is taxed. */
   tax: TaxRate | null;
@@ -21,7 +24,7 @@ export type DocumentContent = {
 };
 export type Drafted = { total: number; tax: number; content: DocumentContent };
 
-type Parties = Pick<DocumentContent, 'seller' | 'buyer'>;
+type Parties = Pick<DocumentContent, 'seller' | 'buyer' | 'keyCut'>;
 
 /** The invoice of a charge: what it is for and the joining fee apart, each with the tax it holds. */
 export function draftInvoice(
@@ -90,6 +93,7 @@ export const documentTitle = (kind: DocumentKind): string => TITLES[kind];
 /** A document in words, the same for the page and for the PDF. */
 export type Sheet = {
   title: string;
+  keyCut: KeyCut;
   label: string;
   date: string;
   seller: string[];
@@ -122,6 +126,7 @@ export function sheetOf(
       .filter(Boolean);
   return {
     title: TITLES[d.kind],
+    keyCut: d.content.keyCut,
     label: d.label,
     date: formatDate(d.at, zone),
     // The owner's own words begin with a name, where there are any.

@@ -23,3 +23,6 @@ export const paragraphs = (words: string): string[] =>
     .split('\n')
     .map((line) => line.trim())
     .filter(Boolean);
+
+/** What the owner changed of a mail. `subject` and `words` are '' where they are ours alone. */
+export type MailSetting = { isOn: boolean; subject: string; words: string };

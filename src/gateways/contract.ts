@@ -76,6 +76,8 @@ export type NewAgreement = {
   zone: string;
   startsAt: Instant;
   stages: BillingStage[];
+  /** Where the first stage has run before: when it began, and how many of its periods are gone. Its calendar goes on. */
+  takesUp: { from: Instant; n: number } | null;
   /** Days after a first failure at which the wallet tries again. */
   retryDays: number[];
   /** Where the payer comes back to, whatever they decide. */

@@ -80,7 +80,15 @@ export type MailContent =
       at: Instant;
       path: string;
     }
-  | { template: 'price-changes'; tierName: string; from: Instant; before: string; after: string }
+  | {
+      template: 'price-changes';
+      tierName: string;
+      from: Instant;
+      before: string;
+      after: string;
+      /** Where a wallet is told yes to it; null where nobody has to be asked. */
+      approvePath: string | null;
+    }
   | { template: 'sign-in-link'; path: string; minutes: number }
   | { template: 'address-changed'; email: string }
   | { template: 'prove-address'; tierName: string; path: string }
@@ -96,6 +104,3 @@ export type MailFrame = {
   name: string;
   email: string;
 };
-
-/** What the owner changed of a mail. `subject` and `words` are '' where they are ours alone. */
-export type MailSetting = { isOn: boolean; subject: string; words: string };

@@ -1,7 +1,7 @@
 import { formatDate } from '@/core/calendar';
-import { mergeWords, paragraphs, type MergeFields } from '@/core/mail-words';
+import { mergeWords, paragraphs, type MailSetting, type MergeFields } from '@/core/mail-words';
 import { formatMoney } from '@/core/money';
-import type { MailContent, MailFrame, MailSetting } from './content';
+import type { MailContent, MailFrame } from './content';
 import { mailWords, type Words } from './templates';
 
 /** What the merge fields of a mail stand for; which ones a mail has is said in the catalogue. */

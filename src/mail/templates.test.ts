@@ -56,6 +56,7 @@ const MAILS: MailContent[] = [
     from: next.at,
     before: '£6 a month.',
     after: '£7 a month.',
+    approvePath: null,
   },
   ...(['trial-ends', 'renewal-soon'] as const).map((template) => ({
     template,

@@ -138,9 +138,12 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
         lines: [
           `Until now: ${mail.before}`,
           `From your next period, on ${day(mail.from)}: ${mail.after}`,
+          ...(mail.approvePath
+            ? ['Your wallet bills only what you told it yes to: please approve this before that day.']
+            : []),
           'Nothing changes before that day. If it does not suit you, you can cancel in your account until then.',
         ],
-        link: account,
+        link: mail.approvePath ? { label: 'Approve it', path: mail.approvePath } : account,
       };
     case 'sign-in-link':
       return {

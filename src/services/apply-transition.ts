@@ -53,7 +53,8 @@ export async function applyTransition(
   if (after.state === 'ended') await releaseCredit(db, before.id);
   // A wallet that bills by itself must not go on where we would not charge, or would charge something else.
   const isOver = after.state === 'ended' || after.state === 'cancelling' || after.state === 'paused';
-  if (isOver || after.disputedAt || hasMoved) await endAgreementsOf(db, before.id);
+  if (isOver || after.disputedAt) await endAgreementsOf(db, before.id);
+  else if (hasMoved) await endAgreementsOf(db, before.id, { version: before.movesTo });
   for (const effect of effects) {
     if (effect.do === 'hold') {
       await holdTier(db, {

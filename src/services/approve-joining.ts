@@ -2,12 +2,10 @@ import { config } from '@/config';
 import { localDate } from '@/core/calendar';
 import { billingStages } from '@/core/offers/carries';
 import { offerOf, upcomingPeriod } from '@/core/subscriptions/upcoming';
-import { gatewayById } from '@/gateways';
 import { declineSentence, type GatewayPayment } from '@/gateways/contract';
 import {
   endAgreementsOf,
   insertAgreement,
-  setAgreementRef,
   setAgreementState,
   type StoredAgreement,
 } from '@/store/agreements';
@@ -25,7 +23,8 @@ import { GATEWAY } from './actor';
 import { whyNotToPay, type Begun, type JoinPlan } from './begin-joining';
 import { writeIntent } from './collect-payment';
 import { completeJoining } from './complete-joining';
-import { keysOf } from './connect-gateway';
+import { takeUpApproval, walletMethod, type Approved } from './approve-running';
+import { beginAgreement } from './begin-agreement';
 import { recordOutcomeIn } from './record-outcome';
 import { done, refusedField, type Result } from './result';
 import { currentSite } from './site';
@@ -54,6 +53,7 @@ export async function askForApproval(
         subscriptionId: subscription.id,
         mode,
         gatewayAccountId: account.id,
+        offerVersionId: subscription.offerVersionId,
         at: startedAt,
       }),
     );
@@ -61,43 +61,19 @@ export async function askForApproval(
   if (!written.ok) return written;
   const subscription = await findSubscription(pool(), joining.subscriptionId);
   if (!subscription) throw new Error(`joining ${joining.id} has no subscription`);
-  return beginAgreement(account, written.value, subscription, {
-    less: plan.quote?.credit ?? 0,
+  const { startedAt, skipTrial } = subscription;
+  const { terms } = await termsOf(pool(), plan.site, subscription);
+  const offer = offerOf(subscription, terms);
+  const today = localDate(startedAt, plan.site.zone);
+  return beginAgreement(plan.site, account, written.value, {
+    currency: offer.currency,
+    startsAt: startedAt,
+    stages: billingStages(offer, skipTrial, today, plan.quote?.credit ?? 0),
+    takesUp: null,
     returnUrl: `${config().SITE_URL}/join/approved/${joining.id}`,
     note: `${plan.site.name}: ${plan.tier.name}`,
   });
 }
-
-async function beginAgreement(
-  account: GatewayAccount,
-  agreement: StoredAgreement,
-  subscription: StoredSubscription,
-  { less, returnUrl, note }: { less: number; returnUrl: string; note: string },
-): Promise<Result<{ approveUrl: string }>> {
-  const site = await currentSite();
-  const { terms } = await termsOf(pool(), site, subscription);
-  const gateway = gatewayById(account.gateway);
-  const keys = keysOf(account);
-  const offer = offerOf(subscription, terms);
-  if (account.mode === 'test') await gateway.setTestClock(keys, agreement.at);
-  const begun = await gateway.beginAgreement(keys, {
-    currency: offer.currency,
-    zone: site.zone,
-    startsAt: subscription.startedAt,
-    stages: billingStages(offer, subscription.skipTrial, localDate(subscription.startedAt, site.zone), less),
-    retryDays: site.retryDays,
-    returnUrl,
-    note,
-    idempotencyKey: agreement.id,
-  });
-  if (!begun.ok) return refusedField('', `${begun.reason}. Nothing was charged; try again in a moment.`);
-  const { ref, approveUrl } = begun.agreement;
-  await setAgreementRef(pool(), agreement.id, ref, approveUrl);
-  return done({ approveUrl });
-}
-
-/** What became of an approval: the joining is done, still waits for its first bill, or cannot be. */
-export type Approved = 'done' | 'waiting' | 'refused';
 
 /**
  * The payer has approved: the joining is completed, with the wallet's first bill where something was due. A bill that
@@ -109,7 +85,8 @@ export async function completeApproval(
   bills: GatewayPayment[],
 ): Promise<Approved> {
   const site = await currentSite();
-  const gateway = gatewayById(account.gateway);
+  const running = await findSubscription(pool(), agreement.subscriptionId);
+  if (running && running.state !== 'pending') return takeUpApproval(site, account, agreement);
   const known = await findJoiningOfSubscription(pool(), agreement.subscriptionId);
   if (!known) return 'refused';
   return transaction(async (db) => {
@@ -134,12 +111,7 @@ export async function completeApproval(
     if (isDue && !bill) return 'waiting';
     const at = subscription.startedAt;
     const { currency } = bought.offer.definition;
-    const method = {
-      customerRef: account.siteKey,
-      methodRef: agreement.ref ?? '',
-      methodLabel: gateway.name,
-      methodExpires: null,
-    };
+    const method = walletMethod(account, agreement);
     const isRefused = isDue && bill?.state === 'declined';
     if (!isRefused) {
       await setAgreementState(db, agreement.id, 'running', at);

@@ -6,6 +6,7 @@ import { findMember } from '@/store/members';
 import { findOpenPayment } from '@/store/payments';
 import { setAccount } from '@/store/subscriptions';
 import type { Actor } from './actor';
+import { askToApprove } from './approve-running';
 import { lockForChange } from './change-subscription';
 import { chargeNow } from './charge-now';
 import { siteNow } from './clock';
@@ -25,9 +26,12 @@ const inputSchema = z.object({
 
 /**
  * Changes how a subscription is paid: another card, or another of the site's ways to pay. What is owed is charged at
- * once; what a wallet billed until now it bills no more.
+ * once; what a wallet billed until now it bills no more. A wallet is to be told yes first: the answer is its page.
  */
-export async function changeMethod(actor: Actor, raw: unknown): Promise<Result<null>> {
+export async function changeMethod(
+  actor: Actor,
+  raw: unknown,
+): Promise<Result<{ approveUrl: string | null }>> {
   const parsed = inputSchema.safeParse(raw);
   if (!parsed.success) return refused(problemsOf(parsed.error));
   const { subscriptionId, accountId, cardToken } = parsed.data;
@@ -39,8 +43,8 @@ export async function changeMethod(actor: Actor, raw: unknown): Promise<Result<n
   });
   const { subscription, account } = found;
   const gateway = account && gatewayById(account.gateway);
-  if (!account || !gateway || gateway.nature === 'wallet')
-    return refusedField('', 'This cannot be paid that way. Choose another.');
+  if (!account || !gateway) return refusedField('', 'This cannot be paid that way. Choose another.');
+  if (gateway.nature === 'wallet') return askToApprove(actor, subscriptionId, account);
   const open = await findOpenPayment(pool(), subscriptionId);
   if (open?.isAwaited && gateway.nature !== 'transfer') {
     // The transfer was not sent: it is paid in another way.
@@ -75,5 +79,6 @@ export async function changeMethod(actor: Actor, raw: unknown): Promise<Result<n
       detail,
     );
   });
-  return gateway.nature === 'card' ? chargeNow(actor, subscriptionId, 'due') : done(null);
+  const charged = gateway.nature === 'card' ? await chargeNow(actor, subscriptionId, 'due') : done(null);
+  return charged.ok ? done({ approveUrl: null }) : charged;
 }

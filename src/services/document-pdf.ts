@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 import type { Sheet } from '@/core/documents';
+import type { KeyCut } from '@/core/key-cut';
 
 // The whole font, so that names of every script it knows are written as they are.
 const FONTS = join(process.cwd(), 'node_modules/@expo-google-fonts/source-sans-3');
@@ -13,6 +14,26 @@ const LINE = '#DCD5C6';
 const LEFT = 60;
 const RIGHT = 535;
 const WIDTH = RIGHT - LEFT;
+
+/** The tier's key, shape first: the same cut as on the screen. The answer is where it ends. */
+function drawKey(pdf: PDFKit.PDFDocument, { notches }: KeyCut, x: number, y: number): number {
+  const reach = [0, 3.2, 5.6, 8];
+  const shaft = x + 15 + notches.length * 5;
+  pdf.lineWidth(2.2).lineCap('round').strokeColor(INK);
+  pdf.circle(x + 6.5, y + 7, 4.6).stroke();
+  pdf
+    .moveTo(x + 11.2, y + 7)
+    .lineTo(shaft, y + 7)
+    .stroke();
+  for (const [index, depth] of notches.entries()) {
+    const at = shaft - (notches.length - 1 - index) * 5;
+    pdf
+      .moveTo(at, y + 7)
+      .lineTo(at, y + 7 + (reach[depth] ?? 3.2))
+      .stroke();
+  }
+  return shaft;
+}
 
 /** A document as a PDF of A4 pages. */
 export async function documentPdf(sheet: Sheet): Promise<Buffer> {
@@ -27,8 +48,13 @@ export async function documentPdf(sheet: Sheet): Promise<Buffer> {
   pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
   const ended = new Promise((resolve) => pdf.on('end', resolve));
 
-  pdf.fillColor(INK).font('bold').fontSize(22).text(sheet.title, LEFT, 60);
-  pdf.font('text').fontSize(11).fillColor(MUTED).text(`${sheet.label}, ${sheet.date}`);
+  const after = drawKey(pdf, sheet.keyCut, LEFT, 62);
+  pdf
+    .fillColor(INK)
+    .font('bold')
+    .fontSize(22)
+    .text(sheet.title, after + 12, 56);
+  pdf.font('text').fontSize(11).fillColor(MUTED).text(`${sheet.label}, ${sheet.date}`, LEFT, 92);
   if (sheet.about) pdf.text(sheet.about, { width: WIDTH });
   const top = pdf.y + 24;
   const block = (head: string, lines: string[], x: number): number => {

@@ -1,4 +1,4 @@
-import { formatDate, fromMs, toMs, type Instant } from '@/core/calendar';
+import { formatDate, formatDays } from '@/core/calendar';
 import { documentLabel, draftInvoice, draftReturn, type Drafted, type DocumentKind } from '@/core/documents';
 import { rateFor } from '@/core/tax';
 import { pool, transaction } from '@/store/db';
@@ -65,12 +65,13 @@ function invoiceOf(site: Site, c: Awaited<ReturnType<typeof listUninvoiced>>[num
   const parties = {
     seller: sellerOf(site),
     buyer: { name: c.memberName, email: c.memberEmail, words: c.invoiceWords },
+    keyCut: c.keyCut,
   };
   const settled = [
     { words: c.through || 'Paid', amount: c.paid },
     { words: 'Credit', amount: c.amount - c.paid },
   ].filter((part) => part.amount > 0);
-  const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${periodWords(c.from, c.to, site.zone)}`;
+  const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${c.to ? formatDays(c.from, c.to, site.zone) : `from ${formatDate(c.from, site.zone)} on`}`;
   const drafted = draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, rate, settled);
   return {
     ...drafted,
@@ -87,13 +88,13 @@ function invoiceOf(site: Site, c: Awaited<ReturnType<typeof listUninvoiced>>[num
 
 function returnOf(site: Site, open: Open): Draft {
   const { invoice, kind, amount, reason, refundId, disputeId, creditId, at } = open;
-  const { buyer, tax: rate } = invoice.content;
+  const { buyer, tax: rate, keyCut } = invoice.content;
   const words =
     kind === 'credit'
       ? `Credit: ${reason}`
       : `Given back of ${invoice.content.lines[0]?.words ?? invoice.label}`;
   const drafted: Drafted = draftReturn(
-    { seller: sellerOf(site), buyer },
+    { seller: sellerOf(site), buyer, keyCut },
     { label: invoice.label, total: invoice.total, tax: invoice.tax, rate },
     open.goneBefore,
     {
@@ -110,12 +111,4 @@ function returnOf(site: Site, open: Open): Draft {
   );
   const { memberId, chargeId, currency } = invoice;
   return { ...drafted, kind, memberId, chargeId, refundId, disputeId, creditId, currency, at };
-}
-
-/** "1 Nov 2026 to 30 Nov 2026": the last day is the one before the next period begins. */
-function periodWords(from: Instant, to: Instant | null, zone: string): string {
-  const first = formatDate(from, zone);
-  if (to === null) return `from ${first} on`;
-  const last = formatDate(fromMs(toMs(to) - 1), zone);
-  return first === last ? first : `${first} to ${last}`;
 }

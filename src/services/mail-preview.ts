@@ -122,7 +122,7 @@ function sample(
       return { template, tierName, methodLabel, expires, at, path: '/account' };
     }
     case 'price-changes':
-      return { template, tierName, from: at, before: sentence, after: sentence };
+      return { template, tierName, from: at, before: sentence, after: sentence, approvePath: null };
     case 'sign-in-link':
       return { template, path: '/sign-in', minutes: 30 };
     case 'address-changed':

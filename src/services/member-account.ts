@@ -3,6 +3,7 @@ import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/subscriptions/upcoming';
 import { unspentCredit } from '@/store/credits';
+import { findAgreementOf } from '@/store/agreements';
 import { pool } from '@/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
@@ -35,6 +36,8 @@ export type SubscriptionView = {
   /** The transfer that is awaited for it. */
   transfer: TransferDetails | null;
   canPause: boolean;
+  /** It is paid by a wallet that has not been told yes to what it costs next. */
+  needsApproval: boolean;
 };
 
 export type MemberAccount = {
@@ -57,12 +60,14 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
   const accounts = (await listGatewayAccounts(pool())).map(({ id, gateway }) => ({
     id,
     canPause: gatewayById(gateway).carries.pause,
+    isWallet: gatewayById(gateway).nature === 'wallet',
   }));
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
   const subscriptions = await Promise.all(
     stored.map(async (subscription): Promise<SubscriptionView> => {
       const { terms, offer, movesTo } = await termsOf(pool(), site, subscription);
       const next = nextCharge(subscription, terms);
+      const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
       const tierId = offer.definition.steps[subscription.period?.step ?? 0]?.tier ?? offer.tierId;
       return {
         subscription,
@@ -81,7 +86,12 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
         },
         next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
         transfer: await transferDetails(subscription.id),
-        canPause: accounts.find(({ id }) => id === subscription.gatewayAccountId)?.canPause ?? false,
+        canPause: paidBy?.canPause ?? false,
+        needsApproval:
+          (paidBy?.isWallet ?? false) &&
+          next !== null &&
+          (await findAgreementOf(pool(), subscription.id, ['running']))?.offerVersionId !==
+            (movesTo ?? offer).versionId,
       };
     }),
   );

@@ -11,6 +11,8 @@ export type MethodChoices = {
   /** What is overdue; charged at once when the way to pay changes. Minor units. */
   owed: { amount: number; currency: string } | null;
   next: { at: Instant; amount: number; currency: string } | null;
+  /** Whether its wallet bills only what was approved, which is not what comes next. */
+  needsApproval: boolean;
   ways: WayToPay[];
   zone: string;
 };
@@ -22,13 +24,19 @@ export async function methodChoices(member: Pick<Member, 'id'>, id: string): Pro
   const account = await memberAccount(member);
   const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
   if (!view || view.subscription.state === 'ended') return null;
-  // A wallet bills a whole agreement, from its beginning: it is chosen at joining.
-  const ways = (await waysToPay(site, view.offer)).map(toWay).filter((way) => way.nature !== 'wallet');
+  const { state, pauses, disputedAt } = view.subscription;
+  // A wallet bills what goes on; what stands still it cannot carry.
+  const goesOn =
+    ['trial', 'active', 'overdue'].includes(state) && !pauses && !disputedAt && view.next !== null;
+  const ways = (await waysToPay(site, view.offer))
+    .map(toWay)
+    .filter((way) => way.nature !== 'wallet' || goesOn);
   return {
     name: view.tier?.name ?? view.offer.name,
     methodLabel: view.subscription.methodLabel,
     owed: view.subscription.state === 'overdue' && view.next ? view.next : null,
     next: view.next,
+    needsApproval: view.needsApproval,
     ways,
     zone: site.zone,
   };

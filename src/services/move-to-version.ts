@@ -11,6 +11,8 @@ import {
   setOwnerMove,
   type VersionCount,
 } from '@/store/offers';
+import { gatewayById } from '@/gateways';
+import { listGatewayAccounts } from '@/store/gateways';
 import { findMember } from '@/store/members';
 import { findSubscription, listSubscriptionsById } from '@/store/subscriptions';
 import { findTier, listTierNames } from '@/store/tiers';
@@ -107,6 +109,11 @@ export async function moveToNewest(
       return refusedField('', `By now it would be ${ids.length}, not ${count}. Look again, then decide.`);
     const names = await listTierNames(db);
     const tier = await findTier(db, newest.tierId);
+    const wallets = new Set(
+      (await listGatewayAccounts(db))
+        .filter((account) => gatewayById(account.gateway).nature === 'wallet')
+        .map((account) => account.id),
+    );
     const sentence = (offer: typeof newest): string =>
       offerSentence(offer.definition, { skipTrial: true, skipFee: true, tierNames: names });
     for (const id of ids) {
@@ -122,6 +129,7 @@ export async function moveToNewest(
         from: subscription.paidThrough,
         before: sentence(asBought(old, subscription.addedTax)),
         after: sentence(asBought(newest, subscription.addedTax)),
+        approvePath: wallets.has(subscription.gatewayAccountId ?? '') ? `/account/pay/${id}` : null,
       };
       await writeMail(db, site, member, content, `price-changes:${id}:${newest.versionId}`, at);
     }

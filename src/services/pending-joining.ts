@@ -1,9 +1,12 @@
-import { findAgreementOf } from '@/store/agreements';
+import { z } from 'zod';
+import { findAgreement, findAgreementOf } from '@/store/agreements';
 import { pool } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { findJoining, type Joining } from '@/store/joinings';
 import { findOffer } from '@/store/offers';
+import { findSubscription } from '@/store/subscriptions';
 import { findTier, type Tier } from '@/store/tiers';
+import type { Actor } from './actor';
 import { settleAgreement } from './settle-agreement';
 import { currentSite } from './site';
 import { transferDetails, type TransferDetails } from './transfer-details';
@@ -41,4 +44,15 @@ export async function returnFromWallet(joiningId: string): Promise<Joining | nul
   const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
   if (agreement && account) await settleAgreement(account, agreement);
   return (await findJoining(pool(), joiningId)) ?? null;
+}
+
+/** The same for a member who approved how a subscription of theirs is paid from now on. */
+export async function returnFromApproval(actor: Actor, agreementId: string): Promise<void> {
+  const agreement = z.uuid().safeParse(agreementId).success
+    ? await findAgreement(pool(), agreementId)
+    : undefined;
+  const subscription = agreement && (await findSubscription(pool(), agreement.subscriptionId));
+  const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
+  if (!agreement || !account || !subscription?.memberId || subscription.memberId !== actor.memberId) return;
+  if (agreement.state === 'asked') await settleAgreement(account, agreement);
 }

@@ -70,6 +70,8 @@ export async function settleAgreement(account: GatewayAccount, agreement: Stored
     const approved = await completeApproval(account, agreement, listed.payments);
     if (approved === 'done' && theirs === 'ended')
       return settleAgreement(account, { ...agreement, state: 'running' });
+    // What was owed comes with the first bill.
+    if (approved === 'done') await takeUpBills(account, agreement.ref);
     return approved === 'done'
       ? 'approved'
       : approved === 'waiting'

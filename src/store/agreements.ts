@@ -8,6 +8,8 @@ export type StoredAgreement = {
   subscriptionId: string;
   mode: Mode;
   gatewayAccountId: string;
+  /** The version of the offer that it bills. */
+  offerVersionId: string;
   ref: string | null;
   approveUrl: string | null;
   /** `ending`: we asked for its end, and have not seen it yet. */
@@ -17,12 +19,12 @@ export type StoredAgreement = {
 
 export async function insertAgreement(
   db: Db,
-  a: Pick<StoredAgreement, 'subscriptionId' | 'mode' | 'gatewayAccountId' | 'at'>,
+  a: Pick<StoredAgreement, 'subscriptionId' | 'mode' | 'gatewayAccountId' | 'offerVersionId' | 'at'>,
 ): Promise<StoredAgreement> {
   return one(
     db,
-    'INSERT INTO agreements (subscription_id, mode, gateway_account_id, at) VALUES ($1, $2, $3, $4) RETURNING *',
-    [a.subscriptionId, a.mode, a.gatewayAccountId, a.at],
+    'INSERT INTO agreements (subscription_id, mode, gateway_account_id, offer_version_id, at) VALUES ($1, $2, $3, $4, $5) RETURNING *',
+    [a.subscriptionId, a.mode, a.gatewayAccountId, a.offerVersionId, a.at],
   );
 }
 
@@ -67,17 +69,20 @@ export async function setAgreementState(
   );
 }
 
-/** Every agreement of a subscription that runs, or may yet, is to be ended; the worker sees to it. */
+/**
+ * Every agreement of a subscription that runs, or may yet, is to be ended; the worker sees to it. But for one, or for those
+ * that bill a version.
+ */
 export async function endAgreementsOf(
   db: Db,
   subscriptionId: string,
-  exceptId: string | null = null,
+  except: { id?: string; version?: string | null } = {},
 ): Promise<void> {
   await run(
     db,
     `UPDATE agreements SET state = 'ending', next_check_at = now()
-     WHERE subscription_id = $1 AND state IN ('asked', 'running') AND ($2::uuid IS NULL OR id <> $2)`,
-    [subscriptionId, exceptId],
+     WHERE subscription_id = $1 AND state IN ('asked', 'running') AND id IS DISTINCT FROM $2::uuid AND offer_version_id IS DISTINCT FROM $3::uuid`,
+    [subscriptionId, except.id ?? null, except.version ?? null],
   );
 }
 
@@ -94,6 +99,19 @@ export async function claimAgreements(
        ORDER BY next_check_at LIMIT $2 FOR UPDATE SKIP LOCKED) RETURNING *`,
     [leaseSeconds, limit],
   );
+}
+
+/** What was asked for a subscription and not answered is not to be approved any more. */
+export async function withdrawAsked(db: Db, subscriptionId: string): Promise<void> {
+  await run(
+    db,
+    `UPDATE agreements SET state = 'ending', next_check_at = now() WHERE subscription_id = $1 AND state = 'asked'`,
+    [subscriptionId],
+  );
+}
+
+export async function findAgreement(db: Db, id: string): Promise<StoredAgreement | undefined> {
+  return maybeOne(db, 'SELECT * FROM agreements WHERE id = $1', [id]);
 }
 
 export type StrayPayment = {

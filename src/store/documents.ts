@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { DocumentContent, DocumentKind } from '@/core/documents';
+import type { KeyCut } from '@/core/key-cut';
 import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from './db';
 import type { Mode } from './site';
 
@@ -88,6 +89,7 @@ export type Uninvoiced = {
   invoiceWords: string;
   offerName: string;
   tierName: string;
+  keyCut: KeyCut;
   taxKindId: string | null;
   taxCountry: string;
   amount: number;
@@ -108,7 +110,7 @@ export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise
   >(
     db,
     `SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
-       coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, own.tax_kind_id, s.tax_country,
+       coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, t.key_cut, own.tax_kind_id, s.tax_country,
        c.amount, c.joining_fee, c.currency, c.due_at AS "from", c.period_to AS "to", c.paid_at AS at,
        coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
      FROM charges c JOIN subscriptions s ON s.id = c.subscription_id

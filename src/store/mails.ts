@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import type { MailSetting } from '@/mail/content';
+import type { MailSetting } from '@/core/mail-words';
 import { many, maybeOne, one, run, type Db } from './db';
 
 export type NewMail = {

@@ -3,7 +3,7 @@ import type { SiteDefault } from '@/core/access/decide';
 import type { TeaserSetting } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
 import type { AccountSection } from '@/core/account-sections';
-import type { MailSetting } from '@/mail/content';
+import type { MailSetting } from '@/core/mail-words';
 import { maybeOne, run, type Db } from './db';
 
 export type Mode = 'test' | 'live';

@@ -1,4 +1,5 @@
 import type { Sheet } from '@/core/documents';
+import { KeyGlyph } from './key-cut';
 
 /** An invoice or another document as a sheet of paper: the same on the screen and in print. */
 export function DocumentSheet({ sheet }: { sheet: Sheet }) {
@@ -6,7 +7,9 @@ export function DocumentSheet({ sheet }: { sheet: Sheet }) {
   return (
     <article className="figures rounded-card border border-line bg-surface p-6 sm:p-10 print:border-0 print:bg-white print:p-0 print:text-black">
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h1 className="text-3xl">{sheet.title}</h1>
+        <h1 className="flex items-center gap-3 text-3xl">
+          <KeyGlyph cut={sheet.keyCut} size={24} /> {sheet.title}
+        </h1>
         <p className="text-lg">
           <b>{sheet.label}</b>, {sheet.date}
         </p>

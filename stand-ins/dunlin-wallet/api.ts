@@ -58,6 +58,7 @@ export class Api {
     const startsAt = asText(body.startsAt);
     if (!Array.isArray(stages) || stages.length === 0 || !startsAt)
       return refuse(422, 'bad-agreement', 'stages and a start are needed');
+    const takesUp = body.takesUp as { from: string; n: number } | null;
     const made: Agreement = {
       id: randomId('agr'),
       account: account.id,
@@ -72,8 +73,8 @@ export class Api {
       note: asText(body.note),
       purse: 'full',
       stage: 0,
-      n: 0,
-      stageFrom: startsAt,
+      n: takesUp?.n ?? 0,
+      stageFrom: takesUp?.from ?? startsAt,
       nextAt: startsAt,
       failedAt: null,
       tries: 0,

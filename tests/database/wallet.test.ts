@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
-import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { NotAllowed, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
 import { joinTier } from '../../src/services/join-tier';
+import { changeMethod } from '../../src/services/change-method';
+import { memberAccount } from '../../src/services/member-account';
+import { moveToNewest, offerVersions } from '../../src/services/move-to-version';
+import { saveOffer } from '../../src/services/save-offer';
 import { pauseSubscription } from '../../src/services/pause-subscription';
-import { pendingJoining, returnFromWallet } from '../../src/services/pending-joining';
+import { pendingJoining, returnFromApproval, returnFromWallet } from '../../src/services/pending-joining';
 import { reconcile } from '../../src/services/reconcile';
 import { returnMoney } from '../../src/services/return-money';
 import { settleAgreementByRef, settleAgreements } from '../../src/services/settle-agreement';
@@ -21,6 +25,7 @@ import { beforeAll } from 'vitest';
 import {
   connectOthers,
   doAllDue,
+  join,
   joinInput,
   lanternMoor,
   memberNamed,
@@ -48,6 +53,7 @@ async function joinBy(offer: string, purse: Purse = 'full') {
   const joining = await returnFromWallet(input.joiningId);
   return { input, joining, memberId: joining?.memberId ?? '', url };
 }
+const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
 const billsOf = async (memberId: string): Promise<string[]> =>
   (
     await rows<{ amount: bigint; state: string }>(
@@ -206,3 +212,119 @@ it('is not offered for what it cannot carry', async () => {
   expect(await names({ ...offer.definition, steps: [hourly] })).toEqual(['curlew-cards']);
   await doAllDue();
 });
+
+describe('a wallet and a subscription that runs already', () => {
+  const CARD = () => moor.accountId;
+  const choose = (memberId: string, subscriptionId: string, accountId: string, more: object = {}) =>
+    changeMethod(asMember(memberId), { subscriptionId, accountId, ...more });
+  async function approve(memberId: string, subscriptionId: string, purse: Purse = 'full'): Promise<void> {
+    const asked = await choose(memberId, subscriptionId, wallet);
+    if (!asked.ok || !asked.value.approveUrl) throw new Error(JSON.stringify(asked));
+    await approveAtWallet(asked.value.approveUrl, purse);
+    const [agreement] = await rows<{ id: string }>(
+      `SELECT id FROM agreements WHERE subscription_id = $1 ORDER BY created_at DESC LIMIT 1`,
+      [subscriptionId],
+    );
+    await returnFromApproval(asMember(memberId), agreement?.id ?? '');
+  }
+
+  it('is chosen in place of a card: the wallet bills on the calendar that runs, and the card is charged no more', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 20);
+    const before = await subscriptionOf(memberId);
+    await approve(memberId, subscription.id);
+    expect(await subscriptionOf(memberId)).toMatchObject({
+      gatewayAccountId: wallet,
+      methodLabel: 'Dunlin Wallet',
+    });
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+    await passDays(moor, 62);
+    expect(await billsOf(memberId)).toEqual(['600 succeeded', '600 succeeded', '600 succeeded']);
+    const after = await subscriptionOf(memberId);
+    expect(after).toMatchObject({ state: 'active', failures: 0 });
+    // The day of the month is the one it had.
+    expect(after.paidThrough?.slice(8, 10)).toBe(before.paidThrough?.slice(8, 10));
+    for (const account of [CARD(), wallet])
+      expect(await reconcile(account)).toMatchObject({ ok: true, differences: [] });
+  });
+
+  it('asked and refused, or never answered, leaves everything as it was', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    const asked = await choose(memberId, subscription.id, wallet);
+    if (!asked.ok) throw new Error(JSON.stringify(asked));
+    await refuseAtWallet(asked.value.approveUrl ?? '');
+    await settle();
+    await passDays(moor, 15);
+    expect(await subscriptionOf(memberId)).toMatchObject({ gatewayAccountId: CARD(), state: 'active' });
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+  });
+
+  it('a new price is approved before it comes, and billed from then on; the old approval is ended', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    await passDays(moor, 20);
+    const { id } = await subscriptionOf(memberId);
+    await raise(700);
+    expect((await memberAccount({ id: memberId })).subscriptions[0]?.needsApproval).toBe(true);
+    await approve(memberId, id);
+    expect((await memberAccount({ id: memberId })).subscriptions[0]?.needsApproval).toBe(false);
+    await settle();
+    expect((await agreements(memberId)).map((one) => one.state).sort()).toEqual(['ended', 'running']);
+    await passDays(moor, 62);
+    expect(await billsOf(memberId)).toEqual(['600 succeeded', '700 succeeded', '700 succeeded']);
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', failures: 0 });
+  });
+
+  it('whose price changed unapproved goes overdue; approving pays at once, on the calendar it had', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    await passDays(moor, 20);
+    await raise(800);
+    await passDays(moor, 28);
+    const overdue = await subscriptionOf(memberId);
+    expect(overdue.state).toBe('overdue');
+    await approve(memberId, overdue.id);
+    const paid = await subscriptionOf(memberId);
+    expect(paid).toMatchObject({ state: 'active', failures: 0 });
+    expect((await billsOf(memberId)).at(-1)).toBe('800 succeeded');
+    await passDays(moor, 31);
+    expect((await billsOf(memberId)).filter((bill) => bill === '800 succeeded')).toHaveLength(2);
+    // What was billed to others under the old price, before its end was seen, is taken up as money to return.
+    await settle();
+    await returnMoney();
+    await balanced();
+  });
+
+  it('an approval that was asked for before the price changed again is void', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 20);
+    const asked = await choose(memberId, subscription.id, wallet);
+    if (!asked.ok) throw new Error(JSON.stringify(asked));
+    await raise(900);
+    await approveAtWallet(asked.value.approveUrl ?? '', 'full');
+    await settle();
+    await settle();
+    expect(await subscriptionOf(memberId)).toMatchObject({ gatewayAccountId: CARD() });
+    expect((await agreements(memberId)).map((one) => one.state)).toEqual(['ended']);
+  });
+
+  it('is nobody else’s to choose', async () => {
+    const { subscription } = await join(moor, 'observer-monthly', 'works');
+    const other = await join(moor, 'gazer-free', null);
+    await expect(choose(other.memberId, subscription.id, wallet)).rejects.toThrow(NotAllowed);
+  });
+});
+
+/** The owner raises the monthly price and moves everybody to it. */
+async function raise(amount: number): Promise<void> {
+  const offer = await findOffer(pool(), 'observer-monthly');
+  const steps = offer?.definition.steps.map((step) => (step.kind === 'repeat' ? { ...step, amount } : step));
+  const saved = await saveOffer(moor.owner, {
+    id: 'observer-monthly',
+    name: offer?.name ?? '',
+    definition: { ...offer?.definition, steps },
+  } as Parameters<typeof saveOffer>[1]);
+  if (!saved.ok) throw new Error(JSON.stringify(saved));
+  const { previews } = await offerVersions('observer-monthly');
+  const count = previews.reduce((sum, one) => sum + one.count, 0);
+  const moved = await moveToNewest(moor.owner, 'observer-monthly', count);
+  if (!moved.ok) throw new Error(JSON.stringify(moved));
+}

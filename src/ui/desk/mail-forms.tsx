@@ -28,10 +28,8 @@ export function SenderForm({ action, name, address }: { action: FormAction; name
         defaultValue={address}
         hint="Answers go there."
       />
-      <SubmitButton busy="Saving…" className="md:mt-7">
-        Save the sender
-      </SubmitButton>
-      <div className="md:col-span-3">
+      <div className="grid gap-2 md:mt-7">
+        <SubmitButton busy="Saving…">Save the sender</SubmitButton>
         <FormMessage />
       </div>
     </ActionForm>

@@ -79,7 +79,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
           label="Numbers begin with"
           value={draft.documentPrefix}
           onChange={(event) => change({ documentPrefix: event.target.value })}
-          hint={`The next are ${draft.documentPrefix}I-0001 and so on; what has a number keeps it.`}
+          hint={`They read ${draft.documentPrefix}I-0042, without a gap; what has a number keeps it.`}
         />
       </section>
       <section className="grid gap-5 rounded-card border border-line bg-surface p-5">

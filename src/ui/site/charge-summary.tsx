@@ -8,7 +8,7 @@ type Props = {
   /** What a switch takes off the first charge, and why. */
   credit: { words: string; amount: string } | null;
   /** The tax that the first charge holds. */
-  tax: { words: string; amount: string } | null;
+  tax: { words: string; amount: string; isToday: boolean } | null;
   /** Where the tax is reckoned for, where that makes a difference. */
   country: { code: string; all: { code: string; name: string }[] } | null;
   /** What else should be known before paying. */
@@ -51,16 +51,12 @@ export function ChargeSummary({
             <dd className="font-semibold">{credit.amount}</dd>
           </div>
         )}
-        {tax && (
-          <div className="mt-2 flex items-baseline justify-between gap-4 text-muted">
-            <dt>{tax.words}</dt>
-            <dd>{tax.amount}</dd>
-          </div>
-        )}
+        {tax?.isToday && <TaxRow {...tax} />}
         <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
           <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>
           <dd className="font-semibold">{next ? next.amount : 'none'}</dd>
         </div>
+        {tax && !tax.isToday && <TaxRow {...tax} />}
       </dl>
       {country && <CountryPicker code={country.code} countries={country.all} />}
       <p className="mt-4">{sentence}</p>
@@ -108,5 +104,14 @@ export function ChargeSummary({
         </p>
       )}
     </aside>
+  );
+}
+
+function TaxRow({ words, amount }: { words: string; amount: string }) {
+  return (
+    <div className="mt-2 flex items-baseline justify-between gap-4 text-[0.9375rem] text-muted">
+      <dt>{words}</dt>
+      <dd>{amount}</dd>
+    </div>
   );
 }

@@ -28,6 +28,8 @@ type Props = {
   isDisputed: boolean;
   /** Whether what is owed can be charged to what is kept, and whether it can be paused at all. */
   canPause: boolean;
+  /** Its wallet has not been told yes to what it costs next. */
+  needsApproval: boolean;
   transfer: { amount: string; reference: string; payee: string; account: string } | null;
   actions: Record<'undoSwitch' | 'cancel' | 'undo' | 'pause' | 'resume' | 'pay', FormAction>;
 };
@@ -64,6 +66,7 @@ export function SubscriptionCard(props: Props) {
     pauses,
     isDisputed,
     canPause,
+    needsApproval,
     transfer,
     actions,
   } = props;
@@ -98,13 +101,24 @@ export function SubscriptionCard(props: Props) {
           <FormMessage />
         </ActionForm>
       )}
+      {needsApproval && !transfer && (
+        <div className="figures mt-3 grid gap-2 rounded-md bg-metered-wash px-4 py-3 text-metered">
+          <p>
+            {methodLabel ?? 'Your wallet'} bills only what you told it yes to. Approve what comes next
+            {next ? `, before ${next.date}` : ''}.
+          </p>
+          <LinkButton href={`/account/pay/${id}`} look="quiet" className="w-fit">
+            Approve it, or pay in another way
+          </LinkButton>
+        </div>
+      )}
       {transfer && (
         <p className="figures mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
           Please transfer {transfer.amount} to {transfer.payee}, {transfer.account}, with the reference{' '}
           <b className="font-mono">{transfer.reference}</b>.
         </p>
       )}
-      {state === 'overdue' && !transfer && (
+      {state === 'overdue' && !transfer && !needsApproval && (
         <OneButton id={id} action={actions.pay} busy="Talking to the card service…" look="main">
           Pay {next?.amount} now
         </OneButton>

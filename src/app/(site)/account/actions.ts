@@ -58,9 +58,9 @@ export async function changeMethodAction(_: FormState, form: FormData): Promise<
   };
   return forForm(
     () => changeMethod(actor, input),
-    () => {
+    ({ approveUrl }) => {
       revalidatePath('/account');
-      redirect('/account');
+      redirect(approveUrl ?? '/account');
     },
   );
 }

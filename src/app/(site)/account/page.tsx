@@ -91,45 +91,48 @@ export default async function AccountPage() {
               Your tiers stand here, with what each costs and when.
             </Empty>
           )}
-          {subscriptions.map(({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause }) => (
-            <SubscriptionCard
-              // A question that was open belongs to the state it was asked in.
-              key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
-              id={subscription.id}
-              name={tier?.name ?? offer.name}
-              keyCut={tier?.keyCut ?? null}
-              state={subscription.state}
-              sentence={sentence}
-              methodLabel={offer.isPaid ? subscription.methodLabel : null}
-              next={
-                next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
-              }
-              until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
-              ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
-              isForGood={subscription.paidThrough === null && offer.isPaid}
-              ways={ways.get(subscription.id)}
-              movesTo={
-                movesTo && {
-                  isOwn: movesTo.isOwn,
-                  name: movesTo.tier?.name ?? movesTo.name,
-                  sentence: movesTo.sentence,
-                  date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
+          {subscriptions.map(
+            ({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause, needsApproval }) => (
+              <SubscriptionCard
+                // A question that was open belongs to the state it was asked in.
+                key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
+                id={subscription.id}
+                name={tier?.name ?? offer.name}
+                keyCut={tier?.keyCut ?? null}
+                state={subscription.state}
+                sentence={sentence}
+                methodLabel={offer.isPaid ? subscription.methodLabel : null}
+                next={
+                  next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
                 }
-              }
-              pauses={subscription.pauses}
-              isDisputed={subscription.disputedAt !== null}
-              canPause={canPause}
-              transfer={
-                transfer && {
-                  amount: formatMoney(transfer.amount, transfer.currency),
-                  reference: transfer.reference,
-                  payee: transfer.payee,
-                  account: transfer.account,
+                until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
+                ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
+                isForGood={subscription.paidThrough === null && offer.isPaid}
+                ways={ways.get(subscription.id)}
+                movesTo={
+                  movesTo && {
+                    isOwn: movesTo.isOwn,
+                    name: movesTo.tier?.name ?? movesTo.name,
+                    sentence: movesTo.sentence,
+                    date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
+                  }
                 }
-              }
-              actions={ACTIONS}
-            />
-          ))}
+                pauses={subscription.pauses}
+                isDisputed={subscription.disputedAt !== null}
+                canPause={canPause}
+                needsApproval={needsApproval}
+                transfer={
+                  transfer && {
+                    amount: formatMoney(transfer.amount, transfer.currency),
+                    reference: transfer.reference,
+                    payee: transfer.payee,
+                    account: transfer.account,
+                  }
+                }
+                actions={ACTIONS}
+              />
+            ),
+          )}
         </div>
       </>
     ),

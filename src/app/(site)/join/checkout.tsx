@@ -217,12 +217,13 @@ function titleOf({ tier, offer, standing }: PreparedJoining): string {
 
 /** The tax in what is charged first: today, or at the next charge. */
 function taxWords(
-  { taxed }: ShownQuote,
+  { taxed, due }: ShownQuote,
   rate: TaxRate,
   currency: string,
-): { words: string; amount: string } | null {
+): { words: string; amount: string; isToday: boolean } | null {
   return (
     taxed && {
+      isToday: due > 0,
       words: `${rateWords(rate)} in ${formatMoney(taxed.amount, currency)}`,
       amount: formatMoney(taxOfCharge(taxed, rate.rate), currency),
     }

@@ -17,7 +17,7 @@ export default async function PayPage({ params }: { params: Promise<{ subscripti
   if (!member) redirect(`/sign-in?to=${encodeURIComponent(`/account/pay/${subscriptionId}`)}`);
   const choices = await methodChoices(member, subscriptionId);
   if (!choices) notFound();
-  const { name, methodLabel, owed, next, ways, zone } = choices;
+  const { name, methodLabel, owed, next, needsApproval, ways, zone } = choices;
   const owes = owed && formatMoney(owed.amount, owed.currency);
   return (
     <div className="mx-auto w-full max-w-2xl px-5 py-12">
@@ -29,6 +29,12 @@ export default async function PayPage({ params }: { params: Promise<{ subscripti
             ? `The next charge is ${formatMoney(next.amount, next.currency)} on ${formatDate(next.at, zone)}.`
             : 'Nothing more will be charged.'}
       </p>
+      {needsApproval && (
+        <p className="mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
+          {methodLabel} bills only what you told it yes to. Choose it once more to approve what comes next, or
+          pay in another way.
+        </p>
+      )}
       {methodLabel && <p className="text-muted">Until now: {methodLabel}.</p>}
       <div className="mt-6">
         {ways.length > 0 ? (

@@ -93,23 +93,27 @@ export default async function GoingLivePage() {
               Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Of the test there
               are {testWords(testData)}. They stay behind, apart from what is real, until you clear them.
             </p>
-            <ActionForm action={goLiveAction} label="Go live" className="mt-5 grid gap-4">
-              <CheckField
-                name="clears"
-                value="yes"
-                label="Clear the test data as well"
-                hint="Subscriptions, payments, documents and messages of the test are deleted. You can also do it later."
-              />
-              <TextField
-                name="typed"
-                label={`To confirm, type the name of the site: ${site.name}`}
-                autoComplete="off"
-              />
-              <FormMessage />
-              <SubmitButton busy="Going live…" className="w-fit px-8">
-                Go live
-              </SubmitButton>
-            </ActionForm>
+            {blockers.length > 0 ? (
+              <p className="mt-5 font-medium text-closed">First put right what stands beside this.</p>
+            ) : (
+              <ActionForm action={goLiveAction} label="Go live" className="mt-5 grid gap-4">
+                <CheckField
+                  name="clears"
+                  value="yes"
+                  label="Clear the test data as well"
+                  hint="Subscriptions, payments, documents and messages of the test are deleted. You can also do it later."
+                />
+                <TextField
+                  name="typed"
+                  label={`To confirm, type the name of the site: ${site.name}`}
+                  autoComplete="off"
+                />
+                <FormMessage />
+                <SubmitButton busy="Going live…" className="w-fit px-8">
+                  Go live
+                </SubmitButton>
+              </ActionForm>
+            )}
           </section>
         </div>
       )}
