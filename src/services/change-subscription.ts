@@ -1,16 +1,15 @@
 import type { Event } from '@/core/subscriptions/subscription';
-import { transition } from '@/core/subscriptions/transition';
 import { may } from '@/core/staff';
 import { transaction, type Transaction } from '@/store/db';
 import { findOpenPayment } from '@/store/payments';
 import type { Site } from '@/store/site';
 import { lockSubscription } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
-import { applyTransition, type HeldSubscription } from './apply-transition';
+import type { HeldSubscription } from './apply-transition';
 import { siteNow } from './clock';
-import { done, refusedField, type Result } from './result';
+import { happen } from './happen';
+import { refusedField, type Result } from './result';
 import { currentSite } from './site';
-import { termsOf } from './terms';
 
 /** A subscription, locked, for its member or for staff who manage members. @throws NotAllowed for anybody else */
 export async function lockForChange(db: Transaction, actor: Actor, id: string): Promise<HeldSubscription> {
@@ -38,11 +37,6 @@ export async function changeSubscription(
     if (open && !open.isAwaited) return refusedField('', 'A payment is under way. Try again in a minute.');
     const against = await mayNot(subscription, db, site);
     if (against) return refusedField('', against);
-    const at = siteNow(site, subscription.mode);
-    const bought = await termsOf(db, site, subscription);
-    const next = transition(subscription, event, bought.terms, at);
-    if (!next.ok) return refusedField('', next.reason);
-    await applyTransition(db, site, actor, subscription, next, bought, at);
-    return done(null);
+    return happen(db, site, actor, subscription, event, siteNow(site, subscription.mode));
   });
 }

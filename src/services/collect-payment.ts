@@ -6,12 +6,19 @@ import { outcomeOf, type ChargeOutcome } from '@/gateways/contract';
 import { spendCredit } from '@/store/credits';
 import { pool, type Transaction } from '@/store/db';
 import { findGatewayAccount, noteAccountError, type GatewayAccount } from '@/store/gateways';
-import { ensureCharge, ensureReference, insertIntent, type Payment } from '@/store/payments';
+import {
+  ensureCharge,
+  ensureReference,
+  insertIntent,
+  type Payment,
+  type StoredCharge,
+} from '@/store/payments';
 import type { Site } from '@/store/site';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
 import type { Actor } from './actor';
 import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
+import type { Bought } from './terms';
 import { newReference } from './transfer-reference';
 import { walletOutcome } from './wallet-outcome';
 
@@ -30,10 +37,17 @@ export type Asked = {
 };
 
 /** What became of a charge that is due: an attempt to collect it, or, where credit covers it, nothing to collect. */
-export type Due = { intent: Payment; account: GatewayAccount } | { coveredChargeId: string };
+export type Due =
+  { intent: Payment; account: GatewayAccount; charge: StoredCharge } | { coveredChargeId: string };
 
 /** What whoever collects knows already, and need not look up again. */
-export type Known = { site: Site; account: GatewayAccount; subscription: StoredSubscription };
+export type Known = {
+  site: Site;
+  account: GatewayAccount;
+  subscription: StoredSubscription;
+  charge: StoredCharge;
+  bought: Bought;
+};
 
 /**
  * Writes down, in the caller's transaction, that a period is about to be charged, less the member's credit. Calls
@@ -76,7 +90,7 @@ export async function writeIntent(
     isAwaited,
     reference: isAwaited ? await ensureReference(db, charge.id, newReference()) : null,
   });
-  return { intent, account };
+  return { intent, account, charge };
 }
 
 /**
@@ -98,7 +112,7 @@ export async function collect(actor: Actor, intent: Payment, known?: Known): Pro
     note: `${intent.idempotencyKey} at ${intent.at}`,
   });
   if (outcome.state === 'succeeded' || outcome.state === 'declined')
-    await recordOutcome(actor, intent, outcome, intent.at, known?.site);
+    await recordOutcome(actor, intent, outcome, intent.at, known);
   return noted(account, outcome);
 }
 

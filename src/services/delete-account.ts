@@ -1,19 +1,17 @@
 import { z } from 'zod';
-import { transition } from '@/core/subscriptions/transition';
 import { pool, transaction } from '@/store/db';
 import { findMember, forgetMember } from '@/store/members';
 import { findOpenPayment } from '@/store/payments';
 import { spendPoint, type Limit } from '@/store/rate-limits';
 import { listSubscriptionsOf, lockSubscription } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
-import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
+import { happen } from './happen';
 import { passwordMatches } from './passwords';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { waitWords } from './sign-in';
 import { currentSite } from './site';
-import { termsOf } from './terms';
 
 const TRIES: Limit = { name: 'account:delete', points: 10, seconds: 15 * 60 };
 const inputSchema = z.object({
@@ -46,11 +44,7 @@ export async function deleteAccount(actor: Actor, raw: unknown): Promise<Result<
         if (open && !open.isAwaited)
           return refusedField('', 'A payment is under way. Try again in a minute; nothing was deleted.');
         if (!subscription) continue;
-        const bought = await termsOf(db, site, subscription);
-        const at = siteNow(site, mode);
-        const ended = transition(subscription, { type: 'end-now' }, bought.terms, at);
-        if (ended.ok)
-          await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, ended, bought, at);
+        await happen(db, site, actor, subscription, { type: 'end-now' }, siteNow(site, mode));
       }
     const at = siteNow(site);
     await record(db, actor, at, 'account deleted', `member:${member.id}`);

@@ -1,5 +1,6 @@
 import type { ComparisonLine } from '@/core/access/what-opens';
 import { bestSaving, offersUnder, rhythmsToChoose, type Rhythm } from '@/core/offers/comparison';
+import { rateFor } from '@/core/tax';
 import type { JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/store/db';
 import { listOffers, type StoredOffer } from '@/store/offers';
@@ -26,6 +27,8 @@ export type JoinPage = {
   rhythms: Rhythm[];
   rhythm: string | null;
   comparison: (ComparisonLine & { name: string })[];
+  /** How the prices stand to the tax; '' where nothing is taxed. */
+  taxNote: string;
 };
 
 /** A tier that somebody may see offered, with its offers on sale and whether anybody can join today. */
@@ -64,6 +67,7 @@ export async function joinPage(chosen: string | undefined): Promise<JoinPage> {
     rhythms,
     rhythm,
     comparison,
+    taxNote: taxNote(site),
     tiers: offered.map(({ tier, offers, joining }) => ({
       tier,
       joining,
@@ -77,6 +81,14 @@ export async function joinPage(chosen: string | undefined): Promise<JoinPage> {
       })),
     })),
   };
+}
+
+function taxNote({ tax, homeCountry }: Site): string {
+  const rate = rateFor(tax, null, homeCountry);
+  if (tax.way === 'none' || !rate) return '';
+  return tax.way === 'included'
+    ? `Prices include ${rate.name}.`
+    : `${rate.name} comes on top of these prices, by the country you live in.`;
 }
 
 /** On a ladder the lowest rung first; beside it, the owner's order. */

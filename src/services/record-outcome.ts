@@ -13,6 +13,7 @@ import { findRunning, lockSubscription, type StoredSubscription } from '@/store/
 import { findTier } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
+import type { Known } from './collect-payment';
 import { completeJoining } from './complete-joining';
 import { askToReturn } from './refund-payment';
 import { record } from './record';
@@ -33,10 +34,10 @@ export async function recordOutcome(
   payment: Payment,
   outcome: Outcome,
   at: Instant = payment.at,
-  known?: Site,
+  known?: Known,
 ): Promise<'recorded' | 'known'> {
-  const site = known ?? (await currentSite());
-  return transaction((db) => recordOutcomeIn(db, site, actor, payment, outcome, at));
+  const site = known?.site ?? (await currentSite());
+  return transaction((db) => recordOutcomeIn(db, site, actor, payment, outcome, at, known));
 }
 
 /** The same in the caller's transaction. */
@@ -47,9 +48,10 @@ export async function recordOutcomeIn(
   payment: Payment,
   outcome: Outcome,
   at: Instant,
+  known?: Known,
 ): Promise<'recorded' | 'known'> {
   const subscription = await lockSubscription(db, payment.subscriptionId);
-  const charge = await findCharge(db, payment.chargeId);
+  const charge = known?.charge ?? (await findCharge(db, payment.chargeId));
   if (!subscription || !charge) throw new Error(`payment ${payment.id} has lost its subscription`);
   const settled = await settlePayment(
     db,
@@ -75,9 +77,19 @@ export async function recordOutcomeIn(
       ...(isPaid ? {} : { code: outcome.code }),
     },
   );
-  if (isPaid) await followSuccess(db, site, actor, subscription, charge, payment, at);
-  else await followFailure(db, site, actor, subscription, charge, payment, outcome.code, at);
+  const bought = knownTerms(subscription, known) ?? (await termsOf(db, site, subscription));
+  if (isPaid) await followSuccess(db, site, actor, subscription, bought, charge, payment, at);
+  else await followFailure(db, site, actor, subscription, bought, charge, payment, outcome.code, at);
   return 'recorded';
+}
+
+/** The terms that whoever collected has read already, where they are still those of the subscription. */
+function knownTerms(now: StoredSubscription, known: Known | undefined): Bought | null {
+  if (!known) return null;
+  const { offerVersionId, movesTo, addedTax } = known.subscription;
+  const isSame =
+    now.offerVersionId === offerVersionId && now.movesTo === movesTo && now.addedTax === addedTax;
+  return isSame ? known.bought : null;
 }
 
 async function followFailure(
@@ -85,6 +97,7 @@ async function followFailure(
   site: Site,
   actor: Actor,
   subscription: StoredSubscription,
+  bought: Bought,
   charge: StoredCharge,
   payment: Payment,
   code: string,
@@ -95,7 +108,6 @@ async function followFailure(
   if (payment.byMember || charge.renews || memberId === null) return;
   // Nothing is overdue while a dispute stops its charges.
   if (disputedAt) return;
-  const bought = await termsOf(db, site, subscription);
   const next = transition(subscription, { type: 'failed', reason: code }, bought.terms, at);
   if (next.ok) await applyTransition(db, site, actor, { ...subscription, memberId }, next, bought, at);
 }
@@ -105,11 +117,11 @@ async function followSuccess(
   site: Site,
   actor: Actor,
   subscription: StoredSubscription,
+  bought: Bought,
   charge: StoredCharge,
   payment: Payment,
   at: Instant,
 ): Promise<void> {
-  const bought = await termsOf(db, site, subscription);
   if (subscription.state === 'pending') {
     // Who pays later than they asked begins later: a transfer takes its days.
     const begun = { ...subscription, startedAt: at };
@@ -169,7 +181,7 @@ async function receipt(
   payment: Payment,
   { methodLabel }: StoredSubscription,
 ): Promise<void> {
-  const tier = await findTier(db, period.tier);
+  const tier = period.tier === offer.tierId ? { name: offer.tierName } : await findTier(db, period.tier);
   const next = nextCharge(after, terms);
   const content = {
     template: 'receipt' as const,

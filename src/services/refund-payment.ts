@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/calendar';
 import { formatMoney, parseAmount } from '@/core/money';
-import { transition } from '@/core/subscriptions/transition';
 import { gatewayById } from '@/gateways';
 import { findGatewayAccount } from '@/store/gateways';
 import { pool, transaction, type Transaction } from '@/store/db';
@@ -17,9 +16,9 @@ import {
 } from '@/store/refunds';
 import { lockSubscription } from '@/store/subscriptions';
 import { requireRight, type Actor } from './actor';
-import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
 import { keysOf } from './connect-gateway';
+import { happen } from './happen';
 import { record } from './record';
 import { done, problemsOf, refused, refusedField, type Result } from './result';
 import { currentSite } from './site';
@@ -185,11 +184,7 @@ export async function followRefund(
   const member = subscription?.memberId ? await findMember(db, subscription.memberId) : undefined;
   if (!subscription || !member) return;
   const bought = await termsOf(db, site, subscription);
-  if (endsAccess) {
-    const ended = transition(subscription, { type: 'end-now' }, bought.terms, at);
-    if (ended.ok)
-      await applyTransition(db, site, actor, { ...subscription, memberId: member.id }, ended, bought, at);
-  }
+  if (endsAccess) await happen(db, site, actor, subscription, { type: 'end-now' }, at);
   const content = {
     template: 'refunded' as const,
     tierName: bought.offer.name,

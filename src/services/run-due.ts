@@ -36,7 +36,7 @@ export async function runOneDue(): Promise<boolean> {
   // Rehearsed time passes as if the worker had been there at each moment; in live mode the moment is now.
   const at = due.mode === 'test' ? due.dueAt : siteNow(site, 'live');
   // An attempt that a crash or silence left open comes before anything new.
-  const open = await findOpenPayment(pool(), due.id);
+  const open = due.hasOpen ? await findOpenPayment(pool(), due.id) : undefined;
   if (open?.isAwaited) {
     await waitOrGiveUp(site, open, due, at);
     return true;
@@ -86,7 +86,7 @@ async function step(
     if (charge) {
       const { currency } = offer.definition;
       const asked = await writeIntent(db, subscription, { ...charge, currency, at });
-      if ('intent' in asked) return { ...asked, site, subscription };
+      if ('intent' in asked) return { ...asked, site, subscription, bought };
       await markChargePaid(db, asked.coveredChargeId, at);
       await record(db, WORKER, at, 'paid with credit', `subscription:${due.id}`, {
         charge: asked.coveredChargeId,

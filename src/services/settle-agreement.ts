@@ -1,6 +1,5 @@
 import { config } from '@/config';
 import { addLength, isBefore } from '@/core/calendar';
-import { transition } from '@/core/subscriptions/transition';
 import { gatewayById } from '@/gateways';
 import {
   claimAgreements,
@@ -13,13 +12,12 @@ import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
 import { findOpenPayment } from '@/store/payments';
 import { lockSubscription } from '@/store/subscriptions';
 import { GATEWAY } from './actor';
-import { applyTransition } from './apply-transition';
 import { completeApproval } from './approve-joining';
 import { realNow, siteNow } from './clock';
 import { keysOf } from './connect-gateway';
+import { happen } from './happen';
 import { currentSite } from './site';
 import { takeUpBills } from './sync-payment';
-import { termsOf } from './terms';
 
 /** Days after which an approval that was asked for and never given is taken back. */
 const ASKED_DAYS = 1;
@@ -105,18 +103,6 @@ async function cancelFor(agreement: StoredAgreement): Promise<void> {
     const subscription = await lockSubscription(db, agreement.subscriptionId);
     if (!subscription?.memberId || subscription.state === 'overdue') return;
     if (subscription.methodRef !== agreement.ref || (await findOpenPayment(db, subscription.id))) return;
-    const bought = await termsOf(db, site, subscription);
-    const at = siteNow(site, subscription.mode);
-    const next = transition(subscription, { type: 'cancel' }, bought.terms, at);
-    if (next.ok)
-      await applyTransition(
-        db,
-        site,
-        GATEWAY,
-        { ...subscription, memberId: subscription.memberId },
-        next,
-        bought,
-        at,
-      );
+    await happen(db, site, GATEWAY, subscription, { type: 'cancel' }, siteNow(site, subscription.mode));
   });
 }

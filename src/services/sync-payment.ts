@@ -1,9 +1,8 @@
 import type { Instant } from '@/core/calendar';
-import { transition } from '@/core/subscriptions/transition';
 import { gatewayById } from '@/gateways';
 import { outcomeOf, type GatewayPayment } from '@/gateways/contract';
 import { findAgreementByRef, findStray, insertStray } from '@/store/agreements';
-import { pool, transaction, type Transaction } from '@/store/db';
+import { pool, transaction, type Db, type Transaction } from '@/store/db';
 import type { GatewayAccount } from '@/store/gateways';
 import {
   findOpenPayment,
@@ -23,9 +22,9 @@ import {
 } from '@/store/refunds';
 import { findSubscription, lockSubscription } from '@/store/subscriptions';
 import { GATEWAY } from './actor';
-import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
 import { keysOf } from './connect-gateway';
+import { happen } from './happen';
 import { writeIntent } from './collect-payment';
 import { record } from './record';
 import { recordOutcome, recordOutcomeIn } from './record-outcome';
@@ -33,7 +32,7 @@ import { followRefund } from './refund-payment';
 import { currentSite } from './site';
 import { termsOf } from './terms';
 import { periodToPay } from '@/core/subscriptions/upcoming';
-import { isBefore } from '@/core/calendar';
+import { addLength, isBefore } from '@/core/calendar';
 
 /** What was done about a payment that the gateway speaks of; null: nothing here is it about, and it may only be early. */
 export type Synced = string | null;
@@ -57,6 +56,27 @@ export async function syncPayment(account: GatewayAccount, payment: GatewayPayme
   const dispute = await followDispute(ours, payment);
   if (dispute) did.push(dispute);
   return did.length > 0 ? did.join('; ') : 'known already';
+}
+
+/** Money that is for nothing: it is shown, and the worker returns it. */
+async function keepToReturn(
+  db: Db,
+  { id: gatewayAccountId, mode }: GatewayAccount,
+  { ref: gatewayRef, amount, currency, at }: GatewayPayment,
+  subscriptionId: string,
+  reason: string,
+): Promise<string> {
+  await insertStray(db, {
+    gatewayAccountId,
+    mode,
+    gatewayRef,
+    subscriptionId,
+    amount,
+    currency,
+    reason,
+    at,
+  });
+  return `${reason}; it is returned`;
 }
 
 async function findOurs(account: GatewayAccount, { key, ref }: GatewayPayment): Promise<Payment | undefined> {
@@ -89,25 +109,17 @@ async function billed(account: GatewayAccount, payment: GatewayPayment): Promise
   if (known) return known.reason;
   const subscription = await findSubscription(pool(), agreement.subscriptionId);
   const isDead = agreement.state === 'ending' || agreement.state === 'ended';
-  // While a first bill is not yet a joining, whoever finishes the joining takes it up.
-  if (subscription?.state === 'pending' && !isDead) return null;
+  // Before its approval is taken up, by the joining or by what runs already, a bill is for nothing yet.
+  if (agreement.state === 'asked') return null;
   if (isDead || !subscription?.memberId) {
     if (payment.state === 'declined') return 'a bill of an agreement that has ended was not paid';
-    const { ref, amount, currency, at } = payment;
-    const reason = 'billed under an agreement that has ended';
-    const { id: gatewayAccountId, mode } = account;
-    const { subscriptionId } = agreement;
-    await insertStray(pool(), {
-      gatewayAccountId,
-      mode,
-      gatewayRef: ref,
-      subscriptionId,
-      amount,
-      currency,
-      reason,
-      at,
-    });
-    return `${reason}; it is returned`;
+    return keepToReturn(
+      pool(),
+      account,
+      payment,
+      agreement.subscriptionId,
+      'billed under an agreement that has ended',
+    );
   }
   const site = await currentSite();
   return transaction(async (db) => {
@@ -118,6 +130,8 @@ async function billed(account: GatewayAccount, payment: GatewayPayment): Promise
     const open = await findOpenPayment(db, locked.id);
     const { terms } = await termsOf(db, site, locked);
     const at = account.mode === 'test' ? payment.at : siteNow(site, 'live');
+    // What is asked for elsewhere is answered there first.
+    if (open && open.gatewayAccountId !== account.id) return null;
     if (open) {
       await recordOutcomeIn(db, site, GATEWAY, open, outcome, at);
       return `recorded as ${state}`;
@@ -125,6 +139,11 @@ async function billed(account: GatewayAccount, payment: GatewayPayment): Promise
     // It came before our own clock had the period fall due; on a test clock the worker is about to ask for it.
     const period = periodToPay(locked, terms, at);
     if (!period) return null;
+    // A clock may be a little ahead of ours; whole days are not: two approvals ran beside one another for a while.
+    if (isBefore(addLength(at, { n: 1, unit: 'day' }, site.zone), period.from))
+      return state === 'succeeded'
+        ? keepToReturn(db, account, payment, locked.id, 'billed for what was paid already')
+        : 'a bill for what was paid already was not paid';
     if (isBefore(at, period.from)) return null;
     const asked = await writeIntent(db, locked, { period, currency: payment.currency, at });
     if (!('intent' in asked)) return null;
@@ -210,17 +229,6 @@ async function applyDispute(
   if (!subscription?.memberId) return;
   // Of several disputes, it goes on only when the last is won.
   if (dispute === 'won' && (await hasOpenDispute(db, id))) return;
-  const bought = await termsOf(db, site, subscription);
   const type = ({ open: 'dispute-opened', won: 'dispute-won', lost: 'dispute-lost' } as const)[dispute];
-  const next = transition(subscription, { type }, bought.terms, at);
-  if (next.ok)
-    await applyTransition(
-      db,
-      site,
-      GATEWAY,
-      { ...subscription, memberId: subscription.memberId },
-      next,
-      bought,
-      at,
-    );
+  await happen(db, site, GATEWAY, subscription, { type }, at);
 }

@@ -36,8 +36,14 @@ export function openPool(connectionString: string): pg.Pool {
   return opened;
 }
 
-const camel = (name: string): string =>
-  name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+const camelNames = new Map<string, string>();
+/** Column names are few and come with every row, so each is turned over once. */
+function camel(name: string): string {
+  let known = camelNames.get(name);
+  if (known === undefined)
+    camelNames.set(name, (known = name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase())));
+  return known;
+}
 
 /** A pool that answers as the driver does by itself, for libraries that bring their own SQL. */
 export function plainPool(): pg.Pool {
@@ -58,9 +64,11 @@ export async function closePools(): Promise<void> {
 /** All rows, with column names in camel case. */
 export async function many<T>(db: Db, sql: string, values: unknown[] = []): Promise<T[]> {
   const { rows } = await db.query<Record<string, unknown>>(sql, values);
-  return rows.map(
-    (row) => Object.fromEntries(Object.entries(row).map(([name, value]) => [camel(name), value])) as T,
-  );
+  return rows.map((row) => {
+    const turned: Record<string, unknown> = {};
+    for (const name in row) turned[camel(name)] = row[name];
+    return turned as T;
+  });
 }
 
 export async function maybeOne<T>(db: Db, sql: string, values: unknown[] = []): Promise<T | undefined> {

@@ -15,13 +15,14 @@ export type StoredOffer = {
   version: number;
   isPaid: boolean;
   definition: Offer;
+  tierName: string;
   /** Of its tier; null for the first kind. */
   taxKindId: string | null;
 };
 
 const OFFER = `
   SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.menu_label, o.retired_at,
-    v.id AS version_id, v.version, v.is_paid, v.definition, t.tax_kind_id
+    v.id AS version_id, v.version, v.is_paid, v.definition, t.name AS tier_name, t.tax_kind_id
   FROM offers o JOIN offer_versions v ON v.offer_id = o.id JOIN tiers t ON t.id = o.tier_id`;
 
 export async function listOffers(db: Db): Promise<StoredOffer[]> {

@@ -276,7 +276,8 @@ export async function setExpiryTold(db: Db, id: string, expires: string): Promis
   await run(db, 'UPDATE subscriptions SET expiry_told = $2 WHERE id = $1', [id, expires]);
 }
 
-export type DueSubscription = { id: string; mode: Mode; dueAt: Instant };
+/** `hasOpen`: an attempt to collect from it was left open. */
+export type DueSubscription = { id: string; mode: Mode; dueAt: Instant; hasOpen: boolean };
 
 /**
  * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
@@ -296,7 +297,8 @@ export async function claimDue(
        SELECT id FROM subscriptions
        WHERE ${IS_DUE} AND (busy_until IS NULL OR busy_until < now())
        ORDER BY greatest(due_at, waits_until), id LIMIT 1 FOR UPDATE SKIP LOCKED
-     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at`,
+     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at, EXISTS (
+       SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = subscriptions.id AND p.state = 'intent') AS has_open`,
     [testNow, liveNow, leaseSeconds],
   );
 }

@@ -115,7 +115,7 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await page.goto('/join/eclipse-week-once');
   await fillPerson(page, person(EMAIL.transfer));
   await page.getByLabel('By your bank').check();
-  await page.getByRole('button', { name: /Pay £25/ }).click();
+  await page.getByRole('button', { name: 'Go on to the bank details' }).click();
   await expect(page.getByRole('heading', { name: 'Now send the transfer' })).toBeVisible();
   const reference = (await page.getByText(/^[2-9A-Z]{4}-[2-9A-Z]{4}$/).textContent()) ?? '';
   await desk.goto('/desk/money/transfers');

@@ -10,6 +10,7 @@ import { changeMethod } from '../../src/services/change-method';
 import { siteNow } from '../../src/services/clock';
 import { keysOf } from '../../src/services/connect-gateway';
 import { importStatement } from '../../src/services/import-statement';
+import { issueDocuments } from '../../src/services/issue-documents';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/services/pause-subscription';
@@ -46,6 +47,7 @@ const DEEDS = [
   'resume',
   'end',
   'change card',
+  'choose wallet',
   'refund',
   'refund and end',
 ] as const;
@@ -135,6 +137,12 @@ async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
     const token = await cardToken(moor.gatewayUrl, moor.siteKey, 'works');
     await changeMethod(actor, { subscriptionId: chosen.id, accountId: moor.accountId, cardToken: token });
   }
+  if (what === 'choose wallet') {
+    const asked = await changeMethod(actor, { subscriptionId: chosen.id, accountId: wallet });
+    // Some never answer, and some whose purse is empty do.
+    if (asked.ok && asked.value.approveUrl && who % 4 > 0)
+      await approveAtWallet(asked.value.approveUrl, who % 4 === 1 ? 'fills-up' : 'full');
+  }
   if (what === 'refund' || what === 'refund and end') {
     const [payment] = await rows<{ id: string }>(
       `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND p.state = 'succeeded' ORDER BY p.created_at DESC LIMIT 1`,
@@ -157,11 +165,11 @@ async function theirs(accountId: string) {
   return { account, payments: listed.ok ? listed.payments : [] };
 }
 
-/** Messages of some of the payments, in another order, and twice. */
-async function messages(order: number, twice: boolean, part: number): Promise<void> {
+/** Messages of some of the newest payments, in another order, and twice. */
+async function messages(order: number, twice: boolean, part: number, newest = 40): Promise<void> {
   for (const accountId of [moor.accountId, wallet]) {
     const { account, payments } = await theirs(accountId);
-    const some = payments.filter((_, index) => (index + order) % part === 0).slice(-40);
+    const some = payments.filter((_, index) => (index + order) % part === 0).slice(-newest);
     const shuffled = order % 2 ? some.reverse() : some;
     for (const payment of twice ? [...shuffled, ...shuffled] : shuffled) await syncPayment(account, payment);
   }
@@ -258,8 +266,9 @@ async function calm(): Promise<void> {
     await work(2);
     await sweepPayments();
     await settleAgreements();
-    await messages(0, false, 1);
+    await messages(0, false, 1, 10_000);
     await returnMoney();
+    await Promise.all([issueDocuments(), issueDocuments()]);
   }
 }
 
@@ -295,10 +304,26 @@ async function broken(): Promise<Record<string, unknown[]>> {
       `SELECT a.id FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id
        WHERE a.state = 'running' AND s.state IN ('ended', 'paused', 'cancelling')`,
     ),
+    withoutOneInvoice: await rows(
+      `SELECT c.id FROM charges c LEFT JOIN documents d ON d.charge_id = c.id AND d.kind = 'invoice' GROUP BY c.id HAVING count(d.id) <> CASE WHEN c.paid_at IS NULL THEN 0 ELSE 1 END`,
+    ),
+    refundsWithoutDocument: await rows(
+      `SELECT r.id FROM refunds r WHERE r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents d WHERE d.refund_id = r.id AND d.total = r.amount)`,
+    ),
+    gapsInNumbers: await rows(
+      `SELECT kind FROM documents GROUP BY kind HAVING count(*) <> max(number) OR max(number) <> (SELECT last FROM document_counters k WHERE k.mode = 'test' AND k.kind = documents.kind)`,
+    ),
+    moreTaxBackThanCharged: await rows(
+      `SELECT charge_id FROM documents GROUP BY charge_id HAVING sum(tax) FILTER (WHERE kind <> 'invoice') > sum(tax) FILTER (WHERE kind = 'invoice')`,
+    ),
   };
 }
 
 const NOTHING = {
+  withoutOneInvoice: [],
+  refundsWithoutDocument: [],
+  gapsInNumbers: [],
+  moreTaxBackThanCharged: [],
   chargedTwice: [],
   paidAndShutOut: [],
   unpaidAndLetIn: [],

@@ -166,7 +166,11 @@ export function PaidForm({
             busy={busy ?? (frame ? 'Talking to the card service…' : 'One moment…')}
             className="min-h-12 text-base sm:w-fit sm:px-8"
           >
-            {way?.nature === 'wallet' ? `Go on to ${way.gateway}` : button}
+            {way?.nature === 'wallet'
+              ? `Go on to ${way.gateway}`
+              : way?.nature === 'transfer' && isDue
+                ? 'Go on to the bank details'
+                : button}
           </SubmitButton>
         </div>
       </FormFrame>

@@ -22,7 +22,10 @@ export default async function JoinPage({ searchParams }: Props) {
       <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-4">
         <div>
           <h1 className="text-4xl">Join {page.siteName}</h1>
-          <p className="mt-2 text-lg text-muted">You see every date and amount before anything is paid.</p>
+          <p className="mt-2 text-lg text-muted">
+            You see every date and amount before anything is paid.
+            {page.taxNote && ` ${page.taxNote}`}
+          </p>
         </div>
         {page.rhythms.length > 1 && (
           <RhythmSwitch

@@ -1,0 +1,188 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readKeys } from '../../scripts/lib/stand-ins';
+import {
+  ensureLanternMoor,
+  fillPerson,
+  GATEWAY_URL,
+  lettersTo,
+  MEMBER_PASSWORD,
+  OWNER,
+  pickCard,
+  signInAtDesk,
+} from './people';
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(() => ensureLanternMoor());
+
+const EMAIL = 'ida.taxed@moor.example';
+let desk: Page;
+let member: Page;
+
+test.beforeAll(async ({ browser }) => {
+  desk = await (await browser.newContext()).newPage();
+  member = await (await browser.newContext()).newPage();
+  await signInAtDesk(desk);
+});
+test.afterAll(async () => {
+  await desk.context().close();
+  await member.context().close();
+});
+
+test('the owner says how prices are taxed; what cannot be is said beside its field, and what was typed stays', async () => {
+  await desk.getByRole('button', { name: 'Lantern Moor' }).click();
+  await desk.getByRole('menuitem', { name: 'Settings' }).click();
+  await expect(desk.getByRole('heading', { name: 'Tax', exact: true })).toBeVisible();
+  await desk.getByLabel('The tax is').selectOption('added');
+  const rate = desk.getByLabel('Per cent').first();
+  await rate.fill('a fifth');
+  await desk.getByRole('button', { name: 'Save tax and invoices' }).click();
+  await expect(desk.getByText('A rate is a number from 0 to 100, like 20 or 8.875.')).toBeVisible();
+  await expect(rate).toHaveValue('a fifth');
+  await rate.fill('20');
+  await desk.getByRole('button', { name: 'Save tax and invoices' }).click();
+  await expect(desk.getByText('Saved. It counts from the next charge on.')).toBeVisible();
+  await desk.reload();
+  await expect(desk.getByLabel('The tax is')).toHaveValue('added');
+});
+
+test('checkout quotes the tax of the country that is chosen, keeps what was typed, and charges what it quoted', async () => {
+  await member.goto('/join');
+  await expect(member.getByText('VAT comes on top of these prices')).toBeVisible();
+  await member.goto('/join/eclipse-week-once');
+  const summary = member.getByRole('complementary', { name: 'What you pay' });
+  await expect(summary).toContainText('£30.00');
+  await expect(summary).toContainText('VAT 20 % in £30.00');
+  await member.getByLabel('Name').fill('Ida Taxed');
+  await summary.getByLabel('For the tax, you live in').selectOption('IE');
+  await expect(summary).toContainText('£30.75');
+  await expect(member.getByLabel('Name')).toHaveValue('Ida Taxed');
+  await fillPerson(member, { name: 'Ida Taxed', email: EMAIL, password: MEMBER_PASSWORD });
+  await member.getByLabel('Card', { exact: true }).check();
+  await pickCard(member, 'Works');
+  await member.getByRole('button', { name: 'Pay £30.75 and join' }).click();
+  await expect(member.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible();
+});
+
+test('the member finds the invoice in the account, prints it or keeps it as a PDF; nobody else does', async ({
+  browser,
+}) => {
+  await member.goto('/account');
+  await member.getByRole('link', { name: /^Invoice TEST-/ }).click();
+  await expect(member.getByRole('heading', { name: 'Invoice' })).toBeVisible();
+  const sheet = member.getByRole('article');
+  await expect(sheet).toContainText('VAT 23 %');
+  await expect(sheet).toContainText('£5.75');
+  await expect(sheet).toContainText('£30.75');
+  await member.emulateMedia({ media: 'print' });
+  await expect(member.getByRole('button', { name: 'Print' })).toBeHidden();
+  await expect(sheet).toBeVisible();
+  await member.emulateMedia({ media: 'screen' });
+  const pdf = await member.request.get(`${member.url()}/pdf`);
+  expect(pdf.headers()['content-type']).toBe('application/pdf');
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  const stranger = await (await browser.newContext()).newPage();
+  expect((await stranger.request.get(`${member.url()}/pdf`)).status()).toBe(404);
+  await stranger.goto(member.url());
+  await expect(stranger).toHaveURL(/sign-in/);
+  await stranger.context().close();
+  await desk.goto('/desk/money/books');
+  await desk.getByLabel('Name, e-mail or number').fill('Ida Taxed');
+  await desk.getByRole('button', { name: 'Show', exact: true }).click();
+  await expect(desk.getByRole('row', { name: /Ida Taxed.*£5\.75.*£30\.75/ })).toBeVisible();
+});
+
+test('a mail in the owner’s words is seen as a member would get it, while it is written', async ({
+  request,
+}) => {
+  await desk.goto('/desk/settings/mail/receipt');
+  const preview = desk.getByRole('region', { name: 'Preview' });
+  await preview.getByLabel('As it would reach').selectOption({ label: 'Ida Taxed' });
+  await expect(preview).toContainText('Hello Ida,');
+  await desk.getByLabel('Subject').fill('Thank you, {first name}');
+  await desk.getByLabel('Your words').fill('The dome thanks you for {tier}. {nonsense}');
+  await expect(preview).toContainText('The dome thanks you for Eclipse Week.');
+  await desk.getByRole('button', { name: 'Save this mail' }).click();
+  await expect(desk.getByText('This mail has nothing to put in for {nonsense}.')).toBeVisible();
+  await desk.getByLabel('Your words').fill('The dome thanks you for {tier}.');
+  await desk.getByRole('button', { name: 'Save this mail' }).click();
+  await expect(desk.getByText('Saved. The next one reads like this.')).toBeVisible();
+  await desk.getByRole('button', { name: 'Send this to me' }).click();
+  await expect(desk.getByText(`On its way to ${OWNER.email}.`)).toBeVisible();
+  await expect
+    .poll(async () => (await lettersTo(request, OWNER.email)).map((letter) => letter.subject))
+    .toContain('Thank you, Ida');
+  await desk.goto(`/desk/settings/mail/log?q=${EMAIL}`);
+  await desk.getByRole('link', { name: EMAIL }).first().click();
+  await expect(desk.getByRole('complementary', { name: /Welcome|Receipt/ })).toContainText('Hello Ida,');
+});
+
+test('the account shows the sections that the owner left on, and the notes that staff left', async () => {
+  await desk.goto('/desk/settings/account');
+  await desk.getByLabel('Payments, refused ones too').uncheck();
+  await desk.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(desk.getByText('Saved.')).toBeVisible();
+  await desk.goto('/desk/members?q=Ida');
+  await desk.getByRole('link', { name: 'Ida Taxed' }).first().click();
+  await desk.getByLabel('A new note').fill('Bring a chair to the dome.');
+  await desk.getByLabel('The member reads it in their account').check();
+  await desk.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(desk.getByText('the member reads it', { exact: true })).toBeVisible();
+  await member.goto('/account');
+  await expect(member.getByText('Bring a chair to the dome.')).toBeVisible();
+  await expect(member.getByRole('heading', { name: 'Receipts' })).toBeVisible();
+  await expect(member.getByRole('heading', { name: 'Payments' })).toHaveCount(0);
+});
+
+test('going live is refused until somebody could pay, says what changes, and happens once', async () => {
+  await desk.goto('/desk/settings/live');
+  await expect(desk.getByText('No gateway is connected in live mode: nobody could pay.')).toBeVisible();
+  await expect(desk.getByRole('button', { name: 'Go live' })).toHaveCount(0);
+  await desk.getByRole('link', { name: 'Connect one in live mode' }).click();
+  const { siteKey, secretKey } = await readKeys(GATEWAY_URL, 'live');
+  const form = desk.getByRole('form', { name: 'Connect Curlew Cards' });
+  await form.getByLabel('Site key').fill(siteKey);
+  await form.getByLabel('Secret key').fill(secretKey);
+  await form.getByRole('button', { name: 'Check and connect' }).click();
+  await expect(form.getByText('Connected. The keys are right.')).toBeVisible();
+  // Members still pay with no real money.
+  await expect(desk.getByText('No real money')).toBeVisible();
+  await desk.goto('/desk/settings/live');
+  await expect(desk.getByText('Members will pay by Card.')).toBeVisible();
+  await expect(desk.getByText(/test subscriptions? stop where they are/)).toBeVisible();
+  await desk.getByRole('button', { name: 'Go live' }).click();
+  await expect(desk.getByText('Type the name of the site as it stands: Lantern Moor.')).toBeVisible();
+  await desk.getByLabel('To confirm, type the name of the site: Lantern Moor').fill('lantern moor');
+  await desk.getByRole('button', { name: 'Go live' }).dblclick();
+  await expect(desk.getByText('The site is live since')).toBeVisible();
+  await desk.goBack();
+  await desk.goForward();
+  await expect(desk.getByText('The site is live since')).toBeVisible();
+});
+
+test('once live, what was held by a test opens nothing, test cards are refused, and staff can still try', async () => {
+  await member.goto('/account');
+  await expect(member.getByText('Your tiers stand here')).toBeVisible();
+  await expect(member.getByText('No real money')).toHaveCount(0);
+  await desk.goto('/desk/money');
+  await desk.getByRole('link', { name: 'Look at the test data' }).click();
+  await desk.getByLabel('Name or e-mail').fill('Ida');
+  await desk.getByRole('button', { name: 'Show', exact: true }).click();
+  await expect(desk.getByRole('row', { name: /Ida Taxed/ })).toBeVisible();
+  await member.goto('/join/eclipse-week-once?mode=test');
+  await expect(member.getByText('You are staff.')).toHaveCount(0);
+  await desk.goto('/join/eclipse-week-once');
+  await desk.getByRole('link', { name: 'Try this checkout in test mode' }).click();
+  await expect(desk.getByText('you try this in test mode')).toBeVisible();
+});
+
+test('the test data is cleared when the owner says so twice', async () => {
+  await desk.goto('/desk/settings/live');
+  await desk.getByRole('button', { name: 'Clear the test data' }).click();
+  await expect(desk.getByText('Type the name of the site as it stands: Lantern Moor.')).toBeVisible();
+  await desk.getByLabel(/To delete it for good/).fill('Lantern Moor');
+  await desk.getByRole('button', { name: 'Clear the test data' }).click();
+  await expect(async () => {
+    await desk.reload();
+    await expect(desk.getByText(/There is none; it was cleared on/)).toBeVisible({ timeout: 1_000 });
+  }).toPass({ timeout: 60_000 });
+});
