@@ -57,7 +57,9 @@ test('checkout quotes the tax of the country that is chosen, keeps what was type
   await expect(summary).toContainText('£30.75');
   await expect(member.getByLabel('Name')).toHaveValue('Ida Taxed');
   await fillPerson(member, { name: 'Ida Taxed', email: EMAIL, password: MEMBER_PASSWORD });
-  await member.getByLabel('Card', { exact: true }).check();
+  // Where the file runs alone, the card is the only way to pay, and there is nothing to choose.
+  const card = member.getByLabel('Card', { exact: true });
+  if (await card.count()) await card.check();
   await pickCard(member, 'Works');
   await member.getByRole('button', { name: 'Pay £30.75 and join' }).click();
   await expect(member.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible();
@@ -118,7 +120,7 @@ test('a mail in the owner’s words is seen as a member would get it, while it i
 
 test('the account shows the sections that the owner left on, and the notes that staff left', async () => {
   await desk.goto('/desk/settings/account');
-  await desk.getByLabel('Payments, refused ones too').uncheck();
+  await desk.getByRole('checkbox', { name: 'Payments, refused ones too' }).uncheck();
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
   await desk.goto('/desk/members?q=Ida');

@@ -39,7 +39,7 @@ export function MemberNotes({ memberId, notes, actions }: Props) {
         {notes.length === 0 && <li className="text-muted">None.</li>}
       </ul>
       {actions && (
-        <ActionForm action={actions.add} label="A new note" emptyWhenDone className="mt-3 grid gap-3">
+        <ActionForm action={actions.add} label="Leave a note" emptyWhenDone className="mt-3 grid gap-3">
           <input type="hidden" name="member" value={memberId} />
           <TextArea name="words" label="A new note" rows={2} />
           <CheckField name="isShown" value="yes" label="The member reads it in their account" />

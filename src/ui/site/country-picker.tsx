@@ -1,13 +1,14 @@
 'use client';
 
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
-import { useTransition } from 'react';
+import { useId, useTransition } from 'react';
 import { inputClass } from '../kit/input-class';
 
 type Props = { code: string; countries: { code: string; name: string }[] };
 
 /** Where the payer is: the figures beside it are reckoned anew, and what was typed in the form stays. */
 export function CountryPicker({ code, countries }: Props) {
+  const id = useId();
   const router = useRouter();
   const path = usePathname();
   const search = useSearchParams();
@@ -18,9 +19,12 @@ export function CountryPicker({ code, countries }: Props) {
     start(() => router.replace(`${path}?${query.toString()}`, { scroll: false }));
   };
   return (
-    <label className="mt-3 block text-[0.9375rem]">
-      <span className="text-muted">For the tax, you live in</span>
+    <div className="mt-3 text-[0.9375rem]">
+      <label htmlFor={id} className="text-muted">
+        For the tax, you live in
+      </label>
       <select
+        id={id}
         className={`${inputClass} mt-1`}
         value={code}
         disabled={pending}
@@ -33,6 +37,6 @@ export function CountryPicker({ code, countries }: Props) {
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }
