@@ -26,16 +26,19 @@ async function instantGateway(): Promise<{ url: string; charges: () => Promise<n
   };
 }
 
+/** Instants of the product have whole milliseconds. */
+const NOW = `date_trunc('milliseconds', now())`;
+
 /** Subscriptions whose next month fell due an hour ago, made by SQL alone. */
 async function makeDue(db: pg.Client, count: number, accountId: string, versionId: string): Promise<void> {
   await db.query(
     `WITH people AS (
        INSERT INTO members (email, name, joined_at)
-       SELECT 'due' || n || '@moor.example', 'Due ' || n, now() - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
+       SELECT 'due' || n || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
      ), running AS (
        INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, period_step, period_n, paid_through, due_at,
          gateway_account_id, customer_ref, method_ref, method_label)
-       SELECT id, 'test', 'observing', $2, 'active', now() - interval '1 month 1 hour', 0, 0, now() - interval '1 hour', now() - interval '1 hour',
+       SELECT id, 'test', 'observing', $2, 'active', ${NOW} - interval '1 month 1 hour', 0, 0, ${NOW} - interval '1 hour', ${NOW} - interval '1 hour',
          $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, started_at
      ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at)
        SELECT member_id, 'observer', 'test', 'subscription', id, true, started_at FROM running`,

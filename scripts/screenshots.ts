@@ -38,21 +38,11 @@ const openDrawer = async (page: Page, name: string): Promise<void> => {
   await page.getByRole('complementary').waitFor();
 };
 
-/** Somebody joins by the offer whose checkout is open, with a card that works. */
-const joinWithCard = async (page: Page): Promise<void> => {
-  await page.getByLabel('Name').fill('Signe Alder');
-  await page.getByLabel('E-mail').fill(`signe.${Date.now()}@moor.example`);
-  await page.getByLabel('Password').fill(MEMBER_PASSWORD);
-  await page.getByLabel(/I keep the rules/).check();
-  await page.frameLocator('iframe[title^="Card details"]').getByRole('button', { name: 'Works' }).click();
-  await page.waitForTimeout(1_000);
-  await page.getByRole('button', { name: /^Pay/ }).click();
-  await page.waitForURL(/join\/done/);
-};
+/** Where the demo's Letterbox stands: twenty ports above the site. */
+const LETTERBOX = `http://127.0.0.1:${Number(new URL(base).port) + 20}`;
 
 const SHOTS: Shot[] = [
   { name: 'doorstep', path: '/posts/zodiacal-light', who: 'visitor' },
-  { name: 'doorstep-phone', path: '/posts/zodiacal-light', who: 'visitor', width: 390 },
   { name: 'join', path: '/join', who: 'visitor' },
   {
     name: 'checkout',
@@ -61,21 +51,28 @@ const SHOTS: Shot[] = [
     act: (page) => page.waitForTimeout(700),
   },
   { name: 'join-phone', path: '/join', who: 'visitor', width: 390, height: 844 },
-  {
-    name: 'after-joining',
-    path: '/join/eclipse-week-once?to=/posts/comet-note',
-    who: 'visitor',
-    act: joinWithCard,
-  },
   { name: 'account', path: '/account', who: 'member' },
+  {
+    name: 'receipt',
+    path: '/account',
+    who: 'member',
+    act: async (page) => {
+      await page
+        .getByRole('link', { name: /^Invoice/ })
+        .first()
+        .click();
+      await page.getByRole('article').waitFor();
+    },
+  },
+  {
+    name: 'switch-quote',
+    path: '/join/warden-monthly',
+    who: 'member',
+    act: (page) => page.waitForTimeout(900),
+  },
+  { name: 'mailbox', path: LETTERBOX, who: 'visitor' },
   { name: 'desk-today', path: '/desk', who: 'owner' },
   { name: 'desk-content', path: '/desk/content', who: 'owner' },
-  {
-    name: 'desk-write',
-    path: '/desk/content/zodiacal-light',
-    who: 'owner',
-    act: (page) => page.waitForTimeout(700),
-  },
   { name: 'desk-access', path: '/desk/access', who: 'owner' },
   { name: 'desk-rule', path: '/desk/access/guides', who: 'owner', full: true },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
@@ -114,7 +111,7 @@ for (const who of ['visitor', 'member', 'owner'] as const) {
   for (const shot of shots) {
     await page.setViewportSize({ width: shot.width ?? 1280, height: shot.height ?? 800 });
     await page.emulateMedia({ colorScheme: shot.dark ? 'dark' : 'light' });
-    await page.goto(`${base}${shot.path}`, { waitUntil: 'networkidle' });
+    await page.goto(new URL(shot.path, base).toString(), { waitUntil: 'networkidle' });
     await shot.act?.(page);
     await page.waitForTimeout(150);
     await page.screenshot({ path: `${folder}/${shot.name}.png`, fullPage: shot.full });

@@ -149,15 +149,25 @@ export function isZone(zone: string): boolean {
 
 /** "Sun 31 Jan 2027" in the site's zone. */
 export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): string {
-  return new Intl.DateTimeFormat(locale, {
-    timeZone: zone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-  })
-    .format(toMs(instant))
-    .replace(/,/g, '');
+  return dateFormat(locale, zone).format(toMs(instant)).replace(/,/g, '');
+}
+
+/** A format is dear to make and cheap to use; there is one for each zone and locale. */
+const dateFormats = new Map<string, Intl.DateTimeFormat>();
+function dateFormat(locale: string, timeZone: string): Intl.DateTimeFormat {
+  const key = `${locale} ${timeZone}`;
+  let format = dateFormats.get(key);
+  if (!format) {
+    format = new Intl.DateTimeFormat(locale, {
+      timeZone,
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+      year: 'numeric',
+    });
+    dateFormats.set(key, format);
+  }
+  return format;
 }
 
 /** The local days of a stretch of time, from its first to its last: "1 – 30 Nov 2026". The last is the day before it ends, unless it ends on its first. */

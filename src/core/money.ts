@@ -90,14 +90,25 @@ export function toDecimal(amount: number, currency: string): string {
  * The decimal text goes to Intl as a string, so no amount is ever a float.
  */
 export function formatMoney(amount: number, currency: string, short = false, locale = 'en-GB'): string {
-  const format = new Intl.NumberFormat(locale, {
-    style: 'currency',
-    currency,
-    minimumFractionDigits: decimalsOf(currency),
-    maximumFractionDigits: decimalsOf(currency),
-    trailingZeroDisplay: short ? 'stripIfInteger' : 'auto',
-  });
-  return format.format(toDecimal(amount, currency) as unknown as number);
+  return moneyFormat(locale, currency, short).format(toDecimal(amount, currency) as unknown as number);
+}
+
+/** A format is dear to make and cheap to use; there is one for each currency and locale. */
+const moneyFormats = new Map<string, Intl.NumberFormat>();
+function moneyFormat(locale: string, currency: string, short: boolean): Intl.NumberFormat {
+  const key = `${locale} ${currency} ${short ? 'short' : ''}`;
+  let format = moneyFormats.get(key);
+  if (!format) {
+    format = new Intl.NumberFormat(locale, {
+      style: 'currency',
+      currency,
+      minimumFractionDigits: decimalsOf(currency),
+      maximumFractionDigits: decimalsOf(currency),
+      trailingZeroDisplay: short ? 'stripIfInteger' : 'auto',
+    });
+    moneyFormats.set(key, format);
+  }
+  return format;
 }
 
 /** `amount × part ÷ whole`, rounded half up. Whole numbers only; exact whatever their size. */

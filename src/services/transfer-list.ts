@@ -1,9 +1,11 @@
 import { addLength, isBefore, type Instant } from '@/core/calendar';
+import { allGateways } from '@/gateways';
 import { pool } from '@/store/db';
 import { findGatewayAccount, listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
 import { listAwaited, type Payment } from '@/store/payments';
+import { listToSend, type RefundToSend } from '@/store/refunds';
 import { listUnmatched, type StatementLine } from '@/store/statements';
 import { findSubscription } from '@/store/subscriptions';
 import { findOfferVersion } from '@/store/offers';
@@ -23,6 +25,8 @@ export async function transferList(): Promise<{
   accounts: GatewayAccount[];
   awaited: AwaitedTransfer[];
   unmatched: StatementLine[];
+  /** Refunds that staff have to send by their bank. */
+  toSend: RefundToSend[];
   zone: string;
 }> {
   const site = await currentSite();
@@ -51,6 +55,13 @@ export async function transferList(): Promise<{
     ),
     awaited,
     unmatched: await listUnmatched(pool(), site.mode),
+    toSend: await listToSend(
+      pool(),
+      site.mode,
+      allGateways()
+        .filter((gateway) => !gateway.carries.refund)
+        .map((gateway) => gateway.id),
+    ),
     zone: site.zone,
   };
 }

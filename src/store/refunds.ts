@@ -151,3 +151,39 @@ export async function hasOpenDispute(db: Db, subscriptionId: string): Promise<bo
 export async function listDisputes(db: Db, paymentIds: string[]): Promise<Dispute[]> {
   return many(db, 'SELECT * FROM disputes WHERE payment_id = ANY ($1)', [paymentIds]);
 }
+
+export type RefundToSend = {
+  id: string;
+  paymentId: string;
+  memberId: string | null;
+  memberName: string;
+  amount: number;
+  currency: string;
+  reason: string;
+  at: Instant;
+};
+
+/** Refunds that are in the books, that no gateway gives back, and that staff have not sent yet; oldest first. */
+export async function listToSend(db: Db, mode: Mode, gateways: string[]): Promise<RefundToSend[]> {
+  const rows = await many<Omit<RefundToSend, 'amount'> & { amount: bigint }>(
+    db,
+    `SELECT r.id, r.payment_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, r.amount, r.currency, r.reason, r.at
+     FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN gateway_accounts a ON a.id = p.gateway_account_id
+     JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
+     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
+     WHERE r.mode = $1 AND r.state = 'succeeded' AND r.sent_by_hand_at IS NULL AND a.gateway = ANY ($2) ORDER BY r.at`,
+    [mode, gateways],
+  );
+  return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
+}
+
+/** False where it was sent already, or is none of those that are sent by hand. */
+export async function markSentByHand(db: Db, id: string, at: Instant): Promise<boolean> {
+  return (
+    (await run(
+      db,
+      `UPDATE refunds SET sent_by_hand_at = $2 WHERE id = $1 AND state = 'succeeded' AND sent_by_hand_at IS NULL`,
+      [id, at],
+    )) === 1
+  );
+}

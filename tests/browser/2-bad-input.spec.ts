@@ -66,7 +66,8 @@ test('a double click on Join is one subscription and one charge', async ({ page 
   await expect(page.getByText('You hold Eclipse Week already.')).toBeVisible();
   await page.getByRole('link', { name: 'See your account' }).click();
   await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
-  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
+  await expect(page.getByRole('row').filter({ hasText: /received\s*£25\.00/ })).toHaveCount(1);
+  await expect(page.getByRole('link', { name: /^Invoice/ })).toHaveCount(1);
 });
 
 test('two tabs cannot pay twice', async ({ page, context }) => {
@@ -82,7 +83,8 @@ test('two tabs cannot pay twice', async ({ page, context }) => {
   await other.getByRole('button', { name: /^Pay/ }).click();
   await expect(other.getByRole('alert').filter({ hasText: 'already' })).toBeVisible({ timeout: 20_000 });
   await page.goto('/account');
-  await expect(page.getByRole('row').filter({ hasText: '£25.00' })).toHaveCount(1);
+  await expect(page.getByRole('row').filter({ hasText: /received\s*£25\.00/ })).toHaveCount(1);
+  await expect(page.getByRole('link', { name: /^Invoice/ })).toHaveCount(1);
 });
 
 test('what is left out or wrong is said beside its field, and a card number’s slip beside the number', async ({

@@ -13,6 +13,7 @@ import { beginConsent } from '@/services/gateway-consent';
 import { confirmTransfer, importStatement, putAside, type ImportedLine } from '@/services/import-statement';
 import { pauseSubscription, resumeSubscription } from '@/services/pause-subscription';
 import { processAgain } from '@/services/process-again';
+import { refundWasSent } from '@/services/send-refund';
 import { refundPayment } from '@/services/refund-payment';
 
 const reload = (message: string) => (): FormState => {
@@ -159,4 +160,9 @@ export async function confirmTransferAction(_: FormState, form: FormData): Promi
 export async function putAsideAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();
   return forForm(() => putAside(actor, text(form, 'line'), text(form, 'note')), reload('Put aside.'));
+}
+
+export async function refundSentAction(_: FormState, form: FormData): Promise<FormState> {
+  const actor = await currentActor();
+  return forForm(() => refundWasSent(actor, text(form, 'refund')), reload('Noted as sent.'));
 }

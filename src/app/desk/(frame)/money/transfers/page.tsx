@@ -7,16 +7,17 @@ import { transferList } from '@/services/transfer-list';
 import { ImportStatement } from '@/ui/desk/import-statement';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { ConfirmTransfer, UnmatchedLine } from '@/ui/desk/transfer-forms';
+import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
 import { Empty } from '@/ui/kit/empty';
 import { LinkButton } from '@/ui/kit/button';
 import { Table } from '@/ui/kit/table';
-import { confirmTransferAction, importStatementAction, putAsideAction } from '../actions';
+import { confirmTransferAction, importStatementAction, putAsideAction, refundSentAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Transfers' };
 
 export default async function TransfersPage() {
   const staff = await requireStaff();
-  const { accounts, awaited, unmatched, zone } = await transferList();
+  const { accounts, awaited, unmatched, toSend, zone } = await transferList();
   const mayManage = may(staff.staffRole, 'manage money');
   const day = (date: string): string => formatDate(`${date}T12:00:00Z`, zone);
   const choices = awaited.map((payment) => ({
@@ -65,6 +66,36 @@ export default async function TransfersPage() {
                   </tr>
                 ))}
               </Table>
+            )}
+            {toSend.length > 0 && (
+              <>
+                <h2 className="mt-8 text-xl">To be sent back by your bank</h2>
+                <p className="text-muted">
+                  In the books and told to the member; the money itself is yours to send.
+                </p>
+                <ul className="mt-2 grid gap-2">
+                  {toSend.map((refund) => (
+                    <li
+                      key={refund.id}
+                      className="figures flex flex-wrap items-center justify-between gap-3 rounded-card border border-line bg-surface px-4 py-3"
+                    >
+                      <span>
+                        <b className="font-semibold">{formatMoney(refund.amount, refund.currency)}</b> to{' '}
+                        {refund.memberName}, since {formatDate(refund.at, zone)}
+                      </span>
+                      {mayManage && (
+                        <ActionForm action={refundSentAction} className="flex items-center gap-3">
+                          <FormMessage />
+                          <input type="hidden" name="refund" value={refund.id} />
+                          <SubmitButton busy="One moment…" look="quiet">
+                            I have sent it
+                          </SubmitButton>
+                        </ActionForm>
+                      )}
+                    </li>
+                  ))}
+                </ul>
+              </>
             )}
             {unmatched.length > 0 && (
               <>
