@@ -40,7 +40,7 @@ export async function leaveForSwitch(
       amount: quote.credit,
       paymentId: paid?.paymentId ?? null,
       chargeId: paid?.id ?? null,
-      reason: `unused days of ${bought.offer.name}`,
+      reason: `unused days of ${bought.offer.tierName}`,
       at,
     });
     // What the payment did not cover of the first charge is what the quote had the credit pay.

@@ -38,8 +38,9 @@ export function letterPage(letter: Letter): string {
 
 function page(title: string, body: string): string {
   return `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escape(title)}</title><style>
-    :root { color-scheme: light dark; font: 16px/1.5 system-ui, sans-serif; } body { max-width: 50rem; margin: 2rem auto; padding: 0 1rem; }
-    ul { list-style: none; padding: 0; } li a { display: grid; grid-template-columns: 1fr auto 9rem; gap: 1rem; padding: .6rem 0; border-bottom: 1px solid #8884; color: inherit; text-decoration: none; }
+    :root { color-scheme: light dark; font: 15px/1.5 system-ui, sans-serif; } body { max-width: 64rem; margin: 2rem auto; padding: 0 1rem; background: light-dark(#eef1f4, #14171a); }
+    h1 { margin-bottom: 0; } h1 + p { margin-top: .2rem; opacity: .7; } input, button { font: inherit; padding: .45rem .7rem; border: 1px solid #8886; border-radius: .4rem; }
+    ul { list-style: none; padding: 0; background: light-dark(#fff, #1d2125); border: 1px solid #8883; border-radius: .5rem; } li a { display: grid; grid-template-columns: 1fr 18rem auto; gap: 1rem; padding: .65rem 1rem; color: inherit; text-decoration: none; } li + li a { border-top: 1px solid #8883; } time { white-space: nowrap; }
     li a:hover b { text-decoration: underline; } span, time { opacity: .7; } iframe { width: 100%; height: 26rem; border: 1px solid #8884; background: #fff; } pre { white-space: pre-wrap; }
   </style><body>${body}</body></html>`;
 }

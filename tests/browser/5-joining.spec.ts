@@ -253,7 +253,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await held.getByText('Switch to another offer').click();
   await held.getByRole('link', { name: 'Star Warden, £15 a month' }).click();
   const cost = page.getByRole('complementary', { name: 'What you pay' });
-  await expect(cost).toContainText(/\d+ of 36[56] days of Yearly unused−£15\.00/);
+  await expect(cost).toContainText(/\d+ of 36[56] days of Observer unused−£15\.00/);
   await expect(cost).toContainText('Due today£0.00');
   await expect(cost).not.toContainText('joining fee');
   await page.getByRole('button', { name: 'Switch now' }).click();

@@ -144,7 +144,7 @@ describe('a web process killed between charge and record of a joining', () => {
         note: '',
       });
     }
-    await new Promise((resolve) => setTimeout(resolve, 1100));
+    await new Promise((resolve) => setTimeout(resolve, 2100));
     return email;
   }
 

@@ -77,7 +77,7 @@ export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl' | 'wal
   SMTP_URL: 'smtp://127.0.0.1:9',
   CURLEW_CARDS_URL: moor.gatewayUrl,
   DUNLIN_WALLET_URL: moor.walletUrl,
-  LEASE_SECONDS: '1',
+  LEASE_SECONDS: '2',
   LOG_LEVEL: 'silent',
 });
 

@@ -119,8 +119,8 @@ describe('going live', () => {
     expect(await askToClearTestData(moor.owner, 'Lantern Moor')).toMatchObject({ ok: true });
     // An approval at a wallet that has not ended there yet holds it up.
     const [{ id } = { id: '' }] = await rows<{ id: string }>(
-      `INSERT INTO agreements (subscription_id, mode, gateway_account_id, state, at)
-       SELECT s.id, 'test', a.id, 'ending', now() FROM subscriptions s, gateway_accounts a WHERE s.mode = 'test' AND a.gateway = 'dunlin-wallet' LIMIT 1 RETURNING id`,
+      `INSERT INTO agreements (subscription_id, mode, gateway_account_id, offer_version_id, state, at)
+       SELECT s.id, 'test', a.id, s.offer_version_id, 'ending', now() FROM subscriptions s, gateway_accounts a WHERE s.mode = 'test' AND a.gateway = 'dunlin-wallet' LIMIT 1 RETURNING id`,
     );
     expect(await clearTestData()).toBe(0);
     await settleAgreements();

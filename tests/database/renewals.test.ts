@@ -72,6 +72,7 @@ describe('as the rehearsal clock moves', () => {
       { template: 'ended-unpaid', n: 1 },
       { template: 'payment-failed', n: 4 },
       { template: 'receipt', n: 1 },
+      { template: 'trial-ends', n: 1 },
       { template: 'welcome', n: 1 },
     ]);
   });

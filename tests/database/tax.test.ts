@@ -232,7 +232,7 @@ describe('documents', () => {
   it('sums by month are those of the lists and of the exports', async () => {
     const { months } = await books('', { kind: '', search: '', offset: 0, limit: 1 });
     expect(months.length).toBeGreaterThan(2);
-    const csv = parse(await exportMoney.documents({}), { columns: true }) as Record<string, string>[];
+    const csv: Record<string, string>[] = parse(await exportMoney.documents({}), { columns: true });
     const minor = (text: string | undefined): number => Math.round(Number(text) * 100);
     for (const sums of months) {
       const bounds = monthBounds(sums.month, ZONE)!;

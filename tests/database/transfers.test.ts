@@ -1,7 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { VISITOR_ACTOR } from '../../src/services/actor';
+import { randomUUID } from 'node:crypto';
+import { NotAllowed, VISITOR_ACTOR } from '../../src/services/actor';
 import { joinTier } from '../../src/services/join-tier';
 import { confirmTransfer, importStatement, putAside } from '../../src/services/import-statement';
+import { refundPayment } from '../../src/services/refund-payment';
+import { refundWasSent } from '../../src/services/send-refund';
+import { transferList } from '../../src/services/transfer-list';
 import { pendingJoining } from '../../src/services/pending-joining';
 import { pool } from '../../src/store/db';
 import { listAwaited } from '../../src/store/payments';
@@ -134,5 +138,26 @@ describe('a transfer', () => {
       value: { state: 'done' },
     });
     expect(await listAwaited(pool(), 'test')).not.toContainEqual(expect.objectContaining({ amount: 2500 }));
+  });
+});
+
+describe('a refund of a transfer', () => {
+  it('is listed until staff have sent it by their bank, and noted once', async () => {
+    const { input, reference } = await asks('eclipse-week-once');
+    expect(await take(statement(`2026-11-25,25.00,S New,${reference}`))).toEqual(['matched']);
+    const member = await memberNamed(input.email);
+    const [payment] = await rows<{ id: string }>(
+      `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id WHERE s.member_id = $1`,
+      [member?.id],
+    );
+    const asked = { paymentId: payment?.id, requestId: randomUUID(), amount: '5.00', endsAccess: false };
+    expect(await refundPayment(moor.owner, asked)).toMatchObject({ ok: true, value: { state: 'by-hand' } });
+    const { toSend } = await transferList();
+    expect(toSend).toMatchObject([{ amount: 500, memberId: member?.id }]);
+    const id = toSend[0]?.id ?? '';
+    await expect(refundWasSent({ ...moor.owner, staffRole: 'helper' }, id)).rejects.toThrow(NotAllowed);
+    expect(await refundWasSent(moor.owner, id)).toMatchObject({ ok: true });
+    expect(await refundWasSent(moor.owner, id)).toMatchObject({ ok: false });
+    expect((await transferList()).toSend).toEqual([]);
   });
 });

@@ -321,7 +321,7 @@ async function raise(amount: number): Promise<void> {
     id: 'observer-monthly',
     name: offer?.name ?? '',
     definition: { ...offer?.definition, steps },
-  } as Parameters<typeof saveOffer>[1]);
+  });
   if (!saved.ok) throw new Error(JSON.stringify(saved));
   const { previews } = await offerVersions('observer-monthly');
   const count = previews.reduce((sum, one) => sum + one.count, 0);

@@ -272,7 +272,7 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
     credit:
       switching.credit > 0
         ? {
-            words: `${switching.unusedDays} of ${switching.totalDays} days of ${from.name} unused`,
+            words: `${switching.unusedDays} of ${switching.totalDays} days of ${fromTier.name} unused`,
             amount: `−${formatMoney(Math.min(switching.credit, switching.first.amount), currency)}`,
           }
         : null,
