@@ -263,7 +263,7 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
       total: firstYearTotal,
     };
   }
-  const { quote: switching, from, fromTier } = standing;
+  const { quote: switching, fromTier } = standing;
   const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
   const isLater = !switching.atOnce;
   return {
