@@ -6,7 +6,15 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true, tsconfigPath: process.env.NEST_TSCONFIG ?? 'tsconfig.json' },
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['@node-rs/argon2', 'pg', 'rate-limiter-flexible', 'nodemailer', 'pino', 'sharp', 'pdfkit'],
+  serverExternalPackages: [
+    '@node-rs/argon2',
+    'pg',
+    'rate-limiter-flexible',
+    'nodemailer',
+    'pino',
+    'sharp',
+    'pdfkit',
+  ],
   experimental: { serverActions: { bodySizeLimit: '9mb' } },
   devIndicators: false,
 };

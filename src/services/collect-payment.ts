@@ -13,12 +13,11 @@ import {
   type Payment,
   type StoredCharge,
 } from '@/store/payments';
-import type { Site } from '@/store/site';
 import { findSubscription, type StoredSubscription } from '@/store/subscriptions';
 import type { Actor } from './actor';
+import type { Known } from './known-parts';
 import { keysOf } from './connect-gateway';
 import { recordOutcome } from './record-outcome';
-import type { Bought } from './terms';
 import { newReference } from './transfer-reference';
 import { walletOutcome } from './wallet-outcome';
 
@@ -39,15 +38,6 @@ export type Asked = {
 /** What became of a charge that is due: an attempt to collect it, or, where credit covers it, nothing to collect. */
 export type Due =
   { intent: Payment; account: GatewayAccount; charge: StoredCharge } | { coveredChargeId: string };
-
-/** What whoever collects knows already, and need not look up again. */
-export type Known = {
-  site: Site;
-  account: GatewayAccount;
-  subscription: StoredSubscription;
-  charge: StoredCharge;
-  bought: Bought;
-};
 
 /**
  * Writes down, in the caller's transaction, that a period is about to be charged, less the member's credit. Calls

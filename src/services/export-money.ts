@@ -6,7 +6,7 @@ import { pool } from '@/store/db';
 import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/documents';
 import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
 import { listDisputes, listRefunds } from '@/store/refunds';
-import type { SubscriptionFilter } from '@/store/subscriptions';
+import type { SubscriptionFilter } from '@/store/subscription-lists';
 import type { Mode } from '@/store/site';
 import { issueDocuments } from './issue-documents';
 import { paymentList, subscriptionList } from './money-lists';

@@ -1,5 +1,12 @@
 import { formatDate, formatDays } from '@/core/calendar';
-import { documentLabel, draftInvoice, draftReturn, type Drafted, type DocumentKind } from '@/core/documents';
+import {
+  documentLabel,
+  draftInvoice,
+  draftReturn,
+  type DocumentContent,
+  type DocumentKind,
+  type Drafted,
+} from '@/core/documents';
 import { rateFor } from '@/core/tax';
 import { pool, transaction } from '@/store/db';
 import {
@@ -9,6 +16,7 @@ import {
   listUninvoiced,
   lockCounters,
   type NewDocument,
+  type Uninvoiced,
 } from '@/store/documents';
 import type { Mode, Site } from '@/store/site';
 import { currentSite } from './site';
@@ -60,21 +68,26 @@ function firstOfEach(open: Open[]): Open[] {
 
 const sellerOf = ({ name, seller, taxNumber }: Site) => ({ name, words: seller, taxNumber });
 
-function invoiceOf(site: Site, c: Awaited<ReturnType<typeof listUninvoiced>>[number]): Draft {
+/** What an invoice of a charge says, whether or not it is paid. */
+export function draftOf(site: Site, c: Uninvoiced, settled: DocumentContent['settled']): Drafted {
   const rate = rateFor(site.tax, c.taxKindId, c.taxCountry || site.homeCountry);
   const parties = {
     seller: sellerOf(site),
     buyer: { name: c.memberName, email: c.memberEmail, words: c.invoiceWords },
     keyCut: c.keyCut,
   };
+  const days = c.to ? formatDays(c.from, c.to, site.zone) : `from ${formatDate(c.from, site.zone)} on`;
+  const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${days}`;
+  return draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, rate, settled);
+}
+
+function invoiceOf(site: Site, c: Uninvoiced): Draft {
   const settled = [
     { words: c.through || 'Paid', amount: c.paid },
     { words: 'Credit', amount: c.amount - c.paid },
   ].filter((part) => part.amount > 0);
-  const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${c.to ? formatDays(c.from, c.to, site.zone) : `from ${formatDate(c.from, site.zone)} on`}`;
-  const drafted = draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, rate, settled);
   return {
-    ...drafted,
+    ...draftOf(site, c, settled),
     kind: 'invoice',
     memberId: c.memberId,
     chargeId: c.chargeId,

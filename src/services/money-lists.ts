@@ -3,13 +3,13 @@ import type { State } from '@/core/subscriptions/subscription';
 import { pool } from '@/store/db';
 import { listGatewayAccounts } from '@/store/gateways';
 import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payments';
+import { listSubscriptionsById } from '@/store/subscriptions';
 import {
   countByState,
   listSubscriptions,
-  listSubscriptionsById,
   type SubscriptionFilter,
   type SubscriptionRow,
-} from '@/store/subscriptions';
+} from '@/store/subscription-lists';
 import type { Mode } from '@/store/site';
 import { listOfferVersions, type StoredOffer } from '@/store/offers';
 import { listTiers } from '@/store/tiers';

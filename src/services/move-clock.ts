@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { addLength, toMs } from '@/core/calendar';
 import { pool, transaction } from '@/store/db';
 import { addToClock, findSite } from '@/store/site';
-import { countDue } from '@/store/subscriptions';
+import { countDue } from '@/store/subscription-work';
 import { requireRight, type Actor } from './actor';
 import { siteNow } from './clock';
 import { record } from './record';

@@ -13,7 +13,7 @@ import { findRunning, lockSubscription, type StoredSubscription } from '@/store/
 import { findTier } from '@/store/tiers';
 import type { Actor } from './actor';
 import { applyTransition } from './apply-transition';
-import type { Known } from './collect-payment';
+import type { Known } from './known-parts';
 import { completeJoining } from './complete-joining';
 import { askToReturn } from './refund-payment';
 import { record } from './record';

@@ -5,17 +5,13 @@ import { pool, transaction } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
 import type { Site } from '@/store/site';
-import {
-  claimDue,
-  extendLease,
-  lockSubscription,
-  waitForPayer,
-  type DueSubscription,
-} from '@/store/subscriptions';
+import { lockSubscription } from '@/store/subscriptions';
+import { claimDue, extendLease, waitForPayer, type DueSubscription } from '@/store/subscription-work';
 import { WORKER } from './actor';
 import { applyTransition } from './apply-transition';
 import { siteNow } from './clock';
-import { collect, settleOpenIntent, writeIntent, type Known } from './collect-payment';
+import { collect, settleOpenIntent, writeIntent } from './collect-payment';
+import type { Known } from './known-parts';
 import { record } from './record';
 import { recordOutcome } from './record-outcome';
 import { currentSite } from './site';

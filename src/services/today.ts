@@ -4,7 +4,7 @@ import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { countItems } from '@/store/items';
 import { countJoined } from '@/store/members';
 import { ALL_PAYMENTS, listPayments, sumIncome, type Income, type PaymentListRow } from '@/store/payments';
-import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscriptions';
+import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscription-lists';
 import { listOffers } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
 import { accessMap, closedToVisitors } from './access-map';

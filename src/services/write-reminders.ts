@@ -5,13 +5,8 @@ import { nextCharge } from '@/core/subscriptions/upcoming';
 import { transaction, type Transaction } from '@/store/db';
 import { findMember } from '@/store/members';
 import type { Mode, Site } from '@/store/site';
-import {
-  lockNextExpiry,
-  lockNextReminder,
-  setExpiryTold,
-  setRemindAt,
-  type StoredSubscription,
-} from '@/store/subscriptions';
+import { type StoredSubscription } from '@/store/subscriptions';
+import { lockNextExpiry, lockNextReminder, setExpiryTold, setRemindAt } from '@/store/subscription-work';
 import { findTier, listTierNames } from '@/store/tiers';
 import { siteNow } from './clock';
 import { currentSite } from './site';

@@ -103,30 +103,44 @@ export type Uninvoiced = {
   through: string;
 };
 
+const FACTS = `
+  SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
+    coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, t.key_cut, own.tax_kind_id, s.tax_country,
+    c.amount, c.joining_fee, c.currency, c.due_at AS "from", c.period_to AS "to", coalesce(c.paid_at, c.due_at) AS at,
+    coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
+  FROM charges c JOIN subscriptions s ON s.id = c.subscription_id
+  JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id JOIN tiers own ON own.id = o.tier_id
+  JOIN tiers t ON t.id = coalesce(v.definition -> 'steps' -> c.step ->> 'tier', o.tier_id)
+  LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
+  LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id`;
+type FactsRow = Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> &
+  Record<'amount' | 'joiningFee' | 'paid', bigint>;
+const factsOf = (row: FactsRow): Uninvoiced => ({
+  ...row,
+  amount: toMinor(row.amount),
+  joiningFee: toMinor(row.joiningFee),
+  paid: toMinor(row.paid),
+});
+
 /** What was paid first comes first. A joining that came to nothing has the name that was typed. */
 export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise<Uninvoiced[]> {
-  const rows = await many<
-    Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> & Record<'amount' | 'joiningFee' | 'paid', bigint>
-  >(
+  const rows = await many<FactsRow>(
     db,
-    `SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
-       coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, t.key_cut, own.tax_kind_id, s.tax_country,
-       c.amount, c.joining_fee, c.currency, c.due_at AS "from", c.period_to AS "to", c.paid_at AS at,
-       coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
-     FROM charges c JOIN subscriptions s ON s.id = c.subscription_id
-     JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id JOIN tiers own ON own.id = o.tier_id
-     JOIN tiers t ON t.id = coalesce(v.definition -> 'steps' -> c.step ->> 'tier', o.tier_id)
-     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
-     LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id
-     WHERE c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1 ORDER BY c.paid_at, c.created_at LIMIT $2`,
+    `${FACTS} WHERE c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1 ORDER BY c.paid_at, c.created_at LIMIT $2`,
     [mode, limit],
   );
-  return rows.map((row) => ({
-    ...row,
-    amount: toMinor(row.amount),
-    joiningFee: toMinor(row.joiningFee),
-    paid: toMinor(row.paid),
-  }));
+  return rows.map(factsOf);
+}
+
+/** The charge of a subscription for which a transfer is awaited, as its invoice will have it. */
+export async function findAwaitedFacts(db: Db, subscriptionId: string): Promise<Uninvoiced | undefined> {
+  const row = await maybeOne<FactsRow>(
+    db,
+    `${FACTS} WHERE c.subscription_id = $1 AND c.paid_at IS NULL
+       AND EXISTS (SELECT 1 FROM payments w WHERE w.charge_id = c.id AND w.state = 'intent' AND w.is_awaited)`,
+    [subscriptionId],
+  );
+  return row && factsOf(row);
 }
 
 /** Money that went back, or that is owed, and has no document yet; its charge has an invoice. */

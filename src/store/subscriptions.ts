@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import type { State, Subscription } from '@/core/subscriptions/subscription';
-import { many, maybeOne, one, run, type Db, type Transaction } from './db';
+import type { Subscription } from '@/core/subscriptions/subscription';
+import { many, maybeOne, one, run, type Db } from './db';
 import type { Mode } from './site';
 
 export type StoredSubscription = Subscription & {
@@ -31,20 +31,21 @@ export type StoredSubscription = Subscription & {
   remindAt: Instant | null;
 };
 
-type Row = Omit<StoredSubscription, 'period' | 'takesUp'> & {
+/** As it lies in its table; for the other files that read it. */
+export type Row = Omit<StoredSubscription, 'period' | 'takesUp'> & {
   periodStep: number | null;
   periodN: number | null;
   takesUpStep: number;
   takesUpN: number;
 };
 
-const fromRow = ({ periodStep, periodN, takesUpStep, takesUpN, ...row }: Row): StoredSubscription => ({
+export const fromRow = ({ periodStep, periodN, takesUpStep, takesUpN, ...row }: Row): StoredSubscription => ({
   ...row,
   takesUp: { step: takesUpStep, n: takesUpN },
   period: periodStep === null || periodN === null ? null : { step: periodStep, n: periodN },
 });
 
-const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, owner_moved_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
+export const COLUMNS = `id, member_id, mode, track, slot, offer_version_id, moves_to, owner_moved_to, events, state, started_at, skip_trial, skip_fee, number_from, period_step, period_n, paid_through, due_at,
   takes_up_step, takes_up_n, pauses, disputed_at, failures, first_failed_at, ended_at, gateway_account_id, customer_ref, method_ref, method_label, tax_country, added_tax, method_expires, remind_at`;
 
 export type NewSubscription = Pick<
@@ -237,81 +238,6 @@ export async function setMethod(
   );
 }
 
-/** The subscription whose reminder has been due longest, locked; one that another process has is passed over. */
-export async function lockNextReminder(
-  db: Transaction,
-  mode: Mode,
-  now: Instant,
-): Promise<StoredSubscription | undefined> {
-  const row = await maybeOne<Row>(
-    db,
-    `SELECT ${COLUMNS} FROM subscriptions WHERE remind_at <= $2 AND mode = $1 AND state IN ('trial', 'active')
-     ORDER BY remind_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
-    [mode, now],
-  );
-  return row && fromRow(row);
-}
-
-export async function setRemindAt(db: Db, id: string, at: Instant | null): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET remind_at = $2 WHERE id = $1', [id, at]);
-}
-
-/** A subscription that goes on, whose card cannot be charged any more in 30 days, and whose member was not told; locked. */
-export async function lockNextExpiry(
-  db: Transaction,
-  mode: Mode,
-  now: Instant,
-): Promise<StoredSubscription | undefined> {
-  const row = await maybeOne<Row>(
-    db,
-    `SELECT ${COLUMNS} FROM subscriptions WHERE method_expires IS NOT NULL AND method_expires IS DISTINCT FROM expiry_told
-       AND method_expires <= to_char($2::timestamptz + interval '30 days', 'YYYY-MM') AND (method_expires || '-01')::date + interval '1 month' - interval '30 days' <= $2
-       AND mode = $1 AND state NOT IN ('pending', 'ended') AND due_at IS NOT NULL LIMIT 1 FOR UPDATE SKIP LOCKED`,
-    [mode, now],
-  );
-  return row && fromRow(row);
-}
-
-export async function setExpiryTold(db: Db, id: string, expires: string): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET expiry_told = $2 WHERE id = $1', [id, expires]);
-}
-
-/** `hasOpen`: an attempt to collect from it was left open. */
-export type DueSubscription = { id: string; mode: Mode; dueAt: Instant; hasOpen: boolean };
-
-/**
- * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
- * Test subscriptions follow the rehearsal clock, or, where that is null, stand still; live ones follow real time. A lock
- * held elsewhere is passed over.
- */
-export async function claimDue(
-  db: Db,
-  testNow: Instant | null,
-  liveNow: Instant,
-  leaseSeconds: number,
-): Promise<DueSubscription | undefined> {
-  return maybeOne(
-    db,
-    `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
-     WHERE id = (
-       SELECT id FROM subscriptions
-       WHERE ${IS_DUE} AND (busy_until IS NULL OR busy_until < now())
-       ORDER BY greatest(due_at, waits_until), id LIMIT 1 FOR UPDATE SKIP LOCKED
-     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at, EXISTS (
-       SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = subscriptions.id AND p.state = 'intent') AS has_open`,
-    [testNow, liveNow, leaseSeconds],
-  );
-}
-
-/** Due by the clock of its mode, undisputed, and not waiting for a payer any more. $1: rehearsal clock, $2: real time. */
-const IS_DUE = `due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL
-  AND greatest(due_at, waits_until) <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END`;
-
-/** Has nothing be asked for until an instant of the site's clock: the payer is waited for. Ends the lease. */
-export async function waitForPayer(db: Db, id: string, until: Instant): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET waits_until = $2, busy_until = NULL WHERE id = $1', [id, until]);
-}
-
 /** Whom it is paid through from now on; the method goes with it. */
 export async function setAccount(db: Db, id: string, gatewayAccountId: string | null): Promise<void> {
   await run(
@@ -319,80 +245,4 @@ export async function setAccount(db: Db, id: string, gatewayAccountId: string | 
     'UPDATE subscriptions SET gateway_account_id = $2, customer_ref = NULL, method_ref = NULL, method_label = NULL, method_expires = NULL WHERE id = $1',
     [id, gatewayAccountId],
   );
-}
-
-export async function extendLease(db: Db, id: string, seconds: number): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET busy_until = now() + make_interval(secs => $2) WHERE id = $1', [
-    id,
-    seconds,
-  ]);
-}
-
-export async function countDue(db: Db, testNow: Instant): Promise<number> {
-  const { count } = await one<{ count: bigint }>(
-    db,
-    `SELECT count(*) FROM subscriptions WHERE mode = 'test' AND ${IS_DUE}`,
-    [testNow, testNow],
-  );
-  return Number(count);
-}
-
-export type SubscriptionRow = {
-  id: string;
-  memberId: string;
-  memberName: string;
-  offerVersionId: string;
-  state: State;
-  startedAt: Instant;
-  dueAt: Instant | null;
-  paidThrough: Instant | null;
-  methodLabel: string | null;
-  gatewayAccountId: string | null;
-  pauses: boolean;
-  disputedAt: Instant | null;
-};
-export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
-export type SubscriptionFilter = {
-  /** '' for all. */
-  state: string;
-  /** Part of a member's name or address. */
-  search: string;
-  sort: (typeof SUBSCRIPTION_SORTS)[number];
-  offset: number;
-  limit: number;
-};
-const SUBSCRIPTION_ORDER: Record<SubscriptionFilter['sort'], string> = {
-  due: 's.due_at NULLS LAST, s.started_at DESC, s.id',
-  member: 'lower(m.name), s.id',
-  started: 's.started_at DESC, s.id',
-  'paid-until': 's.paid_through NULLS LAST, s.id',
-};
-
-/** Subscriptions of a mode that fit a filter, and how many there are in all. */
-export async function listSubscriptions(
-  db: Db,
-  mode: Mode,
-  filter: SubscriptionFilter,
-): Promise<{ rows: SubscriptionRow[]; total: number }> {
-  const where = `s.mode = $1 AND s.state <> 'pending' AND ($2 = '' OR s.state = $2)
-    AND ($3 = '' OR position(lower($3) in lower(m.name || ' ' || m.email)) > 0)`;
-  const from = `FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE ${where}`;
-  const values = [mode, filter.state, filter.search];
-  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
-  const rows = await many<SubscriptionRow>(
-    db,
-    `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.started_at, s.due_at, s.paid_through, s.method_label,
-       s.gateway_account_id, s.pauses, s.disputed_at ${from} ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET $4 LIMIT $5`,
-    [...values, filter.offset, filter.limit],
-  );
-  return { rows, total: Number(total) };
-}
-
-export async function countByState(db: Db, mode: Mode): Promise<Map<State, number>> {
-  const rows = await many<{ state: State; count: bigint }>(
-    db,
-    `SELECT state, count(*) FROM subscriptions WHERE mode = $1 AND state <> 'pending' GROUP BY state`,
-    [mode],
-  );
-  return new Map(rows.map((row) => [row.state, Number(row.count)]));
 }

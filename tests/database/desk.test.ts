@@ -1,5 +1,5 @@
 import { ALL_PAYMENTS } from '../../src/store/payments';
-import type { SubscriptionFilter } from '../../src/store/subscriptions';
+import type { SubscriptionFilter } from '../../src/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/services/actor';
 import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';

@@ -6,6 +6,7 @@ import { confirmTransfer, importStatement, putAside } from '../../src/services/i
 import { refundPayment } from '../../src/services/refund-payment';
 import { refundWasSent } from '../../src/services/send-refund';
 import { transferList } from '../../src/services/transfer-list';
+import { joiningToPay } from '../../src/services/invoice-to-pay';
 import { pendingJoining } from '../../src/services/pending-joining';
 import { pool } from '../../src/store/db';
 import { listAwaited } from '../../src/store/payments';
@@ -46,6 +47,11 @@ describe('a transfer', () => {
   it('opens what it pays when a statement brings it, whatever the bank made of its words; once', async () => {
     const { input, reference, transfer } = await asks('eclipse-week-once');
     expect(transfer).toMatchObject({ amount: 2500, payee: 'Lantern Moor Society' });
+    // Its invoice has the reference in place of a number, which it gets with the money.
+    const sheet = await joiningToPay(input.joiningId);
+    expect(sheet).toMatchObject({ title: 'Invoice, to be paid', label: reference });
+    expect(sheet?.totals.at(-1)).toMatchObject({ amount: '£25.00' });
+    expect(sheet?.settled.join(' ')).toContain('Lantern Moor Society');
     expect(await memberNamed(input.email)).toBeUndefined();
     const csv = statement(
       `2026-11-25,25.00,S New,thank you ${reference.toLowerCase().replace('-', ' ')} eclipse`,
@@ -55,6 +61,7 @@ describe('a transfer', () => {
     expect(await take(csv)).toEqual(['matched']);
     const member = await memberNamed(input.email);
     expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
+    expect(await joiningToPay(input.joiningId)).toBeNull();
     expect(await take(csv)).toEqual(['known']);
     expect(
       await rows(`SELECT 1 FROM mails WHERE template = 'transfer-due' AND to_address = $1`, [input.email]),

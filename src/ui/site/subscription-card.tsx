@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '../key-cut';
@@ -115,7 +116,10 @@ export function SubscriptionCard(props: Props) {
       {transfer && (
         <p className="figures mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
           Please transfer {transfer.amount} to {transfer.payee}, {transfer.account}, with the reference{' '}
-          <b className="font-mono">{transfer.reference}</b>.
+          <b className="font-mono">{transfer.reference}</b>.{' '}
+          <Link href={`/account/to-pay/${id}`} className="underline">
+            The invoice, to print or keep
+          </Link>
         </p>
       )}
       {state === 'overdue' && !transfer && !needsApproval && (

@@ -4,7 +4,7 @@ import { requireStaff } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
 import { PAGE_ROWS, subscriptionList } from '@/services/money-lists';
-import { SUBSCRIPTION_SORTS } from '@/store/subscriptions';
+import { SUBSCRIPTION_SORTS } from '@/store/subscription-lists';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { NextCharge } from '@/ui/desk/next-charge';

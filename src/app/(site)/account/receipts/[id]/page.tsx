@@ -1,13 +1,10 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
 import { sheetOf } from '@/core/documents';
 import { readDocument } from '@/services/read-document';
 import { currentSite } from '@/services/site';
-import { DocumentSheet } from '@/ui/document-sheet';
-import { buttonClass } from '@/ui/kit/button';
-import { PrintButton } from '@/ui/print-button';
+import { SheetPage } from '@/ui/sheet-page';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -21,17 +18,10 @@ export default async function ReceiptPage({ params }: Props) {
   if (!document) notFound();
   const { zone } = await currentSite();
   return (
-    <div className="mx-auto w-full max-w-3xl px-5 py-10 print:p-0">
-      <div className="mb-5 flex flex-wrap items-center gap-3 print:hidden">
-        <Link href="/account/receipts" className="mr-auto text-spruce underline">
-          All receipts
-        </Link>
-        <PrintButton />
-        <a href={`/account/receipts/${id}/pdf`} download className={buttonClass('quiet')}>
-          Download as PDF
-        </a>
-      </div>
-      <DocumentSheet sheet={sheetOf(document, zone)} />
-    </div>
+    <SheetPage
+      sheet={sheetOf(document, zone)}
+      back={{ href: '/account/receipts', words: 'All receipts' }}
+      pdfHref={`/account/receipts/${id}/pdf`}
+    />
   );
 }

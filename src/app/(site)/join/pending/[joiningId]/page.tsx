@@ -49,9 +49,14 @@ export default async function PendingPage({ params }: { params: Promise<{ joinin
             </div>
           </dl>
           <p className="mt-4 text-muted">All of this is in your mail too.</p>
-          <LinkButton href={again} look="quiet" className="mt-6">
-            Pay in another way after all
-          </LinkButton>
+          <div className="mt-6 flex flex-wrap gap-3">
+            <LinkButton href={`/join/pending/${joiningId}/invoice`} look="quiet">
+              The invoice, to print or keep
+            </LinkButton>
+            <LinkButton href={again} look="quiet">
+              Pay in another way after all
+            </LinkButton>
+          </div>
         </>
       ) : approveUrl ? (
         <>

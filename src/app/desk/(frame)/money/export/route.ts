@@ -4,7 +4,7 @@ import { monthBounds } from '@/services/document-list';
 import { exportMoney } from '@/services/export-money';
 import { currentSite } from '@/services/site';
 import { PAYMENT_SORTS } from '@/store/payments';
-import { SUBSCRIPTION_SORTS } from '@/store/subscriptions';
+import { SUBSCRIPTION_SORTS } from '@/store/subscription-lists';
 import { readListSearch } from '../query';
 
 const MOST_ROWS = 1_000_000;

@@ -1,0 +1,64 @@
+import type { Instant } from '@/core/calendar';
+import type { State } from '@/core/subscriptions/subscription';
+import { many, one, type Db } from './db';
+import type { Mode } from './site';
+
+export type SubscriptionRow = {
+  id: string;
+  memberId: string;
+  memberName: string;
+  offerVersionId: string;
+  state: State;
+  startedAt: Instant;
+  dueAt: Instant | null;
+  paidThrough: Instant | null;
+  methodLabel: string | null;
+  gatewayAccountId: string | null;
+  pauses: boolean;
+  disputedAt: Instant | null;
+};
+export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
+export type SubscriptionFilter = {
+  /** '' for all. */
+  state: string;
+  /** Part of a member's name or address. */
+  search: string;
+  sort: (typeof SUBSCRIPTION_SORTS)[number];
+  offset: number;
+  limit: number;
+};
+const SUBSCRIPTION_ORDER: Record<SubscriptionFilter['sort'], string> = {
+  due: 's.due_at NULLS LAST, s.started_at DESC, s.id',
+  member: 'lower(m.name), s.id',
+  started: 's.started_at DESC, s.id',
+  'paid-until': 's.paid_through NULLS LAST, s.id',
+};
+
+/** Subscriptions of a mode that fit a filter, and how many there are in all. */
+export async function listSubscriptions(
+  db: Db,
+  mode: Mode,
+  filter: SubscriptionFilter,
+): Promise<{ rows: SubscriptionRow[]; total: number }> {
+  const where = `s.mode = $1 AND s.state <> 'pending' AND ($2 = '' OR s.state = $2)
+    AND ($3 = '' OR position(lower($3) in lower(m.name || ' ' || m.email)) > 0)`;
+  const from = `FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE ${where}`;
+  const values = [mode, filter.state, filter.search];
+  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const rows = await many<SubscriptionRow>(
+    db,
+    `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.started_at, s.due_at, s.paid_through, s.method_label,
+       s.gateway_account_id, s.pauses, s.disputed_at ${from} ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET $4 LIMIT $5`,
+    [...values, filter.offset, filter.limit],
+  );
+  return { rows, total: Number(total) };
+}
+
+export async function countByState(db: Db, mode: Mode): Promise<Map<State, number>> {
+  const rows = await many<{ state: State; count: bigint }>(
+    db,
+    `SELECT state, count(*) FROM subscriptions WHERE mode = $1 AND state <> 'pending' GROUP BY state`,
+    [mode],
+  );
+  return new Map(rows.map((row) => [row.state, Number(row.count)]));
+}
