@@ -1,9 +1,11 @@
 import { pool } from '@/store/db';
 import { unspentCredit } from '@/store/credits';
 import { listAudit } from '@/store/audit';
+import { ALL_DOCUMENTS, listDocuments } from '@/store/documents';
 import { listHoldings } from '@/store/holdings';
 import { listAnswers } from '@/store/join-fields';
 import { listMailsTo } from '@/store/mails';
+import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/store/members';
 import { listOfferVersions } from '@/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/store/payments';
@@ -11,6 +13,7 @@ import { listRefunds } from '@/store/refunds';
 import { listSubscriptionsOf } from '@/store/subscriptions';
 import { NotAllowed, type Actor } from './actor';
 import { siteNow } from './clock';
+import { issueDocuments } from './issue-documents';
 import { currentSite } from './site';
 
 const EVERY = 100_000;
@@ -20,7 +23,7 @@ export async function myData(actor: Actor): Promise<Record<string, unknown>> {
   const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
   if (!member) throw new NotAllowed('Sign in first.');
   const site = await currentSite();
-  const { id, email, name, joinedAt } = member;
+  const { id, email, name, joinedAt, country, invoiceWords } = member;
   const subscriptions = await listSubscriptionsOf(pool(), id, site.mode);
   const versions = await listOfferVersions(pool(), [
     ...new Set(subscriptions.map((one) => one.offerVersionId)),
@@ -30,12 +33,18 @@ export async function myData(actor: Actor): Promise<Record<string, unknown>> {
     pool(),
     rows.map((payment) => payment.id),
   );
+  await issueDocuments(site.mode);
+  const { rows: documents } = await listDocuments(pool(), site.mode, {
+    ...ALL_DOCUMENTS,
+    memberId: id,
+    limit: EVERY,
+  });
   const subjects = [`member:${id}`, ...subscriptions.map((one) => `subscription:${one.id}`)];
   return {
     site: site.name,
     madeAt: siteNow(site),
     mode: site.mode,
-    you: { email, name, joinedAt },
+    you: { email, name, joinedAt, country, invoiceWords },
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,
       answer: value,
@@ -71,6 +80,16 @@ export async function myData(actor: Actor): Promise<Record<string, unknown>> {
       state,
       reason,
     })),
+    documents: documents.map(({ label, kind, at, total, tax, currency, content }) => ({
+      number: label,
+      kind,
+      at,
+      total,
+      tax,
+      currency,
+      lines: content.lines,
+    })),
+    notes: (await listNotes(pool(), id, true)).map(({ at, words }) => ({ at, words })),
     credit: await unspentCredit(pool(), id, site.mode),
     mails: (await listMailsTo(pool(), id)).map(({ at, subject, state }) => ({ at, subject, state })),
     happened: (await listAudit(pool(), subjects, EVERY)).map(({ at, action }) => ({ at, action })),

@@ -12,7 +12,9 @@ import { beginJoining } from './begin-joining';
 import { planFor, joinInputSchema } from './join-tier';
 import { payJoining } from './pay-joining';
 import { done, refusedField, type Result } from './result';
+import { currentSite } from './site';
 import { switchLater } from './switch-later';
+import { priceOffer } from './terms';
 
 const inputSchema = z.object({ quoteId: z.uuid(), requestId: z.uuid() });
 
@@ -42,7 +44,10 @@ export async function switchForMember(actor: Actor, raw: unknown): Promise<Resul
       '',
       'Only the member can approve this at their wallet: they switch in their account.',
     );
+  const { country, addedTax } = priceOffer(await currentSite(), offer, member.country);
   const input = joinInputSchema.parse({
+    country,
+    addedTax,
     shown: '',
     joiningId: parsed.data.requestId,
     offerId: offer.id,

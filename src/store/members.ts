@@ -142,6 +142,7 @@ export async function forgetMember(db: Db, id: string, email: string, at: Instan
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM join_answers WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [id]);
   await run(
     db,
     `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', state = CASE state WHEN 'queued' THEN 'failed' ELSE state END

@@ -15,6 +15,9 @@ import { prepareJoining } from '../../src/services/prepare-joining';
 import { invoiceOfPayment, readDocument } from '../../src/services/read-document';
 import { reconcile } from '../../src/services/reconcile';
 import { refundPayment } from '../../src/services/refund-payment';
+import { myData } from '../../src/services/my-data';
+import { switchForMember } from '../../src/services/switch-for-member';
+import { switchWays } from '../../src/services/switch-ways';
 import { saveTax } from '../../src/services/save-tax';
 import { pool } from '../../src/store/db';
 import { ALL_DOCUMENTS, listDocuments, type StoredDocument } from '../../src/store/documents';
@@ -193,6 +196,25 @@ describe('tax on top', () => {
     ]);
     await setRates('added', '20');
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
+  });
+});
+
+describe('a switch by staff', () => {
+  it('is charged with the tax on top, as it was quoted', async () => {
+    await setRates('added');
+    const input = await joinInput(moor, 'observer-monthly', 'works', { addedTax: 20_000 });
+    const joined = await joinTier({ kind: 'visitor', memberId: null, staffRole: null }, input, 'c');
+    if (!joined.ok || joined.value.state !== 'done') throw new Error(JSON.stringify(joined));
+    const { memberId } = joined.value;
+    await passDays(moor, 20);
+    const [subscription] = (await memberAccount({ id: memberId })).subscriptions;
+    const found = await switchWays(memberId, subscription?.subscription.id ?? '');
+    const way = found?.ways.find((one) => one.offer.id === 'warden-monthly');
+    expect(way?.quote?.first.amount).toBe(1800);
+    const asked = { quoteId: way?.quoteId, requestId: randomUUID() };
+    expect(await switchForMember(moor.owner, asked)).toMatchObject({ ok: true });
+    expect((await paymentsOf(memberId)).at(-1)?.amount).toBe(1800 - (way?.quote?.credit ?? 0));
+    expect((await myData(asMember(memberId))).documents).toHaveLength(3);
   });
 });
 
