@@ -105,6 +105,10 @@ export async function beginJoining(
   return transaction(async (db) => {
     await lock(db, 'join', person.email, place.track);
     const known = await findJoining(db, input.joiningId);
+    // The first press of the button may have been recorded since it was looked at: what stands against a second joining
+    // is then the first one itself.
+    const refuse = async (field: string, words: string): Promise<Result<Begun | 'busy' | 'done'>> =>
+      (await findJoining(db, input.joiningId))?.state === 'done' ? done('done') : refusedField(field, words);
     if (known?.state === 'done') return done('done');
     if (known && known.mode !== site.mode)
       return refusedField(
@@ -117,8 +121,7 @@ export async function beginJoining(
         'This joining was left for too long. Load the page again; nothing was charged.',
       );
     // Looked up again under the lock: another window may have made the account since the form was read.
-    if (!person.member && (await findMemberByEmail(db, person.email)))
-      return refusedField('email', HAS_ACCOUNT);
+    if (!person.member && (await findMemberByEmail(db, person.email))) return refuse('email', HAS_ACCOUNT);
     const against = await whyNotToPay(db, input.joiningId, {
       ...place,
       email: person.email,
@@ -126,10 +129,10 @@ export async function beginJoining(
       tierName: tier.name,
       replacesId: plan.replaces?.id ?? null,
     });
-    if (against) return refusedField('', against);
+    if (against) return refuse('', against);
     const staysInTier = plan.replaces !== null && plan.replaces.offerVersionId === offer.versionId;
     const full = staysInTier ? null : await whyFull(db, site, tier, input.joiningId, now);
-    if (full) return refusedField('', full);
+    if (full) return refuse('', full);
     const beginning: Beginning = {
       at: quote?.startsAt ?? now,
       skipFee: plan.replaces !== null,

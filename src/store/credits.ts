@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db } from './db';
+import { many, maybeOne, one, run, toMinor, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 /** Money owed to a member, in minor units. */
@@ -46,6 +46,12 @@ export async function unspentCredit(
   return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
 }
 
+const CREDIT_TO_SPEND = prepared(
+  'credit-to-spend',
+  `SELECT coalesce((SELECT sum(amount) FROM credit_uses WHERE charge_id = $4), 0)::bigint AS known,
+       EXISTS (SELECT 1 FROM credits WHERE member_id = $1 AND mode = $2 AND currency = $3 AND unspent > 0) AS has_more`,
+);
+
 /** Spends a member's credit on a charge, oldest first, at most `upTo`. The answer is how much; once spent on a charge, it stays so. */
 export async function spendCredit(
   db: Db,
@@ -55,12 +61,12 @@ export async function spendCredit(
   chargeId: string,
   upTo: number,
 ): Promise<number> {
-  const { known, hasMore } = await one<{ known: bigint; hasMore: boolean }>(
-    db,
-    `SELECT coalesce((SELECT sum(amount) FROM credit_uses WHERE charge_id = $4), 0)::bigint AS known,
-       EXISTS (SELECT 1 FROM credits WHERE member_id = $1 AND mode = $2 AND currency = $3 AND unspent > 0) AS has_more`,
-    [memberId, mode, currency, chargeId],
-  );
+  const { known, hasMore } = await one<{ known: bigint; hasMore: boolean }>(db, CREDIT_TO_SPEND, [
+    memberId,
+    mode,
+    currency,
+    chargeId,
+  ]);
   if (known > 0n || upTo <= 0 || !hasMore) return toMinor(known);
   const rows = await many<{ id: string; unspent: bigint }>(
     db,

@@ -61,9 +61,19 @@ export async function closePools(): Promise<void> {
   delete shared.nestKeyPlainPool;
 }
 
+/**
+ * A statement that each connection parses and plans once: for what runs with every renewal. It names the columns that
+ * it answers with, so that a column that is added does not make the plan a wrong one.
+ */
+export type Prepared = { name: string; text: string };
+export const prepared = (name: string, text: string): Prepared => ({ name, text });
+type Sql = string | Prepared;
+const queryOf = (sql: Sql, values: unknown[]) =>
+  typeof sql === 'string' ? { text: sql, values } : { ...sql, values };
+
 /** All rows, with column names in camel case. */
-export async function many<T>(db: Db, sql: string, values: unknown[] = []): Promise<T[]> {
-  const { rows } = await db.query<Record<string, unknown>>(sql, values);
+export async function many<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T[]> {
+  const { rows } = await db.query<Record<string, unknown>>(queryOf(sql, values));
   return rows.map((row) => {
     const turned: Record<string, unknown> = {};
     for (const name in row) turned[camel(name)] = row[name];
@@ -71,20 +81,21 @@ export async function many<T>(db: Db, sql: string, values: unknown[] = []): Prom
   });
 }
 
-export async function maybeOne<T>(db: Db, sql: string, values: unknown[] = []): Promise<T | undefined> {
+export async function maybeOne<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T | undefined> {
   return (await many<T>(db, sql, values))[0];
 }
 
 /** The one row that must be there. */
-export async function one<T>(db: Db, sql: string, values: unknown[] = []): Promise<T> {
+export async function one<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T> {
   const row = await maybeOne<T>(db, sql, values);
-  if (row === undefined) throw new Error(`no row where one was expected: ${sql.slice(0, 80)}`);
+  if (row === undefined)
+    throw new Error(`no row where one was expected: ${queryOf(sql, values).text.slice(0, 80)}`);
   return row;
 }
 
 /** The number of rows that a statement changed. */
-export async function run(db: Db, sql: string, values: unknown[] = []): Promise<number> {
-  return (await db.query(sql, values)).rowCount ?? 0;
+export async function run(db: Db, sql: Sql, values: unknown[] = []): Promise<number> {
+  return (await db.query(queryOf(sql, values))).rowCount ?? 0;
 }
 
 /** Runs `work` in one transaction: all of it is kept, or, where it throws, none. */

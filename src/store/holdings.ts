@@ -1,6 +1,6 @@
 import type { HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
-import { many, run, type Db } from './db';
+import { many, run, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 export type Holding = {
@@ -12,6 +12,12 @@ export type Holding = {
   fromAt: Instant;
   untilAt: Instant | null;
 };
+
+const EXTEND_HOLDING = prepared(
+  'extend-holding',
+  `UPDATE holdings SET until_at = $3, is_paid = $4
+     WHERE subscription_id = $1 AND tier_id = $2 AND from_at <= $5 AND (until_at IS NULL OR until_at >= $5)`,
+);
 
 /**
  * Makes a subscription hold a tier from an instant until another (null: no end is known). Where it holds that
@@ -30,12 +36,7 @@ export async function holdTier(
   },
 ): Promise<void> {
   // Where it holds that tier at that instant it holds no other: holdings of one subscription do not overlap.
-  const extended = await run(
-    db,
-    `UPDATE holdings SET until_at = $3, is_paid = $4
-     WHERE subscription_id = $1 AND tier_id = $2 AND from_at <= $5 AND (until_at IS NULL OR until_at >= $5)`,
-    [h.subscriptionId, h.tierId, h.until, h.isPaid, h.from],
-  );
+  const extended = await run(db, EXTEND_HOLDING, [h.subscriptionId, h.tierId, h.until, h.isPaid, h.from]);
   if (extended > 0) return;
   await run(
     db,

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { MailSetting } from '@/core/mail-words';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 
 export type NewMail = {
   dedupeKey: string;
@@ -16,23 +16,24 @@ export type NewMail = {
 export type QueuedMail = NewMail & { id: string; attempts: number };
 export type MailRow = { id: string; template: string; subject: string; state: string; at: Instant };
 
+const QUEUE_MAIL = prepared(
+  'queue-mail',
+  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, at)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (dedupe_key) DO NOTHING`,
+);
+
 /** Queues a mail; a second one with the same dedupe key is dropped. */
 export async function queueMail(db: Db, mail: NewMail): Promise<void> {
-  await run(
-    db,
-    `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (dedupe_key) DO NOTHING`,
-    [
-      mail.dedupeKey,
-      mail.memberId,
-      mail.toAddress,
-      mail.template,
-      mail.subject,
-      mail.textBody,
-      mail.htmlBody,
-      mail.at,
-    ],
-  );
+  await run(db, QUEUE_MAIL, [
+    mail.dedupeKey,
+    mail.memberId,
+    mail.toAddress,
+    mail.template,
+    mail.subject,
+    mail.textBody,
+    mail.htmlBody,
+    mail.at,
+  ]);
 }
 
 /** Takes up to `limit` mails for sending; each comes again after the lease unless it is marked by then. */

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { Offer } from '@/core/offers/offer';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 /** An offer in one of its versions: the newest, where nothing else is said. */
@@ -36,9 +36,11 @@ export async function findOffer(db: Db, id: string): Promise<StoredOffer | undef
   return maybeOne(db, `${OFFER} WHERE o.id = $1 ORDER BY v.version DESC LIMIT 1`, [id]);
 }
 
+const FIND_OFFER_VERSION = prepared('find-offer-version', `${OFFER} WHERE v.id = $1`);
+
 /** An offer as it was when it was bought. */
 export async function findOfferVersion(db: Db, versionId: string): Promise<StoredOffer | undefined> {
-  return maybeOne(db, `${OFFER} WHERE v.id = $1`, [versionId]);
+  return maybeOne(db, FIND_OFFER_VERSION, [versionId]);
 }
 
 export async function listOfferVersions(db: Db, versionIds: string[]): Promise<StoredOffer[]> {

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db } from './db';
+import { many, maybeOne, one, run, toMinor, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 /** What was due, whether or not it has been paid. Amounts in minor units. */
@@ -210,6 +210,16 @@ export async function listAbandonedPayments(db: Db, leaseSeconds: number, limit:
   return rows.map(toPayment);
 }
 
+const SETTLE_PAYMENT = prepared(
+  'settle-payment',
+  `WITH settled AS (
+       UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5
+       WHERE id = $1 AND (state = 'intent' OR (state = 'declined' AND $2 = 'succeeded')) RETURNING id, charge_id
+     ), paid AS (
+       UPDATE charges c SET paid_at = $5 FROM settled WHERE c.id = settled.charge_id AND $2 = 'succeeded' AND c.paid_at IS NULL
+     ) SELECT id FROM settled`,
+);
+
 /** Records the outcome of an attempt, and with a success that its charge is paid. False where it was recorded already; a success outranks a failure that was recorded. */
 export async function settlePayment(
   db: Db,
@@ -219,16 +229,13 @@ export async function settlePayment(
     | { state: 'declined'; gatewayRef: string | null; declineCode: string },
   at: Instant,
 ): Promise<boolean> {
-  const changed = await many(
-    db,
-    `WITH settled AS (
-       UPDATE payments SET state = $2, gateway_ref = $3, decline_code = $4, settled_at = $5
-       WHERE id = $1 AND (state = 'intent' OR (state = 'declined' AND $2 = 'succeeded')) RETURNING id, charge_id
-     ), paid AS (
-       UPDATE charges c SET paid_at = $5 FROM settled WHERE c.id = settled.charge_id AND $2 = 'succeeded' AND c.paid_at IS NULL
-     ) SELECT id FROM settled`,
-    [id, outcome.state, outcome.gatewayRef, outcome.state === 'declined' ? outcome.declineCode : null, at],
-  );
+  const changed = await many(db, SETTLE_PAYMENT, [
+    id,
+    outcome.state,
+    outcome.gatewayRef,
+    outcome.state === 'declined' ? outcome.declineCode : null,
+    at,
+  ]);
   return changed.length === 1;
 }
 

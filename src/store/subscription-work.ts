@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { maybeOne, one, run, type Db, type Transaction } from './db';
+import { maybeOne, one, run, type Db, type Transaction, prepared } from './db';
 import type { Mode } from './site';
 import { COLUMNS, fromRow, type Row, type StoredSubscription } from './subscriptions';
 
@@ -45,6 +45,21 @@ export async function setExpiryTold(db: Db, id: string, expires: string): Promis
 /** `hasOpen`: an attempt to collect from it was left open. */
 export type DueSubscription = { id: string; mode: Mode; dueAt: Instant; hasOpen: boolean };
 
+/** Due by the clock of its mode, undisputed, and not waiting for a payer any more. $1: rehearsal clock, $2: real time. */
+const IS_DUE = `due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL
+  AND greatest(due_at, waits_until) <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END`;
+
+const CLAIM_DUE = prepared(
+  'claim-due',
+  `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
+     WHERE id = (
+       SELECT id FROM subscriptions
+       WHERE ${IS_DUE} AND (busy_until IS NULL OR busy_until < now())
+       ORDER BY greatest(due_at, waits_until), id LIMIT 1 FOR UPDATE SKIP LOCKED
+     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at, EXISTS (
+       SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = subscriptions.id AND p.state = 'intent') AS has_open`,
+);
+
 /**
  * Takes the subscription that has been due longest by its mode's clock, for a lease of real seconds.
  * Test subscriptions follow the rehearsal clock, or, where that is null, stand still; live ones follow real time. A lock
@@ -56,22 +71,8 @@ export async function claimDue(
   liveNow: Instant,
   leaseSeconds: number,
 ): Promise<DueSubscription | undefined> {
-  return maybeOne(
-    db,
-    `UPDATE subscriptions SET busy_until = now() + make_interval(secs => $3)
-     WHERE id = (
-       SELECT id FROM subscriptions
-       WHERE ${IS_DUE} AND (busy_until IS NULL OR busy_until < now())
-       ORDER BY greatest(due_at, waits_until), id LIMIT 1 FOR UPDATE SKIP LOCKED
-     ) RETURNING id, mode, greatest(due_at, waits_until) AS due_at, EXISTS (
-       SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = subscriptions.id AND p.state = 'intent') AS has_open`,
-    [testNow, liveNow, leaseSeconds],
-  );
+  return maybeOne(db, CLAIM_DUE, [testNow, liveNow, leaseSeconds]);
 }
-
-/** Due by the clock of its mode, undisputed, and not waiting for a payer any more. $1: rehearsal clock, $2: real time. */
-const IS_DUE = `due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL
-  AND greatest(due_at, waits_until) <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END`;
 
 /** Has nothing be asked for until an instant of the site's clock: the payer is waited for. Ends the lease. */
 export async function waitForPayer(db: Db, id: string, until: Instant): Promise<void> {

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { Subscription } from '@/core/subscriptions/subscription';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 export type StoredSubscription = Subscription & {
@@ -91,9 +91,14 @@ export async function findSubscription(db: Db, id: string): Promise<StoredSubscr
   return row && fromRow(row);
 }
 
+const LOCK_SUBSCRIPTION = prepared(
+  'lock-subscription',
+  `SELECT ${COLUMNS} FROM subscriptions WHERE id = $1 FOR UPDATE`,
+);
+
 /** The subscription, locked until the transaction ends. */
 export async function lockSubscription(db: Db, id: string): Promise<StoredSubscription | undefined> {
-  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM subscriptions WHERE id = $1 FOR UPDATE`, [id]);
+  const row = await maybeOne<Row>(db, LOCK_SUBSCRIPTION, [id]);
   return row && fromRow(row);
 }
 
@@ -144,35 +149,36 @@ export async function hasHadTrial(db: Db, memberId: string, mode: Mode, track: s
   return found !== undefined;
 }
 
-/** Writes what the life of a subscription changed, when its member is told of the next charge, and ends any lease on it. */
-export async function saveLife(db: Db, id: string, s: Subscription, remindAt: Instant | null): Promise<void> {
-  await run(
-    db,
-    `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
+const SAVE_LIFE = prepared(
+  'save-life',
+  `UPDATE subscriptions SET state = $2, started_at = $3, skip_trial = $4, period_step = $5, period_n = $6, paid_through = $7,
        due_at = $8, failures = $9, first_failed_at = $10, ended_at = $11, skip_fee = $12, number_from = $13,
        takes_up_step = $14, takes_up_n = $15, pauses = $16, disputed_at = $17, had_trial = had_trial OR $2 = 'trial',
        busy_until = NULL, waits_until = NULL, events = events + 1, remind_at = $18 WHERE id = $1`,
-    [
-      id,
-      s.state,
-      s.startedAt,
-      s.skipTrial,
-      s.period?.step ?? null,
-      s.period?.n ?? null,
-      s.paidThrough,
-      s.dueAt,
-      s.failures,
-      s.firstFailedAt,
-      s.endedAt,
-      s.skipFee,
-      s.numberFrom,
-      s.takesUp.step,
-      s.takesUp.n,
-      s.pauses,
-      s.disputedAt,
-      remindAt,
-    ],
-  );
+);
+
+/** Writes what the life of a subscription changed, when its member is told of the next charge, and ends any lease on it. */
+export async function saveLife(db: Db, id: string, s: Subscription, remindAt: Instant | null): Promise<void> {
+  await run(db, SAVE_LIFE, [
+    id,
+    s.state,
+    s.startedAt,
+    s.skipTrial,
+    s.period?.step ?? null,
+    s.period?.n ?? null,
+    s.paidThrough,
+    s.dueAt,
+    s.failures,
+    s.firstFailedAt,
+    s.endedAt,
+    s.skipFee,
+    s.numberFrom,
+    s.takesUp.step,
+    s.takesUp.n,
+    s.pauses,
+    s.disputedAt,
+    remindAt,
+  ]);
 }
 
 /** The subscription now runs under the version it was moved to. */
