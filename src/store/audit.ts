@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, run, type Db } from './db';
+import { many, run, type Db, prepared } from './db';
 
 export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';
 /** Who does something: carried into every service that changes anything. */
@@ -14,12 +14,20 @@ export type AuditEntry = {
   detail: Record<string, unknown>;
 };
 
+const WRITE_AUDIT = prepared(
+  'write-audit',
+  `INSERT INTO audit (at, actor_kind, actor_id, action, subject, detail) VALUES ($1, $2, $3, $4, $5, $6)`,
+);
+
 export async function writeAudit(db: Db, entry: AuditEntry): Promise<void> {
-  await run(
-    db,
-    `INSERT INTO audit (at, actor_kind, actor_id, action, subject, detail) VALUES ($1, $2, $3, $4, $5, $6)`,
-    [entry.at, entry.actorKind, entry.actorId, entry.action, entry.subject, entry.detail],
-  );
+  await run(db, WRITE_AUDIT, [
+    entry.at,
+    entry.actorKind,
+    entry.actorId,
+    entry.action,
+    entry.subject,
+    entry.detail,
+  ]);
 }
 
 export type AuditRow = AuditEntry & { id: bigint };

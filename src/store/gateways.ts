@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 import type { Mode } from './site';
 
 export type GatewayAccount = {
@@ -29,8 +29,14 @@ export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
   return many(db, 'SELECT * FROM gateway_accounts ORDER BY mode, position, created_at');
 }
 
+const FIND_GATEWAY_ACCOUNT = prepared(
+  'find-gateway-account',
+  `SELECT id, gateway, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at, checked_at,
+       at_checkout, position, settings, last_error, last_error_at FROM gateway_accounts WHERE id = $1`,
+);
+
 export async function findGatewayAccount(db: Db, id: string): Promise<GatewayAccount | undefined> {
-  return maybeOne(db, 'SELECT * FROM gateway_accounts WHERE id = $1', [id]);
+  return maybeOne(db, FIND_GATEWAY_ACCOUNT, [id]);
 }
 
 /** The accounts that people can choose between at checkout in a mode, in the owner's order. */

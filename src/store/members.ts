@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 
 export type Member = {
   id: string;
@@ -19,8 +19,13 @@ export async function findMemberByEmail(db: Db, email: string): Promise<Member |
   return maybeOne(db, 'SELECT * FROM members WHERE email = $1', [email]);
 }
 
+const FIND_MEMBER = prepared(
+  'find-member',
+  'SELECT id, email, name, password_hash, staff_role, joined_at, country, invoice_words FROM members WHERE id = $1',
+);
+
 export async function findMember(db: Db, id: string): Promise<Member | undefined> {
-  return maybeOne(db, 'SELECT * FROM members WHERE id = $1', [id]);
+  return maybeOne(db, FIND_MEMBER, [id]);
 }
 
 /** @throws a conflict where the address is taken */

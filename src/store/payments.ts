@@ -28,33 +28,34 @@ const toCharge = (row: ChargeRow): StoredCharge => ({
   joiningFee: toMinor(row.joiningFee),
 });
 
+const ENSURE_CHARGE = prepared(
+  'ensure-charge',
+  `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+       ON CONFLICT (subscription_id, step, n) DO UPDATE SET
+         due_at = CASE WHEN charges.paid_at IS NULL THEN excluded.due_at ELSE charges.due_at END,
+         period_to = CASE WHEN charges.paid_at IS NULL THEN excluded.period_to ELSE charges.period_to END
+       RETURNING id, subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews, paid_at`,
+);
+
 /**
  * The charge of a period: made the first time, found afterwards. Unpaid, its dates follow the period: it may begin later
  * than it would have.
  */
 export async function ensureCharge(db: Db, c: NewCharge): Promise<StoredCharge> {
   return toCharge(
-    await one<ChargeRow>(
-      db,
-      `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to, renews)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-       ON CONFLICT (subscription_id, step, n) DO UPDATE SET
-         due_at = CASE WHEN charges.paid_at IS NULL THEN excluded.due_at ELSE charges.due_at END,
-         period_to = CASE WHEN charges.paid_at IS NULL THEN excluded.period_to ELSE charges.period_to END
-       RETURNING *`,
-      [
-        c.subscriptionId,
-        c.mode,
-        c.step,
-        c.n,
-        c.amount,
-        c.joiningFee,
-        c.currency,
-        c.dueAt,
-        c.periodTo,
-        c.renews,
-      ],
-    ),
+    await one<ChargeRow>(db, ENSURE_CHARGE, [
+      c.subscriptionId,
+      c.mode,
+      c.step,
+      c.n,
+      c.amount,
+      c.joiningFee,
+      c.currency,
+      c.dueAt,
+      c.periodTo,
+      c.renews,
+    ]),
   );
 }
 
@@ -127,6 +128,14 @@ type PaymentRow = Omit<Payment, 'amount'> & { amount: bigint };
 const toPayment = (row: PaymentRow): Payment => ({ ...row, amount: toMinor(row.amount) });
 const PAYMENT = `SELECT p.*, c.subscription_id, c.reference FROM payments p JOIN charges c ON c.id = p.charge_id`;
 
+const INSERT_INTENT = prepared(
+  'insert-intent',
+  `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at, by_member, is_awaited)
+     SELECT $1, $2, $3, made.n + 1, $4::text || (made.n + 1), $5, $6, $7, $8, $9
+     FROM (SELECT count(*)::integer AS n FROM payments WHERE charge_id = $1) made
+     RETURNING id, charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, state, gateway_ref, decline_code, at, by_member, is_awaited`,
+);
+
 /**
  * Writes the intent to collect a charge, as the next attempt: its number rises with each attempt made, and stands at the
  * end of its key. @throws a conflict while another attempt is open or one has succeeded
@@ -138,23 +147,17 @@ export async function insertIntent(
     keyStart: string;
   },
 ): Promise<Payment> {
-  const row = await one<Omit<PaymentRow, 'subscriptionId' | 'reference'>>(
-    db,
-    `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, at, by_member, is_awaited)
-     SELECT $1, $2, $3, made.n + 1, $4::text || (made.n + 1), $5, $6, $7, $8, $9
-     FROM (SELECT count(*)::integer AS n FROM payments WHERE charge_id = $1) made RETURNING *`,
-    [
-      charge.id,
-      charge.mode,
-      p.gatewayAccountId,
-      p.keyStart,
-      p.amount,
-      charge.currency,
-      p.at,
-      p.byMember,
-      p.isAwaited,
-    ],
-  );
+  const row = await one<Omit<PaymentRow, 'subscriptionId' | 'reference'>>(db, INSERT_INTENT, [
+    charge.id,
+    charge.mode,
+    p.gatewayAccountId,
+    p.keyStart,
+    p.amount,
+    charge.currency,
+    p.at,
+    p.byMember,
+    p.isAwaited,
+  ]);
   return toPayment({ ...row, subscriptionId: charge.subscriptionId, reference: p.reference });
 }
 

@@ -4,7 +4,7 @@ import type { TeaserSetting } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
 import type { AccountSection } from '@/core/account-sections';
 import type { MailSetting } from '@/core/mail-words';
-import { maybeOne, run, type Db } from './db';
+import { maybeOne, run, type Db, prepared } from './db';
 
 export type Mode = 'test' | 'live';
 /** What somebody who is not let in sees. */
@@ -46,6 +46,16 @@ export type Site = {
   testClearedAt: Instant | null;
 };
 
+const FIND_SITE = prepared(
+  'find-site',
+  `SELECT name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address,
+       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at,
+       (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
+       (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
+       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails
+     FROM site`,
+);
+
 /** The site, or undefined before it was set up. */
 export async function findSite(db: Db): Promise<Site | undefined> {
   const row = await maybeOne<
@@ -56,14 +66,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
       rates: TaxTable['rates'] | null;
       mails: Site['mails'] | null;
     }
-  >(
-    db,
-    `SELECT site.*,
-       (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
-       (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
-       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails
-     FROM site`,
-  );
+  >(db, FIND_SITE);
   if (!row) return undefined;
   const { taxWay: way, kinds, rates, mails, ...site } = row;
   return {
