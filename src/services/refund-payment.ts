@@ -187,7 +187,7 @@ export async function followRefund(
   if (endsAccess) await happen(db, site, actor, subscription, { type: 'end-now' }, at);
   const content = {
     template: 'refunded' as const,
-    tierName: bought.offer.name,
+    tierName: bought.offer.tierName,
     amount,
     currency: payment.currency,
     byHand,

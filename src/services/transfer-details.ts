@@ -50,7 +50,7 @@ export async function askForTransfer(subscriptionId: string, attempt: number): P
       db,
       site,
       member,
-      { template: 'transfer-due', tierName: offer.name, path: '/account', ...details },
+      { template: 'transfer-due', tierName: offer.tierName, path: '/account', ...details },
       `transfer:${details.reference}:${attempt}`,
       subscription.dueAt ?? siteNow(site),
     ),
