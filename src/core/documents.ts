@@ -20,7 +20,6 @@ export type DocumentContent = {
   settled: { words: string; amount: number }[];
   /** The invoice that a refund or a credit is about. */
   about: string | null;
-  note: string;
 };
 export type Drafted = { total: number; tax: number; content: DocumentContent };
 
@@ -43,7 +42,7 @@ export function draftInvoice(
   return {
     total: charge.amount,
     tax: lines.reduce((sum, line) => sum + line.tax, 0),
-    content: { ...parties, lines, tax: rate, settled, about: null, note: '' },
+    content: { ...parties, lines, tax: rate, settled, about: null },
   };
 }
 
@@ -56,7 +55,7 @@ export function draftReturn(
   parties: Parties,
   invoice: { label: string; total: number; tax: number; rate: TaxRate | null },
   goneBefore: number,
-  part: { words: string; amount: number; settled: string; note: string },
+  part: { words: string; amount: number; settled: string },
 ): Drafted {
   // Never more than the invoice: what would be beyond it holds no tax.
   const within = Math.max(0, Math.min(part.amount, invoice.total - goneBefore));
@@ -70,7 +69,6 @@ export function draftReturn(
       tax: invoice.rate,
       settled: [{ words: part.settled, amount: part.amount }],
       about: invoice.label,
-      note: part.note,
     },
   };
 }
@@ -98,7 +96,7 @@ export type Sheet = {
   date: string;
   seller: string[];
   buyer: string[];
-  /** The invoice it is about, and why. */
+  /** The invoice it is about. Why staff gave money back is theirs, and stands in the Desk alone. */
   about: string | null;
   lines: { words: string; tax: string | null; amount: string }[];
   totals: { words: string; amount: string; isMain: boolean }[];
@@ -118,7 +116,7 @@ export function sheetOf(
   zone: string,
 ): Sheet {
   const money = (amount: number): string => formatMoney(amount, d.currency);
-  const { seller, buyer, lines, tax, settled, about, note } = d.content;
+  const { seller, buyer, lines, tax, settled, about } = d.content;
   const linesOf = (words: string): string[] =>
     words
       .split('\n')
@@ -135,7 +133,7 @@ export function sheetOf(
       ...(seller.taxNumber ? [`Tax number ${seller.taxNumber}`] : []),
     ],
     buyer: [buyer.name, ...linesOf(buyer.words), buyer.email].filter(Boolean),
-    about: about && `For invoice ${about}${note ? `: ${note}` : ''}`,
+    about: about && `For invoice ${about}`,
     lines: lines.map((line) => ({
       words: line.words,
       tax: tax && money(line.tax),

@@ -119,7 +119,6 @@ function returnOf(site: Site, open: Open): Draft {
           : disputeId
             ? 'Taken back by the bank'
             : 'Given back the way it came',
-      note: kind === 'refund' ? reason : '',
     },
   );
   const { memberId, chargeId, currency } = invoice;

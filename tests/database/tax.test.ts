@@ -132,6 +132,7 @@ describe('tax that the price holds', () => {
           requestId: randomUUID(),
           amount,
           endsAccess: false,
+          reason: 'between us staff',
         }),
       ).toMatchObject({ ok: true });
     const [invoice, ...refunds] = await documentsOf(memberId);
@@ -141,6 +142,8 @@ describe('tax that the price holds', () => {
       ['refund', 150, 25],
     ]);
     expect(refunds.every((one) => one.content.about === invoice?.label)).toBe(true);
+    // Why staff did it is not the member's to read.
+    expect(JSON.stringify(refunds.map((one) => one.content))).not.toContain('between us');
   });
 
   it('a switch has a document of the credit, and an invoice that the credit pays in part', async () => {

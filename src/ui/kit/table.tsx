@@ -7,7 +7,7 @@ type Props = { heads: string[]; lastIsAmount?: boolean; areAmounts?: boolean; ch
 export function Table({ heads, lastIsAmount = false, areAmounts = false, children }: Props) {
   return (
     <div className="mt-4 overflow-x-auto">
-      <table className="figures w-full min-w-[48rem]">
+      <table className="figures w-full min-w-[44rem]">
         <thead>
           <tr className="text-left text-muted">
             {heads.map((head, index) => (

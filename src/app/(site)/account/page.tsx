@@ -180,7 +180,9 @@ export default async function AccountPage() {
             <tbody>
               {payments.map((payment) => (
                 <tr key={payment.id} className="border-t border-line">
-                  <td className="py-2.5 pr-3 whitespace-nowrap">{formatDate(payment.at, zone)}</td>
+                  <td className="py-2.5 pr-3 whitespace-nowrap">
+                    {formatDate(payment.settledAt ?? payment.at, zone)}
+                  </td>
                   <td className="py-2.5 pr-3">
                     {payment.tierName}
                     {payment.state === 'declined' && (

@@ -87,7 +87,7 @@ export async function SubscriptionDrawer({
             {payments.map((payment) => (
               <li key={payment.id} className="border-t border-line py-2">
                 <div className="flex flex-wrap items-baseline justify-between gap-2">
-                  <span>{formatDate(payment.at, zone)}</span>
+                  <span>{formatDate(payment.settledAt ?? payment.at, zone)}</span>
                   <span className="flex items-center gap-2">
                     <LifeMark state={payment.state} />
                     {payment.dispute && <LifeMark state={`dispute-${payment.dispute}`} />}
