@@ -1,3 +1,4 @@
+import { WORKER } from '../src/platform/actor';
 /**
  * Renewals that are due at once: how fast workers do them, against the bare SQL of the same writes, in one run, with a
  * gateway that answers at once. npm run bench -- renewals [how many]
@@ -108,19 +109,20 @@ export async function run(args: string[]): Promise<void> {
     Object.assign(process.env, {
       DATABASE_URL: url,
       SITE_URL: 'http://127.0.0.1:9',
-      SECRET_KEY: randomBytes(32).toString('hex'),
+      SEALING_KEY: randomBytes(32).toString('hex'),
+      SIGNING_KEY: randomBytes(32).toString('hex'),
       SMTP_URL: 'smtp://127.0.0.1:9',
       CURLEW_CARDS_URL: gateway.url,
       DUNLIN_WALLET_URL: gateway.url,
       LOG_LEVEL: 'silent',
     });
     const { loadEmptySite } = await import('../scripts/lib/load-demo');
-    const { SETUP } = await import('../src/services/actor');
+    const { SETUP } = await import('../src/platform/actor');
     const { saveTier } = await import('../src/services/save-tier');
     const { saveOffer } = await import('../src/services/save-offer');
-    const { seal } = await import('../src/services/seal');
+    const { seal } = await import('../src/platform/seal');
     const { runOneDue } = await import('../src/services/run-due');
-    const { closePools } = await import('../src/store/db');
+    const { closePools } = await import('../src/platform/store/db');
     await loadEmptySite();
     await saveTier(SETUP, { id: 'observer', name: 'Observer', description: '', ladder: 'Observing' });
     const steps = [{ kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null }];
@@ -145,7 +147,10 @@ export async function run(args: string[]): Promise<void> {
     const begun = performance.now();
     await Promise.all(
       Array.from({ length: WORKERS }, async () => {
-        while (await runOneDue());
+        for (let more = true; more;) {
+          const did = await runOneDue(WORKER);
+          more = did.ok && did.value;
+        }
       }),
     );
     const product = performance.now() - begun;

@@ -1,13 +1,14 @@
 /** npm run create-site -- "Site name" Europe/London GBP "Owner name" owner@site.example: makes the site and its owner. */
 import { randomBytes } from 'node:crypto';
 import { configOrExit } from '../src/config';
+import { SETUP } from '../src/platform/actor';
 import { setUpSite } from '../src/services/set-up-site';
-import { closePools } from '../src/store/db';
+import { closePools } from '../src/platform/store/db';
 
 configOrExit();
 const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
 const ownerPassword = randomBytes(12).toString('base64url');
-const made = await setUpSite({
+const made = await setUpSite(SETUP, {
   name,
   zone,
   currency,

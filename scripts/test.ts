@@ -85,7 +85,7 @@ async function browser(): Promise<Count> {
   Object.assign(process.env, environment);
   const { loadEmptySite } = await import('./lib/load-demo');
   await loadEmptySite();
-  const { closePools } = await import('../src/store/db');
+  const { closePools } = await import('../src/platform/store/db');
   await closePools();
   // Two webs and two workers on one database: nothing may depend on being alone.
   const second = await freePort(4165);

@@ -5,7 +5,8 @@ import { ConfigError, parseConfig } from './config';
 const good = {
   DATABASE_URL: 'postgres://127.0.0.1/nest',
   SITE_URL: 'https://moor.example',
-  SECRET_KEY: 'a'.repeat(64),
+  SEALING_KEY: 'a'.repeat(64),
+  SIGNING_KEY: 'a'.repeat(64),
   SMTP_URL: 'smtp://127.0.0.1:25',
   CURLEW_CARDS_URL: 'https://cards.example',
   DUNLIN_WALLET_URL: 'https://wallet.example',
@@ -19,7 +20,7 @@ it.each([
   ['DATABASE_URL', undefined],
   ['DATABASE_URL', 'mysql://x'],
   ['SITE_URL', 'moor'],
-  ['SECRET_KEY', 'short'],
+  ['SEALING_KEY', 'short'],
   ['SMTP_URL', 'http://x'],
   ['CURLEW_CARDS_URL', ''],
   ['LEASE_SECONDS', 'soon'],

@@ -1,5 +1,15 @@
 import { z } from 'zod';
 
+const key = z
+  .string('is missing: 32 random bytes in hexadecimal')
+  .regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits (32 random bytes)');
+/** Keys that were replaced and are still to be read by, separated by commas. */
+const oldKeys = z
+  .string()
+  .default('')
+  .transform((text) => text.split(',').filter(Boolean))
+  .pipe(z.array(key));
+
 /**
  * Everything that the environment decides, read and checked once. Nothing else reads process.env.
  * A missing or wrong value stops the start with a sentence that names it.
@@ -9,9 +19,11 @@ const schema = z.object({
     .string('is missing: the address of a PostgreSQL 15 or newer')
     .regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
   SITE_URL: z.url('must be the public address of the site, like https://moor.example'),
-  SECRET_KEY: z
-    .string('is missing: 32 random bytes in hexadecimal')
-    .regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits (32 random bytes)'),
+  SEALING_KEY: key,
+  SIGNING_KEY: key,
+  SEALING_KEYS_OLD: oldKeys,
+  SIGNING_KEYS_OLD: oldKeys,
+  TRUSTED_PROXIES: z.coerce.number('must be a number of proxies').int().min(0).max(10).default(0),
   SMTP_URL: z
     .string('is missing: the address of the mail server')
     .regex(/^smtps?:\/\//, 'must begin with smtp:// or smtps://'),

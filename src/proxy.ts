@@ -24,10 +24,6 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set('x-path', request.nextUrl.pathname);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
-  response.headers.set('cache-control', 'no-store');
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'strict-origin-when-cross-origin');
-  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
   return response;
 }
 

@@ -6,17 +6,17 @@ import sharp from 'sharp';
 import { z } from 'zod';
 import { addLength, localDate, toMs, type Instant } from '../../src/core/calendar';
 import { toDecimal } from '../../src/core/money';
-import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/services/actor';
-import { realNow, siteNow } from '../../src/services/clock';
+import { SETUP, WORKER, type Actor } from '../../src/platform/actor';
+import { realNow, siteNow } from '../../src/platform/clock';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
-import { formStamp } from '../../src/services/guard-form';
 import { saveJoinFields } from '../../src/services/save-join-fields';
-import { connectGateway, keepAccount } from '../../src/services/connect-gateway';
+import { connectGateway } from '../../src/services/connect-gateway';
+import { keepAccount } from '../../src/services/lib/gateway-account';
 import { addJoiningCode } from '../../src/services/joining-codes';
 import { importItem } from '../../src/services/import-items';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
-import type { Result } from '../../src/services/result';
+import type { Result } from '../../src/platform/result';
 import { runOneDue } from '../../src/services/run-due';
 import { addCategory } from '../../src/services/save-item';
 import { saveOffer } from '../../src/services/save-offer';
@@ -25,7 +25,7 @@ import { saveRule } from '../../src/services/save-rule';
 import { saveTax } from '../../src/services/save-tax';
 import { saveTier } from '../../src/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';
-import { pool } from '../../src/store/db';
+import { pool } from '../../src/platform/store/db';
 import { listSubscriptionsOf } from '../../src/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import { findMemberByEmail } from '../../src/store/members';
@@ -36,8 +36,9 @@ import { gatewayById } from '../../src/gateways';
 import { connectTransfer } from '../../src/services/connect-transfer';
 import { importStatement } from '../../src/services/import-statement';
 import { returnFromWallet } from '../../src/services/pending-joining';
-import { settleAgreements } from '../../src/services/settle-agreement';
-import { currentSite } from '../../src/services/site';
+import { settleAgreements } from '../../src/services/settle-agreements';
+import { asMember, personNamed } from './people';
+import { currentSite } from '../../src/platform/site';
 import { findJoiningOfSubscription } from '../../src/store/joinings';
 import { listAwaited } from '../../src/store/payments';
 
@@ -61,7 +62,7 @@ function must<T>(result: Result<T>, what: string): T {
 /** The owner and an empty site. */
 export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
   const { ownerId } = must(
-    await setUpSite({
+    await setUpSite(SETUP, {
       name: 'Lantern Moor',
       zone: ZONE,
       currency: 'GBP',
@@ -94,7 +95,7 @@ export async function loadContent(now: Instant): Promise<void> {
   const tiers = tierSchema.parse(JSON.parse(read('tiers.json')));
   for (const { offers: _, code: __, picture, ...tier } of tiers) {
     const pictureId = picture ? await drawnPicture(picture) : undefined;
-    must(await saveTier(SETUP, { ...tier, pictureId }), tier.name);
+    must(await saveTier(SETUP, { onJoinPage: true, ...tier, pictureId }), tier.name);
   }
   // Offers may lead from one tier to another, so that every tier comes first.
   for (const { offers, code, ...tier } of tiers) {
@@ -109,7 +110,15 @@ export async function loadContent(now: Instant): Promise<void> {
   const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
   const withParent = (file: string): number => Number(/^parent:/m.test(read(`content/${file}`)));
   for (const file of files.sort((a, b) => withParent(a) - withParent(b))) {
-    must(await importItem(SETUP, file.replace(/\.md$/, ''), read(`content/${file}`), now, ZONE), file);
+    must(
+      await importItem(SETUP, {
+        id: file.replace(/\.md$/, ''),
+        text: read(`content/${file}`),
+        now,
+        zone: ZONE,
+      }),
+      file,
+    );
   }
   for (const rule of JSON.parse(read('rules.json')) as { name: string }[])
     must(await saveRule(SETUP, rule), rule.name);
@@ -120,7 +129,7 @@ async function drawnPicture(name: string): Promise<string> {
   const png = await sharp(join('demo', 'pictures', `${name}.svg`))
     .png()
     .toBuffer();
-  return must(await savePicture(SETUP, png, 'picture'), name).id;
+  return must(await savePicture(SETUP, png), name).id;
 }
 
 const memberSchema = z.array(
@@ -163,7 +172,6 @@ export async function loadHistory(
 ): Promise<void> {
   const members = memberSchema.parse(parse(read('members.csv'), { columns: true }));
   const senders = new Set<string>();
-  const caller = (email: string): string => `demo:${email}`;
   for (let daysAgo = DAYS; daysAgo >= 0; daysAgo--) {
     for (const member of members.filter((m) => m.joined_days_ago === daysAgo)) {
       const versionId = (await findOffer(pool(), member.offer))?.versionId;
@@ -172,38 +180,30 @@ export async function loadHistory(
       const token = isCard ? await cardToken(gatewayUrl, ways.siteKey, way as Behaviour) : '';
       const input = {
         joiningId: randomUUID(),
-        // As of somebody who took a minute over the form.
-        shown: formStamp(60_000),
         offerId: member.offer,
         versionId,
-        name: member.name,
-        email: member.email,
-        password: MEMBER_PASSWORD,
         cardToken: token,
         accountId: way === 'wallet' || way === 'transfer' ? ways[way] : '',
         code: member.code,
         answers: { rules: 'yes', sky: SKIES[member.name.length % SKIES.length] ?? '', 'open-nights': 'yes' },
         returnTo: '/',
       };
-      const joined = must(await joinTier(VISITOR_ACTOR, input, caller(member.email)), member.name);
+      const person = await personNamed(member.name, member.email, MEMBER_PASSWORD);
+      const joined = must(await joinTier(person, input), member.name);
       if (joined.state === 'approve') {
         await approveAtWallet(joined.url, how as Purse);
-        await returnFromWallet(input.joiningId);
+        must(await returnFromWallet(person, input.joiningId), member.name);
       }
       if (how === 'sends') senders.add(member.email);
     }
     for (const { email } of members.filter((m) => m.cancel_days_ago === daysAgo)) {
       const member = await findMemberByEmail(pool(), email);
       const [running] = member ? await listSubscriptionsOf(pool(), member.id, 'test') : [];
-      if (member && running)
-        must(
-          await cancelSubscription({ kind: 'member', memberId: member.id, staffRole: null }, running.id),
-          email,
-        );
+      if (member && running) must(await cancelSubscription(asMember(member.id), running.id), email);
     }
-    if (daysAgo > 0) must(await moveClock(owner, 1), 'the clock');
-    while (await runOneDue());
-    await settleAgreements();
+    if (daysAgo > 0) must(await moveClock(owner, { days: 1 }), 'the clock');
+    while (must(await runOneDue(WORKER), 'what is due'));
+    must(await settleAgreements(WORKER), 'agreements');
     await sendTransfers(owner, ways.transfer, senders);
     tell(DAYS - daysAgo);
   }
@@ -216,7 +216,7 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   const owner = await loadEmptySite(toMs(addLength(now, { n: -DAYS, unit: 'day' }, ZONE)) - toMs(now));
   await loadContent(now);
   const keys = await readTestKeys(gatewayUrl);
-  must(await connectGateway(owner, 'curlew-cards', keys), 'Curlew Cards');
+  must(await connectGateway(owner, { gateway: 'curlew-cards', ...keys }), 'Curlew Cards');
   const wallet = gatewayById('dunlin-wallet');
   const consent = await wallet.keysFromConsent(await consentOf(wallet, 'test'));
   if (!consent.ok) throw new Error(consent.reason);

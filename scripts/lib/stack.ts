@@ -163,11 +163,13 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     NEXT_TELEMETRY_DISABLED: '1',
     DATABASE_URL: server.url(database),
     SITE_URL: siteUrl,
-    SECRET_KEY: randomBytes(32).toString('hex'),
+    SEALING_KEY: randomBytes(32).toString('hex'),
+    SIGNING_KEY: randomBytes(32).toString('hex'),
     NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: randomBytes(32).toString('base64'),
     SMTP_URL: `smtp://127.0.0.1:${smtp}`,
     CURLEW_CARDS_URL: gatewayUrl,
     DUNLIN_WALLET_URL: walletUrl,
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
     NEST_BUILD_DIR: join(stack.folder, 'next'),
     NEST_TSCONFIG: buildTsconfig(stack.folder),
   };
@@ -198,7 +200,7 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
   };
 }
 
-export const webArgs = (port: number): string[] => [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)];
+export const webArgs = (port: number): string[] => tsx('src/web/main.ts', '--port', String(port));
 
 /** The build adds its own folders to the tsconfig it is given; it gets one of its own to do that to. */
 function buildTsconfig(folder: string): string {

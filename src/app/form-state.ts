@@ -1,34 +1,57 @@
 import 'server-only';
-import { NotAllowed } from '@/services/actor';
-import type { Problems, Result } from '@/services/result';
+import type { Problems, Result } from '@/platform/result';
+import { UnreadableForm } from '@/platform/request';
 
 /** What a form's action answers: problems beside their fields, or a word that it was done. */
 export type FormState = { problems: Problems; message?: string };
 
-/** Runs a service for a form. What the person may do something about comes back beside the field. */
+/** Calls a use case for a form. What the person may do something about comes back beside the field. */
 export async function forForm<T>(
-  work: () => Promise<Result<T>>,
+  answer: Promise<Result<T>>,
   then: (value: T) => FormState | Promise<FormState>,
 ): Promise<FormState> {
-  try {
-    const result = await work();
-    return result.ok ? await then(result.value) : { problems: result.problems };
-  } catch (error) {
-    if (error instanceof NotAllowed) return { problems: { '': error.message } };
-    throw error;
-  }
+  const result = await answer;
+  return result.ok ? then(result.value) : { problems: result.problems };
+}
+
+/** What an action was sent, which need not be what our pages send. @throws UnreadableForm where it is no form */
+function checked(form: FormData): FormData {
+  if (!(form instanceof FormData)) throw new UnreadableForm('An action was sent something else than a form.');
+  return form;
 }
 
 export const text = (form: FormData, name: string): string => {
-  const value = form.get(name);
+  const value = checked(form).get(name);
   return typeof value === 'string' ? value : '';
 };
 
-/** What a hidden field carries as JSON; null where it is none. Whoever takes it checks it by a schema. */
+/** All the values of a field that may come several times. */
+export const texts = (form: FormData, name: string): string[] => checked(form).getAll(name).map(String);
+
+/** The text of a field, or nothing where the form has none of that name: then it is to stay as it was. */
+export const given = (form: FormData, name: string): string | undefined =>
+  checked(form).has(name) ? text(form, name) : undefined;
+
+/** Whether a box is ticked, or nothing where the form has none of that name: then it is to stay as it was. */
+export const ticked = (form: FormData, name: string): boolean | undefined =>
+  checked(form).has(`has:${name}`) ? form.has(name) : undefined;
+
+/**
+ * The text fields whose names begin with a prefix, without it. Read in one pass: asking a form for one field at a time goes
+ * through all of it each time.
+ */
+export function fieldsUnder(form: FormData, prefix: string): Record<string, string> {
+  const found: Record<string, string> = {};
+  for (const [name, value] of checked(form))
+    if (name.startsWith(prefix) && typeof value === 'string') found[name.slice(prefix.length)] = value;
+  return found;
+}
+
+/** What a hidden field carries as JSON; undefined where it is not JSON. The caller validates it. */
 export function parseJson(json: string): unknown {
   try {
     return JSON.parse(json);
   } catch {
-    return null;
+    return undefined;
   }
 }

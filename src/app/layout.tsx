@@ -1,14 +1,13 @@
 import type { Metadata } from 'next';
-import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { currentTheme } from './session';
 import './globals.css';
 
 export const metadata: Metadata = { title: 'Nest Key' };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const theme = (await cookies()).get('theme')?.value;
   return (
-    <html lang="en-GB" data-theme={theme === 'light' || theme === 'dark' ? theme : undefined}>
+    <html lang="en-GB" data-theme={await currentTheme()}>
       <body className="min-h-dvh antialiased">{children}</body>
     </html>
   );

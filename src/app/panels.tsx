@@ -1,8 +1,8 @@
 import 'server-only';
 import type { ReactNode } from 'react';
 import { joinPanels, type Document } from '@/core/content/document';
-import { offeredTiers } from '@/services/join-page';
-import { currentSite } from '@/services/site';
+import { currentActor, shown } from '@/app/session';
+import { tiersOnOffer } from '@/services/join-page';
 import { JoinPanel } from '@/ui/site/join-panel';
 import { tierOffers } from './tier-cards';
 
@@ -10,7 +10,7 @@ import { tierOffers } from './tier-cards';
 export async function panelsOf(document: Document, here: string): Promise<(tiers: string[]) => ReactNode> {
   const made = new Map<string, ReactNode>();
   for (const ids of joinPanels(document)) {
-    const offered = await offeredTiers(await currentSite(), ids);
+    const offered = await shown(tiersOnOffer(await currentActor(), ids));
     const open = offered.filter(({ joining }) => joining.state === 'open' || joining.state === 'by-code');
     made.set(
       ids.join(),

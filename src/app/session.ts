@@ -1,23 +1,117 @@
 import 'server-only';
 import { cookies, headers } from 'next/headers';
-import { redirect } from 'next/navigation';
+import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
-import { may, type Right } from '@/core/staff';
 import { config } from '@/config';
-import type { Actor } from '@/services/actor';
-import { viewerOf } from '@/services/viewer';
-import { actorFor, endSession, memberOfSession, SESSION_DAYS, startSession } from '@/services/sessions';
+import { may, type Right } from '@/core/staff';
+import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
+import type { RefusalCode, Result } from '@/platform/result';
+import { signOut, whoIsThere } from '@/services/sign-in';
+import { siteFacts } from '@/services/site-settings';
+import { takeUp } from '@/platform/request';
 
-const COOKIE = 'nest_session';
+const DAY = 86_400;
+const isHttps = (): boolean => config().SITE_URL.startsWith('https:');
+/** On https a cookie belongs to this host alone, and no plain page can set it: RFC 6265bis, the __Host- prefix. */
+const named = (name: string): string => `${isHttps() ? '__Host-' : ''}nest_${name}`;
 
-/** The member who is signed in with this request; looked up once a request. */
-export const currentMember = cache(async () => memberOfSession((await cookies()).get(COOKIE)?.value));
+type Secret = 'session' | 'device' | 'code';
+const LASTS: Record<Secret, number> = { session: 30 * DAY, device: 90 * DAY, code: 3600 };
 
-export async function currentActor(): Promise<Actor> {
-  return actorFor(await currentMember());
+export async function setSecrets(secrets: Partial<Record<Secret, string>>): Promise<void> {
+  const jar = await cookies();
+  for (const [name, value] of Object.entries(secrets) as [Secret, string][])
+    jar.set(named(name), value, {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: isHttps(),
+      path: '/',
+      maxAge: LASTS[name],
+    });
 }
 
-/** For pages of the Desk: the staff member who looks; others are led to sign in, or told that their role does not. */
+export async function dropSecrets(...names: (Secret | 'look')[]): Promise<void> {
+  const jar = await cookies();
+  for (const name of names) jar.delete({ name: named(name), path: '/', secure: isHttps() });
+}
+
+/** The viewpoint that staff chose; null to see with their own eyes. */
+export async function setLook(viewpoint: string | null): Promise<void> {
+  if (viewpoint === null) return dropSecrets('look');
+  (await cookies()).set(named('look'), viewpoint, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: isHttps(),
+    path: '/',
+    maxAge: 3600,
+  });
+}
+
+export const THEMES = ['light', 'dark'] as const;
+export async function currentTheme(): Promise<(typeof THEMES)[number] | undefined> {
+  const theme = (await cookies()).get(named('theme'))?.value;
+  return THEMES.find((known) => known === theme);
+}
+export async function setTheme(theme: (typeof THEMES)[number] | undefined): Promise<void> {
+  const jar = await cookies();
+  if (!theme) jar.delete({ name: named('theme'), path: '/', secure: isHttps() });
+  else
+    jar.set(named('theme'), theme, {
+      httpOnly: true,
+      path: '/',
+      sameSite: 'lax',
+      secure: isHttps(),
+      maxAge: 365 * DAY,
+    });
+}
+
+/** Where the request comes from, as our own server tells; what a browser says of itself there is replaced by it. */
+export const CALLER_HEADER = 'x-nest-caller';
+
+/** Who calls, with what the browser carries of ours; looked up once a request. */
+export const currentActor = cache(async (): Promise<Actor> => {
+  takeUp();
+  const [jar, head] = [await cookies(), await headers()];
+  const read = (name: Secret | 'look'): string | undefined => jar.get(named(name))?.value.slice(0, 200);
+  const browser: Browser = {
+    session: read('session'),
+    device: read('device'),
+    code: read('code'),
+    agent: head.get('user-agent')?.slice(0, 300),
+  };
+  const visitor: Actor = { ...VISITOR_ACTOR, browser, address: head.get(CALLER_HEADER) ?? 'unknown' };
+  const member = browser.session ? await shown(whoIsThere(visitor)) : null;
+  if (!member) return visitor;
+  return {
+    ...visitor,
+    kind: member.staffRole ? 'staff' : 'member',
+    memberId: member.id,
+    staffRole: member.staffRole,
+    look: read('look'),
+  };
+});
+
+/** The member who is signed in with this request. */
+export const currentMember = cache(async () => {
+  const actor = await currentActor();
+  return actor.memberId ? await shown(whoIsThere(actor)) : null;
+});
+
+export const currentSite = cache(async () => shown(siteFacts(VISITOR_ACTOR)));
+
+/** For pages: what a use case answers; where it refuses, the page that says so. */
+export async function shown<T>(answer: Promise<Result<T>>): Promise<T> {
+  const result = await answer;
+  if (result.ok) return result.value;
+  if (result.code === 'sign-in') {
+    const path = (await headers()).get('x-path') ?? '/account';
+    redirect(`${path.startsWith('/desk') ? '/desk' : ''}/sign-in?to=${encodeURIComponent(path)}`);
+  }
+  if (result.code === 'forbidden') redirect('/desk/refused');
+  notFound();
+}
+
+/** For pages of the Desk: the staff member who looks; others are led to sign in, or told that their role may not. */
 export async function requireStaff(right: Right = 'look') {
   const member = await currentMember();
   if (member?.staffRole && !may(member.staffRole, right)) redirect('/desk/refused');
@@ -28,57 +122,22 @@ export async function requireStaff(right: Right = 'look') {
   return member;
 }
 
-/** Signs a member in with a session of its own; an older session of this browser ends. */
-export async function signInSession(memberId: string): Promise<void> {
-  const jar = await cookies();
-  const old = jar.get(COOKIE)?.value;
-  if (old) await endSession(old);
-  jar.set(COOKIE, await startSession(memberId), {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: config().SITE_URL.startsWith('https:'),
-    path: '/',
-    maxAge: SESSION_DAYS * 86_400,
-  });
+/** The status under which a refusal is answered. */
+export const STATUS: Record<RefusalCode, number> = {
+  'sign-in': 401,
+  forbidden: 403,
+  missing: 404,
+  'too-large': 413,
+  invalid: 400,
+};
+
+/** For route handlers: a refusal as an answer with its status. */
+export function refusal(result: Extract<Result<unknown>, { ok: false }>): Response {
+  const words = Object.values(result.problems)[0] ?? 'This cannot be done.';
+  return new Response(words, { status: STATUS[result.code ?? 'invalid'] });
 }
 
-export async function signOutSession(): Promise<void> {
-  const jar = await cookies();
-  const token = jar.get(COOKIE)?.value;
-  if (token) await endSession(token);
-  jar.delete(COOKIE);
+export async function signOutBrowser(): Promise<void> {
+  await signOut(await currentActor());
+  await dropSecrets('session', 'code', 'look');
 }
-
-/** Names the joining that this browser began and that goes on at a wallet: who comes back from there is signed in by it. */
-const JOINING_COOKIE = 'nest_joining';
-
-export async function rememberJoining(joiningId: string): Promise<void> {
-  (await cookies()).set(JOINING_COOKIE, joiningId, {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: config().SITE_URL.startsWith('https:'),
-    path: '/join',
-    maxAge: 3600,
-  });
-}
-
-/** Whether this browser began the joining; asked once. */
-export async function takeJoining(joiningId: string): Promise<boolean> {
-  const jar = await cookies();
-  if (jar.get(JOINING_COOKIE)?.value !== joiningId) return false;
-  jar.delete({ name: JOINING_COOKIE, path: '/join' });
-  return true;
-}
-
-/** The address that a request comes from, for rate limits. */
-export async function callerAddress(): Promise<string> {
-  const forwarded = (await headers()).get('x-forwarded-for');
-  return forwarded?.split(',').at(-1)?.trim() || 'unknown';
-}
-
-export const LOOK_COOKIE = 'nest_look';
-
-/** Through whose eyes this request sees the site; looked up once a request. */
-export const currentViewer = cache(async () =>
-  viewerOf(await currentMember(), (await cookies()).get(LOOK_COOKIE)?.value),
-);

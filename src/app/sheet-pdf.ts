@@ -1,14 +1,15 @@
 import 'server-only';
-import type { Sheet } from '@/core/documents';
-import { documentPdf } from '@/services/document-pdf';
+import { refusal } from '@/app/session';
+import type { Result } from '@/platform/result';
 
-/** A document as a PDF to keep; null where there is none that this person may read. */
-export async function sheetPdf(sheet: Sheet | null): Promise<Response> {
-  if (!sheet) return new Response('There is no such document, or it is not yours.', { status: 404 });
-  return new Response(new Uint8Array(await documentPdf(sheet)), {
+/** A document as a PDF, for those who may read it. */
+export function pdf(sheet: Result<{ label: string; bytes: Buffer }>): Response {
+  if (!sheet.ok) return refusal(sheet);
+  const { label, bytes } = sheet.value;
+  return new Response(new Uint8Array(bytes), {
     headers: {
       'content-type': 'application/pdf',
-      'content-disposition': `attachment; filename="${sheet.label.replace(/[^A-Za-z0-9-]/g, '-')}.pdf"`,
+      'content-disposition': `attachment; filename="${label.replace(/[^A-Za-z0-9-]/g, '-')}.pdf"`,
       'cache-control': 'private, no-store',
     },
   });

@@ -2,45 +2,53 @@
 
 import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
-import { callerAddress, signInSession, signOutSession } from '@/app/session';
-import { safeReturn } from '@/services/safe-return';
-import { signIn } from '@/services/sign-in';
-import { mailSignInLink, takeLink } from '@/services/sign-in-link';
+import { currentActor, dropSecrets, setSecrets, signOutBrowser } from '@/app/session';
+import { enterCode, sendCodeAgain, type Entered } from '@/services/enter-code';
+import { askForCode, signIn } from '@/services/sign-in';
+import { takeLink } from '@/services/take-link';
 
 export async function signInAction(_: FormState, form: FormData): Promise<FormState> {
-  const caller = await callerAddress();
-  return forForm(
-    () => signIn({ email: text(form, 'email'), password: text(form, 'password') }, caller),
-    async (member) => {
-      await signInSession(member.id);
-      redirect(safeReturn(text(form, 'to')));
-    },
-  );
+  const input = { email: text(form, 'email'), password: text(form, 'password'), to: text(form, 'to') };
+  return forForm(signIn(await currentActor(), input), async ({ session, device, to }) => {
+    await setSecrets({ session, device });
+    redirect(to);
+  });
 }
 
-/** Mails a link that signs in. What it answers does not say whether the address is known. */
-export async function mailLinkAction(_: FormState, form: FormData): Promise<FormState> {
-  const caller = await callerAddress();
-  return forForm(
-    () => mailSignInLink({ email: text(form, 'email').trim(), to: text(form, 'to') }, caller),
-    () => ({
-      problems: {},
-      message: 'If this address has an account, a link is on its way. It works for 30 minutes.',
-    }),
-  );
+/** Mails a code that signs in. The next page is the same whether or not the address is known. */
+export async function askForCodeAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { email: text(form, 'email'), to: text(form, 'to') };
+  return forForm(askForCode(await currentActor(), input), async ({ browser }) => {
+    await setSecrets({ code: browser });
+    redirect('/sign-in/code');
+  });
+}
+
+export async function enterCodeAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(enterCode(await currentActor(), { code: text(form, 'code') }), enter);
+}
+
+async function enter({ opened, to }: Entered): Promise<FormState> {
+  await dropSecrets('code');
+  if (opened) await setSecrets({ session: opened.session, device: opened.device });
+  redirect(to);
+}
+
+export async function sendCodeAgainAction(): Promise<FormState> {
+  return forForm(sendCodeAgain(await currentActor()), async ({ browser }) => {
+    await setSecrets({ code: browser });
+    return { problems: {}, message: 'We’ve emailed you a new code. The old one no longer works.' };
+  });
 }
 
 export async function takeLinkAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(
-    () => takeLink(text(form, 'token')),
-    async ({ member, returnTo }) => {
-      await signInSession(member.id);
-      redirect(safeReturn(returnTo));
-    },
-  );
+  return forForm(takeLink(await currentActor(), text(form, 'token')), async ({ session, device, to }) => {
+    await setSecrets({ session, device });
+    redirect(to);
+  });
 }
 
 export async function signOutAction(): Promise<void> {
-  await signOutSession();
+  await signOutBrowser();
   redirect('/');
 }

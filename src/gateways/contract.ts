@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { BillingStage, Carries } from '@/core/offers/carries';
-import type { Mode } from '@/store/site';
+import type { Mode } from '@/platform/store/site';
 
 /**
  * What every gateway adapter can do. Adapters speak HTTP and nothing else: they neither read nor write the

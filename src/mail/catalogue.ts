@@ -24,8 +24,15 @@ const mail = (
 
 /** Every mail, in the order in which a member may get them. */
 export const MAILS: MailKind[] = [
-  mail('prove-address', 'Prove the address', 'Somebody joins a free tier that asks for it.', ['tier'], false),
-  mail('unfinished', 'Unfinished joining', 'An hour after somebody began to join and left.'),
+  mail(
+    'code',
+    'Confirmation code',
+    'Someone joins, signs in without a password, or changes their email address.',
+    [],
+    false,
+  ),
+  mail('no-account', 'No account', 'Someone asks to sign in with an address that has no account.', [], false),
+  mail('unfinished', 'Unfinished checkout', 'An hour after someone starts a checkout and leaves.'),
   mail('welcome', 'Welcome', 'Somebody has joined.'),
   mail('receipt', 'Receipt', 'A payment came.', ['tier', 'amount', 'date']),
   mail('transfer-due', 'Please transfer', 'A transfer is waited for.', ['tier', 'amount', 'date'], false),
@@ -63,7 +70,6 @@ export const MAILS: MailKind[] = [
   mail('ended-unpaid', 'Ended unpaid', 'The last try to charge was refused.'),
   mail('refunded', 'Refund', 'Money goes back.', ['tier', 'amount']),
   mail('dispute-lost', 'Dispute lost', 'A bank took a payment back.'),
-  mail('sign-in-link', 'Sign-in link', 'Somebody asks for a link to sign in.', [], false),
   mail('address-changed', 'Address changed', 'A member has another address; the old one is told.', [], false),
 ];
 
@@ -72,5 +78,5 @@ export const mailKind = (template: string): MailKind | undefined =>
 
 export const fieldsOf = (kind: MailKind): string[] => [...COMMON_FIELDS, ...kind.fields];
 
-/** Mails whose link lets somebody in: what they said is shown to nobody else. */
-export const HAS_SECRET_LINK: readonly Template[] = ['prove-address', 'unfinished', 'sign-in-link'];
+/** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
+export const HOLDS_SECRET: Template[] = ['code', 'unfinished'];

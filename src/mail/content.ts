@@ -89,10 +89,13 @@ export type MailContent =
       /** Where a wallet is told yes to it; null where nobody has to be asked. */
       approvePath: string | null;
     }
-  | { template: 'sign-in-link'; path: string; minutes: number }
+  | { template: 'code'; why: 'sign-in' | 'join' | 'new-address'; secret: MailSecret; minutes: number }
+  | { template: 'no-account' }
   | { template: 'address-changed'; email: string }
-  | { template: 'prove-address'; tierName: string; path: string }
-  | { template: 'unfinished'; tierName: string; path: string; days: number };
+  | { template: 'unfinished'; tierName: string; secret: MailSecret; days: number };
+
+/** The secret that grants access: sent, but never stored or shown. */
+export type MailSecret = { path: string; code?: string };
 
 export type Template = MailContent['template'];
 
@@ -100,6 +103,7 @@ export type MailFrame = {
   siteName: string;
   siteUrl: string;
   zone: string;
+  /** '' where the address was never confirmed: then nobody's words are put into a mail to it. */
   firstName: string;
   name: string;
   email: string;

@@ -7,8 +7,8 @@ import { mailWords, type Words } from './templates';
 /** What the merge fields of a mail stand for; which ones a mail has is said in the catalogue. */
 export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields {
   const fields: MergeFields = {
-    'first name': frame.firstName,
-    name: frame.name || frame.firstName,
+    'first name': frame.firstName || 'there',
+    name: frame.name || frame.firstName || 'there',
     'e-mail': frame.email,
     site: frame.siteName,
   };
@@ -51,15 +51,27 @@ export function renderMail(
   frame: MailFrame,
   own?: Pick<MailSetting, 'subject' | 'words'>,
 ): { subject: string; text: string; html: string } {
-  const { subject, lines, link } = wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own);
+  const { subject, lines, code, link } = wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own);
   const url = `${frame.siteUrl}${link.path}`;
-  const text = [`Hello ${frame.firstName},`, ...lines, `${link.label}: ${url}`, frame.siteName].join('\n\n');
-  const paragraphsOf = [`Hello ${frame.firstName},`, ...lines]
-    .map((line) => `<p style="margin:0 0 16px">${escape(line)}</p>`)
-    .join('');
+  const hello = frame.firstName ? `Hello ${frame.firstName},` : 'Hello,';
+  const text = [hello, ...(code ? [code] : []), ...lines, `${link.label}: ${url}`, frame.siteName].join(
+    '\n\n',
+  );
+  const paragraph = (line: string): string => `<p style="margin:0 0 16px">${escape(line)}</p>`;
+  const large = code
+    ? `<p style="margin:0 0 16px;font:bold 32px/1.2 monospace;letter-spacing:0.2em">${escape(code)}</p>`
+    : '';
+  const paragraphsOf = paragraph(hello) + large + lines.map(paragraph).join('');
   const html = `<!doctype html><html lang="en"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
 <div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
 <div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}
 <p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div></div></body></html>`;
   return { subject, text, html };
+}
+
+/** A mail as it may be stored and shown: without the secret that grants access. Null: it holds none. */
+export function withoutSecret(mail: MailContent): MailContent | null {
+  if (!('secret' in mail)) return null;
+  const code = mail.secret.code && '••••••';
+  return { ...mail, secret: { path: '/ (only its reader has this link)', ...(code && { code }) } };
 }

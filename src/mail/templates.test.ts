@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { COMMON_FIELDS, fieldsOf, MAILS as KINDS } from './catalogue';
+import { COMMON_FIELDS, fieldsOf, HOLDS_SECRET, MAILS as KINDS } from './catalogue';
 import type { MailContent } from './content';
-import { mergeFieldsOf, renderMail } from './render';
+import { mergeFieldsOf, renderMail, withoutSecret } from './render';
 
 const frame = {
   siteName: 'Lantern Moor',
@@ -95,10 +95,15 @@ const MAILS: MailContent[] = [
     until: next.at,
     path: '/account',
   },
-  { template: 'sign-in-link', path: '/account/link', minutes: 30 },
+  {
+    template: 'code',
+    why: 'join',
+    secret: { code: '482913', path: '/join/code/the-secret-link' },
+    minutes: 10,
+  },
+  { template: 'no-account' },
   { template: 'address-changed', email: 'new@moor.example' },
-  { template: 'prove-address', tierName: 'Observer', path: '/join/confirm/x' },
-  { template: 'unfinished', tierName: 'Observer', path: '/join/resume/x', days: 7 },
+  { template: 'unfinished', tierName: 'Observer', secret: { path: '/join/the-secret-link' }, days: 7 },
 ];
 
 it.each(MAILS.map((mail) => [mail.template, mail] as const))(
@@ -119,6 +124,27 @@ it('shows dates in the site’s zone', () => {
 
 it('names the joining fee in a receipt', () => {
   expect(renderMail(MAILS[2]!, frame).text).toContain('It includes the joining fee of £10.00');
+});
+
+it('secrets that grant access are marked in every template, and left out of what is stored', () => {
+  for (const mail of MAILS) {
+    const hidden = withoutSecret(mail);
+    const holds = JSON.stringify(renderMail(mail, frame)).match(/the-secret-link|482913/g) ?? [];
+    expect(holds.length > 0, mail.template).toBe(hidden !== null);
+    if (!hidden) continue;
+    const { subject, text, html } = renderMail(hidden, frame);
+    expect(`${subject} ${text} ${html}`, mail.template).not.toMatch(/the-secret-link|482913/);
+    expect(HOLDS_SECRET).toContain(mail.template);
+    expect(renderMail(mail, frame).subject).not.toContain('482913');
+  }
+  expect(HOLDS_SECRET).toHaveLength(MAILS.filter((mail) => withoutSecret(mail)).length);
+});
+
+it('greets nobody by a name that was never confirmed', () => {
+  const { subject, text, html } = renderMail(MAILS[0]!, { ...frame, firstName: '', name: '' });
+  expect(subject).toBe('Welcome to Lantern Moor');
+  expect(text).toMatch(/^Hello,\n/);
+  expect(html).toContain('Hello,');
 });
 
 it('escapes what people typed', () => {

@@ -3,7 +3,13 @@ import { formatMoney } from '@/core/money';
 import type { MailContent, MailFrame } from './content';
 
 /** A mail in words: what stands in it of ours, before the owner's own. */
-export type Words = { subject: string; lines: string[]; link: { label: string; path: string } };
+export type Words = {
+  subject: string;
+  lines: string[];
+  /** Shown large, by itself. */
+  code?: string;
+  link: { label: string; path: string };
+};
 
 export function mailWords(mail: MailContent, frame: MailFrame): Words {
   const day = (at: Instant | null): string => (at ? formatDate(at, frame.zone) : 'later');
@@ -14,7 +20,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject:
           mail.template === 'welcome'
-            ? `Welcome to ${frame.siteName}, ${frame.firstName}`
+            ? `Welcome to ${frame.siteName}${frame.firstName ? `, ${frame.firstName}` : ''}`
             : `You now hold ${mail.tierName}`,
         lines: [
           `You now hold ${mail.tierName}. ${mail.sentence}`,
@@ -145,14 +151,30 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
         ],
         link: mail.approvePath ? { label: 'Approve it', path: mail.approvePath } : account,
       };
-    case 'sign-in-link':
+    case 'code': {
+      const what = {
+        'sign-in': `to sign in to ${frame.siteName}`,
+        join: `to join ${frame.siteName}`,
+        'new-address': `to use this email address at ${frame.siteName}`,
+      }[mail.why];
       return {
-        subject: `Your link to sign in at ${frame.siteName}`,
+        subject: `Your code ${what}`,
         lines: [
-          `Somebody, you we hope, asked for a link to sign in. It works once, for ${mail.minutes} minutes.`,
-          'If it was not you, do nothing: without the link nothing happens.',
+          `Type this code ${what}. It works once, for ${mail.minutes} minutes, in the browser where you asked for it.`,
+          'Didn’t ask for a code? Ignore this email: nothing happens without the code.',
         ],
-        link: { label: 'Sign in', path: mail.path },
+        code: mail.secret.code,
+        link: { label: 'Or open this link in the same browser', path: mail.secret.path },
+      };
+    }
+    case 'no-account':
+      return {
+        subject: `Signing in to ${frame.siteName}`,
+        lines: [
+          `Someone asked to sign in to ${frame.siteName} with this email address, but it has no account here.`,
+          'If that was you, you may have joined with another address. If not, ignore this email.',
+        ],
+        link: { label: 'See how to join', path: '/join' },
       };
     case 'address-changed':
       return {
@@ -163,23 +185,14 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
         ],
         link: account,
       };
-    case 'prove-address':
-      return {
-        subject: `One more step to ${mail.tierName}`,
-        lines: [
-          `Somebody, you we hope, asked to join ${frame.siteName} with this address, for ${mail.tierName}. Follow the link to say that it is yours, and everything opens.`,
-          'If it was not you, do nothing: without the link nothing happens.',
-        ],
-        link: { label: 'Yes, this is my address', path: mail.path },
-      };
     case 'unfinished':
       return {
-        subject: `Your joining of ${mail.tierName} waits for you`,
+        subject: `Finish joining ${mail.tierName}`,
         lines: [
-          `You began to join ${frame.siteName}, for ${mail.tierName}, and did not finish. Nothing was charged. The link brings you back to where you were; it works for ${mail.days} days.`,
-          'If you have changed your mind, do nothing: this is the only reminder.',
+          `You started to join ${frame.siteName} as ${mail.tierName}, but didn’t finish. Nothing was charged. This link takes you back to your checkout. It works once, for ${mail.days} days.`,
+          'Changed your mind? You don’t need to do anything. This is the only reminder.',
         ],
-        link: { label: 'Go on where you were', path: mail.path },
+        link: { label: 'Continue to checkout', path: mail.secret.path },
       };
     case 'cancelled':
       return {

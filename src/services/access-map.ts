@@ -1,80 +1,49 @@
-import { decide, type Decision, type Question } from '@/core/access/decide';
-import { VISITOR, type PersonFacts } from '@/core/access/facts';
-import { pool } from '@/store/db';
-import { listCategories, listItems, type Category, type ItemHead } from '@/store/items';
-import { listRules, type StoredRule } from '@/store/rules';
-import { listOffers } from '@/store/offers';
-import { listTiers, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { nothing, slug } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { findItem, listItems } from '@/store/items';
+import { findRule } from '@/store/rules';
+import { openersOf, readAccessMap } from './lib/access-map';
+import { listJoinables } from './lib/joinables';
 
-export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
-export type MapRow = { item: ItemHead; decisions: Decision[] };
-export type AccessMap = {
-  zone: string;
-  viewpoints: Viewpoint[];
-  rows: MapRow[];
-  rules: StoredRule[];
-  categories: Category[];
-  tiers: Tier[];
-};
+export const accessMap = staffUse('look')('access-map', nothing, async () => done(await readAccessMap()));
 
-/** Who sees what: every published item as a visitor, as a member without a tier, and as a new holder of each tier. */
-export async function accessMap(): Promise<AccessMap> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const [items, rules, tiers, offers, categories] = await Promise.all([
-    listItems(pool()),
-    listRules(pool()),
-    listTiers(pool()),
-    listOffers(pool()),
-    listCategories(pool()),
-  ]);
-  const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
-  const viewpoints: Viewpoint[] = [
-    { id: 'visitor', name: 'Visitor', tier: null, person: VISITOR },
-    { id: 'signed-in', name: 'Signed in', tier: null, person: signedIn },
-    ...tiers.map((tier) => {
-      const paid = offers.some((offer) => offer.tierId === tier.id && offer.isPaid);
-      return {
-        id: tier.id,
-        name: tier.name,
-        tier,
-        person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
-      };
-    }),
-  ];
-  const shared: Omit<Question, 'item' | 'person'> = {
-    now,
-    zone: site.zone,
-    default: site.accessDefault,
-    rules,
-  };
-  const rows = items
-    .filter((item) => item.publishedAt !== null)
-    .map((item) => ({
-      item,
-      decisions: viewpoints.map(({ person }) => decide({ ...shared, item, person })),
-    }));
-  return { zone: site.zone, viewpoints, rows, rules, categories, tiers };
-}
+/** Every item with who is let in, for the list of the Content place. */
+export const contentList = staffUse('look')('content-list', nothing, async () => {
+  const [items, map] = [await listItems(pool()), await readAccessMap()];
+  return done({
+    zone: map.zone,
+    categories: map.categories,
+    items: items.map((item) => ({ item, openers: openersOf(map, item.id) })),
+  });
+});
 
-/** How many published items turn a visitor away. */
-export function closedToVisitors(map: AccessMap): number {
-  return map.rows.filter((row) => row.decisions[0]?.state !== 'open').length;
-}
+/** An item with all that its editor shows; "new" for one that is about to be written. */
+export const itemEditor = staffUse('write content')('item-editor', slug, async (_, id) => {
+  const item = id === 'new' ? null : await findItem(pool(), id);
+  if (item === undefined) return missing();
+  const map = await readAccessMap();
+  return done({
+    item,
+    items: await listItems(pool()),
+    categories: map.categories,
+    openers: item && openersOf(map, item.id),
+    joinables: await listJoinables(),
+  });
+});
 
-export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };
-
-/** Who is let in at a published item: everyone, everybody signed in, or new holders of some tiers. Null: not published. */
-export function openersOf(map: AccessMap, itemId: string): Openers | null {
-  const row = map.rows.find((candidate) => candidate.item.id === itemId);
-  if (!row) return null;
-  const isOpen = map.viewpoints.map((_, index) => row.decisions[index]?.state === 'open');
-  if (isOpen[0]) return { to: 'everyone' };
-  if (isOpen[1]) return { to: 'signed-in' };
-  return {
-    to: 'tiers',
-    tiers: map.viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])),
-  };
-}
+/** A rule with all that its editor shows; "new" for one that is about to be made. */
+export const ruleEditor = staffUse('set access')('rule-editor', slug, async (_, id) => {
+  const rule = id === 'new' ? null : await findRule(pool(), id);
+  if (rule === undefined) return missing();
+  const { categories, tiers } = await readAccessMap();
+  return done({
+    rule,
+    items: await listItems(pool()),
+    categories,
+    tiers,
+    siteDoorstep: (await currentSite()).doorstep,
+  });
+});

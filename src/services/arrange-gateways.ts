@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { transaction } from '@/store/db';
+import { transaction } from '@/platform/store/db';
 import { arrangeAccount, listGatewayAccounts } from '@/store/gateways';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, type Result } from './result';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refused, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
 
 const inputSchema = z.object({
   accountId: z.uuid(),
@@ -15,28 +15,29 @@ const inputSchema = z.object({
 });
 
 /** How an account stands at checkout: its label, its place in the order, and whether people can choose it. */
-export async function arrangeGateway(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'manage money');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { accountId, label, atCheckout, move } = parsed.data;
-  const site = await currentSite();
-  return transaction(async (db) => {
-    const all = await listGatewayAccounts(db);
-    const mode = all.find((account) => account.id === accountId)?.mode;
-    const own = all.filter((account) => account.mode === mode);
-    const from = own.findIndex((account) => account.id === accountId);
-    const account = own[from];
-    if (!account) return refused({ '': 'This gateway is not connected any more.' });
-    const to =
-      move === 'up' ? Math.max(0, from - 1) : move === 'down' ? Math.min(own.length - 1, from + 1) : from;
-    own.splice(from, 1);
-    own.splice(to, 0, { ...account, label, atCheckout });
-    for (const [position, each] of own.entries()) await arrangeAccount(db, each.id, { ...each, position });
-    await record(db, actor, siteNow(site), 'way to pay arranged', `gateway:${accountId}`, {
-      label,
-      atCheckout,
+export const arrangeGateway = staffUse('manage money')(
+  'arrange-gateway',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const { accountId, label, atCheckout, move } = input;
+    const site = await currentSite();
+    return transaction(async (db) => {
+      const all = await listGatewayAccounts(db);
+      const mode = all.find((account) => account.id === accountId)?.mode;
+      const own = all.filter((account) => account.mode === mode);
+      const from = own.findIndex((account) => account.id === accountId);
+      const account = own[from];
+      if (!account) return refused({ '': 'This gateway is not connected any more.' });
+      const to =
+        move === 'up' ? Math.max(0, from - 1) : move === 'down' ? Math.min(own.length - 1, from + 1) : from;
+      own.splice(from, 1);
+      own.splice(to, 0, { ...account, label, atCheckout });
+      for (const [position, each] of own.entries()) await arrangeAccount(db, each.id, { ...each, position });
+      await record(db, actor, siteNow(site), 'way to pay arranged', `gateway:${accountId}`, {
+        label,
+        atCheckout,
+      });
+      return done(null);
     });
-    return done(null);
-  });
-}
+  },
+);

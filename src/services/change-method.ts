@@ -1,22 +1,24 @@
 import { z } from 'zod';
 import { gatewayById } from '@/gateways';
 import { endAgreementsOf } from '@/store/agreements';
-import { pool, transaction } from '@/store/db';
+import { pool, transaction } from '@/platform/store/db';
 import { findMember } from '@/store/members';
 import { findOpenPayment } from '@/store/payments';
 import { setAccount } from '@/store/subscriptions';
-import type { Actor } from './actor';
-import { askToApprove } from './approve-running';
-import { lockForChange } from './change-subscription';
-import { chargeNow } from './charge-now';
-import { siteNow } from './clock';
-import { record } from './record';
-import { recordOutcome } from './record-outcome';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { saveCard } from './save-card';
-import { currentSite } from './site';
-import { termsOf } from './terms';
-import { waysToPay } from './ways-to-pay';
+import type { Actor } from '@/platform/actor';
+import { askToApprove } from '@/services/lib/approve-running';
+import { lockForChange } from '@/services/lib/change-subscription';
+import { chargeNow } from '@/services/lib/charge-now';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { recordOutcome } from '@/services/lib/record-outcome';
+import { done, refusedField, type Result } from '@/platform/result';
+import { saveCard } from '@/services/lib/save-card';
+import { currentSite } from '@/platform/site';
+import { termsOf } from '@/services/lib/terms';
+import { waysToPay } from '@/services/lib/ways-to-pay';
+import { memberUse } from '@/platform/use';
+import { ownerOfSubscription } from '@/services/lib/owners';
 
 const inputSchema = z.object({
   subscriptionId: z.uuid(),
@@ -28,18 +30,19 @@ const inputSchema = z.object({
  * Changes how a subscription is paid: another card, or another of the site's ways to pay. What is owed is charged at
  * once; what a wallet billed until now it bills no more. A wallet is to be told yes first: the answer is its page.
  */
-export async function changeMethod(
+export const changeMethod = memberUse('change-method', inputSchema, (actor, input) => change(actor, input), {
+  owner: ({ subscriptionId }) => ownerOfSubscription(subscriptionId),
+});
+
+async function change(
   actor: Actor,
-  raw: unknown,
+  { subscriptionId, accountId, cardToken }: z.output<typeof inputSchema>,
 ): Promise<Result<{ approveUrl: string | null }>> {
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { subscriptionId, accountId, cardToken } = parsed.data;
   const site = await currentSite();
   const found = await transaction(async (db) => {
     const subscription = await lockForChange(db, actor, subscriptionId);
     const { offer } = await termsOf(db, site, subscription);
-    return { subscription, account: (await waysToPay(site, offer)).find(({ id }) => id === accountId) };
+    return { subscription, account: (await waysToPay(site, offer, db)).find(({ id }) => id === accountId) };
   });
   const { subscription, account } = found;
   const gateway = account && gatewayById(account.gateway);

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { gatewayById } from '@/gateways';
-import { requireRight, type Actor } from './actor';
-import { keepAccount } from './connect-gateway';
-import { problemsOf, refused, type Result } from './result';
-import { currentSite, inMode } from './site';
+import { keepAccount } from '@/services/lib/gateway-account';
+import { type Result } from '@/platform/result';
+import { currentSite, inMode } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { confirmStaff } from './lib/confirm-password';
+import { mode, passwordAgain } from '@/platform/inputs';
 
 const inputSchema = z.object({
   payee: z.string().trim().min(1, 'Type the name on the account.').max(120, 'At most 120 characters.'),
@@ -19,18 +21,22 @@ const inputSchema = z.object({
     .min(1, 'Give people a day at least.')
     .max(60, 'At most 60 days.'),
   /** Left out, the site's. */
-  mode: z.enum(['test', 'live']).optional(),
+  mode,
+  password: passwordAgain,
 });
 
 /** Takes payment by bank transfer: whom and where people pay, and how long a transfer may take. */
-export async function connectTransfer(actor: Actor, raw: unknown): Promise<Result<{ id: string }>> {
-  requireRight(actor, 'manage money');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const own = await currentSite();
-  const { mode, ...settings } = parsed.data;
-  const site = inMode(own, mode ?? own.mode);
-  // Test and live can be paid to one account, and are two accounts here all the same.
-  const keys = { siteKey: `${site.mode} ${parsed.data.account}`, secretKey: '' };
-  return keepAccount(actor, site, gatewayById('bank-transfer'), keys, settings);
-}
+export const connectTransfer = staffUse('manage money')(
+  'connect-transfer',
+  inputSchema,
+  async (actor, input): Promise<Result<{ id: string }>> => {
+    const own = await currentSite();
+    const { mode: asked, password, ...settings } = input;
+    const confirmed = await confirmStaff(actor, password);
+    if (!confirmed.ok) return confirmed;
+    const site = inMode(own, asked ?? own.mode);
+    // Test and live can be paid to one account, and are two accounts here all the same.
+    const keys = { siteKey: `${site.mode} ${input.account}`, secretKey: '' };
+    return keepAccount(actor, site, gatewayById('bank-transfer'), keys, settings);
+  },
+);

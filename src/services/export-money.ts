@@ -2,20 +2,26 @@ import { compare, localDate } from '@/core/calendar';
 import { toCsv } from '@/core/csv';
 import { toDecimal } from '@/core/money';
 import { rateText } from '@/core/tax';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/documents';
 import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
 import { listDisputes, listRefunds } from '@/store/refunds';
 import type { SubscriptionFilter } from '@/store/subscription-lists';
-import type { Mode } from '@/store/site';
-import { issueDocuments } from './issue-documents';
-import { paymentList, subscriptionList } from './money-lists';
-import { currentSite } from './site';
+import type { Mode } from '@/platform/store/site';
+import { issueDocuments } from '@/services/lib/issue-documents';
+import { monthBounds } from './lib/document-list';
+import { paymentList, subscriptionList } from './lib/money-lists';
+import { documentsAsked, paymentsAsked, subscriptionsAsked } from './money-lists';
+import { currentSite } from '@/platform/site';
+import { z } from 'zod';
+import { mode } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { staffUse } from '@/platform/use';
 
 const MOST_ROWS = 1_000_000;
 
 /** The lists of the Money place as CSV. Dates are local ones of the site's zone; amounts are decimal. */
-export const exportMoney = {
+const LISTS = {
   async subscriptions(filter: SubscriptionFilter, mode?: Mode): Promise<string> {
     const { rows, zone } = await subscriptionList(filter, mode);
     const day = (at: string | null): string => (at ? localDate(at, zone) : '');
@@ -179,3 +185,33 @@ export const exportMoney = {
     );
   },
 };
+
+const inputSchema = z.discriminatedUnion('list', [
+  subscriptionsAsked.extend({ list: z.literal('subscriptions') }),
+  paymentsAsked.extend({ list: z.literal('payments') }),
+  documentsAsked.extend({ list: z.literal('documents') }),
+  z.object({ list: z.literal('ledger'), mode: mode.catch(undefined) }),
+]);
+
+/** A list of the Money place as CSV, narrowed and ordered as it is on the screen. */
+export const exportMoney = staffUse('look')('export-money', inputSchema, async (_, query) => {
+  const { zone } = await currentSite();
+  const every = { offset: 0, limit: MOST_ROWS };
+  const csvOf = (): Promise<string> => {
+    switch (query.list) {
+      case 'subscriptions':
+        return LISTS.subscriptions({ ...query, ...every }, query.mode);
+      case 'ledger':
+        return LISTS.ledger(query.mode);
+      case 'documents': {
+        const bounds = monthBounds(query.month, zone) ?? { from: null, until: null };
+        return LISTS.documents({ kind: query.state, search: query.search, ...bounds }, query.mode);
+      }
+      case 'payments': {
+        const bounds = monthBounds(query.month, zone) ?? { from: null, until: null };
+        return LISTS.payments({ ...query, ...every, ...bounds, memberId: null }, query.mode);
+      }
+    }
+  };
+  return done({ name: query.list, csv: await csvOf() });
+});

@@ -1,10 +1,13 @@
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { listItems } from '@/store/items';
 import { listMembers } from '@/store/members';
 import { listRules } from '@/store/rules';
 import { listTiers } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { search } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 export type Hit = { path: string; title: string; kind: string };
 
@@ -20,7 +23,7 @@ const PLACES: Hit[] = [
 ];
 
 /** Up to a dozen things of the Desk whose name holds what was typed. */
-export async function findAnything(query: string): Promise<Hit[]> {
+async function find(query: string): Promise<Hit[]> {
   const typed = query.trim().toLowerCase().slice(0, 100);
   if (!typed) return PLACES;
   const site = await currentSite();
@@ -38,6 +41,10 @@ export async function findAnything(query: string): Promise<Hit[]> {
   ].filter((hit) => hit.title.toLowerCase().includes(typed));
   return [
     ...named,
-    ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name, kind: 'member' })),
+    ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name || m.email, kind: 'member' })),
   ].slice(0, 12);
 }
+
+export const findAnything = staffUse('look')('find-anything', search, async (_, typed) =>
+  done(await find(typed)),
+);

@@ -1,19 +1,23 @@
 import type { Instant } from '@/core/calendar';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/store/members';
 import { listTiers, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { nextCharges } from './next-charges';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { nextCharges } from '@/services/lib/next-charges';
+import { currentSite } from '@/platform/site';
+import { z } from 'zod';
+import { staffUse } from '@/platform/use';
+import { search } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
-export const PAGE_SIZE = 50;
+const PAGE_SIZE = 50;
 export type FoundMember = MemberRow & { next: { at: Instant; amount: number; currency: string } | null };
 
 /** A page of the members that a filter leaves, with what each holds and is charged next. */
-export async function findMembers(
+async function find(
   filter: MemberFilter,
   page: number,
-): Promise<{ rows: FoundMember[]; count: number; tiers: Tier[]; zone: string }> {
+): Promise<{ rows: FoundMember[]; count: number; tiers: Tier[]; zone: string; perPage: number }> {
   const site = await currentSite();
   const now = siteNow(site);
   const [rows, count, tiers] = await Promise.all([
@@ -30,5 +34,17 @@ export async function findMembers(
     count,
     tiers,
     zone: site.zone,
+    perPage: PAGE_SIZE,
   };
 }
+
+const inputSchema = z.object({
+  search,
+  tier: z.string().max(100).default(''),
+  state: z.string().max(20).default(''),
+  page: z.number().int().min(1).max(1_000_000).default(1),
+});
+
+export const findMembers = staffUse('look')('find-members', inputSchema, async (_, { page, ...filter }) =>
+  done(await find(filter, page)),
+);

@@ -1,6 +1,6 @@
 import { allGateways, gatewayById } from '@/gateways';
 import type { Gateway } from '@/gateways/contract';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import {
   findGatewayAccount,
   listGatewayAccounts,
@@ -8,10 +8,14 @@ import {
   type GatewayAccount,
   type GatewayEventRow,
 } from '@/store/gateways';
-import type { Site } from '@/store/site';
-import { webhookAddress } from './connect-gateway';
-import { reconcile, type Reconciliation } from './reconcile';
-import { currentSite } from './site';
+import type { Site } from '@/platform/store/site';
+import { webhookAddress } from '@/services/lib/gateway-account';
+import { reconcile, type Reconciliation } from '@/services/lib/reconcile';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { z } from 'zod';
 
 export type GatewayLine = {
   account: GatewayAccount;
@@ -22,7 +26,7 @@ export type GatewayLine = {
 };
 
 /** The connected gateways, those of the site's mode first, each with its books compared, and those that can be connected. */
-export async function gatewayList(): Promise<{ accounts: GatewayLine[]; all: Gateway[]; site: Site }> {
+async function listGateways(): Promise<{ accounts: GatewayLine[]; all: Gateway[]; site: Site }> {
   const site = await currentSite();
   const own = (await listGatewayAccounts(pool())).sort(
     (a, b) => Number(b.mode === site.mode) - Number(a.mode === site.mode),
@@ -44,7 +48,7 @@ export async function gatewayList(): Promise<{ accounts: GatewayLine[]; all: Gat
 const MOST_MESSAGES = 200;
 
 /** What gateways have told the site in its mode, newest first, each with the label of its account. */
-export async function gatewayMessages(
+async function listMessages(
   state: string,
 ): Promise<{ rows: (GatewayEventRow & { label: string })[]; zone: string }> {
   const site = await currentSite();
@@ -57,3 +61,9 @@ export async function gatewayMessages(
     zone: site.zone,
   };
 }
+
+export const gatewayList = staffUse('look')('gateway-list', nothing, async () => done(await listGateways()));
+
+export const gatewayMessages = staffUse('look')('gateway-messages', z.string().max(20), async (_, state) =>
+  done(await listMessages(state)),
+);

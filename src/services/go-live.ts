@@ -1,16 +1,19 @@
 import { z } from 'zod';
 import { cannotCarry } from '@/core/offers/carries';
 import { gatewayById } from '@/gateways';
-import { lock, pool, transaction, type Db } from '@/store/db';
+import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/store/gateways';
 import { listOffers } from '@/store/offers';
-import { findSite, setClearsTestData, setLive, type Site } from '@/store/site';
+import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
 import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/store/test-data';
-import { requireRight, WORKER, type Actor } from './actor';
-import { realNow } from './clock';
-import { record } from './record';
-import { done, refusedField, type Result } from './result';
-import { currentSite } from './site';
+import { WORKER } from '@/platform/actor';
+import { realNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { nothing, passwordAgain } from '@/platform/inputs';
+import { staffUse, systemUse } from '@/platform/use';
+import { confirmStaff } from './lib/confirm-password';
 
 export type Readiness = {
   site: Site;
@@ -24,7 +27,7 @@ export type Readiness = {
 };
 
 /** Whether the site can go live, what stands against it, and what was made in test mode. */
-export async function readiness(): Promise<Readiness> {
+async function readReadiness(): Promise<Readiness> {
   const site = await currentSite();
   return { site, ...(await whatStands(pool())), testData: await countTestData(pool()) };
 }
@@ -60,54 +63,63 @@ const inputSchema = z.object({
   /** The site's name, typed to confirm. */
   typed: z.string().trim(),
   clearsTestData: z.boolean(),
+  password: passwordAgain,
 });
 
 /**
  * The one step from test to live. From then on only live holdings count, checkout takes real money, and what was made in
  * test mode stands still. There is no way back.
  */
-export async function goLive(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refusedField('', 'Something of this form is missing. Load the page again.');
-  return transaction(async (db) => {
-    await lock(db, 'go live');
-    const site = await findSite(db);
-    if (!site || site.mode === 'live') return refusedField('', 'The site is live already.');
-    const { blockers } = await whatStands(db);
-    if (blockers[0]) return refusedField('', `${blockers[0].words} Connect one first.`);
-    if (!isName(parsed.data.typed, site.name))
-      return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
-    const at = realNow();
-    await setLive(db, at);
-    await endTestAgreements(db);
-    if (parsed.data.clearsTestData) await setClearsTestData(db, true);
-    await record(db, actor, at, 'went live', 'site', { clearsTestData: parsed.data.clearsTestData });
-    return done(null);
-  });
-}
+export const goLive = staffUse('set up the site')(
+  'go-live',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const confirmed = await confirmStaff(actor, input.password);
+    if (!confirmed.ok) return confirmed;
+    return transaction(async (db) => {
+      await lock(db, 'go live');
+      const site = await findSite(db);
+      if (!site || site.mode === 'live') return refusedField('', 'The site is live already.');
+      const { blockers } = await whatStands(db);
+      if (blockers[0]) return refusedField('', `${blockers[0].words} Connect one first.`);
+      if (!isName(input.typed, site.name))
+        return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+      const at = realNow();
+      await setLive(db, at);
+      await endTestAgreements(db);
+      if (input.clearsTestData) await setClearsTestData(db, true);
+      await record(db, actor, at, 'went live', 'site', { clearsTestData: input.clearsTestData });
+      return done(null);
+    });
+  },
+);
 
 const isName = (typed: string, name: string): boolean => typed.toLowerCase() === name.trim().toLowerCase();
 
+const typedSchema = z.object({ typed: z.string().max(200) });
+
 /** Asks for everything that was made in test mode to be cleared. In live mode only; the worker does it. */
-export async function askToClearTestData(actor: Actor, typed: string): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  return transaction(async (db) => {
-    await lock(db, 'go live');
-    const site = await findSite(db);
-    if (site?.mode !== 'live')
-      return refusedField('', 'Test data is cleared when the site goes live, or afterwards.');
-    if (!isName(typed.trim(), site.name))
-      return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
-    await endTestAgreements(db);
-    await setClearsTestData(db, true);
-    await record(db, actor, realNow(), 'asked for test data to be cleared', 'site');
-    return done(null);
-  });
-}
+export const askToClearTestData = staffUse('set up the site')(
+  'ask-to-clear-test-data',
+  typedSchema,
+  async (actor, { typed }): Promise<Result<null>> => {
+    return transaction(async (db) => {
+      await lock(db, 'go live');
+      const site = await findSite(db);
+      if (site?.mode !== 'live')
+        return refusedField('', 'Test data is cleared when the site goes live, or afterwards.');
+      if (!isName(typed.trim(), site.name))
+        return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+      await endTestAgreements(db);
+      await setClearsTestData(db, true);
+      await record(db, actor, realNow(), 'asked for test data to be cleared', 'site');
+      return done(null);
+    });
+  },
+);
 
 /** Clears what was made in test mode, where that was asked for and no wallet bills for it any more. */
-export async function clearTestData(): Promise<number> {
+async function clear(): Promise<number> {
   const site = await findSite(pool());
   if (!site?.clearsTestData || site.mode !== 'live') return 0;
   return transaction(async (db) => {
@@ -120,3 +132,9 @@ export async function clearTestData(): Promise<number> {
     return counts.subscriptions + counts.payments;
   });
 }
+
+export const readiness = staffUse('set up the site')('readiness', nothing, async () =>
+  done(await readReadiness()),
+);
+
+export const clearTestData = systemUse('clear-test-data', nothing, async () => done(await clear()));

@@ -2,11 +2,12 @@ import { MarkdownManager } from '@tiptap/markdown';
 import StarterKit from '@tiptap/starter-kit';
 import { parse } from 'yaml';
 import { z } from 'zod';
-import { addLength, type Instant } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
 import { documentSchema, type Document } from '@/core/content/document';
-import type { Actor } from './actor';
-import { problemsOf, refused, type Result } from './result';
+import { problemsOf, refused, type Result } from '@/platform/result';
 import { saveItem } from './save-item';
+import { staffUse } from '@/platform/use';
+import { slug } from '@/platform/inputs';
 
 const markdown = new MarkdownManager({ extensions: [StarterKit] });
 
@@ -25,7 +26,7 @@ const headSchema = z.object({
 });
 
 /** Markdown as a document; what a document cannot hold is refused. @throws where it cannot be read */
-export function readMarkdown(text: string): Document {
+function readMarkdown(text: string): Document {
   return documentSchema.parse(markdown.parse(text));
 }
 
@@ -33,27 +34,33 @@ export function readMarkdown(text: string): Document {
  * Imports a page or a post from Markdown with a head in YAML. `id` names the item, so that importing again
  * changes it instead of making another.
  */
-export async function importItem(
-  actor: Actor,
-  id: string,
-  text: string,
-  now: Instant,
-  zone: string,
-): Promise<Result<{ id: string; path: string }>> {
-  const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
-  if (!match) return refused({ [id]: 'has no head between two lines of ---' });
-  const head = headSchema.safeParse(parse(match[1] ?? ''));
-  if (!head.success) return refused(problemsOf(head.error));
-  const { parent, category, menu, published, ...rest } = head.data;
-  return saveItem(actor, {
-    ...rest,
-    id,
-    slug: rest.slug ?? id,
-    parentId: parent,
-    body: readMarkdown(match[2] ?? ''),
-    categories: category ? [category] : [],
-    inMenu: menu !== undefined,
-    position: menu ?? 0,
-    publish: published === undefined ? 'draft' : { at: addLength(now, { n: -published, unit: 'day' }, zone) },
-  });
-}
+const inputSchema = z.object({
+  id: slug,
+  text: z.string(),
+  now: z.string().max(40),
+  zone: z.string().max(60),
+});
+
+export const importItem = staffUse('write content')(
+  'import-item',
+  inputSchema,
+  async (actor, { id, text, now, zone }): Promise<Result<{ id: string; path: string }>> => {
+    const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
+    if (!match) return refused({ [id]: 'has no head between two lines of ---' });
+    const head = headSchema.safeParse(parse(match[1] ?? ''));
+    if (!head.success) return refused(problemsOf(head.error));
+    const { parent, category, menu, published, ...rest } = head.data;
+    return saveItem(actor, {
+      ...rest,
+      id,
+      slug: rest.slug ?? id,
+      parentId: parent,
+      body: readMarkdown(match[2] ?? ''),
+      categories: category ? [category] : [],
+      inMenu: menu !== undefined,
+      position: menu ?? 0,
+      publish:
+        published === undefined ? 'draft' : { at: addLength(now, { n: -published, unit: 'day' }, zone) },
+    });
+  },
+);

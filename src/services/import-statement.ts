@@ -3,25 +3,31 @@ import { parse } from 'csv-parse/sync';
 import { z } from 'zod';
 import { readStatement, type StatementRow } from '@/core/bank-statement';
 import { formatMoney } from '@/core/money';
-import { pool, transaction, type Transaction } from '@/store/db';
+import { pool, transaction, type Transaction } from '@/platform/store/db';
 import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
 import { findByReference, findPayment, type Payment } from '@/store/payments';
 import { insertLine, isLineKnown, lockLine, matchLine, putLineAside } from '@/store/statements';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { recordOutcomeIn } from './record-outcome';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { currentSite } from './site';
-import { referencesIn } from './transfer-reference';
+import { type Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { recordOutcomeIn } from '@/services/lib/record-outcome';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { referencesIn } from '@/services/lib/transfer-reference';
+import { staffUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { MOST_STATEMENT_BYTES } from '@/core/upload-bounds';
 
-const MOST_BYTES = 2_000_000;
 const inputSchema = z.object({
   accountId: z.uuid('Choose the account that the statement is of.'),
   csv: z
-    .string()
-    .min(1, 'Choose a file, or paste the statement.')
-    .max(MOST_BYTES, 'A statement has at most 2 MB.'),
+    .union([z.string(), z.instanceof(Uint8Array).transform((bytes) => Buffer.from(bytes).toString('utf8'))])
+    .pipe(
+      z
+        .string()
+        .min(1, 'Choose a file, or paste the statement.')
+        .max(MOST_STATEMENT_BYTES, 'A statement has at most 2 MB.'),
+    ),
   /** Says what would be done, and does nothing. */
   dryRun: z.boolean().default(false),
 });
@@ -36,36 +42,37 @@ export type ImportedLine = {
  * Imports a bank statement: each line that came in is matched by reference and amount, and settles what was awaited.
  * A line is known once, however often its statement is imported.
  */
-export async function importStatement(actor: Actor, raw: unknown): Promise<Result<ImportedLine[]>> {
-  requireRight(actor, 'manage money');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { accountId, csv, dryRun } = parsed.data;
-  const account = await findGatewayAccount(pool(), accountId);
-  if (account?.gateway !== 'bank-transfer')
-    return refusedField('accountId', 'Choose the account that the statement is of.');
-  const site = await currentSite();
-  const records = recordsOf(csv);
-  const read = records
-    ? readStatement(records, site.currency)
-    : { ok: false as const, problem: 'This is no CSV file.' };
-  if (!read.ok) return refusedField('csv', read.problem);
-  const seen = new Map<string, number>();
-  const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
-    line,
-    state: 'unreadable',
-    words: problem,
-  }));
-  for (const row of read.rows) {
-    // Two payments of one day may look the same: the second of them is another line.
-    const content = JSON.stringify([row.bookedOn, row.amount, row.currency, row.payer, row.words]);
-    const nth = (seen.get(content) ?? 0) + 1;
-    seen.set(content, nth);
-    const fingerprint = createHash('sha256').update(`${content}#${nth}`).digest('hex');
-    lines.push({ line: row.line, ...(await takeLine(actor, account, row, fingerprint, dryRun)) });
-  }
-  return done(lines.sort((a, b) => a.line - b.line));
-}
+export const importStatement = staffUse('manage money')(
+  'import-statement',
+  inputSchema,
+  async (actor, input): Promise<Result<ImportedLine[]>> => {
+    const { accountId, csv, dryRun } = input;
+    const account = await findGatewayAccount(pool(), accountId);
+    if (account?.gateway !== 'bank-transfer')
+      return refusedField('accountId', 'Choose the account that the statement is of.');
+    const site = await currentSite();
+    const records = recordsOf(csv);
+    const read = records
+      ? readStatement(records, site.currency)
+      : { ok: false as const, problem: 'This is no CSV file.' };
+    if (!read.ok) return refusedField('csv', read.problem);
+    const seen = new Map<string, number>();
+    const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
+      line,
+      state: 'unreadable',
+      words: problem,
+    }));
+    for (const row of read.rows) {
+      // Two payments of one day may look the same: the second of them is another line.
+      const content = JSON.stringify([row.bookedOn, row.amount, row.currency, row.payer, row.words]);
+      const nth = (seen.get(content) ?? 0) + 1;
+      seen.set(content, nth);
+      const fingerprint = createHash('sha256').update(`${content}#${nth}`).digest('hex');
+      lines.push({ line: row.line, ...(await takeLine(actor, account, row, fingerprint, dryRun)) });
+    }
+    return done(lines.sort((a, b) => a.line - b.line));
+  },
+);
 
 function recordsOf(csv: string): string[][] | null {
   const text = csv.replace(/^\uFEFF/, '');
@@ -130,56 +137,68 @@ async function findMatch(
 }
 
 async function settleBy(db: Transaction, actor: Actor, lineId: string, payment: Payment): Promise<void> {
-  const site = await currentSite();
+  const site = await currentSite(db);
   await matchLine(db, lineId, payment.id);
   const outcome = { state: 'succeeded', ref: `line:${lineId}` } as const;
   await recordOutcomeIn(db, site, actor, payment, outcome, siteNow(site, payment.mode));
 }
 
+/** Whether the caller may import a statement, checked before the upload. */
+export const mayImportStatement = staffUse('manage money')('may-import-statement', nothing, async () =>
+  Promise.resolve(done(null)),
+);
+
 /** Staff say that an awaited transfer came: with the line of a statement that did not match by itself, or without one. */
-export async function confirmTransfer(
-  actor: Actor,
-  raw: { paymentId: string; lineId?: string },
-): Promise<Result<null>> {
-  requireRight(actor, 'manage money');
-  const parsed = z
-    .object({ paymentId: z.uuid('Choose what it pays.'), lineId: z.uuid().optional() })
-    .safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { paymentId, lineId } = parsed.data;
-  const site = await currentSite();
-  return transaction(async (db) => {
-    const payment = await findPayment(db, paymentId);
-    if (!payment?.isAwaited || payment.state === 'succeeded')
-      return refusedField('', 'This transfer is not awaited any more. Load the page again.');
-    if (lineId) {
-      const line = await lockLine(db, lineId);
-      if (!line || line.paymentId || line.mode !== payment.mode)
-        return refusedField('', 'This line is matched already. Load the page again.');
-      if (line.amount !== payment.amount || line.currency !== payment.currency)
-        return refusedField(
-          '',
-          `The line is of ${formatMoney(line.amount, line.currency)}, and ${formatMoney(payment.amount, payment.currency)} is awaited: they do not match.`,
-        );
-      await settleBy(db, actor, lineId, payment);
+const confirmSchema = z.object({ paymentId: z.uuid('Choose what it pays.'), lineId: z.uuid().optional() });
+
+export const confirmTransfer = staffUse('manage money')(
+  'confirm-transfer',
+  confirmSchema,
+  async (actor, { paymentId, lineId }): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      const payment = await findPayment(db, paymentId);
+      if (!payment?.isAwaited || payment.state === 'succeeded')
+        return refusedField('', 'This transfer is not awaited any more. Load the page again.');
+      if (lineId) {
+        const line = await lockLine(db, lineId);
+        if (!line || line.paymentId || line.mode !== payment.mode)
+          return refusedField('', 'This line is matched already. Load the page again.');
+        if (line.amount !== payment.amount || line.currency !== payment.currency)
+          return refusedField(
+            '',
+            `The line is of ${formatMoney(line.amount, line.currency)}, and ${formatMoney(payment.amount, payment.currency)} is awaited: they do not match.`,
+          );
+        await settleBy(db, actor, lineId, payment);
+        return done(null);
+      }
+      const outcome = { state: 'succeeded', ref: `by-hand:${payment.id}` } as const;
+      await recordOutcomeIn(db, site, actor, payment, outcome, siteNow(site, payment.mode));
       return done(null);
-    }
-    const outcome = { state: 'succeeded', ref: `by-hand:${payment.id}` } as const;
-    await recordOutcomeIn(db, site, actor, payment, outcome, siteNow(site, payment.mode));
-    return done(null);
-  });
-}
+    });
+  },
+);
 
 /** A line that pays nothing here (or was sent back) is put aside, with a word why. */
-export async function putAside(actor: Actor, lineId: string, note: string): Promise<Result<null>> {
-  requireRight(actor, 'manage money');
-  const why = note.trim();
-  if (!why) return refusedField('note', 'Say in a word or two what became of it.');
-  const site = await currentSite();
-  return transaction(async (db) => {
-    if (!z.uuid().safeParse(lineId).success || !(await putLineAside(db, lineId, why)))
-      return refusedField('', 'This line is matched already. Load the page again.');
-    await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
-    return done(null);
-  });
-}
+const asideSchema = z.object({
+  lineId: z.uuid(),
+  note: z
+    .string()
+    .trim()
+    .min(1, 'Say in a word or two what became of it.')
+    .max(300, 'At most 300 characters.'),
+});
+
+export const putAside = staffUse('manage money')(
+  'put-aside',
+  asideSchema,
+  async (actor, { lineId, note: why }): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      if (!(await putLineAside(db, lineId, why)))
+        return refusedField('', 'This line is matched already. Load the page again.');
+      await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
+      return done(null);
+    });
+  },
+);

@@ -2,14 +2,16 @@ import type { ComparisonLine } from '@/core/access/what-opens';
 import { bestSaving, offersUnder, rhythmsToChoose, type Rhythm } from '@/core/offers/comparison';
 import { rateFor } from '@/core/tax';
 import type { JoiningState } from '@/core/tiers/joining';
-import { pool } from '@/store/db';
-import { listOffers, type StoredOffer } from '@/store/offers';
-import type { Site } from '@/store/site';
-import { listTierNames, listTiers, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { joiningStateOf } from './prepare-joining';
-import { currentSite } from './site';
-import { tierOpens, type TierOpens } from './tier-opens';
+import { pool } from '@/platform/store/db';
+import { type StoredOffer } from '@/store/offers';
+import type { Site } from '@/platform/store/site';
+import { listTierNames, type Tier } from '@/store/tiers';
+import { currentSite } from '@/platform/site';
+import { tierOpens, type TierOpens } from '@/services/lib/tier-opens';
+import { z } from 'zod';
+import { publicUse } from '@/platform/use';
+import { done } from '@/platform/result';
+import { offeredTiers } from './lib/offered-tiers';
 
 export type JoinPageTier = {
   tier: Tier;
@@ -31,26 +33,8 @@ export type JoinPage = {
   taxNote: string;
 };
 
-/** A tier that somebody may see offered, with its offers on sale and whether anybody can join today. */
-export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningState };
-
-/** The tiers of the join page, lowest rung first; or, with `only`, those tiers whether or not they stand on it. */
-export async function offeredTiers(site: Site, only: string[] = []): Promise<OfferedTier[]> {
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
-  const now = siteNow(site);
-  const onSale = (tier: Tier): StoredOffer[] =>
-    offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
-  return Promise.all(
-    tiers
-      .filter((tier) => tier.retiredAt === null && onSale(tier).length > 0)
-      .filter((tier) => (only.length > 0 ? only.includes(tier.id) : tier.onJoinPage))
-      .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null) || byRung(a, b))
-      .map(async (tier) => ({ tier, offers: onSale(tier), joining: await joiningStateOf(site, tier, now) })),
-  );
-}
-
 /** Everything that the join page shows, with each tier's offers under the chosen rhythm. */
-export async function joinPage(chosen: string | undefined): Promise<JoinPage> {
+async function readPage(chosen: string | undefined): Promise<JoinPage> {
   const site = await currentSite();
   const offered = await offeredTiers(site);
   const rhythms = rhythmsToChoose(offered.map(({ offers }) => offers.map((offer) => offer.definition)));
@@ -91,10 +75,13 @@ function taxNote({ tax, homeCountry }: Site): string {
     : `${rate.name} comes on top of these prices, by the country you live in.`;
 }
 
-/** On a ladder the lowest rung first; beside it, the owner's order. */
-const byRung = (a: Tier, b: Tier): number =>
-  a.ladderId !== null && a.ladderId === b.ladderId
-    ? (a.rung ?? 0) - (b.rung ?? 0)
-    : a.ladderId === b.ladderId
-      ? a.position - b.position
-      : 0;
+export const joinPage = publicUse('join-page', z.string().max(40), async (_, rhythm) =>
+  done(await readPage(rhythm)),
+);
+
+/** Some tiers, whether or not they are on the join page, as a panel in a text offers them. */
+export const tiersOnOffer = publicUse(
+  'tiers-on-offer',
+  z.array(z.string().max(200)).max(50),
+  async (_, ids) => done(await offeredTiers(await currentSite(), ids)),
+);

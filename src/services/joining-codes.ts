@@ -1,13 +1,14 @@
 import { z } from 'zod';
-import { isConflict, transaction } from '@/store/db';
+import { isConflict, transaction } from '@/platform/store/db';
 import { deleteJoiningCode, insertJoiningCode } from '@/store/joining-codes';
 import { findTier } from '@/store/tiers';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { optionalCount, optionalDate } from './form-fields';
-import { record } from './record';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { optionalCount, optionalDate } from '@/platform/form-fields';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { slug } from '@/platform/inputs';
 
 const codeSchema = z.object({
   tierId: z.string().min(1),
@@ -22,32 +23,36 @@ const codeSchema = z.object({
 });
 
 /** Adds a code that admits to joining a tier. */
-export async function addJoiningCode(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set tiers');
-  const parsed = codeSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const at = siteNow(await currentSite());
-  try {
-    return await transaction(async (db) => {
-      if (!(await findTier(db, parsed.data.tierId)))
-        return refusedField('', 'This tier is not there any more.');
-      await insertJoiningCode(db, parsed.data);
-      await record(db, actor, at, 'joining code added', `tier:${parsed.data.tierId}`);
+export const addJoiningCode = staffUse('set tiers')(
+  'add-joining-code',
+  codeSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    try {
+      return await transaction(async (db) => {
+        if (!(await findTier(db, input.tierId))) return refusedField('', 'This tier is not there any more.');
+        await insertJoiningCode(db, input);
+        await record(db, actor, at, 'joining code added', `tier:${input.tierId}`);
+        return done(null);
+      });
+    } catch (error) {
+      if (isConflict(error)) return refusedField('code', 'This tier has that code already.');
+      throw error;
+    }
+  },
+);
+
+const removeSchema = z.object({ tierId: slug, id: z.uuid() });
+
+export const removeJoiningCode = staffUse('set tiers')(
+  'remove-joining-code',
+  removeSchema,
+  async (actor, { tierId, id }): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await deleteJoiningCode(db, tierId, id);
+      await record(db, actor, at, 'joining code removed', `tier:${tierId}`);
       return done(null);
     });
-  } catch (error) {
-    if (isConflict(error)) return refusedField('code', 'This tier has that code already.');
-    throw error;
-  }
-}
-
-export async function removeJoiningCode(actor: Actor, tierId: string, id: string): Promise<Result<null>> {
-  requireRight(actor, 'set tiers');
-  const at = siteNow(await currentSite());
-  return transaction(async (db) => {
-    if (!z.uuid().safeParse(id).success) return refusedField('', 'This code is not there any more.');
-    await deleteJoiningCode(db, tierId, id);
-    await record(db, actor, at, 'joining code removed', `tier:${tierId}`);
-    return done(null);
-  });
-}
+  },
+);

@@ -1,135 +1,26 @@
-import { addLength, type Instant } from '@/core/calendar';
-import { plainText } from '@/core/content/document';
-import type { MergeFields } from '@/core/mail-words';
-import type { MailContent, MailFrame, Template } from '@/mail/content';
-import { mergeFieldsOf } from '@/mail/render';
-import { mailWords, type Words } from '@/mail/templates';
-import { pool } from '@/store/db';
-import { findMember, listMembers, type Member, type MemberRow } from '@/store/members';
-import type { Site } from '@/store/site';
-import { siteNow } from './clock';
-import { memberAccount, type MemberAccount } from './member-account';
-import { currentSite } from './site';
-import { mailFrame } from './write-mail';
+import { z } from 'zod';
+import { mailKind } from '@/mail/catalogue';
+import { done, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { previewFor, previewMembers } from './lib/mail-preview';
 
-export type MailPreview = {
-  member: Pick<Member, 'id' | 'name' | 'email'>;
-  ours: Words;
-  fields: MergeFields;
-  hello: string;
-};
+const inputSchema = z.object({
+  template: z.string().max(60),
+  /** Left out, the newest member. */
+  memberId: z.uuid().nullable().catch(null),
+});
 
-/** How a mail would read for a real member, with what they hold and pay; what they have not, is made up from what is on sale. */
-export async function mailPreview(template: Template, memberId: string | null): Promise<MailPreview | null> {
-  const site = await currentSite();
-  const [newest] = await previewMembers();
-  const member = memberId
-    ? await findMember(pool(), memberId)
-    : newest && (await findMember(pool(), newest.id));
-  if (!member) return null;
-  const frame = mailFrame(site, member);
-  const content = await sampleFor(template, site, member);
-  return {
-    member,
-    ours: mailWords(content, frame),
-    fields: mergeFieldsOf(content, frame),
-    hello: `Hello ${frame.firstName},`,
-  };
-}
-
-export async function sampleFor(template: Template, site: Site, member: Member): Promise<MailContent> {
-  return sample(template, site, await memberAccount(member), mailFrame(site, member), siteNow(site));
-}
-
-/** Members to choose from for a preview: those who joined last. */
-export async function previewMembers(): Promise<MemberRow[]> {
-  const site = await currentSite();
-  return listMembers(pool(), site.mode, siteNow(site), {}, 30, 0);
-}
-
-function sample(
-  template: Template,
-  site: Site,
-  account: MemberAccount,
-  frame: MailFrame,
-  now: Instant,
-): MailContent {
-  const view = account.subscriptions[0];
-  const payment = account.payments.find((one) => one.state === 'succeeded') ?? account.payments[0];
-  const tierName = view?.tier?.name ?? view?.offer.name ?? site.name;
-  const sentence = view?.sentence ?? '';
-  const nextCharge = view?.next ?? null;
-  const at =
-    nextCharge?.at ?? view?.subscription.paidThrough ?? addLength(now, { n: 14, unit: 'day' }, site.zone);
-  const amount = nextCharge?.amount ?? payment?.amount ?? 600;
-  const currency = nextCharge?.currency ?? payment?.currency ?? site.currency;
-  const methodLabel = view?.subscription.methodLabel ?? null;
-  switch (template) {
-    case 'welcome':
-    case 'switched': {
-      const words = view?.tier?.welcomeShown.includes('mail') ? plainText(view.tier.welcomeWords).trim() : '';
-      return { template, tierName, sentence, words, nextCharge };
-    }
-    case 'receipt':
-      return {
-        template,
-        tierName,
-        amount: payment?.amount ?? amount,
-        currency,
-        joiningFee: Number(payment?.joiningFee ?? 0n),
-        credit: 0,
-        paidAt: payment?.at ?? now,
-        path: '/account/receipts',
-        methodLabel,
-        nextCharge,
-      };
-    case 'payment-failed':
-    case 'cancelled':
-    case 'ended':
-    case 'ended-unpaid':
-    case 'moved':
-    case 'paused':
-    case 'resumed':
-    case 'dispute-lost':
-      return { template, tierName, nextTry: at, until: at, sentence };
-    case 'refunded':
-      return {
-        template,
-        tierName,
-        amount: payment?.amount ?? amount,
-        currency,
-        byHand: false,
-        endsAccess: false,
-      };
-    case 'transfer-due':
-      return {
-        template,
-        tierName,
-        amount,
-        currency,
-        payee: site.name,
-        account: '…',
-        bank: '',
-        reference: '…',
-        until: at,
-        path: '/account',
-      };
-    case 'trial-ends':
-    case 'renewal-soon':
-      return { template, tierName, at, amount, currency, methodLabel, sentence };
-    case 'card-expires': {
-      const expires = view?.subscription.methodExpires ?? at.slice(0, 7);
-      return { template, tierName, methodLabel, expires, at, path: '/account' };
-    }
-    case 'price-changes':
-      return { template, tierName, from: at, before: sentence, after: sentence, approvePath: null };
-    case 'sign-in-link':
-      return { template, path: '/sign-in', minutes: 30 };
-    case 'address-changed':
-      return { template, email: frame.email };
-    case 'prove-address':
-      return { template, tierName, path: '/join' };
-    case 'unfinished':
-      return { template, tierName, path: '/join', days: 7 };
-  }
-}
+/** How a mail reads for a member, with the owner's settings of it and the members to choose from. */
+export const mailPreview = staffUse('set up the site')('mail-preview', inputSchema, async (_, input) => {
+  const kind = mailKind(input.template);
+  if (!kind) return missing();
+  const { name: siteName, mails } = await currentSite();
+  return done({
+    kind,
+    preview: await previewFor(kind.template, input.memberId),
+    members: await previewMembers(),
+    own: mails[kind.template],
+    siteName,
+  });
+});

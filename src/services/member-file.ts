@@ -1,13 +1,16 @@
 import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
-import { listAudit } from '@/store/audit';
-import { pool } from '@/store/db';
+import { listAudit } from '@/platform/store/audit';
+import { pool } from '@/platform/store/db';
 import { listAnswers } from '@/store/join-fields';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/store/mails';
 import { listNotes, type MemberNote } from '@/store/member-notes';
 import { findMember, type Member } from '@/store/members';
-import { memberAccount, type MemberAccount } from './member-account';
+import { memberAccount, type MemberAccount } from '@/services/lib/member-account';
+import { staffUse } from '@/platform/use';
+import { uuid } from '@/platform/inputs';
+import { found } from '@/platform/result';
 
 export type TimelineEntry = {
   id: string;
@@ -22,7 +25,7 @@ export type TimelineEntry = {
 };
 
 /** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
-export async function memberFile(id: string): Promise<{
+async function readFile(id: string): Promise<{
   member: Member;
   account: MemberAccount;
   timeline: TimelineEntry[];
@@ -113,3 +116,5 @@ export async function memberFile(id: string): Promise<{
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+export const memberFile = staffUse('look')('member-file', uuid, async (_, id) => found(await readFile(id)));

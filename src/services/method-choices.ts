@@ -1,9 +1,12 @@
-import { z } from 'zod';
 import type { Instant } from '@/core/calendar';
 import type { Member } from '@/store/members';
-import { memberAccount } from './member-account';
-import { currentSite } from './site';
-import { toWay, waysToPay, type WayToPay } from './ways-to-pay';
+import { memberAccount } from '@/services/lib/member-account';
+import { currentSite } from '@/platform/site';
+import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
+import { memberUse } from '@/platform/use';
+import { uuid } from '@/platform/inputs';
+import { found } from '@/platform/result';
+import { ownerOfSubscription } from './lib/owners';
 
 export type MethodChoices = {
   name: string;
@@ -18,8 +21,7 @@ export type MethodChoices = {
 };
 
 /** The ways in which a member's own subscription can be paid from now on; null: it is not theirs, or is over. */
-export async function methodChoices(member: Pick<Member, 'id'>, id: string): Promise<MethodChoices | null> {
-  if (!z.uuid().safeParse(id).success) return null;
+async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<MethodChoices | null> {
   const site = await currentSite();
   const account = await memberAccount(member);
   const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
@@ -41,3 +43,10 @@ export async function methodChoices(member: Pick<Member, 'id'>, id: string): Pro
     zone: site.zone,
   };
 }
+
+export const methodChoices = memberUse(
+  'method-choices',
+  uuid,
+  async ({ memberId }, id) => found(await readChoices({ id: memberId }, id)),
+  { owner: ownerOfSubscription },
+);

@@ -1,151 +1,63 @@
-import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
-import type { State } from '@/core/subscriptions/subscription';
-import { pool } from '@/store/db';
-import { listGatewayAccounts } from '@/store/gateways';
-import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payments';
-import { listSubscriptionsById } from '@/store/subscriptions';
-import {
-  countByState,
-  listSubscriptions,
-  type SubscriptionFilter,
-  type SubscriptionRow,
-} from '@/store/subscription-lists';
-import type { Mode } from '@/store/site';
-import { listOfferVersions, type StoredOffer } from '@/store/offers';
-import { listTiers } from '@/store/tiers';
-import { siteNow } from './clock';
-import { nextCharges } from './next-charges';
-import { currentSite, inMode } from './site';
+import { z } from 'zod';
+import { mode, nothing, search } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payments';
+import { SUBSCRIPTION_SORTS, SUBSCRIPTION_STATES } from '@/store/subscription-lists';
+import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
+import * as lists from './lib/money-lists';
 
-/** How many rows stand on a page of a list. */
-export const PAGE_ROWS = 100;
-const SOON_DAYS = 30;
-const MOST_SOON = 1_000;
+/** Rows on a page of a list. */
+const PAGE_ROWS = 100;
+const look = staffUse('look');
 
-export type SubscriptionLine = SubscriptionRow & {
-  offer: StoredOffer | undefined;
-  tierName: string;
-  through: string;
-  next: { at: Instant; amount: number; currency: string } | null;
-};
-export type PaymentLine = PaymentListRow & { tierName: string; through: string };
-
-/** Subscriptions that fit a filter; of the site's mode, where none is named. */
-export async function subscriptionList(
-  filter: SubscriptionFilter,
-  mode?: Mode,
-): Promise<{ rows: SubscriptionLine[]; total: number; counts: Map<State, number>; zone: string }> {
-  const own = await currentSite();
-  const site = inMode(own, mode ?? own.mode);
-  const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
-  const next = await nextCharges(
-    site,
-    rows.map((row) => row.id),
-  );
-  const counts = await countByState(pool(), site.mode);
-  const named = await withNames(rows);
-  return {
-    rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })),
-    total,
-    counts,
-    zone: site.zone,
-  };
-}
-
-/** Payments that fit a filter; of the site's mode, where none is named. */
-export async function paymentList(
-  filter: PaymentFilter,
-  mode?: Mode,
-): Promise<{ rows: PaymentLine[]; total: number; zone: string }> {
-  const site = await currentSite();
-  const { rows, total } = await listPayments(pool(), mode ?? site.mode, filter);
-  return { rows: await withNames(rows), total, zone: site.zone };
-}
-
-export type DueSoon = {
-  rows: SubscriptionLine[];
-  sums: { currency: string; amount: number; count: number }[];
-  zone: string;
-};
-
-/** What will be charged in the next 30 days as things stand, soonest first, and what it comes to. */
-export async function dueSoon(): Promise<DueSoon> {
-  const site = await currentSite();
-  const until = addLength(siteNow(site), { n: SOON_DAYS, unit: 'day' }, site.zone);
-  const filter: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: MOST_SOON };
-  const { rows, zone } = await subscriptionList(filter);
-  const soon = rows
-    .filter((row) => row.next !== null && isBefore(row.next.at, until))
-    .sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
-  const sums = new Map<string, { amount: number; count: number }>();
-  for (const { next } of soon) {
-    if (!next) continue;
-    const sum = sums.get(next.currency) ?? { amount: 0, count: 0 };
-    sums.set(next.currency, { amount: sum.amount + next.amount, count: sum.count + 1 });
-  }
-  return { rows: soon, sums: [...sums].map(([currency, sum]) => ({ currency, ...sum })), zone };
-}
-
-export type FailedLine = SubscriptionLine & {
-  since: Instant | null;
-  failures: number;
-  /** Why the last try failed. */
-  code: string | null;
-  graceEnd: Instant | null;
-};
-
-/** Who could not be charged and has not paid since, by when the next try is. */
-export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }> {
-  const site = await currentSite();
-  const filter: SubscriptionFilter = {
-    state: 'overdue',
-    search: '',
-    sort: 'due',
-    offset: 0,
-    limit: MOST_SOON,
-  };
-  const { rows, zone } = await subscriptionList(filter);
-  const stored = new Map(
-    (
-      await listSubscriptionsById(
-        pool(),
-        rows.map((row) => row.id),
-      )
-    ).map((one) => [one.id, one]),
-  );
-  const codes = await lastDeclines(
-    pool(),
-    rows.map((row) => row.id),
-  );
-  return {
-    zone,
-    rows: rows.map((row) => {
-      const since = stored.get(row.id)?.firstFailedAt ?? null;
-      return {
-        ...row,
-        since,
-        failures: stored.get(row.id)?.failures ?? 0,
-        code: codes.get(row.id) ?? null,
-        graceEnd: since && addLength(since, { n: site.graceDays, unit: 'day' }, zone),
-      };
-    }),
-  };
-}
-
-async function withNames<T extends { offerVersionId: string; gatewayAccountId: string | null }>(
-  rows: T[],
-): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
-  const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
-  const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
-  const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));
-  const accounts = new Map((await listGatewayAccounts(pool())).map((account) => [account.id, account.label]));
-  return rows.map((row) => {
-    const offer = offers.get(row.offerVersionId);
-    return {
-      ...row,
-      offer,
-      tierName: (offer && tiers.get(offer.tierId)) ?? '',
-      through: accounts.get(row.gatewayAccountId ?? '') ?? '',
-    };
+/** Query parameters of a list; unknown values fall back to the first known one. */
+const asked = <State extends string, Sort extends string>(
+  states: readonly [State, ...State[]],
+  sorts: readonly [Sort, ...Sort[]],
+) =>
+  z.object({
+    state: z.union([z.literal(''), z.enum(states)]).catch(''),
+    search,
+    sort: z.enum(sorts).catch(sorts[0]),
+    page: z.coerce.number().int().min(1).max(100_000).catch(1),
+    mode: mode.catch(undefined),
+    /** "2026-11"; otherwise every month. */
+    month: z.string().max(10).default(''),
   });
-}
+const NEWEST = ['newest'] as const;
+
+export const subscriptionsAsked = asked(SUBSCRIPTION_STATES, SUBSCRIPTION_SORTS);
+export const paymentsAsked = asked(PAYMENT_STATES, PAYMENT_SORTS);
+export const documentsAsked = asked(DOCUMENT_KINDS, NEWEST);
+
+const rowsOf = ({ page }: { page: number }) => ({ offset: (page - 1) * PAGE_ROWS, limit: PAGE_ROWS });
+
+/** A page of the subscriptions that fit what was asked. */
+export const subscriptionList = look('subscription-list', subscriptionsAsked, async (_, query) => {
+  const list = await lists.subscriptionList({ ...query, ...rowsOf(query) }, query.mode);
+  return done({ ...list, query, perPage: PAGE_ROWS });
+});
+
+/** A page of the payments that fit what was asked. */
+export const paymentList = look('payment-list', paymentsAsked, async (_, query) => {
+  const bounds = monthBounds(query.month, (await currentSite()).zone) ?? { from: null, until: null };
+  const list = await lists.paymentList({ ...query, ...rowsOf(query), ...bounds, memberId: null }, query.mode);
+  return done({ ...list, query, perPage: PAGE_ROWS });
+});
+
+/** The months of the books, and a page of the documents that fit what was asked. */
+export const books = look('books', documentsAsked, async (_, query) => {
+  const list = await readBooks(
+    query.month,
+    { kind: query.state, search: query.search, ...rowsOf(query) },
+    query.mode,
+  );
+  return done({ ...list, query, perPage: PAGE_ROWS });
+});
+
+/** Upcoming charges of the next 30 days. */
+export const upcomingCharges = look('upcoming-charges', nothing, async () => done(await lists.dueSoon()));
+/** Who could not be charged and has not paid since. */
+export const failedList = look('failed-list', nothing, async () => done(await lists.failedList()));

@@ -1,6 +1,6 @@
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { unspentCredit } from '@/store/credits';
-import { listAudit } from '@/store/audit';
+import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/store/documents';
 import { listHoldings } from '@/store/holdings';
 import { listAnswers } from '@/store/join-fields';
@@ -11,17 +11,19 @@ import { listOfferVersions } from '@/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/store/payments';
 import { listRefunds } from '@/store/refunds';
 import { listSubscriptionsOf } from '@/store/subscriptions';
-import { NotAllowed, type Actor } from './actor';
-import { siteNow } from './clock';
-import { issueDocuments } from './issue-documents';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { issueDocuments } from '@/services/lib/issue-documents';
+import { currentSite } from '@/platform/site';
+import { memberUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { found } from '@/platform/result';
 
 const EVERY = 100_000;
 
 /** Everything the site knows about the member who asks, as one JSON document. Amounts in minor units, instants UTC. */
-export async function myData(actor: Actor): Promise<Record<string, unknown>> {
-  const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
-  if (!member) throw new NotAllowed('Sign in first.');
+async function everythingOf(memberId: string): Promise<Record<string, unknown> | null> {
+  const member = await findMember(pool(), memberId);
+  if (!member) return null;
   const site = await currentSite();
   const { id, email, name, joinedAt, country, invoiceWords } = member;
   const subscriptions = await listSubscriptionsOf(pool(), id, site.mode);
@@ -95,3 +97,7 @@ export async function myData(actor: Actor): Promise<Record<string, unknown>> {
     happened: (await listAudit(pool(), subjects, EVERY)).map(({ at, action }) => ({ at, action })),
   };
 }
+
+export const myData = memberUse('my-data', nothing, async ({ memberId }) =>
+  found(await everythingOf(memberId)),
+);

@@ -1,58 +1,88 @@
-import { z } from 'zod';
+import { uuid } from '@/platform/inputs';
+import { done, found, missing, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { memberUse } from '@/platform/use';
+import type { Sheet } from '@/core/documents';
 import { findAgreement, findAgreementOf } from '@/store/agreements';
-import { pool } from '@/store/db';
 import { findGatewayAccount } from '@/store/gateways';
-import { findJoining, type Joining } from '@/store/joinings';
+import { findJoining } from '@/store/joinings';
 import { findOffer } from '@/store/offers';
-import { findSubscription } from '@/store/subscriptions';
-import { findTier, type Tier } from '@/store/tiers';
-import type { Actor } from './actor';
-import { settleAgreement } from './settle-agreement';
-import { currentSite } from './site';
-import { transferDetails, type TransferDetails } from './transfer-details';
+import { findTier } from '@/store/tiers';
+import { documentPdf } from './lib/document-pdf';
+import { readInvoiceToPay } from './lib/invoice-to-pay';
+import { ownerOfAgreement, ownerOfJoining } from './lib/owners';
+import { settleAgreement } from './lib/settle-agreement';
+import { transferDetails } from './lib/transfer-details';
 
-/** A joining that waits for its payer: what is to be done, or what became of it. */
-export type PendingJoining = {
-  joining: Joining;
-  tier: Tier | undefined;
-  offerId: string;
-  zone: string;
-  transfer: TransferDetails | null;
-  /** Where the wallet is to be told yes, while it has not been. */
-  approveUrl: string | null;
-};
+/** A checkout that waits for its payer: what is to be done, or what became of it. */
+export const pendingJoining = memberUse(
+  'pending-joining',
+  uuid,
+  async (_, joiningId) => {
+    const joining = await findJoining(pool(), joiningId);
+    const offer = joining && (await findOffer(pool(), joining.offerId));
+    if (!joining || !offer) return missing();
+    const agreement = await findAgreementOf(pool(), joining.subscriptionId, ['asked']);
+    return done({
+      state: joining.state,
+      lastProblem: joining.lastProblem,
+      offerId: offer.id,
+      tier: await findTier(pool(), offer.tierId),
+      zone: (await currentSite()).zone,
+      transfer: await transferDetails(joining.subscriptionId),
+      /** Where the wallet is to be told yes, while it has not been. */
+      approveUrl: agreement?.approveUrl ?? null,
+    });
+  },
+  { owner: ownerOfJoining },
+);
 
-export async function pendingJoining(joiningId: string): Promise<PendingJoining | null> {
+async function sheetFor(joiningId: string): Promise<Sheet | null> {
   const joining = await findJoining(pool(), joiningId);
-  const offer = joining && (await findOffer(pool(), joining.offerId));
-  if (!joining || !offer) return null;
-  const agreement = await findAgreementOf(pool(), joining.subscriptionId, ['asked']);
-  return {
-    joining,
-    offerId: offer.id,
-    tier: await findTier(pool(), offer.tierId),
-    zone: (await currentSite()).zone,
-    transfer: await transferDetails(joining.subscriptionId),
-    approveUrl: agreement?.approveUrl ?? null,
-  };
+  return joining?.state === 'open' ? readInvoiceToPay(joining.subscriptionId) : null;
 }
 
-/** Asks the wallet what became of a joining's approval, as the payer comes back from there. */
-export async function returnFromWallet(joiningId: string): Promise<Joining | null> {
-  const joining = await findJoining(pool(), joiningId);
-  const agreement = joining && (await findAgreementOf(pool(), joining.subscriptionId, ['asked']));
-  const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
-  if (agreement && account) await settleAgreement(account, agreement);
-  return (await findJoining(pool(), joiningId)) ?? null;
-}
+/** The invoice of a checkout that waits for its transfer. */
+export const joiningToPay = memberUse(
+  'joining-to-pay',
+  uuid,
+  async (_, joiningId) => found(await sheetFor(joiningId)),
+  { owner: ownerOfJoining },
+);
+export const joiningToPayAsPdf = memberUse(
+  'joining-to-pay-as-pdf',
+  uuid,
+  async (_, joiningId) => {
+    const sheet = await sheetFor(joiningId);
+    return sheet ? done({ label: sheet.label, bytes: await documentPdf(sheet) }) : missing();
+  },
+  { owner: ownerOfJoining },
+);
+
+/** Asks the wallet what became of a checkout's approval, as the payer comes back from there. */
+export const returnFromWallet = memberUse(
+  'return-from-wallet',
+  uuid,
+  async (_, joiningId): Promise<Result<{ isDone: boolean }>> => {
+    const joining = await findJoining(pool(), joiningId);
+    const agreement = joining && (await findAgreementOf(pool(), joining.subscriptionId, ['asked']));
+    const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
+    if (agreement && account) await settleAgreement(account, agreement);
+    return done({ isDone: (await findJoining(pool(), joiningId))?.state === 'done' });
+  },
+  { owner: ownerOfJoining },
+);
 
 /** The same for a member who approved how a subscription of theirs is paid from now on. */
-export async function returnFromApproval(actor: Actor, agreementId: string): Promise<void> {
-  const agreement = z.uuid().safeParse(agreementId).success
-    ? await findAgreement(pool(), agreementId)
-    : undefined;
-  const subscription = agreement && (await findSubscription(pool(), agreement.subscriptionId));
-  const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
-  if (!agreement || !account || !subscription?.memberId || subscription.memberId !== actor.memberId) return;
-  if (agreement.state === 'asked') await settleAgreement(account, agreement);
-}
+export const returnFromApproval = memberUse(
+  'return-from-approval',
+  uuid,
+  async (_, agreementId): Promise<Result<null>> => {
+    const agreement = await findAgreement(pool(), agreementId);
+    const account = agreement && (await findGatewayAccount(pool(), agreement.gatewayAccountId));
+    if (account && agreement.state === 'asked') await settleAgreement(account, agreement);
+    return done(null);
+  },
+  { owner: ownerOfAgreement },
+);

@@ -1,20 +1,24 @@
 import { z } from 'zod';
-import { transaction } from '@/store/db';
+import { transaction } from '@/platform/store/db';
 import { reopenGatewayEvent } from '@/store/gateways';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, refusedField, type Result } from './result';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { uuid } from '@/platform/inputs';
+import { staffUse } from '@/platform/use';
 
 /** Has the worker process a gateway's message once more, from the beginning; whatever it did, it does not do twice. */
-export async function processAgain(actor: Actor, eventId: string): Promise<Result<null>> {
-  requireRight(actor, 'manage money');
-  const site = await currentSite();
-  return transaction(async (db) => {
-    if (!z.uuid().safeParse(eventId).success || !(await reopenGatewayEvent(db, eventId)))
-      return refusedField('', 'A message that was refused proves nothing, and is not processed.');
-    await record(db, actor, siteNow(site), 'message processed again', `message:${eventId}`);
-    return done(null);
-  });
-}
+export const processAgain = staffUse('manage money')(
+  'process-again',
+  uuid,
+  async (actor, eventId): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      if (!z.uuid().safeParse(eventId).success || !(await reopenGatewayEvent(db, eventId)))
+        return refusedField('', 'This message failed its signature check, so it is not processed.');
+      await record(db, actor, siteNow(site), 'message processed again', `message:${eventId}`);
+      return done(null);
+    });
+  },
+);

@@ -1,24 +1,63 @@
 import { z } from 'zod';
-import { may } from '@/core/staff';
-import { pool } from '@/store/db';
-import { findDocument, findInvoiceOf, type StoredDocument } from '@/store/documents';
-import type { Actor } from './actor';
-import { issueDocuments } from './issue-documents';
+import { sheetOf, type Sheet } from '@/core/documents';
+import { uuid } from '@/platform/inputs';
+import { done, found, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { memberUse } from '@/platform/use';
+import { findDocument, findInvoiceOf } from '@/store/documents';
+import { memberDocuments } from './lib/document-list';
+import { documentPdf } from './lib/document-pdf';
+import { readInvoiceToPay } from './lib/invoice-to-pay';
+import { issueDocuments } from './lib/issue-documents';
+import { ownerOfDocument, ownerOfPayment, ownerOfSubscription } from './lib/owners';
 
-/** Whether somebody may read a document: it is theirs, or they are staff. */
-const mayRead = (actor: Actor, document: StoredDocument): boolean =>
-  may(actor.staffRole, 'look') || (actor.memberId !== null && document.memberId === actor.memberId);
+const staff = 'look' as const;
 
-/** A document, or null where there is none that this person may read: the two are not told apart. */
-export async function readDocument(actor: Actor, id: string): Promise<StoredDocument | null> {
-  const document = z.uuid().safeParse(id).success ? await findDocument(pool(), id) : undefined;
-  return document && mayRead(actor, document) ? document : null;
+async function sheetFor(id: string): Promise<Sheet | null> {
+  const document = await findDocument(pool(), id);
+  return document ? sheetOf(document, (await currentSite()).zone) : null;
 }
 
-/** The invoice of what a payment was for; made first, where the worker has not come to it yet. */
-export async function invoiceOfPayment(actor: Actor, paymentId: string): Promise<StoredDocument | null> {
-  if (!z.uuid().safeParse(paymentId).success) return null;
-  await issueDocuments();
-  const document = await findInvoiceOf(pool(), paymentId);
-  return document && mayRead(actor, document) ? document : null;
-}
+const pdfOf = async (sheet: Sheet | null) =>
+  sheet ? done({ label: sheet.label, bytes: await documentPdf(sheet) }) : missing();
+
+/** A receipt, a refund or a credit, for the member it was made out to and for staff. */
+export const readDocument = memberUse('read-document', uuid, async (_, id) => found(await sheetFor(id)), {
+  owner: ownerOfDocument,
+  staff,
+});
+export const documentAsPdf = memberUse('document-as-pdf', uuid, async (_, id) => pdfOf(await sheetFor(id)), {
+  owner: ownerOfDocument,
+  staff,
+});
+
+/** The id of the invoice of what a payment was for; made first, where the worker has not come to it yet. */
+export const invoiceOfPayment = memberUse(
+  'invoice-of-payment',
+  uuid,
+  async (_, paymentId) => {
+    await issueDocuments();
+    return found((await findInvoiceOf(pool(), paymentId))?.id);
+  },
+  { owner: ownerOfPayment, staff },
+);
+
+/** The invoice that an awaited transfer is to pay, with its reference in place of a number. */
+export const invoiceToPay = memberUse(
+  'invoice-to-pay',
+  uuid,
+  async (_, subscriptionId) => found(await readInvoiceToPay(subscriptionId)),
+  { owner: ownerOfSubscription, staff },
+);
+export const invoiceToPayAsPdf = memberUse(
+  'invoice-to-pay-as-pdf',
+  uuid,
+  async (_, subscriptionId) => pdfOf(await readInvoiceToPay(subscriptionId)),
+  { owner: ownerOfSubscription, staff },
+);
+
+/** The caller’s own documents, newest first. */
+export const myDocuments = memberUse('my-documents', z.undefined(), async ({ memberId }) =>
+  done(await memberDocuments(memberId)),
+);

@@ -1,8 +1,12 @@
 import { gatewayById } from '@/gateways';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findGatewayAccount, insertGatewayEvent } from '@/store/gateways';
-import { spendPoint, type Limit } from '@/store/rate-limits';
-import { unseal } from './seal';
+import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { unseal } from '@/platform/seal';
+import { z } from 'zod';
+import { publicUse } from '@/platform/use';
+import { uuid } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 export type Reception = 'stored' | 'known already' | 'refused' | 'unknown account';
 
@@ -10,11 +14,7 @@ export type Reception = 'stored' | 'known already' | 'refused' | 'unknown accoun
 const REFUSALS: Limit = { name: 'webhook:refused', points: 100, seconds: 3600 };
 
 /** Verifies a gateway's message and stores it for the worker. Nothing else happens here, so the answer is at once. */
-export async function receiveGatewayEvent(
-  accountId: string,
-  headers: Record<string, string>,
-  body: string,
-): Promise<Reception> {
+async function receive({ accountId, headers, body }: z.output<typeof inputSchema>): Promise<Reception> {
   const account = await findGatewayAccount(pool(), accountId);
   if (!account) return 'unknown account';
   const reading = account.webhookSecretSealed
@@ -42,3 +42,13 @@ export async function receiveGatewayEvent(
   });
   return added ? 'stored' : 'known already';
 }
+
+const inputSchema = z.object({
+  accountId: uuid,
+  headers: z.record(z.string(), z.string()),
+  body: z.string(),
+});
+
+export const receiveGatewayEvent = publicUse('receive-gateway-event', inputSchema, async (_, message) =>
+  done(await receive(message)),
+);

@@ -3,20 +3,22 @@ import { isBefore, type Instant } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
 import { renewalOf } from '@/core/subscriptions/upcoming';
 import { declineSentence } from '@/gateways/contract';
-import { pool, transaction } from '@/store/db';
+import { pool, transaction } from '@/platform/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { findMember } from '@/store/members';
 import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
 import { findSubscription, lockSubscription } from '@/store/subscriptions';
-import { NotAllowed, type Actor } from './actor';
-import { applyTransition } from './apply-transition';
-import { siteNow } from './clock';
-import { collect, settleOpenIntent, writeIntent } from './collect-payment';
-import { silence } from './pay-joining';
-import { saveCard } from './save-card';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { currentSite } from './site';
-import { termsOf } from './terms';
+import type { Actor, SignedIn } from '@/platform/actor';
+import { applyTransition } from '@/services/lib/apply-transition';
+import { siteNow } from '@/platform/clock';
+import { collect, settleOpenIntent, writeIntent } from '@/services/lib/collect-payment';
+import { silence } from '@/services/lib/pay-joining';
+import { saveCard } from '@/services/lib/save-card';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { termsOf } from '@/services/lib/terms';
+import { memberUse } from '@/platform/use';
+import { ownerOfSubscription } from '@/services/lib/owners';
 
 const inputSchema = z.object({
   subscriptionId: z.uuid(),
@@ -27,16 +29,21 @@ const inputSchema = z.object({
 });
 
 /** Pays for a further length of what was paid once. Early, it begins where the old one ends. */
-export async function renewSubscription(
-  actor: Actor,
-  raw: unknown,
+export const renewSubscription = memberUse(
+  'renew-subscription',
+  inputSchema,
+  (actor, input) => renew(actor, input),
+  {
+    owner: ({ subscriptionId }) => ownerOfSubscription(subscriptionId),
+  },
+);
+
+async function renew(
+  actor: SignedIn,
+  input: z.output<typeof inputSchema>,
 ): Promise<Result<{ until: Instant | null }>> {
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const input = parsed.data;
   const subscription = await findSubscription(pool(), input.subscriptionId);
-  if (!subscription?.memberId || subscription.memberId !== actor.memberId)
-    throw new NotAllowed('This subscription is not yours.');
+  if (!subscription) return missing();
   const open = await findOpenPayment(pool(), subscription.id);
   if (open) {
     const outcome = await settleOpenIntent(actor, open);
@@ -48,7 +55,7 @@ export async function renewSubscription(
   if (!input.keepCard) {
     const { gatewayAccountId } = subscription;
     const account = gatewayAccountId ? await findGatewayAccount(pool(), gatewayAccountId) : undefined;
-    const member = await findMember(pool(), subscription.memberId);
+    const member = await findMember(pool(), actor.memberId);
     const saved =
       account &&
       (await saveCard(account, subscription.id, {

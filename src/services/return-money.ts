@@ -1,18 +1,21 @@
 import { config } from '@/config';
 import { gatewayById } from '@/gateways';
 import { listStray, markReturned, type StrayPayment } from '@/store/agreements';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
 import { listOpenRefunds } from '@/store/refunds';
-import { WORKER } from './actor';
-import { siteNow } from './clock';
-import { keysOf } from './connect-gateway';
-import { record } from './record';
-import { collectRefund } from './refund-payment';
-import { currentSite } from './site';
+import { WORKER } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { keysOf } from '@/services/lib/gateway-account';
+import { record } from '@/platform/record';
+import { collectRefund } from '@/services/lib/give-refund';
+import { currentSite } from '@/platform/site';
+import { systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 /** Settles refunds that a crash or silence left open, and returns money that belongs to nothing that runs. */
-export async function returnMoney(): Promise<number> {
+async function returnAll(): Promise<number> {
   const refunds = await listOpenRefunds(pool(), config().LEASE_SECONDS, 20);
   for (const refund of refunds) await collectRefund(WORKER, refund);
   const stray = await listStray(pool(), null, true, 20);
@@ -42,3 +45,5 @@ async function giveBack(account: GatewayAccount, { id, gatewayRef, amount }: Str
   const asked = { paymentRef: gatewayRef, amount: left, idempotencyKey: `stray:${id}` };
   return (await gateway.refund(keys, asked)).state === 'succeeded';
 }
+
+export const returnMoney = systemUse('return-money', nothing, async () => done(await returnAll()));

@@ -1,29 +1,32 @@
 import { config } from '@/config';
 import { addLength, isBefore, type Instant } from '@/core/calendar';
 import { transition } from '@/core/subscriptions/transition';
-import { pool, transaction } from '@/store/db';
+import { pool, transaction } from '@/platform/store/db';
 import { findGatewayAccount } from '@/store/gateways';
 import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
-import type { Site } from '@/store/site';
+import type { Site } from '@/platform/store/site';
 import { lockSubscription } from '@/store/subscriptions';
 import { claimDue, extendLease, waitForPayer, type DueSubscription } from '@/store/subscription-work';
-import { WORKER } from './actor';
-import { applyTransition } from './apply-transition';
-import { siteNow } from './clock';
-import { collect, settleOpenIntent, writeIntent } from './collect-payment';
-import type { Known } from './known-parts';
-import { record } from './record';
-import { recordOutcome } from './record-outcome';
-import { currentSite } from './site';
-import { termsOf } from './terms';
-import { askForTransfer } from './transfer-details';
-import { remind } from './write-reminders';
+import { WORKER } from '@/platform/actor';
+import { applyTransition } from '@/services/lib/apply-transition';
+import { siteNow } from '@/platform/clock';
+import { collect, settleOpenIntent, writeIntent } from '@/services/lib/collect-payment';
+import type { Known } from '@/services/lib/known-parts';
+import { record } from '@/platform/record';
+import { recordOutcome } from '@/services/lib/record-outcome';
+import { currentSite } from '@/platform/site';
+import { termsOf } from '@/services/lib/terms';
+import { askForTransfer } from '@/services/lib/transfer-details';
+import { remind } from './lib/remind';
+import { systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 /**
  * Does the one thing that has been due longest: a charge, a retry, an end. False where nothing is due.
  * Any number of workers may call this at once; each takes another subscription.
  */
-export async function runOneDue(): Promise<boolean> {
+async function runOne(): Promise<boolean> {
   const site = await currentSite();
   // Once the site is live, what was made in test mode stands still.
   const testNow = site.mode === 'test' ? siteNow(site, 'test') : null;
@@ -96,3 +99,5 @@ async function step(
     return null;
   });
 }
+
+export const runOneDue = systemUse('run-one-due', nothing, async () => done(await runOne()));

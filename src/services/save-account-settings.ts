@@ -1,37 +1,40 @@
 import { z } from 'zod';
 import { accountSectionSchema, wholeArrangement } from '@/core/account-sections';
-import { lock, transaction } from '@/store/db';
-import { setAccountSettings } from '@/store/site';
+import { lock, transaction } from '@/platform/store/db';
+import { setAccountSettings } from '@/platform/store/site';
 import { listTiers, setAccountSections } from '@/store/tiers';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, type Result } from './result';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
 
 const sections = z.array(accountSectionSchema).max(20).transform(wholeArrangement);
 const inputSchema = z.object({
   sections,
   mayDelete: z.boolean(),
-  /** By tier id: an arrangement of its own. Tiers that are left out have the site's. */
-  tiers: z.record(z.string(), sections).default({}),
+  /** By tier id: an arrangement of its own, or null for the site's. Tiers that are left out keep what they had. */
+  tiers: z.record(z.string().max(200), sections.nullable()).optional(),
 });
 
 /** The order of the account's sections and which are on, for all members and for those who hold a tier. */
-export async function saveAccountSettings(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const input = parsed.data;
-  const site = await currentSite();
-  return transaction(async (db) => {
-    await lock(db, 'account settings');
-    await setAccountSettings(db, input.sections, input.mayDelete);
-    for (const { id } of await listTiers(db)) await setAccountSections(db, id, input.tiers[id] ?? null);
-    await record(db, actor, siteNow(site), 'account arranged', 'site', {
-      mayDelete: input.mayDelete,
-      tiers: Object.keys(input.tiers),
+export const saveAccountSettings = staffUse('set up the site')(
+  'save-account-settings',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      await lock(db, 'account settings');
+      await setAccountSettings(db, input.sections, input.mayDelete);
+      for (const { id } of await listTiers(db)) {
+        const own = input.tiers?.[id];
+        if (own !== undefined) await setAccountSections(db, id, own);
+      }
+      await record(db, actor, siteNow(site), 'account arranged', 'site', {
+        mayDelete: input.mayDelete,
+        tiers: Object.keys(input.tiers ?? {}),
+      });
+      return done(null);
     });
-    return done(null);
-  });
-}
+  },
+);

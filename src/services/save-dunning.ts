@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { transaction } from '@/store/db';
-import { setDunning } from '@/store/site';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, type Result } from './result';
-import { currentSite } from './site';
+import { transaction } from '@/platform/store/db';
+import { setDunning } from '@/platform/store/site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
 
 const MOST = 90;
 const inputSchema = z.object({
@@ -37,15 +37,16 @@ const inputSchema = z.object({
 });
 
 /** When a refused charge is tried again, and how long access is kept meanwhile. Counts for failures from now on. */
-export async function saveDunning(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { retryDays, graceDays } = parsed.data;
-  const site = await currentSite();
-  return transaction(async (db) => {
-    await setDunning(db, retryDays, graceDays);
-    await record(db, actor, siteNow(site), 'dunning changed', 'site', { retryDays, graceDays });
-    return done(null);
-  });
-}
+export const saveDunning = staffUse('set up the site')(
+  'save-dunning',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const { retryDays, graceDays } = input;
+    const site = await currentSite();
+    return transaction(async (db) => {
+      await setDunning(db, retryDays, graceDays);
+      await record(db, actor, siteNow(site), 'dunning changed', 'site', { retryDays, graceDays });
+      return done(null);
+    });
+  },
+);

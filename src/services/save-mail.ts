@@ -1,14 +1,15 @@
 import { z } from 'zod';
 import { unknownFields } from '@/core/mail-words';
-import { fieldsOf, mailKind } from '@/mail/catalogue';
-import { pool, transaction } from '@/store/db';
+import { fieldsOf, HOLDS_SECRET, mailKind } from '@/mail/catalogue';
+import { pool, transaction } from '@/platform/store/db';
 import { requeueMail, saveMailSetting } from '@/store/mails';
-import { setSender } from '@/store/site';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { currentSite } from './site';
+import { setSender } from '@/platform/store/site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { uuid } from '@/platform/inputs';
+import { staffUse } from '@/platform/use';
 
 const senderSchema = z.object({
   senderName: z
@@ -21,17 +22,18 @@ const senderSchema = z.object({
 });
 
 /** Who the site's mail comes from. */
-export async function saveSender(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = senderSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const site = await currentSite();
-  return transaction(async (db) => {
-    await setSender(db, parsed.data.senderName, parsed.data.senderAddress);
-    await record(db, actor, siteNow(site), 'sender changed', 'site', parsed.data);
-    return done(null);
-  });
-}
+export const saveSender = staffUse('set up the site')(
+  'save-sender',
+  senderSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      await setSender(db, input.senderName, input.senderAddress);
+      await record(db, actor, siteNow(site), 'sender changed', 'site', input);
+      return done(null);
+    });
+  },
+);
 
 const mailSchema = z.object({
   template: z.string(),
@@ -45,38 +47,42 @@ const mailSchema = z.object({
 });
 
 /** Whether a mail is sent, under which subject, and with which words of the owner before ours. */
-export async function saveMail(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = mailSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { template, ...setting } = parsed.data;
-  const kind = mailKind(template);
-  if (!kind) return refusedField('', 'There is no such mail.');
-  if (!setting.isOn && !kind.canBeOff)
-    return refusedField('isOn', 'This mail cannot be switched off: something hangs on it.');
-  const known = fieldsOf(kind);
-  for (const field of ['subject', 'words'] as const) {
-    const [unknown] = unknownFields(setting[field], known);
-    if (unknown !== undefined)
-      return refusedField(
-        field,
-        `This mail has nothing to put in for {${unknown}}. It knows ${known.map((name) => `{${name}}`).join(', ')}.`,
-      );
-  }
-  const site = await currentSite();
-  return transaction(async (db) => {
-    await saveMailSetting(db, template, setting);
-    await record(db, actor, siteNow(site), 'mail changed', `mail:${template}`, { isOn: setting.isOn });
-    return done(null);
-  });
-}
+export const saveMail = staffUse('set up the site')(
+  'save-mail',
+  mailSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const { template, ...setting } = input;
+    const kind = mailKind(template);
+    if (!kind) return refusedField('', 'There is no such mail.');
+    if (!setting.isOn && !kind.canBeOff)
+      return refusedField('isOn', 'This mail cannot be switched off: something hangs on it.');
+    const known = fieldsOf(kind);
+    for (const field of ['subject', 'words'] as const) {
+      const [unknown] = unknownFields(setting[field], known);
+      if (unknown !== undefined)
+        return refusedField(
+          field,
+          `This mail has nothing to put in for {${unknown}}. It knows ${known.map((name) => `{${name}}`).join(', ')}.`,
+        );
+    }
+    const site = await currentSite();
+    return transaction(async (db) => {
+      await saveMailSetting(db, template, setting);
+      await record(db, actor, siteNow(site), 'mail changed', `mail:${template}`, { isOn: setting.isOn });
+      return done(null);
+    });
+  },
+);
 
 /** Has a mail that was given up be tried again. */
-export async function sendMailAgain(actor: Actor, id: string): Promise<Result<null>> {
-  requireRight(actor, 'manage members');
-  if (!z.uuid().safeParse(id).success || !(await requeueMail(pool(), id)))
-    return refusedField('', 'This mail is on its way, or was sent, or is not kept any more.');
-  const site = await currentSite();
-  await record(pool(), actor, siteNow(site), 'mail sent again', `mail:${id}`);
-  return done(null);
-}
+export const sendMailAgain = staffUse('manage members')(
+  'send-mail-again',
+  uuid,
+  async (actor, id): Promise<Result<null>> => {
+    if (!z.uuid().safeParse(id).success || !(await requeueMail(pool(), id, HOLDS_SECRET)))
+      return refusedField('', 'This email is being sent, was sent, or is no longer stored.');
+    const site = await currentSite();
+    await record(pool(), actor, siteNow(site), 'mail sent again', `mail:${id}`);
+    return done(null);
+  },
+);

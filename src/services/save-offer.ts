@@ -5,15 +5,15 @@ import { slugify } from '@/core/content/slug';
 import { STEP_OVER } from '@/core/offers/draft';
 import { isPaid, offerSchema, stepsOver, type Offer } from '@/core/offers/offer';
 import { quoteOffer } from '@/core/offers/quote';
-import { lock, transaction, type Transaction } from '@/store/db';
+import { lock, transaction, type Transaction } from '@/platform/store/db';
 import { addOfferVersion, findOffer, listOffers, saveOffer as store } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { freeId, SAVED_ELSEWHERE } from './save-tier';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { freeId, SAVED_ELSEWHERE } from './lib/free-id';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
 
 const inputSchema = z.object({
   id: z
@@ -25,10 +25,10 @@ const inputSchema = z.object({
     .trim()
     .min(1, 'Name the offer: “Monthly”, “Yearly”.')
     .max(40, 'A name has at most 40 characters.'),
-  onSale: z.boolean().default(true),
+  onSale: z.boolean().optional(),
   /** The version that was opened, where an existing offer is changed. */
   seenVersion: z.number().int().optional(),
-  menuLabel: z.string().trim().max(30, 'At most 30 characters.').default(''),
+  menuLabel: z.string().trim().max(30, 'At most 30 characters.').optional(),
   definition: offerSchema,
 });
 
@@ -36,47 +36,43 @@ const inputSchema = z.object({
  * Makes an offer or changes one. What was bought never changes: other money is a new version, for those who join
  * from now on. Problems of the definition stand under its own paths: "definition.steps.1.amount".
  */
-export async function saveOffer(
-  actor: Actor,
-  raw: unknown,
-): Promise<Result<{ id: string; version: number }>> {
-  requireRight(actor, 'set tiers');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { name, onSale, menuLabel } = parsed.data;
-  const { id: _, ...definition } = parsed.data.definition;
-  const site = await currentSite();
-  const at = siteNow(site);
-  return transaction(async (db) => {
-    await lock(db, 'offers');
-    const known = parsed.data.id ? await findOffer(db, parsed.data.id) : undefined;
-    if (parsed.data.seenVersion !== undefined && known && known.version !== parsed.data.seenVersion)
-      return refusedField('', SAVED_ELSEWHERE);
-    const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
-    // What was saved once may have its dates behind it: its name can still be changed.
-    const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);
-    if (against) return against;
-    const offers = await listOffers(db);
-    const twin = offers.find(
-      (offer) =>
-        offer.tierId === definition.tier &&
-        offer.id !== known?.id &&
-        offer.retiredAt === null &&
-        offer.name.toLowerCase() === name.toLowerCase(),
-    );
-    if (twin) return refusedField('name', `This tier has an offer called “${twin.name}” already.`);
-    const id =
-      known?.id ??
-      freeId(
-        parsed.data.id ?? slugify(`${definition.tier}-${name}`),
-        new Set(offers.map((offer) => offer.id)),
+export const saveOffer = staffUse('set tiers')(
+  'save-offer',
+  inputSchema,
+  async (actor, input): Promise<Result<{ id: string; version: number }>> => {
+    const { name } = input;
+    const { id: _, ...definition } = input.definition;
+    const site = await currentSite();
+    const at = siteNow(site);
+    return transaction(async (db) => {
+      await lock(db, 'offers');
+      const known = input.id ? await findOffer(db, input.id) : undefined;
+      const { onSale, menuLabel } = input;
+      if (input.seenVersion !== undefined && known && known.version !== input.seenVersion)
+        return refusedField('', SAVED_ELSEWHERE);
+      const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
+      // What was saved once may have its dates behind it: its name can still be changed.
+      const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);
+      if (against) return against;
+      const offers = await listOffers(db);
+      const twin = offers.find(
+        (offer) =>
+          offer.tierId === definition.tier &&
+          offer.id !== known?.id &&
+          offer.retiredAt === null &&
+          offer.name.toLowerCase() === name.toLowerCase(),
       );
-    await store(db, { id, tierId: definition.tier, name, onSale, menuLabel });
-    const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
-    await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
-    return done({ id, version });
-  });
-}
+      if (twin) return refusedField('name', `This tier has an offer called “${twin.name}” already.`);
+      const id =
+        known?.id ??
+        freeId(input.id ?? slugify(`${definition.tier}-${name}`), new Set(offers.map((offer) => offer.id)));
+      await store(db, { id, tierId: definition.tier, name, onSale, menuLabel });
+      const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
+      await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
+      return done({ id, version });
+    });
+  },
+);
 
 async function whyImpossible(
   db: Transaction,

@@ -1,10 +1,13 @@
 import sharp from 'sharp';
-import { pool } from '@/store/db';
-import { findPicture, insertPicture, type Picture } from '@/store/pictures';
-import { requireRight, type Actor } from './actor';
-import { done, refusedField, type Result } from './result';
+import { pool } from '@/platform/store/db';
+import { findPicture, insertPicture } from '@/store/pictures';
+import { done, found, refused, refusedField, type Result } from '@/platform/result';
+import { z } from 'zod';
+import { publicUse, staffUse } from '@/platform/use';
+import { nothing, uuid } from '@/platform/inputs';
+import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 
-const MAX_BYTES = 8_000_000;
+const TOO_LARGE = 'This picture is larger than 8 MB. Save it smaller, then choose it again.';
 const MAX_PIXELS = 40_000_000;
 /** What a camera or a painter writes. Drawings that could carry a script or lead elsewhere are not among them. */
 const FORMATS = new Set<string | undefined>(['jpeg', 'png', 'webp', 'heif', 'gif']);
@@ -14,28 +17,36 @@ const BOX = { width: 1280, height: 960 };
 
 /**
  * Keeps a picture: whatever was uploaded is decoded and written anew as WebP, so that nothing but a picture is ever
- * served, without what a camera hides in it. Refuses, at `field`, what cannot be read as one.
+ * served, without what a camera hides in it. Refuses what cannot be read as one.
  */
-export async function savePicture(
-  actor: Actor,
-  bytes: Uint8Array,
-  field: string,
-): Promise<Result<{ id: string }>> {
-  requireRight(actor, 'set tiers');
-  if (bytes.byteLength > MAX_BYTES)
-    return refusedField(field, 'This picture is larger than 8 MB. Save it smaller, then choose it again.');
-  try {
-    const { format } = await sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata();
-    if (!FORMATS.has(format)) return refusedField(field, UNREADABLE);
-    const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
-      .rotate()
-      .resize({ ...BOX, fit: 'inside', withoutEnlargement: true })
-      .webp({ quality: 82 })
-      .toBuffer({ resolveWithObject: true });
-    return done({ id: await insertPicture(pool(), { width: info.width, height: info.height, bytes: data }) });
-  } catch {
-    return refusedField(field, UNREADABLE);
-  }
-}
+export const savePicture = staffUse('set tiers')(
+  'save-picture',
+  z.instanceof(Uint8Array),
+  async (_, bytes): Promise<Result<{ id: string }>> => {
+    if (bytes.byteLength > MOST_PICTURE_BYTES) return refused({ picture: TOO_LARGE }, 'too-large');
+    try {
+      const { format } = await sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata();
+      if (!FORMATS.has(format)) return refusedField('picture', UNREADABLE);
+      const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
+        .rotate()
+        .resize({ ...BOX, fit: 'inside', withoutEnlargement: true })
+        .webp({ quality: 82 })
+        .toBuffer({ resolveWithObject: true });
+      return done({
+        id: await insertPicture(pool(), { width: info.width, height: info.height, bytes: data }),
+      });
+    } catch {
+      return refusedField('picture', UNREADABLE);
+    }
+  },
+);
 
-export const pictureById = (id: string): Promise<Picture | undefined> => findPicture(pool(), id);
+/** An uploaded picture. Anyone may see it, because it appears on public pages. */
+export const pictureById = publicUse('picture-by-id', uuid, async (_, id) =>
+  found(await findPicture(pool(), id)),
+);
+
+/** Whether the caller may upload a picture, checked before the upload. */
+export const maySavePicture = staffUse('set tiers')('may-save-picture', nothing, async () =>
+  Promise.resolve(done(null)),
+);

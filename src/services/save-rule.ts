@@ -1,16 +1,18 @@
 import { z } from 'zod';
 import { coverSchema, openerSchema } from '@/core/access/rule';
 import { slugify } from '@/core/content/slug';
-import { transaction } from '@/store/db';
+import { lock, transaction } from '@/platform/store/db';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/store/rules';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { record } from './record';
-import { done, problemsOf, refused, refusedField, type Result } from './result';
-import { freeId } from './save-tier';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { freeId } from './lib/free-id';
+import { currentSite } from '@/platform/site';
+import { slug } from '@/platform/inputs';
+import { staffUse } from '@/platform/use';
+import { given } from '@/platform/absent';
 
-export const doorstepSchema = z.object({
+const doorstepSchema = z.object({
   teaser: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('none') }),
     z.object({ kind: z.literal('summary') }),
@@ -28,53 +30,59 @@ export const doorstepSchema = z.object({
   showSignIn: z.boolean(),
 });
 
-export const ruleInputSchema = z.object({
+const ruleInputSchema = z.object({
   id: z.string().optional(),
   name: z.string().trim().min(1, 'Name the rule.').max(80, 'A name has at most 80 characters.'),
-  on: z.boolean().default(true),
+  on: z.boolean().optional(),
   covers: z.array(coverSchema).min(1, 'Say what the rule covers.').max(200),
-  except: z.array(coverSchema).max(200).default([]),
-  openTo: z.array(openerSchema).max(50).default([]),
-  alsoRequire: z.boolean().default(false),
-  doorstep: doorstepSchema.nullable().default(null),
-  version: z.number().int().default(0),
+  except: z.array(coverSchema).max(200).optional(),
+  openTo: z.array(openerSchema).max(50).optional(),
+  alsoRequire: z.boolean().optional(),
+  doorstep: doorstepSchema.nullable().optional(),
+  /** The version that was opened, where an existing rule is changed. */
+  version: z.number().int().optional(),
 });
 
+/** What a new rule has where nothing else was said. What exists keeps what it was. */
+const NEW_RULE = { on: true, except: [], openTo: [], alsoRequire: false, doorstep: null, version: 0 };
+
 /** Makes an access rule or changes one. It holds from the next request on. */
-export async function saveRule(actor: Actor, raw: unknown): Promise<Result<{ id: string }>> {
-  requireRight(actor, 'set access');
-  const parsed = ruleInputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const input = parsed.data;
-  const at = siteNow(await currentSite());
-  return transaction(async (db) => {
-    const before = input.id ? await findRule(db, input.id) : undefined;
-    const id =
-      before?.id ??
-      freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
-    const saved = await store(db, { ...input, id });
-    if (!saved)
-      return refusedField(
-        '',
-        'Somebody else changed this rule in the meantime. Load the page again to see it.',
-      );
-    const { version: _, ...after } = input;
-    await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
-      before: before ?? null,
-      after,
+export const saveRule = staffUse('set access')(
+  'save-rule',
+  ruleInputSchema,
+  async (actor, raw): Promise<Result<{ id: string }>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await lock(db, 'rules');
+      const before = raw.id ? await findRule(db, raw.id) : undefined;
+      const input = { ...NEW_RULE, ...before, ...given(raw) };
+      const id =
+        before?.id ??
+        freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
+      const saved = await store(db, { ...input, id });
+      if (!saved)
+        return refusedField('', 'Someone else changed this rule in the meantime. Reload the page to see it.');
+      const { version: _, ...after } = input;
+      await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
+        before: before ?? null,
+        after,
+      });
+      return done({ id });
     });
-    return done({ id });
-  });
-}
+  },
+);
 
 /** Takes a rule away. What it covered follows the next less specific rule, or the site's default. */
-export async function deleteRule(actor: Actor, id: string): Promise<Result<null>> {
-  requireRight(actor, 'set access');
-  const at = siteNow(await currentSite());
-  return transaction(async (db) => {
-    const before = await findRule(db, id);
-    if (!before || !(await remove(db, id))) return refusedField('', 'This rule is gone already.');
-    await record(db, actor, at, 'rule deleted', `rule:${id}`, { before });
-    return done(null);
-  });
-}
+export const deleteRule = staffUse('set access')(
+  'delete-rule',
+  slug,
+  async (actor, id): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      const before = await findRule(db, id);
+      if (!before || !(await remove(db, id))) return refusedField('', 'This rule is gone already.');
+      await record(db, actor, at, 'rule deleted', `rule:${id}`, { before });
+      return done(null);
+    });
+  },
+);

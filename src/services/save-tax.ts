@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { parseRate } from '@/core/tax';
-import { lock, transaction } from '@/store/db';
+import { lock, transaction } from '@/platform/store/db';
 import { saveTax as store } from '@/store/tax';
 import { listTiers, setTaxKind } from '@/store/tiers';
-import { requireRight, type Actor } from './actor';
-import { siteNow } from './clock';
-import { issueDocuments } from './issue-documents';
-import { isCountry } from './countries';
-import { record } from './record';
-import { done, problemsOf, refused, type Result } from './result';
-import { freeId } from './save-tier';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { issueDocuments } from '@/services/lib/issue-documents';
+import { isCountry } from '@/platform/countries';
+import { record } from '@/platform/record';
+import { done, type Result } from '@/platform/result';
+import { freeId } from './lib/free-id';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
 
 const country = z
   .string()
@@ -40,7 +40,8 @@ const inputSchema = z
         z.object({
           id: z.string().max(60).default(''),
           name: z.string().trim().min(1, 'Name the kind.').max(60, 'At most 60 characters.'),
-          tiers: z.array(z.string()).default([]),
+          /** Left out, they stay. */
+          tiers: z.array(z.string().max(200)).max(500).optional(),
           rates: z
             .array(
               z.object({
@@ -82,33 +83,37 @@ const inputSchema = z
   });
 
 /** How what is sold is taxed, by kind and country, and who stands on the invoices. Counts from the next charge on. */
-export async function saveTax(actor: Actor, raw: unknown): Promise<Result<null>> {
-  requireRight(actor, 'set up the site');
-  const parsed = inputSchema.safeParse(raw);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { kinds: typed, ...settings } = parsed.data;
-  const site = await currentSite();
-  // What was paid before has the tax of before.
-  await issueDocuments();
-  const taken = new Set(typed.flatMap((kind) => kind.id || []));
-  const kinds = typed.map((kind) => {
-    const id = kind.id || freeId(slugify(kind.name), taken);
-    taken.add(id);
-    return { ...kind, id };
-  });
-  return transaction(async (db) => {
-    await lock(db, 'tax');
-    await store(db, {
-      ...settings,
-      kinds,
-      rates: kinds.flatMap((kind) => kind.rates.map((one) => ({ ...one, kindId: kind.id }))),
+export const saveTax = staffUse('set up the site')(
+  'save-tax',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const { kinds: typed, ...settings } = input;
+    const site = await currentSite();
+    // What was paid before has the tax of before.
+    await issueDocuments();
+    const taken = new Set(typed.flatMap((kind) => kind.id || []));
+    const kinds = typed.map((kind) => {
+      const id = kind.id || freeId(slugify(kind.name), taken);
+      taken.add(id);
+      return { ...kind, id };
     });
-    const of = new Map(kinds.flatMap((kind) => kind.tiers.map((tier) => [tier, kind.id] as const)));
-    for (const { id } of await listTiers(db)) await setTaxKind(db, [id], of.get(id) ?? null);
-    await record(db, actor, siteNow(site), 'tax changed', 'site', {
-      way: settings.way,
-      kinds: kinds.map(({ name, rates }) => ({ name, rates })),
+    return transaction(async (db) => {
+      await lock(db, 'tax');
+      await store(db, {
+        ...settings,
+        kinds,
+        rates: kinds.flatMap((kind) => kind.rates.map((one) => ({ ...one, kindId: kind.id }))),
+      });
+      const of = new Map(kinds.flatMap((kind) => (kind.tiers ?? []).map((tier) => [tier, kind.id] as const)));
+      // Only where every kind says which tiers are of it is a tier that none names of none.
+      const isWhole = kinds.every((kind) => kind.tiers !== undefined);
+      for (const { id } of await listTiers(db))
+        if (isWhole || of.has(id)) await setTaxKind(db, [id], of.get(id) ?? null);
+      await record(db, actor, siteNow(site), 'tax changed', 'site', {
+        way: settings.way,
+        kinds: kinds.map(({ name, rates }) => ({ name, rates })),
+      });
+      return done(null);
     });
-    return done(null);
-  });
-}
+  },
+);

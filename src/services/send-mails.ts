@@ -1,14 +1,22 @@
 import { config } from '@/config';
 import { sendLetter } from '@/mail/send';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { claimMails, markMailFailed, markMailSent } from '@/store/mails';
-import { currentSite } from './site';
+import { currentSite } from '@/platform/site';
+import { systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { z } from 'zod';
+import { unseal } from '@/platform/seal';
 
 /** Real seconds to wait before each further try; after the last the mail is given up and shown as failed. */
 const WAITS = [10, 60, 300, 1800, 7200, 43_200];
 
+const bodiesSchema = z.object({ text: z.string(), html: z.string() });
+const bodiesOf = (sealed: string) => bodiesSchema.parse(JSON.parse(unseal(sealed)));
+
 /** Sends the mails that wait. The answer is how many were taken. */
-export async function sendMails(): Promise<number> {
+async function send(): Promise<number> {
   const mails = await claimMails(pool(), 20, config().LEASE_SECONDS);
   if (mails.length === 0) return 0;
   const site = await currentSite();
@@ -19,8 +27,7 @@ export async function sendMails(): Promise<number> {
         from: { name: site.senderName, address: site.senderAddress },
         to: mail.toAddress,
         subject: mail.subject,
-        text: mail.textBody,
-        html: mail.htmlBody,
+        ...(mail.sealed ? bodiesOf(mail.sealed) : { text: mail.textBody, html: mail.htmlBody }),
       });
       await markMailSent(pool(), mail.id);
     } catch (error) {
@@ -29,3 +36,5 @@ export async function sendMails(): Promise<number> {
   }
   return mails.length;
 }
+
+export const sendMails = systemUse('send-mails', nothing, async () => done(await send()));

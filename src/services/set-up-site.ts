@@ -1,14 +1,15 @@
 import { z } from 'zod';
 import { isZone } from '@/core/calendar';
 import { isCurrency } from '@/core/money';
-import { transaction } from '@/store/db';
+import { transaction } from '@/platform/store/db';
 import { insertMember } from '@/store/members';
-import { findSite, insertSite } from '@/store/site';
-import { SETUP } from './actor';
-import { realNow, siteNow } from './clock';
-import { hashPassword, MAX_PASSWORD, MIN_PASSWORD } from './passwords';
-import { record } from './record';
-import { done, problemsOf, refused, type Result } from './result';
+import { findSite, insertSite } from '@/platform/store/site';
+import { SETUP } from '@/platform/actor';
+import { realNow, siteNow } from '@/platform/clock';
+import { hashPassword, MAX_PASSWORD, MIN_PASSWORD } from '@/platform/passwords';
+import { record } from '@/platform/record';
+import { done, refused, type Result } from '@/platform/result';
+import { systemUse } from '@/platform/use';
 
 const inputSchema = z.object({
   name: z.string().trim().min(1, 'Name the site.').max(80),
@@ -23,36 +24,39 @@ const inputSchema = z.object({
 });
 
 /** Makes the site, in test mode, and its owner. Once only. */
-export async function setUpSite(input: z.input<typeof inputSchema>): Promise<Result<{ ownerId: string }>> {
-  const parsed = inputSchema.safeParse(input);
-  if (!parsed.success) return refused(problemsOf(parsed.error));
-  const { ownerName, ownerEmail, ownerPassword, ...site } = parsed.data;
-  const passwordHash = await hashPassword(ownerPassword);
-  return transaction(async (db) => {
-    if (await findSite(db)) return refused({ '': 'This database holds a site already.' });
-    await insertSite(db, {
-      ...site,
-      mode: 'test',
-      accessDefault: 'everyone',
-      retryDays: [1, 3, 5, 7],
-      graceDays: 7,
-      senderName: site.name,
-      doorstep: {
-        teaser: { kind: 'words', count: 60 },
-        visitorNotice: 'The rest is for members.',
-        memberNotice: 'What you hold does not open this.',
-        showSignIn: true,
-      },
+export const setUpSite = systemUse(
+  'set-up-site',
+  inputSchema,
+  async (_, input): Promise<Result<{ ownerId: string }>> => {
+    const { ownerName, ownerEmail, ownerPassword, ...site } = input;
+    const passwordHash = await hashPassword(ownerPassword);
+    return transaction(async (db) => {
+      if (await findSite(db)) return refused({ '': 'This database holds a site already.' });
+      await insertSite(db, {
+        ...site,
+        mode: 'test',
+        accessDefault: 'everyone',
+        retryDays: [1, 3, 5, 7],
+        graceDays: 7,
+        senderName: site.name,
+        doorstep: {
+          teaser: { kind: 'words', count: 60 },
+          visitorNotice: 'The rest is for members.',
+          memberNotice: 'What you hold does not open this.',
+          showSignIn: true,
+        },
+      });
+      const joinedAt = siteNow({ mode: 'test', clockAheadMs: site.clockAheadMs });
+      const owner = await insertMember(db, {
+        email: ownerEmail,
+        name: ownerName,
+        passwordHash,
+        staffRole: 'owner',
+        joinedAt,
+        emailConfirmedAt: realNow(),
+      });
+      await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
+      return done({ ownerId: owner.id });
     });
-    const joinedAt = siteNow({ mode: 'test', clockAheadMs: site.clockAheadMs });
-    const owner = await insertMember(db, {
-      email: ownerEmail,
-      name: ownerName,
-      passwordHash,
-      staffRole: 'owner',
-      joinedAt,
-    });
-    await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
-    return done({ ownerId: owner.id });
-  });
-}
+  },
+);

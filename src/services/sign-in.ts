@@ -1,37 +1,100 @@
 import { z } from 'zod';
-import { pool } from '@/store/db';
-import { findMemberByEmail, type Member } from '@/store/members';
-import { forgetPoints, spendPoint, type Limit } from '@/store/rate-limits';
-import { passwordMatches } from './passwords';
-import { done, refused, type Result } from './result';
+import type { Actor } from '@/platform/actor';
+import { realNow } from '@/platform/clock';
+import { emailAddress, nothing } from '@/platform/inputs';
+import { passwordMatches } from '@/platform/passwords';
+import { record } from '@/platform/record';
+import { done, refused, refusedField, type Result } from '@/platform/result';
+import { safeReturn } from '@/platform/safe-return';
+import { pool, transaction } from '@/platform/store/db';
+import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { hashToken } from '@/platform/tokens';
+import { publicUse } from '@/platform/use';
+import { findMemberByEmail } from '@/store/members';
+import { deleteSession, findSessionMember } from '@/store/sessions';
+import { isKnownDevice } from './lib/known-device';
+import { againstAskingForCode, mailCode } from './lib/mail-code';
+import { openSession, type Opened } from './lib/open-session';
+import { waitWords } from './lib/wait-words';
 
-const PER_ADDRESS: Limit = { name: 'sign-in:address', points: 8, seconds: 15 * 60 };
-const PER_CALLER: Limit = { name: 'sign-in:caller', points: 60, seconds: 15 * 60 };
+const WINDOW = 15 * 60;
+/** A browser that signed in to this account before has a counter of its own, which strangers do not spend. */
+const PER_DEVICE: Limit = { name: 'sign-in:device', points: 8, seconds: WINDOW };
+const PER_CALLER_AND_ADDRESS: Limit = { name: 'sign-in:caller-address', points: 8, seconds: WINDOW };
+const PER_CALLER: Limit = { name: 'sign-in:caller', points: 60, seconds: WINDOW };
+/** What strangers everywhere may try at one account before it is for browsers that know it, and for codes. */
+const PER_ADDRESS: Limit = { name: 'sign-in:address', points: 100, seconds: 3600 };
 
 const inputSchema = z.object({
-  email: z.string().trim().toLowerCase().min(1, 'Type your e-mail address.').max(254),
+  email: z.string().trim().toLowerCase().min(1, 'Type your email address.').max(254),
   password: z.string().min(1, 'Type your password.').max(1000),
+  to: z.string().max(500).default('/account'),
 });
 
-/** The member, where address and password belong together. The same answer for an unknown address and a wrong password. */
-export async function signIn(input: unknown, caller: string): Promise<Result<Member>> {
-  const parsed = inputSchema.safeParse(input);
-  if (!parsed.success)
-    return refused(Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0]), i.message])));
-  const { email, password } = parsed.data;
-  const wait = Math.max(await spendPoint(PER_CALLER, caller), await spendPoint(PER_ADDRESS, email));
-  if (wait > 0) return refused({ '': `Too many tries. Wait ${waitWords(wait)}, then try again.` });
-  const member = await findMemberByEmail(pool(), email);
-  if (!(await passwordMatches(member?.passwordHash, password)) || !member) {
-    return refused({
-      '': 'This e-mail address and password do not belong together. Check both; capital letters count in the password.',
-    });
-  }
-  await forgetPoints(PER_ADDRESS, email);
-  return done(member);
+/** Signs in by password. The same answer for an unknown address and a wrong password. */
+export const signIn = publicUse(
+  'sign-in',
+  inputSchema,
+  async (actor, { email, password, to }): Promise<Result<Opened & { to: string }>> => {
+    const device = await isKnownDevice(actor, email);
+    const wait = await spend(actor, email, device);
+    if (wait > 0)
+      return refused({
+        '': `Too many tries. Wait ${waitWords(wait)}, or sign in with a code we email you.`,
+      });
+    const member = await findMemberByEmail(pool(), email);
+    if (!(await passwordMatches(member?.passwordHash, password)) || !member) {
+      await recordFailure(actor, member?.id);
+      return refused({
+        '': 'This email address and password don’t match. Check both, or sign in with a code we email you.',
+      });
+    }
+    if (device) await forgetPoints(PER_DEVICE, device);
+    else await forgetPoints(PER_CALLER_AND_ADDRESS, `${actor.address ?? 'unknown'} ${email}`);
+    const opened = await transaction((db) => openSession(db, actor, member, 'password'));
+    return done({ ...opened, to: safeReturn(to) });
+  },
+);
+
+async function spend(actor: Actor, email: string, device: string | null): Promise<number> {
+  if (device) return spendPoint(PER_DEVICE, device);
+  const caller = actor.address ?? 'unknown';
+  return Math.max(
+    await spendPoint(PER_CALLER, caller),
+    await spendPoint(PER_CALLER_AND_ADDRESS, `${caller} ${email}`),
+    await spendPoint(PER_ADDRESS, email),
+  );
 }
 
-export function waitWords(seconds: number): string {
-  const minutes = Math.ceil(seconds / 60);
-  return minutes === 1 ? 'a minute' : `${minutes} minutes`;
+/** Without the address that was typed where nobody has it: people type passwords into the wrong field. */
+async function recordFailure(actor: Actor, memberId: string | undefined): Promise<void> {
+  await record(pool(), actor, realNow(), 'sign-in failed', memberId ? `member:${memberId}` : 'site', {
+    from: actor.address ?? '',
+  });
 }
+
+const codeSchema = z.object({ email: emailAddress, to: z.string().max(500).default('/account') });
+
+/** Mails a code that signs in. The answer does not say whether the address has an account; the mail does. */
+export const askForCode = publicUse(
+  'ask-for-code',
+  codeSchema,
+  async (actor, { email, to }): Promise<Result<{ browser: string }>> => {
+    const against = await againstAskingForCode(actor, email);
+    if (against) return refusedField('', against.problems[''] ?? '');
+    const member = await findMemberByEmail(pool(), email);
+    const asked = { purpose: 'sign-in' as const, email, memberId: null, returnTo: safeReturn(to) };
+    return done(await mailCode(asked, member !== undefined));
+  },
+);
+
+/** Ends the session that the browser carries. */
+export const signOut = publicUse('sign-out', nothing, async ({ browser }): Promise<Result<null>> => {
+  if (browser?.session) await deleteSession(pool(), hashToken(browser.session));
+  return done(null);
+});
+
+/** Whose session the browser carries; null for a visitor. */
+export const whoIsThere = publicUse('who-is-there', nothing, async ({ browser }) =>
+  done((browser?.session && (await findSessionMember(pool(), hashToken(browser.session)))) || null),
+);

@@ -1,17 +1,21 @@
 import { decide } from '@/core/access/decide';
 import type { PersonFacts } from '@/core/access/facts';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { listMenuItems } from '@/store/items';
 import { listMenuOffers } from '@/store/offers';
 import { listRules } from '@/store/rules';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { publicUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { viewerOf } from './lib/viewer';
 
 /** A page of the menu, or an entry that leads to joining by an offer. */
 export type MenuEntry = { path: string; title: string; isOpen: boolean };
 
 /** The entries of the site's menu, each with whether it is open to the person. */
-export async function siteMenu(person: PersonFacts): Promise<MenuEntry[]> {
+async function menuFor(person: PersonFacts): Promise<MenuEntry[]> {
   const site = await currentSite();
   const now = siteNow(site);
   const [items, rules] = [await listMenuItems(pool(), now), await listRules(pool())];
@@ -28,3 +32,8 @@ export async function siteMenu(person: PersonFacts): Promise<MenuEntry[]> {
   }));
   return [...pages, ...offers];
 }
+
+export const siteMenu = publicUse('site-menu', nothing, async (actor) => {
+  const { person } = await viewerOf(actor);
+  return done(await menuFor(person));
+});

@@ -2,15 +2,18 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
-import { listAudit } from '@/store/audit';
+import { listAudit } from '@/platform/store/audit';
 import { unspentCredit } from '@/store/credits';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/store/members';
 import { ALL_PAYMENTS, findPayment, listPayments, type PaymentListRow } from '@/store/payments';
 import { listRefunds, refundable, type Refund } from '@/store/refunds';
 import { findSubscription } from '@/store/subscriptions';
-import { memberAccount, type SubscriptionView } from './member-account';
-import { currentSite } from './site';
+import { memberAccount, type SubscriptionView } from '@/services/lib/member-account';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { uuid } from '@/platform/inputs';
+import { found } from '@/platform/result';
 
 export type StoryEntry = {
   id: string;
@@ -29,10 +32,12 @@ export type SubscriptionFile = {
   payments: (PaymentListRow & { refunds: Refund[]; refundable: number })[];
   /** For the forms of this drawer: sent twice, it is one refund. */
   requestId: string;
+  /** Minor units; above this a refund asks for the password. */
+  refundAsksAbove: number;
 };
 
 /** The whole story of a subscription of the site's mode, newest first, with its payments; null: there is none. */
-export async function subscriptionFile(id: string): Promise<SubscriptionFile | null> {
+async function readFile(id: string): Promise<SubscriptionFile | null> {
   const site = await currentSite();
   const subscription = z.uuid().safeParse(id).success ? await findSubscription(pool(), id) : undefined;
   const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
@@ -65,11 +70,12 @@ export async function subscriptionFile(id: string): Promise<SubscriptionFile | n
     credit: await unspentCredit(pool(), member.id, subscription.mode),
     story: storyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
     requestId: randomUUID(),
+    refundAsksAbove: site.refundAsksAbove,
   };
 }
 
 /** The subscription that a payment belongs to; null: there is no such payment. */
-export async function subscriptionOfPayment(paymentId: string): Promise<string | null> {
+async function ofPayment(paymentId: string): Promise<string | null> {
   const payment = z.uuid().safeParse(paymentId).success ? await findPayment(pool(), paymentId) : undefined;
   return payment?.subscriptionId ?? null;
 }
@@ -120,3 +126,11 @@ function storyOf(
   ];
   return entries.sort((a, b) => compare(b.at, a.at));
 }
+
+export const subscriptionFile = staffUse('look')('subscription-file', uuid, async (_, id) =>
+  found(await readFile(id)),
+);
+
+export const subscriptionOfPayment = staffUse('look')('subscription-of-payment', uuid, async (_, id) =>
+  found(await ofPayment(id)),
+);

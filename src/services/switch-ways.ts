@@ -1,15 +1,19 @@
 import type { SwitchQuote } from '@/core/subscriptions/switching';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/store/members';
 import { findOffer, type StoredOffer } from '@/store/offers';
 import { findTier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { memberAccount } from './member-account';
-import { storeQuote } from './prepare-joining';
-import { currentSite } from './site';
-import { standingOf } from './standing';
-import { priceOffer } from './terms';
-import { waysOn } from './ways-on';
+import { siteNow } from '@/platform/clock';
+import { memberAccount } from '@/services/lib/member-account';
+import { storeQuote } from '@/services/lib/prepare-joining';
+import { currentSite } from '@/platform/site';
+import { standingOf } from '@/services/lib/standing';
+import { priceOffer } from '@/services/lib/terms';
+import { waysOn } from './lib/ways-on';
+import { z } from 'zod';
+import { staffUse } from '@/platform/use';
+import { uuid } from '@/platform/inputs';
+import { found } from '@/platform/result';
 
 export type SwitchWay = {
   offer: StoredOffer;
@@ -21,7 +25,7 @@ export type SwitchWay = {
 };
 
 /** Where a member's subscription can be switched to, each with a stored quote: what staff accept is what they saw. */
-export async function switchWays(
+async function listWays(
   memberId: string,
   subscriptionId: string,
 ): Promise<{ member: Member; from: string; ways: SwitchWay[]; zone: string } | null> {
@@ -51,3 +55,9 @@ export async function switchWays(
   }
   return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };
 }
+
+const inputSchema = z.object({ memberId: uuid, subscriptionId: uuid });
+
+export const switchWays = staffUse('manage members')('switch-ways', inputSchema, async (_, ids) =>
+  found(await listWays(ids.memberId, ids.subscriptionId)),
+);

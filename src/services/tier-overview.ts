@@ -1,68 +1,54 @@
+import { z } from 'zod';
 import { localDate } from '@/core/calendar';
-import { monthlyValue } from '@/core/offers/comparison';
-import { joiningState, type JoiningState } from '@/core/tiers/joining';
-import { pool } from '@/store/db';
-import { listOffers, listOfferVersions, type StoredOffer } from '@/store/offers';
-import { listRunningSteps } from '@/store/subscriptions';
-import { countHolders, listLadders, listTiers, type Ladder, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { nothing, slug } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { listJoinFields } from '@/store/join-fields';
+import { wasOfferEverBought } from '@/store/offers';
+import { readTierDetail } from './lib/tier-detail';
+import { readTierOverview } from './lib/tier-overview';
+import { readVersions } from './lib/offer-versions';
+import { gatewayLimits } from './lib/ways-to-pay';
 
-export type TierOverview = Tier & {
-  offers: StoredOffer[];
-  holders: number;
-  state: JoiningState;
-  /** What its running subscriptions come to in a month, by currency; minor units. */
-  income: { currency: string; amount: number }[];
-};
+export const tierOverview = staffUse('look')('tier-overview', nothing, async () =>
+  done(await readTierOverview()),
+);
 
-/** Ladders with their rungs, highest first, and the tiers on no ladder; each with its offers, holders and income now. */
-export async function listTierOverview(): Promise<{
-  ladders: { ladder: Ladder; tiers: TierOverview[] }[];
-  alone: TierOverview[];
-}> {
+/** Everything that the Desk shows of a tier; "new" for one that is about to be made. */
+export const tierDetail = staffUse('set tiers')('tier-detail', slug, async (_, id) => {
+  const detail = await readTierDetail(id === 'new' ? null : id);
+  return detail ? done(detail) : missing();
+});
+
+const offerSchema = z.object({ tierId: slug, offerId: slug });
+
+/** An offer with all that its editor shows; "new" for one that is about to be made. */
+export const offerEditor = staffUse('set tiers')('offer-editor', offerSchema, async (_, ids) => {
+  const detail = await readTierDetail(ids.tierId);
+  const tier = detail?.tier;
+  const offer = ids.offerId === 'new' ? null : detail?.offers.find(({ id }) => id === ids.offerId);
+  if (!tier || offer === undefined) return missing();
   const site = await currentSite();
   const now = siteNow(site);
-  const [tiers, offers, ladders, holders, income] = await Promise.all([
-    listTiers(pool()),
-    listOffers(pool()),
-    listLadders(pool()),
-    countHolders(pool(), site.mode, now),
-    monthlyIncome(site.mode),
-  ]);
-  const all = tiers.map((tier) => ({
-    ...tier,
-    offers: offers.filter((offer) => offer.tierId === tier.id && !offer.retiredAt),
-    holders: holders.get(tier.id) ?? 0,
-    state: joiningState(
-      { ...tier, isRetired: tier.retiredAt !== null },
-      holders.get(tier.id) ?? 0,
-      localDate(now, site.zone),
-    ),
-    income: income.get(tier.id) ?? [],
-  }));
-  return {
-    ladders: ladders.map((ladder) => ({ ladder, tiers: all.filter((tier) => tier.ladderId === ladder.id) })),
-    alone: all.filter((tier) => tier.ladderId === null),
-  };
-}
+  return done({
+    tier,
+    offer,
+    others: detail.others,
+    opens: detail.opens,
+    versions: offer ? await readVersions(offer.id) : { versions: [], previews: [] },
+    gateways: await gatewayLimits(),
+    canDelete: offer !== null && !(await wasOfferEverBought(pool(), offer.id)),
+    currency: site.currency,
+    zone: site.zone,
+    now,
+    today: localDate(now, site.zone),
+  });
+});
 
-/** What running subscriptions come to in a month, by the tier that they hold now. */
-async function monthlyIncome(mode: 'test' | 'live'): Promise<Map<string, TierOverview['income']>> {
-  const running = await listRunningSteps(pool(), mode);
-  const versions = await listOfferVersions(pool(), [...new Set(running.map((row) => row.offerVersionId))]);
-  const offers = new Map(versions.map((offer) => [offer.versionId, offer.definition]));
-  const sums = new Map<string, TierOverview['income']>();
-  for (const { offerVersionId, step, count } of running) {
-    const offer = offers.get(offerVersionId);
-    const value = offer ? monthlyValue(offer, step) * count : 0;
-    if (!offer || value === 0) continue;
-    const tierId = offer.steps[step]?.tier ?? offer.tier;
-    const ofTier = sums.get(tierId) ?? [];
-    const line = ofTier.find((sum) => sum.currency === offer.currency);
-    if (line) line.amount += value;
-    else ofTier.push({ currency: offer.currency, amount: value });
-    sums.set(tierId, ofTier);
-  }
-  return sums;
-}
+/** What is asked at checkout, with the tiers that can ask for it. */
+export const joinQuestions = staffUse('set tiers')('join-questions', nothing, async () =>
+  done({ fields: await listJoinFields(pool()), overview: await readTierOverview() }),
+);

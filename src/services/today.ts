@@ -1,5 +1,5 @@
 import { addLength, type Instant } from '@/core/calendar';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { countItems } from '@/store/items';
 import { countJoined } from '@/store/members';
@@ -7,9 +7,12 @@ import { ALL_PAYMENTS, listPayments, sumIncome, type Income, type PaymentListRow
 import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscription-lists';
 import { listOffers } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
-import { accessMap, closedToVisitors } from './access-map';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { closedToVisitors, readAccessMap } from '@/services/lib/access-map';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 export type Today = {
   now: Instant;
@@ -30,7 +33,7 @@ export type Today = {
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
 
 /** What the first page of the Desk shows; each figure is read from what really happened. */
-export async function today(): Promise<Today> {
+async function readToday(): Promise<Today> {
   const site = await currentSite();
   const now = siteNow(site);
   const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
@@ -40,7 +43,7 @@ export async function today(): Promise<Today> {
       listTiers(pool()),
       listOffers(pool()),
       countItems(pool()),
-      accessMap(),
+      readAccessMap(),
       listPayments(pool(), site.mode, { ...ALL_PAYMENTS, state: 'succeeded', limit: 1 }),
       countJoined(pool(), weekAgo, now),
       sumIncome(pool(), site.mode, weekAgo, now),
@@ -64,3 +67,5 @@ export async function today(): Promise<Today> {
     dueNext: running.rows.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
   };
 }
+
+export const today = staffUse('look')('today', nothing, async () => done(await readToday()));

@@ -1,6 +1,6 @@
 import { addLength, isBefore, type Instant } from '@/core/calendar';
 import { allGateways } from '@/gateways';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findGatewayAccount, listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { findJoiningOfSubscription } from '@/store/joinings';
 import { findMember } from '@/store/members';
@@ -9,8 +9,11 @@ import { listToSend, type RefundToSend } from '@/store/refunds';
 import { listUnmatched, type StatementLine } from '@/store/statements';
 import { findSubscription } from '@/store/subscriptions';
 import { findOfferVersion } from '@/store/offers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { staffUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
 
 export type AwaitedTransfer = Payment & {
   who: string;
@@ -21,7 +24,7 @@ export type AwaitedTransfer = Payment & {
 };
 
 /** Transfers that are awaited, lines that matched none, and the accounts that can be paid to. */
-export async function transferList(): Promise<{
+async function listTransfers(): Promise<{
   accounts: GatewayAccount[];
   awaited: AwaitedTransfer[];
   unmatched: StatementLine[];
@@ -65,3 +68,7 @@ export async function transferList(): Promise<{
     zone: site.zone,
   };
 }
+
+export const transferList = staffUse('look')('transfer-list', nothing, async () =>
+  done(await listTransfers()),
+);

@@ -1,41 +1,39 @@
 import { addLength, type Instant } from '@/core/calendar';
-import { pool, transaction } from '@/store/db';
-import {
-  claimReminder,
-  expireJoinings,
-  findJoiningByHash,
-  listUnfinishedJoinings,
-  type Joining,
-} from '@/store/joinings';
+import { pool, transaction, type Transaction } from '@/platform/store/db';
+import { claimReminder, expireJoinings, listUnfinishedJoinings, type Joining } from '@/store/joinings';
 import { findOffer } from '@/store/offers';
 import { findTier, listTiers, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
-import { hashToken, newToken } from './tokens';
-import { writeMail } from './write-mail';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { newToken } from '@/platform/tokens';
+import { writeMail } from '@/services/lib/write-mail';
+import { staffUse, systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { findMember, type Member } from '@/store/members';
+import { insertSignInLink } from '@/store/sign-in-links';
 
 /** Hours after which a person is reminded, once, of a joining left unfinished; days after which it expires. */
 const REMIND_HOURS = 1;
-export const EXPIRE_DAYS = 7;
+const EXPIRE_DAYS = 7;
 
-export type UnfinishedJoining = Pick<
-  Joining,
-  'id' | 'email' | 'name' | 'state' | 'lastProblem' | 'at' | 'remindedAt'
-> & { tier: Tier | undefined; offerName: string; expiresAt: Instant };
+export type UnfinishedJoining = Pick<Joining, 'email' | 'name' | 'lastProblem' | 'at' | 'remindedAt'> & {
+  tier: Tier | undefined;
+  offerName: string;
+  expiresAt: Instant;
+};
 
 /** What people began and did not finish, newest first, with what stood in the way. */
-export async function unfinishedJoinings(): Promise<{ zone: string; joinings: UnfinishedJoining[] }> {
+async function listAll(): Promise<{ zone: string; joinings: UnfinishedJoining[] }> {
   const site = await currentSite();
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
   const rows = await listUnfinishedJoinings(pool(), site.mode, 200);
   const joinings = await Promise.all(
-    rows.map(async ({ id, email, name, state, lastProblem, at, remindedAt, offerId }) => {
+    rows.map(async ({ email, name, lastProblem, at, remindedAt, offerId }) => {
       const offer = await findOffer(pool(), offerId);
       return {
-        id,
         email,
         name,
-        state,
         lastProblem,
         at,
         remindedAt,
@@ -48,15 +46,8 @@ export async function unfinishedJoinings(): Promise<{ zone: string; joinings: Un
   return { zone: site.zone, joinings };
 }
 
-/** The joining that a mailed link resumes; null where the link is dead. */
-export async function joiningToResume(token: string): Promise<Joining | null> {
-  const joining = await findJoiningByHash(pool(), hashToken(token));
-  const { mode } = await currentSite();
-  return joining?.state === 'open' && joining.mode === mode ? joining : null;
-}
-
 /** Reminds people, once each, of what they left unfinished, and ends what has been left for too long. */
-export async function remindAndExpire(): Promise<number> {
+async function remindAll(): Promise<number> {
   const site = await currentSite();
   const now = siteNow(site);
   const expired = await expireJoinings(
@@ -68,19 +59,19 @@ export async function remindAndExpire(): Promise<number> {
   let reminded = 0;
   while (
     await transaction(async (db) => {
-      const { token, hash } = newToken();
-      const joining = await claimReminder(db, site.mode, before, now, hash);
-      if (!joining) return false;
+      const joining = await claimReminder(db, site.mode, before, now);
+      const member = joining?.memberId ? await findMember(db, joining.memberId) : undefined;
+      if (!joining || !member) return false;
       const offer = await findOffer(db, joining.offerId);
       const tier = offer && (await findTier(db, offer.tierId));
       await writeMail(
         db,
         site,
-        { id: joining.memberId, email: joining.email, name: joining.name },
+        member,
         {
           template: 'unfinished',
           tierName: tier?.name ?? site.name,
-          path: `/join/resume/${token}`,
+          secret: { path: await pathFor(db, member, joining) },
           days: EXPIRE_DAYS,
         },
         `unfinished:${joining.id}`,
@@ -92,3 +83,22 @@ export async function remindAndExpire(): Promise<number> {
     reminded++;
   return expired + reminded;
 }
+
+export const remindAndExpire = systemUse('remind-and-expire', nothing, async () => done(await remindAll()));
+
+/**
+ * Where the mail leads: to the checkout, by a link that signs in. Staff sign in as always: a link that lies in a mailbox
+ * for days must not open the Desk.
+ */
+async function pathFor(db: Transaction, member: Member, joining: Joining): Promise<string> {
+  const returnTo = `/join/${joining.offerId}?to=${encodeURIComponent(joining.returnTo)}`;
+  if (member.staffRole) return returnTo;
+  const { token, hash } = newToken();
+  await insertSignInLink(db, hash, member.id, returnTo, EXPIRE_DAYS);
+  return `/sign-in/link/${token}`;
+}
+
+/** What people began and did not finish. */
+export const unfinishedJoinings = staffUse('look')('unfinished-joinings', nothing, async () =>
+  done({ ...(await listAll()), expireDays: EXPIRE_DAYS }),
+);

@@ -1,19 +1,24 @@
 import { decide, type Question } from '@/core/access/decide';
-import type { PersonFacts } from '@/core/access/facts';
+import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { normalisePath } from '@/core/access/paths';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { isBefore, localDate, type Instant } from '@/core/calendar';
 import { readingMinutes, wordCount, type Document } from '@/core/content/document';
 import { firstWords } from '@/core/content/teaser';
 import { joiningState } from '@/core/tiers/joining';
-import { pool } from '@/store/db';
+import { pool } from '@/platform/store/db';
 import { findItemByPath, listCategories, listPublished, type Item } from '@/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
-import type { Doorstep, Site } from '@/store/site';
+import type { Doorstep, Site } from '@/platform/store/site';
 import { listOffers, type StoredOffer } from '@/store/offers';
 import { listTiers, type Tier } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { z } from 'zod';
+import { publicUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { viewerOf } from './lib/viewer';
 
 /** What may be said of an item to anybody who may know that it exists. */
 export type ItemPreview = {
@@ -48,7 +53,7 @@ export type ItemView =
  * What a person sees at an address. The body of a closed item ends here: only its teaser goes on, so no caller
  * can send the rest by mistake.
  */
-export async function viewItem(rawPath: string, person: PersonFacts): Promise<ItemView> {
+async function view(rawPath: string, person: PersonFacts): Promise<ItemView> {
   const site = await currentSite();
   const path = normalisePath(rawPath);
   const item = path === null ? undefined : await findItemByPath(pool(), path);
@@ -134,7 +139,7 @@ async function openingTiers(question: Question): Promise<OpeningTier[]> {
 export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
 
 /** Published items with, for each, whether it is open to the person. Summaries of closed ones follow their doorstep. */
-export async function listItemsFor(
+async function listFor(
   person: PersonFacts,
   filter: { type?: 'page' | 'post'; category?: string } = {},
 ): Promise<ListedItem[]> {
@@ -149,6 +154,28 @@ export async function listItemsFor(
   });
 }
 
-export async function categoryNames(): Promise<Map<string, string>> {
-  return new Map((await listCategories(pool())).map((category) => [category.id, category.name]));
-}
+const pathSchema = z.string().max(2_000);
+
+/** The item at an address, as far as the caller may see it. */
+export const viewItem = publicUse('view-item', pathSchema, async (actor, path) =>
+  done(await view(path, (await viewerOf(actor)).person)),
+);
+
+const filterSchema = z.object({
+  type: z.enum(['page', 'post']).optional(),
+  category: z.string().max(200).optional(),
+});
+
+/** What the caller may know of the published items. */
+export const listItems = publicUse('list-items', filterSchema, async (actor, filter) =>
+  done(await listFor((await viewerOf(actor)).person, filter)),
+);
+
+/** What everyone may know of the newest posts: for the feed, which readers share. */
+export const listFeed = publicUse('list-feed', nothing, async () =>
+  done((await listFor(VISITOR, { type: 'post' })).slice(0, 50)),
+);
+
+export const categoryNames = publicUse('category-names', nothing, async () =>
+  done(new Map((await listCategories(pool())).map((category) => [category.id, category.name]))),
+);

@@ -1,20 +1,20 @@
-import type { Instant } from '@/core/calendar';
-import { offerSentence } from '@/core/offers/sentence';
-import { reminderOf } from '@/core/subscriptions/reminders';
 import { nextCharge } from '@/core/subscriptions/upcoming';
-import { transaction, type Transaction } from '@/store/db';
+import { transaction } from '@/platform/store/db';
 import { findMember } from '@/store/members';
-import type { Mode, Site } from '@/store/site';
-import { type StoredSubscription } from '@/store/subscriptions';
-import { lockNextExpiry, lockNextReminder, setExpiryTold, setRemindAt } from '@/store/subscription-work';
-import { findTier, listTierNames } from '@/store/tiers';
-import { siteNow } from './clock';
-import { currentSite } from './site';
-import { termsOf } from './terms';
-import { writeMail } from './write-mail';
+import type { Mode, Site } from '@/platform/store/site';
+import { lockNextExpiry, lockNextReminder, setExpiryTold } from '@/store/subscription-work';
+import { findTier } from '@/store/tiers';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { termsOf } from '@/services/lib/terms';
+import { writeMail } from '@/services/lib/write-mail';
+import { systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { remind } from './lib/remind';
 
 /** Tells members of charges that come after a trial or a long period, and of cards that expire before their next charge. */
-export async function writeReminders(): Promise<number> {
+async function writeAll(): Promise<number> {
   const site = await currentSite();
   let written = 0;
   for (const mode of site.mode === 'test' ? (['test', 'live'] as const) : (['live'] as const)) {
@@ -32,35 +32,6 @@ async function remindNext(site: Site, mode: Mode): Promise<boolean> {
     await remind(db, site, subscription, now);
     return true;
   });
-}
-
-/** Writes the reminder of a locked subscription, once for each charge that it is about. */
-export async function remind(
-  db: Transaction,
-  site: Site,
-  subscription: StoredSubscription,
-  at: Instant,
-): Promise<void> {
-  await setRemindAt(db, subscription.id, null);
-  const { terms, offer } = await termsOf(db, site, subscription);
-  const reminder = reminderOf(subscription, terms);
-  const member = subscription.memberId ? await findMember(db, subscription.memberId) : undefined;
-  const tier = reminder && (await findTier(db, reminder.period.tier));
-  if (!reminder || !member) return;
-  const content = {
-    template: reminder.kind,
-    tierName: tier?.name ?? offer.name,
-    at: reminder.at,
-    amount: reminder.period.amount,
-    currency: terms.offer.currency,
-    methodLabel: subscription.methodLabel,
-    sentence: offerSentence(terms.movesTo ?? terms.offer, {
-      skipTrial: true,
-      skipFee: subscription.skipFee,
-      tierNames: await listTierNames(db),
-    }),
-  };
-  await writeMail(db, site, member, content, `${reminder.kind}:${subscription.id}:${reminder.at}`, at);
 }
 
 async function tellNextExpiry(site: Site, mode: Mode): Promise<boolean> {
@@ -87,3 +58,5 @@ async function tellNextExpiry(site: Site, mode: Mode): Promise<boolean> {
     return true;
   });
 }
+
+export const writeReminders = systemUse('write-reminders', nothing, async () => done(await writeAll()));

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** What a payer approved at a wallet that bills by itself. */
 export type StoredAgreement = {

@@ -1,8 +1,8 @@
 import type { Instant } from '@/core/calendar';
 import type { DocumentContent, DocumentKind } from '@/core/documents';
 import type { KeyCut } from '@/core/key-cut';
-import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** An invoice, or the document of a refund or credit. It never changes. Amounts in minor units; `at` by the site's clock. */
 export type StoredDocument = {

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, type Db, prepared } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 export type GatewayAccount = {
   id: string;

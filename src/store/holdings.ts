@@ -1,7 +1,7 @@
 import type { HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
-import { many, run, type Db, prepared } from './db';
-import type { Mode } from './site';
+import { many, run, type Db, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 export type Holding = {
   id: string;

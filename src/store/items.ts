@@ -1,7 +1,7 @@
 import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 
 export type ItemType = 'page' | 'post';
 /** An item without its body: safe to list for staff, and what decisions are made from. */

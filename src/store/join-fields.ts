@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { JoinAnswer, JoinField } from '@/core/tiers/join-fields';
-import { many, run, type Db } from './db';
+import { many, run, type Db } from '@/platform/store/db';
 
 /** Every field, in the order in which they are asked. */
 export async function listJoinFields(db: Db): Promise<JoinField[]> {

@@ -1,5 +1,5 @@
 import type { LocalDate } from '@/core/calendar';
-import { many, maybeOne, run, type Db } from './db';
+import { many, maybeOne, run, type Db } from '@/platform/store/db';
 
 /** A word that admits to joining a tier. Kept in lower case; capitals do not count. */
 export type JoiningCode = {

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
-import { many, maybeOne, one, run, type Db } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** One attempt of a person to join. Leases are real time; `at` is the site's clock. */
 export type Joining = {
@@ -10,10 +10,10 @@ export type Joining = {
   offerId: string;
   track: string;
   mode: Mode;
+  /** Null for checkouts started before signing in was required. */
   memberId: string | null;
   email: string;
   name: string;
-  passwordHash: string | null;
   answers: JoinAnswer[];
   codeId: string | null;
   /** The subscription whose place it takes. */
@@ -21,19 +21,15 @@ export type Joining = {
   /** What that switch was said to cost. */
   quoteId: string | null;
   returnTo: string;
-  /** `waiting`: for the proof of its address. */
-  state: 'open' | 'waiting' | 'done' | 'expired';
+  state: 'open' | 'done' | 'expired';
   methodTries: number;
   lastProblem: string;
   at: Instant;
   remindedAt: Instant | null;
 };
 
-/** What a person typed, which another try may change. */
-export type TypedJoining = Pick<
-  Joining,
-  'email' | 'name' | 'passwordHash' | 'memberId' | 'answers' | 'codeId' | 'replacesId' | 'quoteId'
->;
+/** What another try may change. Whose it is never changes. */
+export type TypedJoining = Pick<Joining, 'answers' | 'codeId' | 'replacesId' | 'quoteId'>;
 
 export async function findJoining(db: Db, id: string): Promise<Joining | undefined> {
   return maybeOne(db, 'SELECT * FROM joinings WHERE id = $1', [id]);
@@ -46,9 +42,18 @@ export async function findJoiningOfSubscription(
   return maybeOne(db, 'SELECT * FROM joinings WHERE subscription_id = $1', [subscriptionId]);
 }
 
-/** The joining that a mailed link leads to. */
-export async function findJoiningByHash(db: Db, hash: Buffer): Promise<Joining | undefined> {
-  return maybeOne(db, 'SELECT * FROM joinings WHERE resume_hash = $1', [hash]);
+/** A member’s open checkout for an offer, which can be resumed. */
+export async function findOpenJoining(
+  db: Db,
+  memberId: string,
+  offerId: string,
+  mode: Mode,
+): Promise<Joining | undefined> {
+  return maybeOne(
+    db,
+    `SELECT * FROM joinings WHERE member_id = $1 AND offer_id = $2 AND mode = $3 AND state = 'open' ORDER BY at DESC LIMIT 1`,
+    [memberId, offerId, mode],
+  );
 }
 
 /** Adds a joining under a lease. @throws a conflict where the id is taken */
@@ -59,8 +64,8 @@ export async function insertJoining(
 ): Promise<Joining> {
   return one(
     db,
-    `INSERT INTO joinings (id, subscription_id, offer_id, track, mode, member_id, email, name, password_hash, answers, code_id, replaces_id, quote_id, return_to, at, busy_until)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, now() + make_interval(secs => $16)) RETURNING *`,
+    `INSERT INTO joinings (id, subscription_id, offer_id, track, mode, member_id, email, name, answers, code_id, replaces_id, quote_id, return_to, at, busy_until)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, now() + make_interval(secs => $15)) RETURNING *`,
     [
       j.id,
       j.subscriptionId,
@@ -70,7 +75,6 @@ export async function insertJoining(
       j.memberId,
       j.email,
       j.name,
-      j.passwordHash,
       JSON.stringify(j.answers),
       j.codeId,
       j.replacesId,
@@ -91,21 +95,9 @@ export async function claimJoining(
 ): Promise<Joining | undefined> {
   return maybeOne(
     db,
-    `UPDATE joinings SET busy_until = now() + make_interval(secs => $2), email = $3, name = $4, password_hash = $5, member_id = $6,
-       answers = $7, code_id = $8, replaces_id = $9, quote_id = $10, state = 'open'
-     WHERE id = $1 AND state IN ('open', 'waiting') AND (busy_until IS NULL OR busy_until < now()) RETURNING *`,
-    [
-      id,
-      leaseSeconds,
-      typed.email,
-      typed.name,
-      typed.passwordHash,
-      typed.memberId,
-      JSON.stringify(typed.answers),
-      typed.codeId,
-      typed.replacesId,
-      typed.quoteId,
-    ],
+    `UPDATE joinings SET busy_until = now() + make_interval(secs => $2), answers = $3, code_id = $4, replaces_id = $5, quote_id = $6
+     WHERE id = $1 AND state = 'open' AND (busy_until IS NULL OR busy_until < now()) RETURNING *`,
+    [id, leaseSeconds, JSON.stringify(typed.answers), typed.codeId, typed.replacesId, typed.quoteId],
   );
 }
 
@@ -127,27 +119,16 @@ export async function releaseJoining(db: Db, id: string, problem: string): Promi
   ]);
 }
 
-/** Has a joining wait for the proof of its address, under the hash of a mailed link. */
-export async function awaitProof(db: Db, id: string, hash: Buffer): Promise<void> {
-  await run(
-    db,
-    `UPDATE joinings SET state = 'waiting', busy_until = NULL, resume_hash = $2 WHERE id = $1 AND state = 'open'`,
-    [id, hash],
-  );
-}
-
 export async function finishJoining(db: Db, id: string, memberId: string): Promise<void> {
-  // The password's hash now stands with the member; here it has no further use.
-  await run(
-    db,
-    `UPDATE joinings SET state = 'done', busy_until = NULL, member_id = $2, password_hash = NULL, resume_hash = NULL WHERE id = $1`,
-    [id, memberId],
-  );
+  await run(db, `UPDATE joinings SET state = 'done', busy_until = NULL, member_id = $2 WHERE id = $1`, [
+    id,
+    memberId,
+  ]);
 }
 
 /** Joinings that nobody is at and no payment is open for: what was left unfinished. */
 const UNFINISHED = `
-  state IN ('open', 'waiting') AND (busy_until IS NULL OR busy_until < now())
+  state = 'open' AND (busy_until IS NULL OR busy_until < now())
   AND NOT EXISTS (SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = joinings.subscription_id AND p.state = 'intent')`;
 
 /** Unfinished joinings of a mode, newest first. */
@@ -158,28 +139,27 @@ export async function listUnfinishedJoinings(db: Db, mode: Mode, limit: number):
   ]);
 }
 
-/** Takes one joining left unfinished before an instant that nobody was reminded of, and gives it a new link. */
+/** Takes one joining left unfinished before an instant that nobody was reminded of. */
 export async function claimReminder(
   db: Db,
   mode: Mode,
   before: Instant,
   now: Instant,
-  hash: Buffer,
 ): Promise<Joining | undefined> {
   return maybeOne(
     db,
-    `UPDATE joinings SET reminded_at = $3, resume_hash = $4
-     WHERE id = (SELECT id FROM joinings WHERE mode = $1 AND at <= $2 AND reminded_at IS NULL AND state = 'open' AND ${UNFINISHED}
+    `UPDATE joinings SET reminded_at = $3
+     WHERE id = (SELECT id FROM joinings WHERE mode = $1 AND at <= $2 AND reminded_at IS NULL AND member_id IS NOT NULL AND ${UNFINISHED}
        ORDER BY at LIMIT 1 FOR UPDATE SKIP LOCKED) RETURNING *`,
-    [mode, before, now, hash],
+    [mode, before, now],
   );
 }
 
-/** Ends joinings left unfinished before an instant: the link is dead, and nothing of the password stays. */
+/** Ends joinings left unfinished before an instant. */
 export async function expireJoinings(db: Db, mode: Mode, before: Instant): Promise<number> {
   return run(
     db,
-    `UPDATE joinings SET state = 'expired', resume_hash = NULL, password_hash = NULL, answers = '[]' WHERE mode = $1 AND at <= $2 AND ${UNFINISHED}`,
+    `UPDATE joinings SET state = 'expired', answers = '[]' WHERE mode = $1 AND at <= $2 AND ${UNFINISHED}`,
     [mode, before],
   );
 }

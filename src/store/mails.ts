@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { MailSetting } from '@/core/mail-words';
-import { many, maybeOne, one, run, type Db, prepared } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 export type NewMail = {
   dedupeKey: string;
@@ -10,6 +10,8 @@ export type NewMail = {
   subject: string;
   textBody: string;
   htmlBody: string;
+  /** The bodies as they are sent, sealed, where they hold a secret that grants access; deleted once sent. */
+  sealed: string | null;
   /** The site's clock. */
   at: Instant;
 };
@@ -18,8 +20,8 @@ export type MailRow = { id: string; template: string; subject: string; state: st
 
 const QUEUE_MAIL = prepared(
   'queue-mail',
-  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (dedupe_key) DO NOTHING`,
+  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (dedupe_key) DO NOTHING`,
 );
 
 /** Queues a mail; a second one with the same dedupe key is dropped. */
@@ -32,6 +34,7 @@ export async function queueMail(db: Db, mail: NewMail): Promise<void> {
     mail.subject,
     mail.textBody,
     mail.htmlBody,
+    mail.sealed,
     mail.at,
   ]);
 }
@@ -50,7 +53,11 @@ export async function claimMails(db: Db, limit: number, leaseSeconds: number): P
 }
 
 export async function markMailSent(db: Db, id: string): Promise<void> {
-  await run(db, `UPDATE mails SET state = 'sent', sent_at = now(), last_error = NULL WHERE id = $1`, [id]);
+  await run(
+    db,
+    `UPDATE mails SET state = 'sent', sent_at = now(), last_error = NULL, sealed = NULL WHERE id = $1`,
+    [id],
+  );
 }
 
 /** Notes why sending failed; tried again after `retrySeconds`, or given up where that is null. */
@@ -63,6 +70,7 @@ export async function markMailFailed(
   await run(
     db,
     `UPDATE mails SET last_error = $2, state = CASE WHEN $3::int IS NULL THEN 'failed' ELSE 'queued' END,
+       sealed = CASE WHEN $3::int IS NULL THEN NULL ELSE sealed END,
        next_attempt_at = now() + make_interval(secs => coalesce($3::int, 0)) WHERE id = $1`,
     [id, error, retrySeconds],
   );
@@ -115,13 +123,13 @@ export async function findMail(db: Db, id: string): Promise<LoggedMail | undefin
   );
 }
 
-/** Has a mail that was given up be sent again, from the first try on. False where it was not given up. */
-export async function requeueMail(db: Db, id: string): Promise<boolean> {
+/** Has a mail that was given up be sent again, from the first try on. False where it was not given up, or is of an excepted kind. */
+export async function requeueMail(db: Db, id: string, exceptTemplates: string[]): Promise<boolean> {
   return (
     (await run(
       db,
-      `UPDATE mails SET state = 'queued', attempts = 0, next_attempt_at = now() WHERE id = $1 AND state = 'failed' AND text_body <> ''`,
-      [id],
+      `UPDATE mails SET state = 'queued', attempts = 0, next_attempt_at = now() WHERE id = $1 AND state = 'failed' AND text_body <> '' AND template <> ALL ($2::text[])`,
+      [id, exceptTemplates],
     )) === 1
   );
 }

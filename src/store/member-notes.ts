@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, run, type Db } from './db';
+import { many, run, type Db } from '@/platform/store/db';
 
 /** What staff wrote about a member: for themselves, or for the member to read. */
 export type MemberNote = {

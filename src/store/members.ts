@@ -1,12 +1,14 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
-import { many, maybeOne, one, run, type Db, prepared } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 export type Member = {
   id: string;
   email: string;
   name: string;
   passwordHash: string | null;
+  /** When the address was last confirmed; null: never. Real time. */
+  emailConfirmedAt: Instant | null;
   staffRole: StaffRole | null;
   joinedAt: Instant;
   /** ISO 3166-1 alpha-2, or ''. */
@@ -21,7 +23,7 @@ export async function findMemberByEmail(db: Db, email: string): Promise<Member |
 
 const FIND_MEMBER = prepared(
   'find-member',
-  'SELECT id, email, name, password_hash, staff_role, joined_at, country, invoice_words FROM members WHERE id = $1',
+  'SELECT id, email, name, password_hash, email_confirmed_at, staff_role, joined_at, country, invoice_words FROM members WHERE id = $1',
 );
 
 export async function findMember(db: Db, id: string): Promise<Member | undefined> {
@@ -35,8 +37,15 @@ export async function insertMember(
 ): Promise<Member> {
   return one(
     db,
-    `INSERT INTO members (email, name, password_hash, staff_role, joined_at) VALUES ($1, $2, $3, $4, $5) RETURNING *`,
-    [member.email, member.name, member.passwordHash, member.staffRole, member.joinedAt],
+    `INSERT INTO members (email, name, password_hash, staff_role, joined_at, email_confirmed_at) VALUES ($1, $2, $3, $4, $5, $6) RETURNING *`,
+    [
+      member.email,
+      member.name,
+      member.passwordHash,
+      member.staffRole,
+      member.joinedAt,
+      member.emailConfirmedAt,
+    ],
   );
 }
 
@@ -101,15 +110,31 @@ export async function countMembers(db: Db, mode: string, at: Instant, filter: Me
   return Number(count);
 }
 
-export async function setPassword(db: Db, id: string, passwordHash: string): Promise<void> {
+/** Locks a member's row until the transaction ends. */
+export async function lockMember(db: Db, id: string): Promise<Member | undefined> {
+  return maybeOne(db, 'SELECT * FROM members WHERE id = $1 FOR UPDATE', [id]);
+}
+
+/** Confirms an address and makes it the member's. @throws a conflict where it is taken */
+export async function setConfirmedEmail(db: Db, id: string, email: string, at: Instant): Promise<void> {
+  await run(db, 'UPDATE members SET email = $2, email_confirmed_at = $3 WHERE id = $1', [id, email, at]);
+}
+
+export async function setName(db: Db, id: string, name: string): Promise<void> {
+  await run(db, 'UPDATE members SET name = $2 WHERE id = $1', [id, name]);
+}
+
+/** Sets a password, or, with null, takes it away. */
+export async function setPassword(db: Db, id: string, passwordHash: string | null): Promise<void> {
   await run(db, 'UPDATE members SET password_hash = $2 WHERE id = $1', [id, passwordHash]);
 }
 
-/** Members, not staff, who joined between two instants of the site's clock. */
+/** Members, not staff, who first joined by some offer between two instants of the site's clock. */
 export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
-    'SELECT count(*) FROM members WHERE staff_role IS NULL AND joined_at >= $1 AND joined_at <= $2',
+    `SELECT count(*) FROM members m WHERE staff_role IS NULL AND joined_at >= $1 AND joined_at <= $2
+       AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.state <> 'pending')`,
     [from, to],
   );
   return Number(count);
@@ -118,12 +143,11 @@ export async function countJoined(db: Db, from: Instant, to: Instant): Promise<n
 export async function setDetails(
   db: Db,
   id: string,
-  d: Pick<Member, 'name' | 'email' | 'invoiceWords'>,
+  d: Pick<Member, 'name' | 'invoiceWords'>,
 ): Promise<void> {
-  await run(db, 'UPDATE members SET name = $2, email = $3, invoice_words = $4 WHERE id = $1', [
+  await run(db, 'UPDATE members SET name = $2, invoice_words = $3 WHERE id = $1', [
     id,
     d.name,
-    d.email,
     d.invoiceWords,
   ]);
 }
@@ -141,22 +165,24 @@ export async function setCountry(db: Db, id: string, country: string): Promise<v
 export async function forgetMember(db: Db, id: string, email: string, at: Instant): Promise<void> {
   await run(
     db,
-    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, country = '', invoice_words = '', deleted_at = $2 WHERE id = $1`,
+    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, email_confirmed_at = NULL, country = '', invoice_words = '', deleted_at = $2 WHERE id = $1`,
     [id, at],
   );
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM devices WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM email_codes WHERE member_id = $1 OR email = $2', [id, email]);
   await run(db, 'DELETE FROM join_answers WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [id]);
   await run(
     db,
-    `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', state = CASE state WHEN 'queued' THEN 'failed' ELSE state END
+    `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', sealed = NULL, state = CASE state WHEN 'queued' THEN 'failed' ELSE state END
      WHERE member_id = $1 OR to_address = $2`,
     [id, email],
   );
   await run(
     db,
-    `UPDATE joinings SET email = 'left@left.invalid', name = '', password_hash = NULL, resume_hash = NULL, answers = '[]',
+    `UPDATE joinings SET email = 'left@left.invalid', name = '', answers = '[]',
        state = CASE state WHEN 'done' THEN 'done' ELSE 'expired' END WHERE member_id = $1 OR email = $2`,
     [id, email],
   );

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { Offer } from '@/core/offers/offer';
-import { many, maybeOne, one, run, type Db, prepared } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** An offer in one of its versions: the newest, where nothing else is said. */
 export type StoredOffer = {
@@ -47,17 +47,17 @@ export async function listOfferVersions(db: Db, versionIds: string[]): Promise<S
   return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds]);
 }
 
-/** @throws a conflict where the id is taken */
+/** Adds an offer, or changes one; what is undefined stays as it was, or has its usual value. */
 export async function saveOffer(
   db: Db,
-  offer: { id: string; tierId: string; name: string; onSale: boolean; menuLabel: string },
+  offer: { id: string; tierId: string; name: string; onSale?: boolean; menuLabel?: string },
 ): Promise<void> {
   await run(
     db,
     `INSERT INTO offers (id, tier_id, name, on_sale, menu_label, position)
-     VALUES ($1, $2, $3, $4, $5, (SELECT coalesce(max(position), 0) + 1 FROM offers))
-     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = $4, menu_label = $5`,
-    [offer.id, offer.tierId, offer.name, offer.onSale, offer.menuLabel],
+     VALUES ($1, $2, $3, coalesce($4, true), coalesce($5, ''), (SELECT coalesce(max(position), 0) + 1 FROM offers))
+     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = coalesce($4, offers.on_sale), menu_label = coalesce($5, offers.menu_label)`,
+    [offer.id, offer.tierId, offer.name, offer.onSale ?? null, offer.menuLabel ?? null],
   );
 }
 

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db, prepared } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, toMinor, type Db, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** What was due, whether or not it has been paid. Amounts in minor units. */
 export type StoredCharge = {
@@ -269,6 +269,8 @@ export type PaymentListRow = Pick<
   refunded: number;
   dispute: 'open' | 'won' | 'lost' | null;
 };
+/** What a list of payments can be narrowed to. */
+export const PAYMENT_STATES = ['succeeded', 'declined', 'intent', 'refunded', 'disputed'] as const;
 export const PAYMENT_SORTS = ['newest', 'oldest', 'amount', 'member'] as const;
 export type PaymentFilter = {
   state: '' | PaymentState | 'refunded' | 'disputed';

@@ -1,4 +1,4 @@
-import { maybeOne, one, run, type Db } from './db';
+import { maybeOne, one, run, type Db } from '@/platform/store/db';
 
 /** A picture as WebP; width and height in pixels. */
 export type Picture = { id: string; width: number; height: number; bytes: Buffer };
@@ -16,7 +16,10 @@ export async function findPicture(db: Db, id: string): Promise<Picture | undefin
   return maybeOne(db, 'SELECT * FROM pictures WHERE id = $1', [id]);
 }
 
-/** Pictures that nothing shows any more. */
+/** Pictures that nothing shows any more. One that was just chosen in a form may still be saved with it. */
 export async function deleteUnusedPictures(db: Db): Promise<void> {
-  await run(db, 'DELETE FROM pictures p WHERE NOT EXISTS (SELECT 1 FROM tiers t WHERE t.picture_id = p.id)');
+  await run(
+    db,
+    `DELETE FROM pictures p WHERE created_at < now() - interval '1 day' AND NOT EXISTS (SELECT 1 FROM tiers t WHERE t.picture_id = p.id)`,
+  );
 }

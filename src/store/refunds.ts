@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** Money given back. The row is the intent, written before the gateway is asked. Amounts in minor units. */
 export type Refund = {

@@ -1,7 +1,7 @@
 import type { Rule } from '@/core/access/rule';
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, run, type Db } from './db';
-import type { Doorstep } from './site';
+import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import type { Doorstep } from '@/platform/store/site';
 
 /** A rule with its own doorstep, or null where the site's doorstep stands. */
 export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };

@@ -1,26 +1,61 @@
-import type { Member } from './members';
-import { maybeOne, run, type Db } from './db';
+import type { Instant } from '@/core/calendar';
+import type { StaffRole } from '@/core/staff';
+import { many, maybeOne, run, type Db } from '@/platform/store/db';
 
-/** Stores a session by the hash of its token; `days` of real time. */
+/** The signed-in member, as far as every page needs to know them. */
+export type SignedInMember = {
+  id: string;
+  name: string;
+  email: string;
+  staffRole: StaffRole | null;
+};
+
+/** Stores a session by the hash of its token; `days` of real time. `browser`: as it names itself. */
 export async function insertSession(
   db: Db,
   tokenHash: Buffer,
   memberId: string,
   days: number,
+  browser: string,
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO sessions (token_hash, member_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))`,
-    [tokenHash, memberId, days],
+    `INSERT INTO sessions (token_hash, member_id, expires_at, browser) VALUES ($1, $2, now() + make_interval(days => $3), $4)`,
+    [tokenHash, memberId, days, browser],
   );
 }
 
-/** The member whose session this is, unless it has expired. */
-export async function findSessionMember(db: Db, tokenHash: Buffer): Promise<Member | undefined> {
-  return maybeOne(
+/** The member whose session this is, unless it has expired, or is of staff and was idle for too long. Notes that it was seen. */
+export async function findSessionMember(db: Db, tokenHash: Buffer): Promise<SignedInMember | undefined> {
+  const found = await maybeOne<SignedInMember & { isStale: boolean }>(
     db,
-    `SELECT m.* FROM sessions s JOIN members m ON m.id = s.member_id WHERE s.token_hash = $1 AND s.expires_at > now()`,
+    `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale
+     FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
+     WHERE s.token_hash = $1 AND s.expires_at > now()
+       AND (m.staff_role IS NULL OR s.last_seen_at > now() - make_interval(mins => site.staff_idle_minutes))`,
     [tokenHash],
+  );
+  if (!found) return undefined;
+  const { isStale, ...member } = found;
+  if (isStale) await run(db, 'UPDATE sessions SET last_seen_at = now() WHERE token_hash = $1', [tokenHash]);
+  return member;
+}
+
+export type SessionRow = {
+  id: string;
+  browser: string;
+  createdAt: Instant;
+  lastSeenAt: Instant;
+  isThis: boolean;
+};
+
+/** A member's sessions, the one seen last first; real time. `thisHash`: of the caller’s token. */
+export async function listSessions(db: Db, memberId: string, thisHash: Buffer): Promise<SessionRow[]> {
+  return many(
+    db,
+    `SELECT id, browser, created_at, last_seen_at, token_hash = $2 AS is_this FROM sessions
+     WHERE member_id = $1 AND expires_at > now() ORDER BY last_seen_at DESC, id`,
+    [memberId, thisHash],
   );
 }
 
@@ -28,12 +63,51 @@ export async function deleteSession(db: Db, tokenHash: Buffer): Promise<void> {
   await run(db, 'DELETE FROM sessions WHERE token_hash = $1', [tokenHash]);
 }
 
-/** Ends every session of a member, and every link that could begin one. */
+/** Ends one of a member's own sessions. False: there is none of this id, or it belongs to someone else. */
+export async function deleteSessionById(db: Db, id: string, memberId: string): Promise<boolean> {
+  return (await run(db, 'DELETE FROM sessions WHERE id = $1 AND member_id = $2', [id, memberId])) === 1;
+}
+
+/** Ends every session of a member, and every link and code that could begin one. */
 export async function deleteSessionsOf(db: Db, memberId: string): Promise<void> {
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [memberId]);
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [memberId]);
+  await run(
+    db,
+    'DELETE FROM email_codes WHERE member_id = $1 OR email = (SELECT email FROM members WHERE id = $1)',
+    [memberId],
+  );
 }
 
 export async function deleteExpiredSessions(db: Db): Promise<number> {
   return run(db, 'DELETE FROM sessions WHERE expires_at <= now()');
+}
+
+/** Notes, by the hash of a token, a browser that signed in to an account; `days` of real time. */
+export async function insertDevice(db: Db, tokenHash: Buffer, memberId: string, days: number): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO devices (token_hash, member_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))
+     ON CONFLICT (token_hash) DO UPDATE SET member_id = $2, expires_at = now() + make_interval(days => $3)`,
+    [tokenHash, memberId, days],
+  );
+}
+
+/** Whether a browser has signed in to an account before. */
+export async function isDeviceOf(db: Db, tokenHash: Buffer, memberId: string): Promise<boolean> {
+  return (
+    (await maybeOne(
+      db,
+      'SELECT 1 FROM devices WHERE token_hash = $1 AND member_id = $2 AND expires_at > now()',
+      [tokenHash, memberId],
+    )) !== undefined
+  );
+}
+
+export async function deleteDevicesOf(db: Db, memberId: string): Promise<void> {
+  await run(db, 'DELETE FROM devices WHERE member_id = $1', [memberId]);
+}
+
+export async function deleteOldDevices(db: Db): Promise<number> {
+  return run(db, 'DELETE FROM devices WHERE expires_at <= now()');
 }

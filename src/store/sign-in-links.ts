@@ -1,17 +1,17 @@
-import { maybeOne, run, type Db } from './db';
+import { maybeOne, run, type Db } from '@/platform/store/db';
 
-/** Keeps a mailed link by the hash of its token, for minutes of real time. */
+/** Keeps a mailed link by the hash of its token, for days of real time. */
 export async function insertSignInLink(
   db: Db,
   tokenHash: Buffer,
   memberId: string,
   returnTo: string,
-  minutes: number,
+  days: number,
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO sign_in_links (token_hash, member_id, return_to, expires_at) VALUES ($1, $2, $3, now() + make_interval(mins => $4))`,
-    [tokenHash, memberId, returnTo, minutes],
+    `INSERT INTO sign_in_links (token_hash, member_id, return_to, expires_at) VALUES ($1, $2, $3, now() + make_interval(days => $4))`,
+    [tokenHash, memberId, returnTo, days],
   );
 }
 

@@ -1,6 +1,6 @@
 import type { LocalDate } from '@/core/calendar';
-import { many, maybeOne, run, toMinor, type Db } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 /** A line of a bank statement. Amount in minor units. */
 export type StatementLine = {

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { State } from '@/core/subscriptions/subscription';
-import { many, one, type Db } from './db';
-import type { Mode } from './site';
+import { many, one, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 export type SubscriptionRow = {
   id: string;
@@ -17,6 +17,8 @@ export type SubscriptionRow = {
   pauses: boolean;
   disputedAt: Instant | null;
 };
+/** What a list of subscriptions can be narrowed to. */
+export const SUBSCRIPTION_STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
 export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
 export type SubscriptionFilter = {
   /** '' for all. */

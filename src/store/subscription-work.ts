@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import { maybeOne, one, run, type Db, type Transaction, prepared } from './db';
-import type { Mode } from './site';
+import { maybeOne, one, run, type Db, type Transaction, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 import { COLUMNS, fromRow, type Row, type StoredSubscription } from './subscriptions';
 
 /** The subscription whose reminder has been due longest, locked; one that another process has is passed over. */

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { Subscription } from '@/core/subscriptions/subscription';
-import { many, maybeOne, one, run, type Db, prepared } from './db';
-import type { Mode } from './site';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
 
 export type StoredSubscription = Subscription & {
   id: string;

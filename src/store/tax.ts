@@ -1,5 +1,5 @@
 import type { TaxTable } from '@/core/tax';
-import { run, type Transaction } from './db';
+import { run, type Transaction } from '@/platform/store/db';
 
 export type TaxSettings = TaxTable & {
   homeCountry: string;

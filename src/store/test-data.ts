@@ -1,4 +1,4 @@
-import { one, run, type Db, type Transaction } from './db';
+import { one, run, type Db, type Transaction } from '@/platform/store/db';
 
 /** How much there is that was made in test mode. */
 export type TestData = {

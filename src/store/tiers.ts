@@ -2,7 +2,7 @@ import type { AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
-import { many, maybeOne, one, run, type Db } from './db';
+import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
@@ -27,7 +27,6 @@ export type Tier = {
   onSaleFrom: LocalDate | null;
   onSaleUntil: LocalDate | null;
   places: number | null;
-  confirmAddress: boolean;
   /** How what it sells is taxed; null for the first kind. */
   taxKindId: string | null;
   /** The account of those who hold it, where that is arranged in another way than the site's. */
@@ -74,11 +73,11 @@ export async function saveTier(
   await run(
     db,
     `INSERT INTO tiers (id, name, description, key_cut, ladder_id, rung, on_join_page, position, reference, picture_id, join_words,
-       welcome_words, welcome_shown, welcome_path, joining, several, on_sale_from, on_sale_until, places, confirm_address)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)
+       welcome_words, welcome_shown, welcome_path, joining, several, on_sale_from, on_sale_until, places)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)
      ON CONFLICT (id) DO UPDATE SET name = $2, description = $3, key_cut = $4, ladder_id = $5, rung = $6, on_join_page = $7, position = $8,
        reference = $9, picture_id = $10, join_words = $11, welcome_words = $12, welcome_shown = $13, welcome_path = $14, joining = $15,
-       several = $16, on_sale_from = $17, on_sale_until = $18, places = $19, confirm_address = $20, version = tiers.version + 1`,
+       several = $16, on_sale_from = $17, on_sale_until = $18, places = $19, version = tiers.version + 1`,
     [
       t.id,
       t.name,
@@ -99,7 +98,6 @@ export async function saveTier(
       t.onSaleFrom,
       t.onSaleUntil,
       t.places,
-      t.confirmAddress,
     ],
   );
 }

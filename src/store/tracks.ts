@@ -1,4 +1,4 @@
-import { one, run, type Db } from './db';
+import { one, run, type Db } from '@/platform/store/db';
 
 /** Members who hold two tiers that would stand on one track: each of these tiers' subscriptions, and those of the track itself. */
 export async function countDoubleHolders(db: Db, tierId: string, track: string): Promise<number> {

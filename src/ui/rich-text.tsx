@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
 import { LinkButton } from './kit/button';
 import { joinPath } from './site/tier-offer-card';
+import { isSafeHref } from '@/core/addresses';
 
 type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
 const wrap = (Tag: 'p' | 'ul' | 'ol' | 'li' | 'blockquote' | 'strong' | 'em' | 'code' | 's' | 'u') =>
@@ -19,7 +20,9 @@ function Heading({ node, children }: Props) {
 
 function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; children?: ReactNode }) {
   const href = mark.attrs?.href ?? '';
-  return href.startsWith('/') ? (
+  // What was saved before links were looked at as they are now leads nowhere.
+  if (!isSafeHref(href)) return <>{children}</>;
+  return href.startsWith('/') || href.startsWith('#') ? (
     <Link href={href} prefetch={false}>
       {children}
     </Link>

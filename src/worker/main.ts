@@ -1,69 +1,68 @@
-import pino from 'pino';
 import { configOrExit } from '@/config';
 import { closeTransport } from '@/mail/send';
-import { applyGatewayEvent } from '@/services/apply-gateway-event';
+import { WORKER } from '@/platform/actor';
+import { logOf } from '@/platform/log';
+import { NotSetUp } from '@/platform/site';
+import { closePools } from '@/platform/store/db';
+import type { Use } from '@/platform/use';
+import { applyGatewayEvents } from '@/services/apply-gateway-events';
 import { clearTestData } from '@/services/go-live';
-import { issueDocuments } from '@/services/issue-documents';
+import { issueDueDocuments } from '@/services/issue-documents';
 import { returnMoney } from '@/services/return-money';
 import { runOneDue } from '@/services/run-due';
-import { settleAgreements } from '@/services/settle-agreement';
 import { sendMails } from '@/services/send-mails';
-import { NotSetUp } from '@/services/site';
+import { settleAgreements } from '@/services/settle-agreements';
 import { sweepPayments } from '@/services/sweep-payments';
-import { writeReminders } from '@/services/write-reminders';
+import { tidyUp } from '@/services/tidy-up';
 import { remindAndExpire } from '@/services/unfinished-joinings';
-import { deleteOldQuotes } from '@/store/credits';
-import { closePools, pool } from '@/store/db';
-import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
-import { deleteOldLinks } from '@/store/sign-in-links';
-import { deleteExpiredSessions } from '@/store/sessions';
+import { writeReminders } from '@/services/write-reminders';
 
-const { LEASE_SECONDS, LOG_LEVEL } = configOrExit();
-const log = pino({ level: LOG_LEVEL, base: { part: 'worker' } });
+configOrExit();
+const log = logOf('worker');
 /** Rest between rounds in which nothing was found to do. */
 const REST_MS = 300;
 
 const stopping = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stopping.abort());
 
-async function gatewayEvents(): Promise<number> {
-  const events = await claimGatewayEvents(pool(), 20, LEASE_SECONDS);
-  for (const event of events) {
-    try {
-      await applyGatewayEvent(event);
-    } catch (error) {
-      log.error({ error: String(error), event: event.id }, 'a gateway message could not be processed');
-      await postponeGatewayEvent(pool(), event.id, String(error), 30);
-    }
-  }
-  return events.length;
-}
+type Work = () => Promise<number | boolean>;
+
+/** What a use case of the site itself answers. @throws where it refuses, which would be a fault of ours */
+const does =
+  <T>(use: Use<T>, read: (value: T) => number | boolean): Work =>
+  async () => {
+    const answer = await use(WORKER);
+    if (!answer.ok) throw new Error(`${use.use.name}: ${Object.values(answer.problems).join(' ')}`);
+    return read(answer.value);
+  };
+const same = <T>(value: T): T => value;
 
 /** Each kind of work by itself: trouble in one does not hold up the others. */
-const WORK: Record<string, () => Promise<number | boolean>> = {
-  due: runOneDue,
-  mails: sendMails,
-  events: gatewayEvents,
+const WORK: Record<string, Work> = {
+  due: does(runOneDue, same),
+  mails: does(sendMails, same),
+  events: does(applyGatewayEvents, ({ count, troubles }) => {
+    for (const { event, error } of troubles)
+      log.error({ err: error, event }, 'a gateway message could not be processed');
+    return count;
+  }),
 };
-const CHORES: Record<string, () => Promise<number>> = {
-  payments: sweepPayments,
-  agreements: settleAgreements,
-  clearing: clearTestData,
-  documents: () => issueDocuments(),
-  returns: returnMoney,
-  reminders: writeReminders,
-  unfinished: remindAndExpire,
-  quotes: () => deleteOldQuotes(pool()),
-  sessions: () => deleteExpiredSessions(pool()),
-  links: () => deleteOldLinks(pool()),
+const CHORES: Record<string, Work> = {
+  payments: does(sweepPayments, same),
+  agreements: does(settleAgreements, same),
+  clearing: does(clearTestData, same),
+  documents: does(issueDueDocuments, same),
+  returns: does(returnMoney, same),
+  reminders: does(writeReminders, same),
+  unfinished: does(remindAndExpire, same),
+  tidying: does(tidyUp, same),
 };
 
-async function attempt(name: string, work: () => Promise<number | boolean>): Promise<boolean> {
+async function attempt(name: string, work: Work): Promise<boolean> {
   try {
     return Boolean(await work());
   } catch (error) {
-    if (!(error instanceof NotSetUp))
-      log.error({ error: String(error), work: name }, 'work failed; it comes again');
+    if (!(error instanceof NotSetUp)) log.error({ err: error, work: name }, 'work failed; it is tried again');
     return false;
   }
 }

@@ -1,5 +1,16 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { expectLetter, fillPerson, lettersTo, moveClock, OWNER, pickCard, signIn, testKeys } from './people';
+import {
+  confirmIn,
+  expectLetter,
+  fillPerson,
+  fillPersonByCode,
+  lettersTo,
+  moveClock,
+  OWNER,
+  pickCard,
+  signIn,
+  testKeys,
+} from './people';
 
 /** From an empty site to a paying member who reads a closed page: the order in which an owner works. */
 test.describe.configure({ mode: 'serial' });
@@ -26,8 +37,8 @@ test.afterAll(async () => {
 test('1. the owner signs in at the Desk, and finds the way about', async () => {
   await desk.goto('/desk/tiers');
   await signIn(desk, OWNER.email, 'not the password');
-  await expect(desk.getByRole('alert').filter({ hasText: 'do not belong together' })).toBeVisible();
-  await expect(desk.getByLabel('E-mail')).toHaveValue(OWNER.email);
+  await expect(desk.getByRole('alert').filter({ hasText: 'don’t match' })).toBeVisible();
+  await expect(desk.getByLabel('Email', { exact: true })).toHaveValue(OWNER.email);
   await signIn(desk, OWNER.email, OWNER.password);
   await expect(desk.getByRole('heading', { name: 'Tiers', exact: true })).toBeVisible();
   await expect(desk.getByRole('navigation', { name: 'Desk' }).getByRole('link')).toHaveText([
@@ -58,9 +69,10 @@ test('1. the owner signs in at the Desk, and finds the way about', async () => {
 
 test('2. connects Curlew Cards in test mode; each wrong key gets its own sentence', async () => {
   const keys = await testKeys();
-  const connect = async (siteKey: string, secretKey: string): Promise<void> => {
+  const connect = async (siteKey: string, secretKey: string, password = OWNER.password): Promise<void> => {
     await desk.getByLabel('Site key').fill(siteKey);
     await desk.getByLabel('Secret key').fill(secretKey);
+    await confirmIn(desk.getByRole('form', { name: 'Connect Curlew Cards' }), password);
     await desk.getByRole('button', { name: 'Check and connect' }).click();
   };
   await connect('', '');
@@ -72,6 +84,8 @@ test('2. connects Curlew Cards in test mode; each wrong key gets its own sentenc
   await connect(keys.siteKey, keys.siteKey);
   await expect(desk.getByText('This is the site key.')).toBeVisible();
   await expect(desk.getByLabel('Site key')).toHaveValue(keys.siteKey);
+  await connect(keys.siteKey, keys.secretKey, 'not my password');
+  await expect(desk.getByText('This isn’t your password. Nothing was changed.')).toBeVisible();
   await connect(keys.siteKey, keys.secretKey);
   const card = desk.getByRole('region', { name: 'Curlew Cards' });
   await expect(card.getByText(/^heard on/)).toBeVisible({ timeout: 20_000 });
@@ -188,13 +202,21 @@ test('7. the visitor joins on one page and is brought back to the page they want
   await visitor.getByRole('link', { name: 'Join Observer' }).click();
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£0.00');
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('£6.00');
-  await fillPerson(visitor, maren);
+  await fillPersonByCode(visitor, maren);
+  await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£0.00');
   await pickCard(visitor, 'Works');
   await visitor.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(visitor.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await expect(visitor.getByRole('complementary', { name: 'Receipt' })).toContainText('Paid todaynothing');
+  const password = visitor.getByRole('form', { name: 'Password' });
+  await password.getByLabel('New password').fill('password123');
+  await password.getByRole('button', { name: 'Set password' }).click();
+  await expect(password.getByText('This password is easy to guess.')).toBeVisible();
+  await password.getByLabel('New password').fill(maren.password);
+  await password.getByRole('button', { name: 'Set password' }).click();
+  await expect(visitor.getByText('You sign in with your password')).toBeVisible();
   await visitor.getByRole('link', { name: 'Go on to where you were going' }).click();
   await expect(visitor.getByText(SECRET)).toBeVisible();
   await expect(visitor).toHaveURL(/where-the-key-is$/);

@@ -150,11 +150,19 @@ test.describe('accessibility: no serious finding', () => {
       '/join',
       '/join?every=1-year',
       '/join/observer-monthly',
-      '/join/proof',
+      '/sign-in/other-browser',
       '/sign-in',
       '/nowhere',
     ])
       await check(page, path);
+  });
+
+  test('where a code is typed', async ({ page }) => {
+    await page.goto('/join/gazer-free');
+    await page.getByLabel('Your email').fill('axe@moor.example');
+    await page.getByRole('button', { name: 'Continue' }).click();
+    await expect(page).toHaveURL(/sign-in\/code/);
+    await check(page, '/sign-in/code');
   });
 
   test('in the account', async ({ browser }) => {

@@ -1,7 +1,7 @@
 import { expect, test, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { saveTier } from '../../src/services/save-tier';
-import { SETUP } from '../../src/services/actor';
-import { closePools, pool } from '../../src/store/db';
+import { SETUP } from '../../src/platform/actor';
+import { closePools, pool } from '../../src/platform/store/db';
 import { findTier } from '../../src/store/tiers';
 import { signInAtDesk } from './people';
 

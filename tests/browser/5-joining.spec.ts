@@ -1,8 +1,8 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { SETUP } from '../../src/services/actor';
+import { SETUP } from '../../src/platform/actor';
 import { saveOffer } from '../../src/services/save-offer';
-import { saveTier, type TierInput } from '../../src/services/save-tier';
-import { closePools, pool } from '../../src/store/db';
+import { saveTier } from '../../src/services/save-tier';
+import { closePools, pool } from '../../src/platform/store/db';
 import { findOffer } from '../../src/store/offers';
 import { findTier } from '../../src/store/tiers';
 import {
@@ -10,6 +10,7 @@ import {
   expectLetter,
   fillPerson,
   lettersTo,
+  mailedCode,
   MEMBER_PASSWORD,
   moveClock,
   pickCard,
@@ -34,7 +35,7 @@ const person = (name: string) => ({
   email: `${name.toLowerCase().replace(/\W+/g, '.')}.${Date.now()}@moor.example`,
   password: MEMBER_PASSWORD,
 });
-const settings = async (id: string, part: Partial<TierInput>): Promise<void> => {
+const settings = async (id: string, part: object): Promise<void> => {
   const tier = await findTier(pool(), id);
   if (!tier) throw new Error(`no tier ${id}`);
   const saved = await saveTier(SETUP, { ...tier, ladder: tier.ladderId ?? '', isNew: false, ...part });
@@ -84,14 +85,14 @@ test('a tier gets a key, a picture, words and limits; wrong ones are refused bes
   await desk.getByLabel('Places').fill('none');
   await desk.getByLabel('On sale until').fill('2099-12-31');
   await desk.getByRole('textbox', { name: 'Words after joining' }).fill('Bring a chair.');
-  await desk.setInputFiles('input[name="picture"]', {
+  await desk.setInputFiles('#picture-file', {
     name: 'notes.png',
     mimeType: 'image/png',
     buffer: Buffer.from('not a picture'),
   });
-  await desk.getByRole('button', { name: 'Make the tier' }).click();
   await expect(desk.getByText('This cannot be read as a picture.')).toBeVisible();
-  await desk.setInputFiles('input[name="picture"]', 'docs/screenshots/join.png');
+  await desk.setInputFiles('#picture-file', 'docs/screenshots/join.png');
+  await expect(desk.locator('img[src^="/pictures/"]').first()).toBeVisible();
   await desk.getByRole('button', { name: 'Make the tier' }).click();
   await expect(desk.getByText('Type a whole number, or leave it empty.')).toBeVisible();
   await expect(name).toHaveValue('Night Watch');
@@ -178,30 +179,46 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(desk.getByText('Saved.')).toBeVisible();
 });
 
-test('an address is proved by a mailed link before a free tier opens', async ({ page, request }) => {
-  await settings('gazer', { confirmAddress: true });
+test('whatever the address, the next page asks for the code; a wrong one is counted, the link works in this browser alone', async ({
+  page,
+  request,
+  browser,
+}) => {
   const who = person('Petra Proof');
   await page.goto('/join/gazer-free?to=/members-room');
-  await fillPerson(page, who);
-  await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Look into your mail' })).toBeVisible();
-  await page.goto('/members-room');
-  await expect(page.getByRole('heading', { name: /^This page/ })).toBeVisible();
-  await expectLetter(request, who.email, /^One more step to Gazer$/);
+  await page.getByLabel('Your email').fill(who.email);
+  await page.getByRole('button', { name: 'Continue' }).click();
+  await expect(page.getByRole('heading', { name: 'Check your email' })).toBeVisible();
+  const code = await mailedCode(request, who.email);
+  await page.getByRole('textbox', { name: 'Code' }).fill('12345');
+  await page.getByRole('button', { name: 'Continue' }).click();
+  await expect(page.getByText('The code has six digits.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Code' }).fill(code === '000000' ? '000001' : '000000');
+  await page.getByRole('button', { name: 'Continue' }).click();
+  await expect(page.getByText('You have 4 tries left.')).toBeVisible();
+  await page.getByRole('button', { name: 'Send a new code' }).click();
+  await expect(page.getByText('The old one no longer works.')).toBeVisible();
+  await mailedCode(request, who.email, 2);
   const link =
-    /https?:\/\/\S+\/join\/confirm\/\S+/.exec((await lettersTo(request, who.email))[0]?.text ?? '')?.[0] ??
+    /https?:\/\/\S+\/sign-in\/code\/\S+/.exec((await lettersTo(request, who.email))[0]?.text ?? '')?.[0] ??
     '';
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(link);
+  await expect(other.getByRole('heading', { name: 'This link can’t be used here' })).toBeVisible();
+  await other.goto('/account');
+  await expect(other).toHaveURL(/sign-in/);
+  await other.context().close();
   await page.goto(link);
-  await page.getByRole('button', { name: 'Yes, it is mine' }).click();
+  await expect(page.getByText(`Signed in as ${who.email}`)).toBeVisible();
+  await page.getByLabel('Name', { exact: true }).fill(who.name);
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
   await page.getByRole('link', { name: 'Go on to where you were going' }).click();
   await expect(page).toHaveURL(/members-room$/);
   await page.goto(link);
-  await page.getByRole('button', { name: 'Yes, it is mine' }).click();
-  await expect(page.getByText('This link has been used')).toBeVisible();
-  await settings('gazer', { confirmAddress: false });
+  await expect(page.getByRole('heading', { name: 'This link can’t be used here' })).toBeVisible();
 });
 
-test('a joining left unfinished is listed, and taken up again by a mailed link with what was typed', async ({
+test('a checkout left unfinished is listed, and taken up again by a mailed link with what was answered', async ({
   page,
   request,
   browser,
@@ -209,27 +226,30 @@ test('a joining left unfinished is listed, and taken up again by a mailed link w
   const who = person('Ulla Unfinished');
   await page.goto('/join/observer-monthly?to=/posts/zodiacal-light');
   await fillPerson(page, who);
+  await page.getByLabel('How dark is your own sky?').selectOption('Village');
   await pickCard(page, 'Declined');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(page.getByText(/bank refused it/)).toBeVisible({ timeout: 20_000 });
   await desk.goto('/desk/tiers/unfinished');
   await expect(desk.getByRole('row').filter({ hasText: who.email })).toContainText('refused');
   await moveClock(desk, 1);
-  await expectLetter(request, who.email, /^Your joining of Observer waits for you$/);
+  await expectLetter(request, who.email, /^Finish joining Observer$/);
   const link =
-    /https?:\/\/\S+\/join\/resume\/\S+/.exec((await lettersTo(request, who.email))[0]?.text ?? '')?.[0] ?? '';
+    /https?:\/\/\S+\/sign-in\/link\/\S+/.exec((await lettersTo(request, who.email))[0]?.text ?? '')?.[0] ??
+    '';
   const other = await (await browser.newContext()).newPage();
   await other.goto(link);
-  await expect(other.getByLabel('Name')).toHaveValue(who.name);
-  await expect(other.getByLabel('E-mail')).toHaveValue(who.email);
-  await fillPerson(other, who);
+  await other.getByRole('button', { name: 'Continue' }).click();
+  await expect(other.getByText(`Signed in as`)).toContainText(who.email);
+  await expect(other.getByLabel('How dark is your own sky?')).toHaveValue('Village');
+  await other.getByLabel(/I keep the rules/).check();
   await pickCard(other, 'Works');
   await other.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(other.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await other.goto(link);
-  await expect(other.getByText('This link leads nowhere any more')).toBeVisible();
+  await expect(other.getByRole('heading', { name: 'This link has expired' })).toBeVisible();
   await other.context().close();
 });
 

@@ -1,28 +1,38 @@
 import { describe, expect, it } from 'vitest';
-import { VISITOR } from '../../src/core/access/facts';
-import { SETUP, type Actor } from '../../src/services/actor';
-import { accessMap, closedToVisitors, openersOf } from '../../src/services/access-map';
+import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
+import { openersOf } from '../../src/services/lib/access-map';
+import { closedToVisitors } from '../../src/services/lib/access-map';
+import { readAccessMap } from '../../src/services/lib/access-map';
 import { findAnything } from '../../src/services/find-anything';
-import { readMarkdown } from '../../src/services/import-items';
+import { fromText, type Document } from '../../src/core/content/document';
 import { addCategory, saveItem } from '../../src/services/save-item';
 import { deleteRule, saveRule } from '../../src/services/save-rule';
 import { saveTier } from '../../src/services/save-tier';
 import { saveOffer } from '../../src/services/save-offer';
 import { connectGateway } from '../../src/services/connect-gateway';
-import { listItemsFor, viewItem } from '../../src/services/view-item';
-import { viewerOf } from '../../src/services/viewer';
-import { pool } from '../../src/store/db';
+import { listItems, viewItem } from '../../src/services/view-item';
+import { viewerOf } from '../../src/services/lib/viewer';
+import { pool } from '../../src/platform/store/db';
 import { findItem } from '../../src/store/items';
 import { listRules } from '../../src/store/rules';
-import { join, memberNamed, rows, lanternMoor } from './lantern-moor';
+import { join, memberNamed, rows, lanternMoor, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const guide = '/posts/zodiacal-light';
 const secret = 'third gatepost';
+const readMarkdown = (text: string): Document => fromText(text);
+const actorNamed = async (email: string): Promise<Actor> => {
+  const member = await memberNamed(email);
+  return {
+    kind: member?.staffRole ? 'staff' : 'member',
+    memberId: member?.id ?? null,
+    staffRole: member?.staffRole ?? null,
+  };
+};
 
 describe('what a person sees at an address', () => {
   it('is the teaser and the doorstep for a visitor: no closed word goes on', async () => {
-    const seen = await viewItem(guide, VISITOR);
+    const seen = value(await viewItem(VISITOR_ACTOR, guide));
     expect(seen).toMatchObject({ kind: 'doorstep', state: 'closed', showSignIn: true });
     expect(JSON.stringify(seen)).not.toContain(secret);
     expect(JSON.stringify(seen)).toContain('Stand with the dome');
@@ -31,10 +41,9 @@ describe('what a person sees at an address', () => {
 
   it('is the whole for a member who holds the tier, and the doorstep for one who does not', async () => {
     const { email } = await join(moor, 'observer-monthly', 'works');
-    const observer = await viewerOf(await memberNamed(email), undefined);
-    expect(JSON.stringify(await viewItem(guide, observer.person))).toContain(secret);
+    expect(JSON.stringify(value(await viewItem(await actorNamed(email), guide)))).toContain(secret);
     const gazer = await join(moor, 'gazer-free', null);
-    const other = await viewItem(guide, (await viewerOf(await memberNamed(gazer.email), undefined)).person);
+    const other = value(await viewItem(await actorNamed(gazer.email), guide));
     expect(other).toMatchObject({
       kind: 'doorstep',
       notice: 'Your tier does not open the guides yet.',
@@ -44,7 +53,7 @@ describe('what a person sees at an address', () => {
   });
 
   it('is a wait with its instant where the rule says so', async () => {
-    const seen = await viewItem('/posts/frames-horsehead', VISITOR);
+    const seen = value(await viewItem(VISITOR_ACTOR, '/posts/frames-horsehead'));
     expect(seen).toMatchObject({
       kind: 'doorstep',
       state: 'later',
@@ -61,9 +70,8 @@ describe('what a person sees at an address', () => {
       publish: 'draft',
     });
     for (const path of ['/unfinished', '/nowhere', '/posts%2Fzodiacal-light'])
-      expect(await viewItem(path, VISITOR)).toEqual({ kind: 'missing' });
-    const owner = await memberNamed('ines@moor.example');
-    expect(await viewItem('/unfinished', (await viewerOf(owner, undefined)).person)).toMatchObject({
+      expect(value(await viewItem(VISITOR_ACTOR, path))).toEqual({ kind: 'missing' });
+    expect(value(await viewItem(await actorNamed('ines@moor.example'), '/unfinished'))).toMatchObject({
       kind: 'open',
       isDraft: true,
     });
@@ -78,11 +86,11 @@ describe('what a person sees at an address', () => {
       publish: 'publish',
       categories: ['guides'],
     });
-    expect(JSON.stringify(await viewItem('/posts/short', VISITOR))).not.toContain('three');
+    expect(JSON.stringify(value(await viewItem(VISITOR_ACTOR, '/posts/short')))).not.toContain('three');
   });
 
   it('in lists and feeds is the title and what the doorstep allows', async () => {
-    const items = await listItemsFor(VISITOR, { type: 'post' });
+    const items = value(await listItems(VISITOR_ACTOR, { type: 'post' }));
     expect(JSON.stringify(items)).not.toContain(secret);
     expect(items.find((item) => item.id === 'zodiacal-light')).toMatchObject({
       isOpen: false,
@@ -93,19 +101,20 @@ describe('what a person sees at an address', () => {
 
 describe('through other eyes', () => {
   it('staff see what a visitor or a new holder sees; nobody else can look so', async () => {
-    const owner = await memberNamed('ines@moor.example');
-    expect((await viewItem(guide, (await viewerOf(owner, undefined)).person)).kind).toBe('open');
-    expect((await viewItem(guide, (await viewerOf(owner, 'visitor')).person)).kind).toBe('doorstep');
-    expect((await viewItem(guide, (await viewerOf(owner, 'tier:gazer')).person)).kind).toBe('doorstep');
-    expect((await viewItem(guide, (await viewerOf(owner, 'tier:observer')).person)).kind).toBe('open');
+    const owner = await actorNamed('ines@moor.example');
+    const seenBy = async (actor: Actor): Promise<string> => value(await viewItem(actor, guide)).kind;
+    expect(await seenBy(owner)).toBe('open');
+    expect(await seenBy({ ...owner, look: 'visitor' })).toBe('doorstep');
+    expect(await seenBy({ ...owner, look: 'tier:gazer' })).toBe('doorstep');
+    expect(await seenBy({ ...owner, look: 'tier:observer' })).toBe('open');
     const { email } = await join(moor, 'gazer-free', null);
-    expect((await viewerOf(await memberNamed(email), 'tier:observer')).lookingAs).toBeNull();
+    expect((await viewerOf({ ...(await actorNamed(email)), look: 'tier:observer' })).lookingAs).toBeNull();
   });
 });
 
 describe('rules', () => {
   it('hold from the next request on, and gone they are as if never there', async () => {
-    const map = await accessMap();
+    const map = await readAccessMap();
     expect(openersOf(map, 'about')).toEqual({ to: 'everyone' });
     const made = await saveRule(SETUP, {
       name: 'About',
@@ -113,12 +122,12 @@ describe('rules', () => {
       openTo: [{ who: { kind: 'tier', id: 'warden' } }],
     });
     expect(made).toMatchObject({ ok: true, value: { id: 'about' } });
-    const closed = await accessMap();
+    const closed = await readAccessMap();
     expect(closedToVisitors(closed)).toBe(closedToVisitors(map) + 1);
     expect(openersOf(closed, 'about')).toMatchObject({ to: 'tiers', tiers: [{ id: 'warden' }] });
     expect(await deleteRule(SETUP, 'about')).toMatchObject({ ok: true });
     expect(await deleteRule(SETUP, 'about')).toMatchObject({ ok: false });
-    expect(openersOf(await accessMap(), 'about')).toEqual({ to: 'everyone' });
+    expect(openersOf(await readAccessMap(), 'about')).toEqual({ to: 'everyone' });
   });
 
   it('are refused in words where they make no sense, and are not overwritten unseen', async () => {
@@ -169,6 +178,49 @@ describe('content', () => {
     expect((await findItem(pool(), 'winter-charts'))?.path).toBe('/stacks/winter-charts');
   });
 
+  it('keeps what a change leaves out: a post that a tag closes stays closed when only its title is saved', async () => {
+    value(
+      await saveItem(SETUP, {
+        id: 'tagged',
+        type: 'post',
+        title: 'Tagged',
+        body: readMarkdown('The flint is under the sill.'),
+        tags: ['inner'],
+        categories: ['clinic'],
+        inMenu: true,
+        position: 7,
+        publish: 'publish',
+      }),
+    );
+    value(
+      await saveRule(SETUP, {
+        name: 'Inner',
+        covers: [{ kind: 'tag', id: 'inner' }],
+        openTo: [{ who: { kind: 'tier', id: 'warden' } }],
+      }),
+    );
+    const before = (await findItem(pool(), 'tagged'))!;
+    value(await saveItem(SETUP, { id: 'tagged', type: 'post', title: 'Tagged anew', publish: 'publish' }));
+    const after = (await findItem(pool(), 'tagged'))!;
+    expect(after).toMatchObject({ tags: ['inner'], ownCategories: ['clinic'], inMenu: true, position: 7 });
+    expect([after.path, after.body]).toEqual([before.path, before.body]);
+    expect(JSON.stringify(value(await viewItem(VISITOR_ACTOR, after.path)))).not.toContain('flint');
+    value(await deleteRule(SETUP, 'inner'));
+  });
+
+  it('saved twice from one version at the same moment is saved once', async () => {
+    const { version } = (await findItem(pool(), 'about'))!;
+    const save = (title: string) =>
+      saveItem(SETUP, { id: 'about', version, type: 'page', title, publish: 'publish' });
+    const answers = await Promise.all([
+      save('About us, one'),
+      save('About us, two'),
+      save('About us, three'),
+    ]);
+    expect(answers.filter((answer) => answer.ok)).toHaveLength(1);
+    value(await saveItem(SETUP, { id: 'about', type: 'page', title: 'About us', publish: 'publish' }));
+  });
+
   it('is refused where an address is taken or kept, a page would stand below itself, or the text is not text', async () => {
     const page = { type: 'page' as const, title: 'X', body: readMarkdown('x'), publish: 'publish' as const };
     expect(await saveItem(SETUP, { ...page, slug: 'about' })).toMatchObject({
@@ -189,28 +241,41 @@ describe('content', () => {
 });
 
 it('every change is authorised in the service, whatever the screen shows', async () => {
-  const viewer: Actor = { kind: 'staff', memberId: null, staffRole: 'viewer' };
+  const viewer: Actor = {
+    kind: 'staff',
+    memberId: '00000000-0000-4000-8000-00000000000a',
+    staffRole: 'viewer',
+  };
   const member: Actor = { kind: 'member', memberId: null, staffRole: null };
   for (const actor of [viewer, member]) {
-    await expect(saveTier(actor, { name: 'X' })).rejects.toThrow('may not set tiers');
-    await expect(saveOffer(actor, {})).rejects.toThrow('may not set tiers');
-    await expect(saveRule(actor, {})).rejects.toThrow('may not set access');
-    await expect(deleteRule(actor, 'guides')).rejects.toThrow('may not set access');
-    await expect(
-      saveItem(actor, { type: 'page', title: 'X', body: readMarkdown('x'), publish: 'draft' }),
-    ).rejects.toThrow('may not write content');
-    await expect(connectGateway(actor, 'curlew-cards', { siteKey: '', secretKey: '' })).rejects.toThrow(
-      'may not manage money',
-    );
+    expect(await saveTier(actor, { name: 'X' })).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
+    expect(await saveOffer(actor, {})).toMatchObject({ ok: false, code: expect.any(String) as string });
+    expect(await saveRule(actor, {})).toMatchObject({ ok: false, code: expect.any(String) as string });
+    expect(await deleteRule(actor, 'guides')).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
+    expect(
+      await saveItem(actor, { type: 'page', title: 'X', body: readMarkdown('x'), publish: 'draft' }),
+    ).toMatchObject({ ok: false, code: expect.any(String) as string });
+    expect(
+      await connectGateway(actor, { gateway: 'curlew-cards', siteKey: '', secretKey: '' }),
+    ).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
   }
 });
 
 it('finds places, tiers, items and members by name', async () => {
   const { email } = await join(moor, 'gazer-free', null);
-  const kinds = async (query: string) => (await findAnything(query)).map((hit) => hit.kind);
+  const kinds = async (query: string) => value(await findAnything(moor.owner, query)).map((hit) => hit.kind);
   expect(await kinds('observer')).toContain('tier');
   expect(await kinds('zodiacal')).toEqual(['post']);
   expect(await kinds(email)).toEqual(['member']);
   expect(await kinds('100%')).toEqual([]);
-  expect((await findAnything('')).length).toBeGreaterThan(5);
+  expect(value(await findAnything(moor.owner, '')).length).toBeGreaterThan(5);
 });

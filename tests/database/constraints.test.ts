@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { pool } from '../../src/store/db';
+import { pool } from '../../src/platform/store/db';
 import { join, passDays, rows, lanternMoor } from './lantern-moor';
 
 const moor = lanternMoor();

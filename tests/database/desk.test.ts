@@ -1,22 +1,28 @@
+import { deskFrame } from '../../src/services/desk-frame';
+import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { ALL_PAYMENTS } from '../../src/store/payments';
 import type { SubscriptionFilter } from '../../src/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
-import type { Actor } from '../../src/services/actor';
+import type { Actor } from '../../src/platform/actor';
 import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
 import { gatewayList } from '../../src/services/gateway-list';
-import { memberAccount } from '../../src/services/member-account';
+import { memberAccount } from '../../src/services/lib/member-account';
 import { memberFile } from '../../src/services/member-file';
-import { paymentList, subscriptionList } from '../../src/services/money-lists';
-import { workBehindClock, moveClock } from '../../src/services/move-clock';
-import { prepareJoining } from '../../src/services/prepare-joining';
+import { subscriptionList } from '../../src/services/lib/money-lists';
+import { paymentList } from '../../src/services/lib/money-lists';
+import { moveClock } from '../../src/services/move-clock';
+import { prepare } from '../../src/services/lib/prepare-joining';
 import { siteMenu } from '../../src/services/site-menu';
 import { today } from '../../src/services/today';
-import { VISITOR } from '../../src/core/access/facts';
-import { doAllDue, join, lanternMoor, passDays } from './lantern-moor';
+import { doAllDue, join, lanternMoor, passDays, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 100 };
-const helper: Actor = { kind: 'staff', memberId: null, staffRole: 'helper' };
+const helper: Actor = {
+  kind: 'staff',
+  memberId: '00000000-0000-4000-8000-00000000000a',
+  staffRole: 'helper',
+};
 
 describe('Money', () => {
   it('lists subscriptions by state, with what each is charged next', async () => {
@@ -48,7 +54,7 @@ describe('Money', () => {
     expect(own.at(-1)).toMatchObject({ state: 'succeeded', amount: 600, attempt: 1 });
     expect(own[0]).toMatchObject({ state: 'declined', declineCode: 'no-funds' });
     await join(moor, 'eclipse-week-once', 'works');
-    const week = await today();
+    const week = value(await today(moor.owner));
     const received = (await paymentList(ALL_PAYMENTS)).rows.filter(
       (row) => row.state === 'succeeded' && Date.parse(row.at) > Date.parse(week.now) - 7 * 86_400_000,
     );
@@ -58,7 +64,7 @@ describe('Money', () => {
   });
 
   it('shows each gateway with its books compared, and never with its secret', async () => {
-    const { accounts } = await gatewayList();
+    const { accounts } = value(await gatewayList(moor.owner));
     expect(accounts).toHaveLength(1);
     expect(accounts[0]?.reconciliation).toMatchObject({ ok: true, differences: [], open: 0 });
     expect(JSON.stringify(accounts[0]?.account)).not.toContain('_secret_');
@@ -69,27 +75,32 @@ describe('a member’s file', () => {
   it('tells past and future on one line, the newest on top, each thing after what caused it', async () => {
     const { memberId } = await join(moor, 'warden-monthly', 'works');
     await passDays(moor, 31);
-    const file = await memberFile(memberId);
-    const words = file?.timeline.map((entry) => entry.words) ?? [];
+    const file = value(await memberFile(moor.owner, memberId));
+    const words = file.timeline.map((entry) => entry.words);
     expect(words[0]).toBe('Next charge for Star Warden');
     expect(words.indexOf('Mail: Receipt: £25.00 for Star Warden')).toBeLessThan(
       words.indexOf('Paid for Star Warden'),
     );
     expect(words.indexOf('Paid for Star Warden')).toBeLessThan(words.indexOf('Joined'));
-    expect(file?.timeline.filter((entry) => entry.isFuture)).toHaveLength(1);
-    expect(await memberFile('00000000-0000-4000-8000-000000000000')).toBeNull();
+    expect(file.timeline.filter((entry) => entry.isFuture)).toHaveLength(1);
+    expect(await memberFile(moor.owner, '00000000-0000-4000-8000-000000000000')).toMatchObject({
+      ok: false,
+      code: 'missing',
+    });
   });
 
   it('shows the end instead of a charge once it is cancelled, by staff as by the member', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     expect(await cancelSubscription(helper, subscription.id)).toMatchObject({ ok: true });
-    expect((await memberFile(memberId))?.timeline[0]).toMatchObject({
+    expect(value(await memberFile(moor.owner, memberId)).timeline[0]).toMatchObject({
       words: 'Observer ends',
       isFuture: true,
     });
     expect(await cancelSubscription(helper, subscription.id)).toMatchObject({ ok: false });
     expect(await undoCancel(helper, subscription.id)).toMatchObject({ ok: true });
-    expect((await memberFile(memberId))?.timeline[0]).toMatchObject({ words: 'Next charge for Observer' });
+    expect(value(await memberFile(moor.owner, memberId)).timeline[0]).toMatchObject({
+      words: 'Next charge for Observer',
+    });
     expect(await undoCancel(helper, subscription.id)).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('nothing to undo') as string },
@@ -109,7 +120,7 @@ describe('a member’s file', () => {
 
 describe('what checkout shows before anything is paid', () => {
   it('is what is due today, what comes next, and the year', async () => {
-    const prepared = await prepareJoining('warden-monthly', undefined);
+    const prepared = await prepare('warden-monthly', undefined);
     expect(prepared).toMatchObject({
       skipTrial: false,
       obstacle: 'none',
@@ -117,14 +128,14 @@ describe('what checkout shows before anything is paid', () => {
     });
     expect(prepared?.quote.next).toMatchObject({ amount: 2500, joiningFee: 1000 });
     expect(prepared?.ways[0]?.frame?.url).toContain(encodeURIComponent('http://127.0.0.1:9'));
-    expect((await prepareJoining('gazer-free', undefined))?.ways).toEqual([]);
-    expect(await prepareJoining('nothing', undefined)).toBeNull();
+    expect((await prepare('gazer-free', undefined))?.ways).toEqual([]);
+    expect(await prepare('nothing', undefined)).toBeNull();
   });
 
   it('names the other offers of the tier, and makes a joining of its own each time', async () => {
     const [one, two] = [
-      await prepareJoining('observer-monthly', undefined),
-      await prepareJoining('observer-monthly', undefined),
+      await prepare('observer-monthly', undefined),
+      await prepare('observer-monthly', undefined),
     ];
     expect(one?.otherOffers.map((offer) => offer.id)).toEqual(['observer-yearly']);
     expect(one?.joiningId).not.toBe(two?.joiningId);
@@ -133,14 +144,14 @@ describe('what checkout shows before anything is paid', () => {
 
 it('the clock’s panel counts what is still to do', async () => {
   await join(moor, 'observer-monthly', 'works');
-  await moveClock(moor.owner, 20);
-  expect(await workBehindClock()).toBeGreaterThan(0);
+  await moveClock(moor.owner, { days: 20 });
+  expect(value(await deskFrame(moor.owner)).behind).toBeGreaterThan(0);
   await doAllDue();
-  expect(await workBehindClock()).toBe(0);
+  expect(value(await deskFrame(moor.owner)).behind).toBe(0);
 });
 
 it('the menu names its pages in order, and says which are closed', async () => {
-  expect(await siteMenu(VISITOR)).toEqual([
+  expect(value(await siteMenu(VISITOR_ACTOR))).toEqual([
     { path: '/library', title: 'Library', isOpen: false },
     { path: '/about', title: 'About us', isOpen: true },
     { path: '/visit', title: 'Visit', isOpen: true },

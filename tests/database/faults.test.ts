@@ -4,32 +4,39 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { actOnPayment, approveAtWallet, cardToken, setFaults } from '../../scripts/lib/stand-ins';
 import { periodToPay } from '../../src/core/subscriptions/upcoming';
 import { gatewayById } from '../../src/gateways';
-import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
+import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription, endSubscription, undoCancel } from '../../src/services/cancel-subscription';
 import { changeMethod } from '../../src/services/change-method';
-import { siteNow } from '../../src/services/clock';
-import { keysOf } from '../../src/services/connect-gateway';
+import { siteNow } from '../../src/platform/clock';
+import { keysOf } from '../../src/services/lib/gateway-account';
 import { importStatement } from '../../src/services/import-statement';
-import { issueDocuments } from '../../src/services/issue-documents';
-import { joinTier } from '../../src/services/join-tier';
+import { issueDocuments } from '../../src/services/lib/issue-documents';
 import { moveClock } from '../../src/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/services/pause-subscription';
-import { returnFromWallet } from '../../src/services/pending-joining';
-import { reconcile } from '../../src/services/reconcile';
+import { reconcile } from '../../src/services/lib/reconcile';
 import { refundPayment } from '../../src/services/refund-payment';
 import { returnMoney } from '../../src/services/return-money';
 import { runOneDue } from '../../src/services/run-due';
-import { settleAgreements } from '../../src/services/settle-agreement';
-import { currentSite } from '../../src/services/site';
-import { syncPayment } from '../../src/services/sync-payment';
+import { settleAgreements } from '../../src/services/settle-agreements';
+import { currentSite } from '../../src/platform/site';
+import { syncPayment } from '../../src/services/lib/sync-payment';
 import { sweepPayments } from '../../src/services/sweep-payments';
-import { termsOf } from '../../src/services/terms';
-import { pool } from '../../src/store/db';
+import { termsOf } from '../../src/services/lib/terms';
+import { pool } from '../../src/platform/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { listAwaited } from '../../src/store/payments';
 import { findSubscription } from '../../src/store/subscriptions';
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';
-import { connectOthers, intentFor, joinInput, lanternMoor, rows } from './lantern-moor';
+import {
+  connectOthers,
+  intentFor,
+  joinInput,
+  lanternMoor,
+  rows,
+  value,
+  joinNew,
+  comeBack,
+} from './lantern-moor';
 
 const moor = lanternMoor();
 let wallet = '';
@@ -117,11 +124,11 @@ async function joins(offer: string, way: (typeof WAYS)[number]): Promise<void> {
   const isCard = way === 'works' || way === 'fails-second';
   const accountId = isCard ? moor.accountId : way === 'transfer' ? bank : wallet;
   const input = await joinInput(moor, offer, isCard ? way : null, { accountId });
-  const joined = await joinTier(VISITOR_ACTOR, input, input.email);
+  const joined = await joinNew(input);
   if (!joined.ok || joined.value.state !== 'approve') return;
   await approveAtWallet(joined.value.url, way as Purse);
   // Half of the payers never come back from the wallet: the worker finds what they approved.
-  if (input.email.length % 2 === 0) await returnFromWallet(input.joiningId);
+  if (input.email.length % 2 === 0) await comeBack(input.joiningId);
 }
 
 async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
@@ -227,7 +234,7 @@ async function crash(who: number, charged: boolean): Promise<void> {
 async function work(workers: number): Promise<void> {
   await Promise.all(
     Array.from({ length: workers }, async () => {
-      while (await runOneDue());
+      while (value(await runOneDue(WORKER)));
     }),
   );
 }
@@ -246,7 +253,7 @@ async function play(steps: Step[]): Promise<void> {
     if (next.do === 'join') await joins(next.offer, next.way);
     if (next.do === 'days') {
       for (const url of [moor.gatewayUrl, moor.walletUrl]) await setFaults(url, { calls: next.calls });
-      await moveClock(moor.owner, next.days);
+      await moveClock(moor.owner, { days: next.days });
       const crashed = steps.find((other) => other.do === 'crash');
       if (crashed?.do === 'crash') await crash(crashed.who, crashed.charged).catch(() => undefined);
       await work(next.workers);
@@ -264,10 +271,10 @@ async function calm(): Promise<void> {
   for (let round = 0; round < 4; round++) {
     await leasesOver();
     await work(2);
-    await sweepPayments();
-    await settleAgreements();
+    value(await sweepPayments(WORKER));
+    value(await settleAgreements(WORKER));
     await messages(0, false, 1, 10_000);
-    await returnMoney();
+    value(await returnMoney(WORKER));
     await Promise.all([issueDocuments(), issueDocuments()]);
   }
 }

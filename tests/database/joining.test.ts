@@ -1,17 +1,27 @@
 import { describe, expect, it } from 'vitest';
-import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
 import { joinTier } from '../../src/services/join-tier';
-import { prepareJoining } from '../../src/services/prepare-joining';
-import { reconcile } from '../../src/services/reconcile';
+import { prepare } from '../../src/services/lib/prepare-joining';
+import { reconcile } from '../../src/services/lib/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
-import { pool } from '../../src/store/db';
+import { pool } from '../../src/platform/store/db';
 import { findJoining } from '../../src/store/joinings';
 import { cardToken } from '../../scripts/lib/stand-ins';
-import { join, joinInput, memberNamed, passDays, rows, subscriptionOf, lanternMoor } from './lantern-moor';
+import {
+  join,
+  joinInput,
+  memberNamed,
+  passDays,
+  rows,
+  subscriptionOf,
+  lanternMoor,
+  joinNew,
+  newPerson,
+  hasJoined,
+  asMember,
+} from './lantern-moor';
 
 const moor = lanternMoor();
-const asMember = (memberId: string): Actor => ({ kind: 'member', memberId, staffRole: null });
 
 describe('joining', () => {
   it('by an offer with a free trial charges nothing, opens the tier at once, and writes one welcome', async () => {
@@ -57,23 +67,20 @@ describe('joining', () => {
     'with a card that is %s leaves nothing half-made, and the same form can be sent again',
     async (card, sentence) => {
       const input = await joinInput(moor, 'observer-monthly', card);
-      expect(await joinTier(VISITOR_ACTOR, input, input.email)).toEqual({
+      expect(await joinNew(input)).toEqual({
         ok: false,
         problems: { card: expect.stringMatching(sentence) as string },
       });
-      expect(await memberNamed(input.email)).toBeUndefined();
+      expect(await hasJoined(input.email)).toBe(false);
       const again = { ...input, cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, 'works') };
-      expect(await joinTier(VISITOR_ACTOR, again, input.email)).toMatchObject({ ok: true });
-      expect(await memberNamed(input.email)).toBeDefined();
+      expect(await joinNew(again)).toMatchObject({ ok: true });
+      expect(await hasJoined(input.email)).toBe(true);
     },
   );
 
   it('pressed twice at once is one subscription and one charge, and both presses succeed', async () => {
     const input = await joinInput(moor, 'eclipse-week-once', 'works');
-    const answers = await Promise.all([
-      joinTier(VISITOR_ACTOR, input, 'a'),
-      joinTier(VISITOR_ACTOR, input, 'a'),
-    ]);
+    const answers = await Promise.all([joinNew(input), joinNew(input)]);
     expect(answers.map((answer) => answer.ok)).toEqual([true, true]);
     const member = await memberNamed(input.email);
     expect(
@@ -86,11 +93,9 @@ describe('joining', () => {
 
   it('in two windows at once is one subscription and one charge', async () => {
     const first = await joinInput(moor, 'eclipse-week-once', 'works');
+    await newPerson(first.name, first.email);
     const second = await joinInput(moor, 'eclipse-week-once', 'works', { email: first.email });
-    const answers = await Promise.all([
-      joinTier(VISITOR_ACTOR, first, 'b'),
-      joinTier(VISITOR_ACTOR, second, 'b'),
-    ]);
+    const answers = await Promise.all([joinNew(first), joinNew(second)]);
     expect(answers.filter((answer) => answer.ok)).toHaveLength(1);
     const member = await memberNamed(first.email);
     expect(
@@ -104,6 +109,7 @@ describe('joining', () => {
     'in five windows at once, however they fall, is one subscription and one charge (%d)',
     async () => {
       const first = await joinInput(moor, 'eclipse-week-once', 'works');
+      await newPerson(first.name, first.email);
       const others = await Promise.all(
         Array.from({ length: 4 }, () =>
           joinInput(moor, 'eclipse-week-once', 'works', { email: first.email }),
@@ -112,7 +118,7 @@ describe('joining', () => {
       const answers = await Promise.all(
         [first, ...others].map(async (input, index) => {
           await new Promise((resolve) => setTimeout(resolve, index * 35));
-          return joinTier(VISITOR_ACTOR, input, first.email);
+          return joinNew(input);
         }),
       );
       expect(answers.some((answer) => answer.ok)).toBe(true);
@@ -128,13 +134,13 @@ describe('joining', () => {
   it('again on the same ladder is refused while one runs; after it ended there is no second trial', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     const again = await joinInput(moor, 'warden-monthly', 'works');
-    expect(await joinTier(asMember(memberId), again, 'c')).toMatchObject({
+    expect(await joinTier(asMember(memberId), again)).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('already') as string },
     });
     await cancelSubscription(asMember(memberId), subscription.id);
     await passDays(moor, 15);
-    const prepared = await prepareJoining(
+    const prepared = await prepare(
       'observer-monthly',
       await memberNamed(
         (await rows<{ email: string }>('SELECT email FROM members WHERE id = $1', [memberId]))[0]!.email,
@@ -142,14 +148,16 @@ describe('joining', () => {
     );
     expect(prepared).toMatchObject({ skipTrial: true, obstacle: 'none', quote: { dueToday: 600 } });
     expect(
-      await joinTier(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works'), 'c'),
-    ).toMatchObject({ ok: true });
+      await joinTier(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works')),
+    ).toMatchObject({
+      ok: true,
+    });
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', skipTrial: true });
   });
 
   it('after a free rung of the ladder was left still has its trial: that was none', async () => {
     const { memberId, email, subscription } = await join(moor, 'gazer-free', null);
-    expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
+    expect(await prepare('observer-monthly', await memberNamed(email))).toMatchObject({
       standing: {
         kind: 'switch',
         fromTier: { id: 'gazer' },
@@ -157,7 +165,7 @@ describe('joining', () => {
       },
     });
     await cancelSubscription(asMember(memberId), subscription.id);
-    expect(await prepareJoining('observer-monthly', await memberNamed(email))).toMatchObject({
+    expect(await prepare('observer-monthly', await memberNamed(email))).toMatchObject({
       standing: { kind: 'new' },
       obstacle: 'none',
       skipTrial: false,
@@ -168,14 +176,9 @@ describe('joining', () => {
   it('refuses wrong input beside the field, and prices that changed since they were seen', async () => {
     const good = await joinInput(moor, 'gazer-free', null);
     const problems = async (part: object) => {
-      const answer = await joinTier(VISITOR_ACTOR, { ...good, ...part }, 'd');
+      const answer = await joinNew({ ...good, ...part });
       return answer.ok ? [] : Object.keys(answer.problems);
     };
-    expect(await problems({ name: ' ', email: 'nobody', password: 'short' })).toEqual([
-      'name',
-      'email',
-      'password',
-    ]);
     expect(await problems({ offerId: 'nothing' })).toEqual(['']);
     expect(await problems({ versionId: 'older' })).toEqual(['']);
     expect(await problems({ joiningId: '1' })).toEqual(['joiningId']);
@@ -185,13 +188,22 @@ describe('joining', () => {
         versionId: (await joinInput(moor, 'observer-monthly', null)).versionId,
       }),
     ).toEqual(['card']);
-    const known = await join(moor, 'gazer-free', null);
-    expect(await problems({ email: known.email, password: 'another password' })).toEqual(['email']);
+    expect(await problems({ country: 'XX' })).toEqual(['country']);
+  });
+
+  it('is not taken over by another member who knows its id, and stays as it was', async () => {
+    const victim = await joinInput(moor, 'eclipse-week-once', 'declined');
+    await joinNew(victim);
+    const before = await findJoining(pool(), victim.joiningId);
+    const thief = await joinInput(moor, 'eclipse-week-once', 'works', { joiningId: victim.joiningId });
+    expect(await joinNew(thief)).toMatchObject({ ok: false });
+    expect(await hasJoined(thief.email)).toBe(false);
+    expect(await findJoining(pool(), victim.joiningId)).toEqual(before);
   });
 
   it('never sends anybody to another site afterwards', async () => {
     const input = await joinInput(moor, 'gazer-free', null, { returnTo: '//evil.example/x' });
-    expect(await joinTier(VISITOR_ACTOR, input, 'e')).toMatchObject({ ok: true });
+    expect(await joinNew(input)).toMatchObject({ ok: true });
     expect(await findJoining(pool(), input.joiningId)).toMatchObject({ state: 'done', returnTo: '/' });
   });
 
@@ -212,4 +224,24 @@ describe('joining', () => {
       { amount: 6000n },
     ]);
   });
+});
+
+it('another member’s open checkout is neither taken over nor paid, and the attempt is audited', async () => {
+  const theirs = await joinInput(moor, 'observer-monthly', 'declined');
+  await joinNew(theirs);
+  const before = await findJoining(pool(), theirs.joiningId);
+  expect(before).toMatchObject({ state: 'open' });
+  const thief = await joinInput(moor, 'observer-monthly', 'works');
+  expect(await joinNew({ ...thief, joiningId: theirs.joiningId })).toMatchObject({
+    problems: { '': expect.stringContaining('opened by someone else') as string },
+  });
+  expect(await findJoining(pool(), theirs.joiningId)).toEqual(before);
+  expect(await hasJoined(thief.email)).toBe(false);
+  const thiefId = (await memberNamed(thief.email))?.id;
+  expect(await rows('SELECT action FROM audit WHERE subject = $1', [`joining:${theirs.joiningId}`])).toEqual(
+    expect.arrayContaining([{ action: 'another member’s checkout refused' }]),
+  );
+  expect(
+    await rows('SELECT 1 FROM audit WHERE actor_id = $1 AND action LIKE $2', [thiefId, '%refused']),
+  ).toHaveLength(1);
 });

@@ -6,19 +6,27 @@ import { cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins'
 import { freePort } from '../../scripts/lib/ports';
 import { onServer } from '../../scripts/lib/postgres';
 import { Stack, untilAnswers } from '../../scripts/lib/stack';
-import { VISITOR_ACTOR, type Actor } from '../../src/services/actor';
-import { realNow } from '../../src/services/clock';
-import { connectGateway, keepAccount } from '../../src/services/connect-gateway';
+import { asMember, personNamed } from '../../scripts/lib/people';
+import { pendingJoining, returnFromWallet } from '../../src/services/pending-joining';
+import { findJoining, type Joining } from '../../src/store/joinings';
+import { VISITOR_ACTOR, WORKER, type Actor, type Browser } from '../../src/platform/actor';
+import { unseal } from '../../src/platform/seal';
+import { enterCode } from '../../src/services/enter-code';
+import type { Opened } from '../../src/services/lib/open-session';
+import { askForCode } from '../../src/services/sign-in';
+import { realNow } from '../../src/platform/clock';
+import { connectGateway } from '../../src/services/connect-gateway';
+import { keepAccount } from '../../src/services/lib/gateway-account';
 import { connectTransfer } from '../../src/services/connect-transfer';
-import { currentSite } from '../../src/services/site';
+import { currentSite } from '../../src/platform/site';
 import { gatewayById } from '../../src/gateways';
-import { formStamp } from '../../src/services/guard-form';
+import type { Result } from '../../src/platform/result';
 import { joinTier } from '../../src/services/join-tier';
 import { moveClock } from '../../src/services/move-clock';
 import { runOneDue } from '../../src/services/run-due';
-import { writeIntent } from '../../src/services/collect-payment';
+import { writeIntent } from '../../src/services/lib/collect-payment';
 import type { Period } from '../../src/core/offers/schedule';
-import { closePools, pool, transaction } from '../../src/store/db';
+import { closePools, pool, transaction } from '../../src/platform/store/db';
 import type { Payment } from '../../src/store/payments';
 import { findMemberByEmail } from '../../src/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/store/subscriptions';
@@ -57,7 +65,7 @@ export function lanternMoor(): Moor {
     await loadContent(realNow());
     const keys = await readTestKeys(moor.gatewayUrl);
     moor.siteKey = keys.siteKey;
-    const connected = await connectGateway(moor.owner, 'curlew-cards', keys);
+    const connected = await connectGateway(moor.owner, { gateway: 'curlew-cards', ...keys });
     if (!connected.ok) throw new Error(JSON.stringify(connected.problems));
     moor.accountId = connected.value.id;
   });
@@ -73,7 +81,8 @@ export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl' | 'wal
   DATABASE_URL: moor.databaseUrl,
   // Nobody listens there: what the gateway tells by webhook is lost, and nothing may depend on it.
   SITE_URL: 'http://127.0.0.1:9',
-  SECRET_KEY: 'ab'.repeat(32),
+  SEALING_KEY: 'ab'.repeat(32),
+  SIGNING_KEY: 'ab'.repeat(32),
   SMTP_URL: 'smtp://127.0.0.1:9',
   CURLEW_CARDS_URL: moor.gatewayUrl,
   DUNLIN_WALLET_URL: moor.walletUrl,
@@ -83,7 +92,17 @@ export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl' | 'wal
 
 let people = 0;
 
-/** What the join form sends for somebody new. */
+/** What a use case answered. @throws where it refused, with its words */
+export function value<T>(result: Result<T>): T {
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.value;
+}
+
+/** A new person with an account and a confirmed address, who holds nothing yet. */
+export const newPerson = (name = 'Someone New', email = `person${++people}@moor.example`): Promise<Actor> =>
+  personNamed(name, email, MEMBER_PASSWORD);
+
+/** What the join form sends, with a new person’s name and address. */
 export async function joinInput(
   moor: Moor,
   offerId: string,
@@ -93,17 +112,24 @@ export async function joinInput(
   const email = `person${++people}@moor.example`;
   return {
     joiningId: randomUUID(),
-    shown: formStamp(60_000),
     offerId,
     versionId: (await findOffer(pool(), offerId))?.versionId ?? '',
     answers: { rules: 'yes' },
-    name: 'Somebody New',
+    name: 'Someone New',
     email,
-    password: MEMBER_PASSWORD,
     cardToken: card ? await cardToken(moor.gatewayUrl, moor.siteKey, card) : '',
     returnTo: '/posts/zodiacal-light',
     ...more,
   };
+}
+
+/** Sends the join form as the person with its address, who gets an account first where they have none. */
+export async function joinNew(input: { name: string; email: string } & Record<string, unknown>) {
+  const person = await newPerson(input.name, input.email);
+  const joined = await joinTier(person, input);
+  return joined.ok
+    ? { ok: true as const, value: { ...joined.value, memberId: person.memberId ?? '' } }
+    : joined;
 }
 
 /** Joins somebody new, and answers with the member's id and subscription. */
@@ -113,14 +139,8 @@ export async function join(
   card: Behaviour | null,
 ): Promise<{ memberId: string; email: string; subscription: StoredSubscription }> {
   const input = await joinInput(moor, offerId, card);
-  const joined = await joinTier(VISITOR_ACTOR, input, input.email);
-  if (!joined.ok) throw new Error(JSON.stringify(joined.problems));
-  if (joined.value.state !== 'done') throw new Error('the address has to be proved first');
-  return {
-    memberId: joined.value.memberId,
-    email: input.email,
-    subscription: await subscriptionOf(joined.value.memberId),
-  };
+  const { memberId } = value(await joinNew(input));
+  return { memberId, email: input.email, subscription: await subscriptionOf(memberId) };
 }
 
 export async function subscriptionOf(memberId: string): Promise<StoredSubscription> {
@@ -129,17 +149,74 @@ export async function subscriptionOf(memberId: string): Promise<StoredSubscripti
   return subscription;
 }
 
+/** Whether a person with this address holds or has held anything by joining; an account alone does not count. */
+export async function hasJoined(email: string): Promise<boolean> {
+  const held = await rows(
+    `SELECT 1 FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE m.email = $1 AND s.state <> 'pending'`,
+    [email],
+  );
+  return held.length > 0;
+}
+
+/** The member who started a checkout. */
+export async function actorOfJoining(joiningId: string): Promise<Actor> {
+  const joining = await findJoining(pool(), joiningId);
+  if (!joining?.memberId) throw new Error('nobody has begun this');
+  return asMember(joining.memberId);
+}
+
+/** What the member sees while their checkout waits for payment. */
+export const pendingOf = async (joiningId: string) =>
+  value(await pendingJoining(await actorOfJoining(joiningId), joiningId));
+
+/** Comes back from the wallet's page; the answer is the checkout as it then is. */
+export async function comeBack(joiningId: string): Promise<Joining | undefined> {
+  value(await returnFromWallet(await actorOfJoining(joiningId), joiningId));
+  return findJoining(pool(), joiningId);
+}
+
+export { asMember };
+
+/** A request of a visitor's browser, with what it carries of ours. */
+export const visitorWith = (browser: Browser = {}, address = '192.0.2.1'): Actor => ({
+  ...VISITOR_ACTOR,
+  browser,
+  address,
+});
+
+/** The code and the link of the newest mail of that kind to an address, as its reader has them. */
+export async function mailedTo(email: string): Promise<{ code: string; link: string; text: string }> {
+  const [mail] = await rows<{ sealed: string }>(
+    `SELECT sealed FROM mails WHERE to_address = $1 AND sealed IS NOT NULL ORDER BY created_at DESC, id LIMIT 1`,
+    [email],
+  );
+  const { text } = JSON.parse(unseal(mail?.sealed ?? '')) as { text: string };
+  return {
+    text,
+    code: /\b\d{6}\b/.exec(text)?.[0] ?? '',
+    link: /\/sign-in\/(?:code|link)\/([\w-]+)/.exec(text)?.[1] ?? '',
+  };
+}
+
+/** Signs a person in by a mailed code, in a browser of their own. */
+export async function signInByCode(email: string): Promise<Opened> {
+  const { browser } = value(await askForCode(visitorWith(), { email, to: '/account' }));
+  const { code } = await mailedTo(email);
+  const { opened } = value(await enterCode(visitorWith({ code: browser }), { code }));
+  if (!opened) throw new Error('nobody was signed in');
+  return opened;
+}
+
 export const memberNamed = (email: string) => findMemberByEmail(pool(), email);
 
 /** Moves the rehearsal clock and does everything that falls due on the way. */
 export async function passDays(moor: Moor, days: number): Promise<void> {
-  const moved = await moveClock(moor.owner, days);
-  if (!moved.ok) throw new Error(JSON.stringify(moved.problems));
+  value(await moveClock(moor.owner, { days }));
   await doAllDue();
 }
 
 export async function doAllDue(): Promise<void> {
-  while (await runOneDue());
+  while (value(await runOneDue(WORKER)));
 }
 
 export async function rows<T = Record<string, unknown>>(sql: string, values: unknown[] = []): Promise<T[]> {

@@ -1,11 +1,12 @@
+import { WORKER } from '../../src/platform/actor';
 import { join as joinPath } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freePort } from '../../scripts/lib/ports';
 import { Stack, untilAnswers } from '../../scripts/lib/stack';
 import { queueMail } from '../../src/store/mails';
-import { pool } from '../../src/store/db';
+import { pool } from '../../src/platform/store/db';
 import { sendMails } from '../../src/services/send-mails';
-import { join, lanternMoor, rows } from './lantern-moor';
+import { join, lanternMoor, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const stack = new Stack('mail-test');
@@ -32,19 +33,20 @@ const mail = (dedupeKey: string) => ({
   subject: `About ${dedupeKey}`,
   textBody: 'Plain words',
   htmlBody: '<p>Rich words</p>',
+  sealed: null,
   at: '2027-01-01T00:00:00Z',
 });
 
 describe('mails', () => {
   it('that cannot be sent are kept, tried again later, and say why', async () => {
     await queueMail(pool(), mail('first'));
-    expect(await sendMails()).toBe(1);
+    expect(value(await sendMails(WORKER))).toBe(1);
     const [row] = await rows<{ state: string; attempts: number; last_error: string; waits: boolean }>(
       `SELECT state, attempts, last_error, next_attempt_at > now() + interval '5 seconds' AS waits FROM mails`,
     );
     expect(row).toMatchObject({ state: 'queued', attempts: 1, waits: true });
     expect(row?.last_error).toContain('ECONNREFUSED');
-    expect(await sendMails()).toBe(0);
+    expect(value(await sendMails(WORKER))).toBe(0);
   });
 
   it('about the same news are queued once', async () => {
@@ -61,8 +63,8 @@ describe('mails', () => {
     Object.assign(config(), { SMTP_URL: process.env.LETTERBOX_SMTP });
     await pool().query(`UPDATE mails SET next_attempt_at = now()`);
     const { email } = await join(moor, 'gazer-free', null);
-    const sent = await Promise.all([sendMails(), sendMails()]);
-    expect(sent[0] + sent[1]).toBe(3);
+    const sent = await Promise.all([sendMails(WORKER), sendMails(WORKER)]);
+    expect(sent.map(value).reduce((a, b) => a + b)).toBe(3);
     type Letter = { to: string; from: string; subject: string; text: string; html: string };
     const letters = (await (await fetch(`${letterbox}/letters.json`)).json()) as Letter[];
     expect(letters.map((letter) => letter.to).sort()).toEqual(

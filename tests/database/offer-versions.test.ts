@@ -1,10 +1,14 @@
+import { retireOffer } from '../../src/services/retire-tier';
+import { findOffer } from '../../src/store/offers';
+import { pool } from '../../src/platform/store/db';
 import { describe, expect, it } from 'vitest';
-import { SETUP } from '../../src/services/actor';
-import { moveToNewest, offerVersions } from '../../src/services/move-to-version';
-import { reconcile } from '../../src/services/reconcile';
+import { SETUP } from '../../src/platform/actor';
+import { moveToNewest } from '../../src/services/move-to-version';
+import { readVersions } from '../../src/services/lib/offer-versions';
+import { reconcile } from '../../src/services/lib/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
 import { undoSwitchLater } from '../../src/services/switch-later';
-import { join, lanternMoor, passDays, rows, subscriptionOf } from './lantern-moor';
+import { join, lanternMoor, passDays, rows, subscriptionOf, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const priced = (amount: number) => ({
@@ -35,7 +39,7 @@ describe('a new price', () => {
     await passDays(moor, 15);
     expect(await saveOffer(SETUP, priced(700))).toMatchObject({ value: { version: 2 } });
     const fresh = await join(moor, 'observer-monthly', 'works');
-    const { versions, previews } = await offerVersions('observer-monthly');
+    const { versions, previews } = await readVersions('observer-monthly');
     expect(versions.map(({ version, running }) => [version, running])).toEqual([
       [2, 1],
       [1, 1],
@@ -58,13 +62,19 @@ describe('a new price', () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 15);
     await saveOffer(SETUP, priced(900));
-    const count = (await offerVersions('observer-monthly')).previews.reduce(
+    const count = (await readVersions('observer-monthly')).previews.reduce(
       (sum, each) => sum + each.count,
       0,
     );
-    expect(await moveToNewest(SETUP, 'observer-monthly', count + 1)).toMatchObject({ ok: false });
-    expect(await moveToNewest(SETUP, 'observer-monthly', count)).toMatchObject({ value: { count } });
-    expect(await moveToNewest(SETUP, 'observer-monthly', 0)).toMatchObject({ value: { count: 0 } });
+    expect(await moveToNewest(SETUP, { offerId: 'observer-monthly', count: count + 1 })).toMatchObject({
+      ok: false,
+    });
+    expect(await moveToNewest(SETUP, { offerId: 'observer-monthly', count: count })).toMatchObject({
+      value: { count },
+    });
+    expect(await moveToNewest(SETUP, { offerId: 'observer-monthly', count: 0 })).toMatchObject({
+      value: { count: 0 },
+    });
     expect(
       await rows(`SELECT subject FROM mails WHERE member_id = $1 AND template = 'price-changes'`, [memberId]),
     ).toEqual([{ subject: expect.stringContaining('What Observer costs from') as string }]);
@@ -89,9 +99,22 @@ describe('a new price', () => {
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
   });
 
+  it('keep what a change leaves out: a retired offer is on sale again once it is brought back', async () => {
+    const offer = await findOffer(pool(), 'mirror-makers-instalments');
+    const { id, name, definition } = offer!;
+    value(await saveOffer(SETUP, { id, name, definition, menuLabel: 'Make a mirror' }));
+    value(await retireOffer(SETUP, { id, isRetired: true }));
+    value(await saveOffer(SETUP, { id, name, definition }));
+    value(await retireOffer(SETUP, { id, isRetired: false }));
+    expect(await findOffer(pool(), id)).toMatchObject({ onSale: true, menuLabel: 'Make a mirror' });
+  });
+
   it('does not move those who have cancelled, or who are not staff’s to move', async () => {
-    await expect(
-      moveToNewest({ kind: 'staff', memberId: null, staffRole: 'editor' }, 'observer-monthly', 0),
-    ).rejects.toThrow(/may not set tiers/);
+    expect(
+      await moveToNewest(
+        { kind: 'staff', memberId: '00000000-0000-4000-8000-00000000000a', staffRole: 'editor' },
+        { offerId: 'observer-monthly', count: 0 },
+      ),
+    ).toMatchObject({ ok: false, code: expect.any(String) as string });
   });
 });

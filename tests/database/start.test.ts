@@ -12,11 +12,12 @@ it.each([
     PATH: process.env.PATH,
     NODE_ENV: 'production' as const,
     ...environment(moor),
-    SECRET_KEY: 'short',
+    SEALING_KEY: 'short',
+    SIGNING_KEY: 'short',
     DATABASE_URL: undefined,
   };
   const { status, stderr } = spawnSync(process.execPath, args, { env, encoding: 'utf8', timeout: 30_000 });
   expect(status).toBe(1);
   expect(stderr).toContain('DATABASE_URL is missing');
-  expect(stderr).toContain('SECRET_KEY must be 64 hexadecimal digits');
+  expect(stderr).toContain('SEALING_KEY must be 64 hexadecimal digits');
 });

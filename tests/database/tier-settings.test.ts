@@ -1,25 +1,29 @@
+import { listJoinFields } from '../../src/store/join-fields';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { accessMap } from '../../src/services/access-map';
-import { SETUP, type Actor } from '../../src/services/actor';
+import { readAccessMap } from '../../src/services/lib/access-map';
+import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
 import { copyOffer, copyTier } from '../../src/services/copy-tier';
 import { joinPage } from '../../src/services/join-page';
 import { deleteOffer, deleteTier, retireOffer, retireTier } from '../../src/services/retire-tier';
-import { saveJoinFields, joinFields } from '../../src/services/save-join-fields';
+import { saveJoinFields } from '../../src/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '../../src/services/save-ladder';
 import { pictureById, savePicture } from '../../src/services/save-picture';
 import { saveTier } from '../../src/services/save-tier';
 import { siteMenu } from '../../src/services/site-menu';
 import { saveOffer } from '../../src/services/save-offer';
-import { VISITOR } from '../../src/core/access/facts';
-import { pool } from '../../src/store/db';
+import { pool } from '../../src/platform/store/db';
 import { findOffer, listOffers } from '../../src/store/offers';
 import { findTier } from '../../src/store/tiers';
-import { join, lanternMoor, rows, subscriptionOf } from './lantern-moor';
+import { join, lanternMoor, rows, subscriptionOf, value } from './lantern-moor';
 
 const moor = lanternMoor();
-const HELPER: Actor = { kind: 'staff', memberId: null, staffRole: 'helper' };
-const shown = async () => (await joinPage(undefined)).tiers.map(({ tier }) => tier.id);
+const HELPER: Actor = {
+  kind: 'staff',
+  memberId: '00000000-0000-4000-8000-00000000000a',
+  staffRole: 'helper',
+};
+const shown = async () => value(await joinPage(VISITOR_ACTOR, '')).tiers.map(({ tier }) => tier.id);
 
 describe('the settings of a tier', () => {
   const settings = {
@@ -36,7 +40,6 @@ describe('the settings of a tier', () => {
     onSaleFrom: '2026-01-01',
     onSaleUntil: '2099-12-31',
     places: 12,
-    confirmAddress: true,
   };
 
   it('are all kept, and come back as they were', async () => {
@@ -65,7 +68,7 @@ describe('the settings of a tier', () => {
     ['several of a ladder', { name: 'X', ladder: 'observing', several: true }, 'several'],
     ['an address on another site', { name: 'X', welcomePath: '//evil.example' }, 'welcomePath'],
   ])('with %s are refused beside the field', async (_, part, field) => {
-    const answer = await saveTier(SETUP, part as Parameters<typeof saveTier>[1]);
+    const answer = await saveTier(SETUP, part);
     expect(answer.ok ? [] : Object.keys(answer.problems)).toContain(field);
   });
 
@@ -83,10 +86,19 @@ describe('the settings of a tier', () => {
   });
 
   it('are not for helpers', async () => {
-    await expect(saveTier(HELPER, { name: 'X' })).rejects.toThrow(/may not set tiers/);
-    await expect(arrangeTiers(HELPER, { ladderId: null, tierIds: [] })).rejects.toThrow(/may not/);
-    await expect(copyTier(HELPER, 'gazer')).rejects.toThrow(/may not/);
-    await expect(deleteTier(HELPER, 'gazer')).rejects.toThrow(/may not/);
+    expect(await saveTier(HELPER, { name: 'X' })).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
+    expect(await arrangeTiers(HELPER, { ladderId: null, tierIds: [] })).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
+    expect(await copyTier(HELPER, 'gazer')).toMatchObject({ ok: false, code: expect.any(String) as string });
+    expect(await deleteTier(HELPER, 'gazer')).toMatchObject({
+      ok: false,
+      code: expect.any(String) as string,
+    });
   });
 
   it('put it onto another ladder only where nobody holds two of that ladder then', async () => {
@@ -114,9 +126,12 @@ describe('a picture', () => {
       .toBuffer();
 
   it('is written anew as WebP, no larger than a card shows, and gone when nothing shows it', async () => {
-    const kept = await savePicture(SETUP, await png(), 'picture');
+    const kept = await savePicture(SETUP, await png());
     if (!kept.ok) throw new Error('not kept');
-    expect(await pictureById(kept.value.id)).toMatchObject({ width: 1280, height: 512 });
+    expect(value(await pictureById(VISITOR_ACTOR, kept.value.id))).toMatchObject({
+      width: 1280,
+      height: 512,
+    });
     await saveTier(SETUP, {
       id: 'gazer',
       isNew: false,
@@ -126,7 +141,11 @@ describe('a picture', () => {
     });
     expect(await findTier(pool(), 'gazer')).toMatchObject({ pictureId: kept.value.id });
     await saveTier(SETUP, { id: 'gazer', isNew: false, name: 'Gazer', ladder: 'observing', pictureId: null });
-    expect(await pictureById(kept.value.id)).toBeUndefined();
+    // It is kept for a day, in which another form may still be saved with it.
+    expect(await pictureById(VISITOR_ACTOR, kept.value.id)).toMatchObject({ ok: true });
+    await rows(`UPDATE pictures SET created_at = created_at - interval '2 days'`);
+    await saveTier(SETUP, { id: 'gazer', isNew: false, name: 'Gazer' });
+    expect(await pictureById(VISITOR_ACTOR, kept.value.id)).toMatchObject({ ok: false });
   });
 
   it.each([
@@ -137,7 +156,7 @@ describe('a picture', () => {
     ],
     ['nine megabytes', Buffer.alloc(9_000_000)],
   ])('that is %s is refused', async (_, bytes) => {
-    expect(await savePicture(SETUP, bytes, 'picture')).toMatchObject({ ok: false });
+    expect(await savePicture(SETUP, bytes)).toMatchObject({ ok: false });
   });
 });
 
@@ -154,7 +173,7 @@ describe('the order of tiers', () => {
     await arrangeTiers(SETUP, { ladderId: 'observing', tierIds: ['warden', 'observer', 'gazer'] });
     const alone = ['eclipse-week', 'mirror-makers', 'night-watch', 'founder'];
     expect(await arrangeTiers(SETUP, { ladderId: null, tierIds: alone })).toMatchObject({ ok: true });
-    expect((await accessMap()).tiers.slice(3).map((tier) => tier.id)).toEqual(alone);
+    expect((await readAccessMap()).tiers.slice(3).map((tier) => tier.id)).toEqual(alone);
   });
 
   it('is refused where another window changed the tiers', async () => {
@@ -228,11 +247,11 @@ describe('copying, retiring and deleting', () => {
 
   it('retires a tier: off the join page, kept by those who hold it, and back when it is brought back', async () => {
     const { memberId } = await join(moor, 'mirror-makers-instalments', 'works');
-    await retireTier(SETUP, 'mirror-makers', true);
+    await retireTier(SETUP, { id: 'mirror-makers', isRetired: true });
     expect(await shown()).not.toContain('mirror-makers');
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active' });
     await expect(join(moor, 'mirror-makers-instalments', 'works')).rejects.toThrow(/not on sale any more/);
-    await retireTier(SETUP, 'mirror-makers', false);
+    await retireTier(SETUP, { id: 'mirror-makers', isRetired: false });
     expect(await shown()).toContain('mirror-makers');
   });
 
@@ -246,19 +265,19 @@ describe('copying, retiring and deleting', () => {
     });
     expect(await deleteOffer(SETUP, 'warden-monthly-copy')).toMatchObject({ ok: true });
     expect(await deleteOffer(SETUP, 'gazer-free')).toMatchObject({ ok: false });
-    await retireOffer(SETUP, 'observer-yearly', true);
-    expect((await joinPage(undefined)).rhythms).toEqual([]);
-    await retireOffer(SETUP, 'observer-yearly', false);
-    expect((await joinPage('1-year')).rhythm).toBe('1-year');
+    await retireOffer(SETUP, { id: 'observer-yearly', isRetired: true });
+    expect(value(await joinPage(VISITOR_ACTOR, '')).rhythms).toEqual([]);
+    await retireOffer(SETUP, { id: 'observer-yearly', isRetired: false });
+    expect(value(await joinPage(VISITOR_ACTOR, '1-year')).rhythm).toBe('1-year');
   });
 });
 
 describe('what is asked at joining', () => {
   it('is kept in its order; the name cannot be lost', async () => {
-    const before = await joinFields();
+    const before = await listJoinFields(pool());
     const turned = [...before].reverse();
     expect(await saveJoinFields(SETUP, turned)).toMatchObject({ ok: true });
-    expect((await joinFields()).map((field) => field.id)).toEqual(turned.map((field) => field.id));
+    expect((await listJoinFields(pool())).map((field) => field.id)).toEqual(turned.map((field) => field.id));
     expect(
       await saveJoinFields(
         SETUP,
@@ -280,12 +299,14 @@ it('an offer can have an entry in the menu', async () => {
     menuLabel: 'Become an Observer',
     definition: offer?.definition,
   });
-  expect((await siteMenu(VISITOR)).at(-1)).toEqual({
+  expect(value(await siteMenu(VISITOR_ACTOR)).at(-1)).toEqual({
     path: '/join/observer-monthly',
     title: 'Become an Observer',
     isOpen: true,
   });
-  await retireOffer(SETUP, 'observer-monthly', true);
-  expect((await siteMenu(VISITOR)).map((entry) => entry.title)).not.toContain('Become an Observer');
-  await retireOffer(SETUP, 'observer-monthly', false);
+  await retireOffer(SETUP, { id: 'observer-monthly', isRetired: true });
+  expect(value(await siteMenu(VISITOR_ACTOR)).map((entry) => entry.title)).not.toContain(
+    'Become an Observer',
+  );
+  await retireOffer(SETUP, { id: 'observer-monthly', isRetired: false });
 });

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { fromText } from '../../src/core/content/document';
-import { SETUP } from '../../src/services/actor';
+import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { joinPage } from '../../src/services/join-page';
 import { saveOffer } from '../../src/services/save-offer';
 import { saveTier } from '../../src/services/save-tier';
-import { listTierOverview } from '../../src/services/tier-overview';
-import { pool } from '../../src/store/db';
+import { readTierOverview } from '../../src/services/lib/tier-overview';
+import { pool } from '../../src/platform/store/db';
 import { findOffer } from '../../src/store/offers';
 import { findTier } from '../../src/store/tiers';
-import { join, lanternMoor, rows } from './lantern-moor';
+import { join, lanternMoor, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const monthly = (tier: string, amount: number) => ({
@@ -20,7 +20,7 @@ const monthly = (tier: string, amount: number) => ({
 
 describe('tiers', () => {
   it('stand on their ladder in the order in which they were put there, highest first', async () => {
-    const { ladders, alone } = await listTierOverview();
+    const { ladders, alone } = await readTierOverview();
     expect(ladders.map(({ ladder, tiers }) => [ladder.name, tiers.map((tier) => tier.id)])).toEqual([
       ['Observing', ['warden', 'observer', 'gazer']],
     ]);
@@ -72,7 +72,7 @@ describe('tiers', () => {
 
   it('count those who hold them now', async () => {
     await join(moor, 'gazer-free', null);
-    const { ladders } = await listTierOverview();
+    const { ladders } = await readTierOverview();
     expect(ladders[0]?.tiers.find((tier) => tier.id === 'gazer')?.holders).toBe(1);
   });
 });
@@ -110,7 +110,7 @@ describe('offers', () => {
   });
 
   it('off sale leave the join page, and with the last of them so does the tier', async () => {
-    const shown = async () => (await joinPage(undefined)).tiers.map(({ tier }) => tier.id);
+    const shown = async () => value(await joinPage(VISITOR_ACTOR, '')).tiers.map(({ tier }) => tier.id);
     expect(await shown()).toEqual(['gazer', 'observer', 'warden', 'mirror-makers', 'eclipse-week']);
     const offer = await findOffer(pool(), 'eclipse-week-once');
     await saveOffer(SETUP, {

@@ -1,12 +1,13 @@
+import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { randomUUID } from 'node:crypto';
 import { Webhook } from 'standardwebhooks';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { applyGatewayEvent } from '../../src/services/apply-gateway-event';
+import { applyGatewayEvent } from '../../src/services/lib/apply-gateway-event';
 import { receiveGatewayEvent } from '../../src/services/receive-gateway-event';
-import { unseal } from '../../src/services/seal';
-import { pool } from '../../src/store/db';
+import { unseal } from '../../src/platform/seal';
+import { pool } from '../../src/platform/store/db';
 import { claimGatewayEvents, findGatewayAccount, listGatewayEvents } from '../../src/store/gateways';
-import { join, passDays, rows, lanternMoor } from './lantern-moor';
+import { join, passDays, rows, lanternMoor, value } from './lantern-moor';
 
 const moor = lanternMoor();
 
@@ -28,8 +29,8 @@ async function signed(
   };
 }
 
-const receive = ({ headers, body }: { headers: Record<string, string>; body: string }) =>
-  receiveGatewayEvent(moor.accountId, headers, body);
+const receive = async (message: { headers: Record<string, string>; body: string }) =>
+  value(await receiveGatewayEvent(VISITOR_ACTOR, { accountId: moor.accountId, ...message }));
 const process = async (): Promise<void> => {
   for (const event of await claimGatewayEvents(pool(), 50, 0)) await applyGatewayEvent(event);
 };
@@ -76,7 +77,8 @@ describe('a message from the gateway', () => {
 
   it('for an unknown account is turned away', async () => {
     const { headers, body } = await signed({ type: 'ping' });
-    expect(await receiveGatewayEvent(randomUUID(), headers, body)).toBe('unknown account');
+    const message = { accountId: randomUUID(), headers, body };
+    expect(value(await receiveGatewayEvent(VISITOR_ACTOR, message))).toBe('unknown account');
   });
 
   it('for an unknown payment is ignored and logged', async () => {

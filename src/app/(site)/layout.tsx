@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { currentMember, currentViewer } from '@/app/session';
-import { currentSite } from '@/services/site';
+import { currentActor, currentSite, shown } from '@/app/session';
 import { siteMenu } from '@/services/site-menu';
+import { whoIsLooking } from '@/services/who-is-looking';
 import { LookBar } from '@/ui/site/look-bar';
 import { SiteHeader } from '@/ui/site/site-header';
 
@@ -15,7 +15,8 @@ export async function generateMetadata(): Promise<Metadata> {
 }
 
 export default async function SiteLayout({ children }: { children: ReactNode }) {
-  const [site, member, viewer] = [await currentSite(), await currentMember(), await currentViewer()];
+  const actor = await currentActor();
+  const [site, viewer] = [await currentSite(), await shown(whoIsLooking(actor))];
   return (
     <div className="flex min-h-dvh flex-col">
       <a
@@ -26,9 +27,9 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
       </a>
       <SiteHeader
         name={site.name}
-        menu={await siteMenu(viewer.person)}
-        isSignedIn={viewer.person.signedIn}
-        isStaff={Boolean(member?.staffRole)}
+        menu={await shown(siteMenu(actor))}
+        isSignedIn={viewer.signedIn}
+        isStaff={actor.staffRole !== null}
       />
       <main id="main" className="flex flex-1 flex-col">
         {children}

@@ -1,15 +1,15 @@
 import { Feed } from 'feed';
 import { config } from '@/config';
-import { VISITOR } from '@/core/access/facts';
 import { toMs } from '@/core/calendar';
-import { currentSite } from '@/services/site';
-import { listItemsFor } from '@/services/view-item';
+import { currentSite, shown } from '@/app/session';
+import { VISITOR_ACTOR } from '@/platform/actor';
+import { listFeed } from '@/services/view-item';
 
 /** The public feed (RSS 2.0): what a visitor may know of the newest posts, and no more. */
 export async function GET(): Promise<Response> {
   const site = await currentSite();
   const base = config().SITE_URL;
-  const posts = (await listItemsFor(VISITOR, { type: 'post' })).slice(0, 50);
+  const posts = await shown(listFeed(VISITOR_ACTOR));
   const feed = new Feed({
     id: base,
     link: base,

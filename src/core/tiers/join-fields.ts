@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isSafeHref } from '../addresses';
 import { isLocalDate } from '../calendar';
 
 /** What the owner asks for at joining. The name is one of the fields, so that it has a place in their order. */
@@ -15,10 +16,7 @@ export const joinFieldSchema = z
       .string()
       .trim()
       .max(200)
-      .refine(
-        (path) => path === '' || /^(\/(?!\/)|https:\/\/)/.test(path),
-        'An address begins with / or https://.',
-      )
+      .refine((path) => path === '' || isSafeHref(path), 'An address begins with / or https://.')
       .default(''),
     isRequired: z.boolean().default(false),
     isOn: z.boolean().default(true),

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Mode } from '@/store/site';
+import type { Mode } from '@/platform/store/site';
 import type { KeyField, KeyProblem, Keys } from '../contract';
 
 /**

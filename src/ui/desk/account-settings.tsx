@@ -16,7 +16,7 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
   const [tiers, setTiers] = useState(initialTiers);
   const setTier = (id: string, own: AccountSection[] | null): void =>
     setTiers((all) => all.map((tier) => (tier.id === id ? { ...tier, sections: own } : tier)));
-  const own = Object.fromEntries(tiers.flatMap((tier) => (tier.sections ? [[tier.id, tier.sections]] : [])));
+  const own = Object.fromEntries(tiers.map((tier) => [tier.id, tier.sections]));
   return (
     <ActionForm action={action} label="The members’ account" className="mt-5 grid max-w-4xl gap-5">
       <FormMessage />

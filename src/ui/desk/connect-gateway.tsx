@@ -1,6 +1,7 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { Tabs } from '../kit/tabs';
 import { TextField } from '../kit/field';
+import { PasswordAgain } from './password-again';
 
 type Props = {
   mode: 'test' | 'live';
@@ -54,6 +55,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
             spellCheck={false}
             placeholder={`curlew_${mode}_secret_…`}
           />
+          <PasswordAgain />
           <SubmitButton busy="Asking Curlew Cards…" className="w-fit">
             Check and connect
           </SubmitButton>
@@ -65,9 +67,10 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
           A wallet that members approve once and that bills by itself. You give consent on its own page, in{' '}
           {mode} mode, and come back here.
         </p>
-        <ActionForm action={byConsent} className="mt-4 grid gap-3">
+        <ActionForm action={byConsent} label="Connect Dunlin Wallet" className="mt-4 grid gap-3">
           <input type="hidden" name="gateway" value="dunlin-wallet" />
           <input type="hidden" name="mode" value={mode} />
+          <PasswordAgain />
           <SubmitButton busy="Going there…" className="w-fit">
             Go to Dunlin Wallet
           </SubmitButton>
@@ -94,6 +97,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
               defaultValue="14"
               className="w-32"
             />
+            <PasswordAgain />
             <SubmitButton busy="Keeping…" className="w-fit">
               Take transfers
             </SubmitButton>

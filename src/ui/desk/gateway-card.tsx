@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { CopyText } from '../kit/copy-text';
 import { CheckField, TextField } from '../kit/field';
+import { PasswordAgain } from './password-again';
 
 type Books =
   | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }
@@ -176,6 +177,7 @@ export function GatewayCard(props: Props) {
                         placeholder="whsec_…"
                         autoComplete="off"
                       />
+                      <PasswordAgain />
                       <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
                         Keep it and ask for a test message
                       </SubmitButton>

@@ -1,15 +1,14 @@
 'use client';
 
-import { startTransition, useActionState, useRef, type SubmitEvent } from 'react';
+import { useRouter } from 'next/navigation';
+import { useState, type SubmitEvent } from 'react';
 import { FormFrame, FormMessage, SubmitButton, type FormState } from '../kit/action-form';
 import { SelectField, TextArea } from '../kit/field';
+import { sendFile } from './send-file';
 
 type Line = { line: number; state: string; words: string };
 type State = FormState & { lines?: Line[]; wasDryRun?: boolean };
-type Props = {
-  accounts: { id: string; label: string }[];
-  action: (state: State, form: FormData) => Promise<State>;
-};
+type Props = { accounts: { id: string; label: string }[] };
 
 const LOOKS: Record<string, string> = {
   matched: 'text-open',
@@ -18,13 +17,37 @@ const LOOKS: Record<string, string> = {
 };
 
 /** Takes a bank statement, and says line by line what became of it; it can be tried first. */
-export function ImportStatement({ accounts, action }: Props) {
-  const [state, send, pending] = useActionState(action, { problems: {} });
-  const form = useRef<HTMLFormElement>(null);
+export function ImportStatement({ accounts }: Props) {
+  const [state, setState] = useState<State>({ problems: {} });
+  const [pending, setPending] = useState(false);
+  const router = useRouter();
+  const send = async (data: FormData): Promise<void> => {
+    const chosen = data.get('file');
+    const isFile = chosen instanceof File && chosen.size > 0;
+    const wasDryRun = data.get('dryRun') === 'yes';
+    const read = (name: string): string => {
+      const value = data.get(name);
+      return typeof value === 'string' ? value : '';
+    };
+    const query = new URLSearchParams({ account: read('account'), try: wasDryRun ? 'yes' : '' });
+    setPending(true);
+    const sent = await sendFile<Line[]>(
+      `/desk/uploads/statement?${query.toString()}`,
+      isFile ? chosen : read('csv'),
+    );
+    setPending(false);
+    if (!sent.ok) return setState({ problems: sent.problems });
+    setState({
+      problems: {},
+      lines: sent.value,
+      wasDryRun,
+      message: wasDryRun ? 'Nothing was changed yet.' : 'Imported.',
+    });
+    if (!wasDryRun) router.refresh();
+  };
   const submit = (event: SubmitEvent<HTMLFormElement>): void => {
     event.preventDefault();
-    const data = new FormData(event.currentTarget, event.nativeEvent.submitter);
-    startTransition(() => send(data));
+    if (!pending) void send(new FormData(event.currentTarget, event.nativeEvent.submitter));
   };
   const file = state.problems.csv;
   return (
@@ -34,7 +57,7 @@ export function ImportStatement({ accounts, action }: Props) {
         CSV with a first line that names its columns: date, amount, payer, words. A line is known once,
         however often its statement is imported.
       </p>
-      <form ref={form} onSubmit={submit} className="mt-4 grid gap-4" noValidate>
+      <form onSubmit={submit} className="mt-4 grid gap-4" noValidate>
         <FormFrame state={state} pending={pending}>
           <FormMessage />
           {accounts.length === 1 ? (

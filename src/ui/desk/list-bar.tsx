@@ -9,7 +9,7 @@ type Props = {
   sort: string;
   sorts: { id: string; words: string }[];
   /** What else stands in the address and stays. */
-  keep: Record<string, string>;
+  keep: Record<string, string | undefined>;
   exports: { href: string; words: string }[];
 };
 

@@ -1,8 +1,10 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 import { useProblem } from '../kit/action-form';
 import { Button } from '../kit/button';
+import { sendFile } from './send-file';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
 export function PictureField({
@@ -14,22 +16,31 @@ export function PictureField({
   label: string;
   pictureId: string | null;
 }) {
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [kept, setKept] = useState(pictureId);
   const [isGone, setGone] = useState(false);
-  const problem = useProblem(name);
-  useEffect(
-    () => () => {
-      if (chosen) URL.revokeObjectURL(chosen);
-    },
-    [chosen],
-  );
-  const shown = chosen ?? (pictureId && !isGone ? `/pictures/${pictureId}` : null);
+  const [isSending, setSending] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [ofId, ofPicture] = [useProblem('pictureId'), useProblem(name)];
+  const problem = ofId ?? ofPicture ?? refused;
+  const choose = async (file: File): Promise<void> => {
+    setRefused(null);
+    if (file.size > MOST_PICTURE_BYTES)
+      return setRefused('This picture is larger than 8 MB. Save it smaller, then choose it again.');
+    setSending(true);
+    const sent = await sendFile<{ id: string }>('/desk/uploads/picture', file);
+    setSending(false);
+    if (!sent.ok) return setRefused(Object.values(sent.problems)[0] ?? 'The picture could not be saved.');
+    setKept(sent.value.id);
+    setGone(false);
+  };
+  const shown = kept && !isGone ? `/pictures/${kept}` : null;
   return (
     <div>
       <label className="mb-1 block font-semibold" htmlFor={`${name}-file`}>
         {label}
       </label>
-      <input type="hidden" name={`${name}Gone`} value={isGone && !chosen ? 'on' : ''} />
+      <input type="hidden" name={`${name}Gone`} value={isGone ? 'on' : ''} />
+      <input type="hidden" name={`${name}Id`} value={kept && kept !== pictureId ? kept : ''} />
       {shown && (
         // eslint-disable-next-line @next/next/no-img-element -- kept and served by ourselves, in its final size
         <img src={shown} alt="" className="mb-2 aspect-[5/2] w-full rounded-md object-cover" />
@@ -38,21 +49,25 @@ export function PictureField({
         <input
           id={`${name}-file`}
           type="file"
-          name={name}
           accept="image/jpeg,image/png,image/webp,image/avif"
           aria-invalid={problem ? true : undefined}
           onChange={(event) => {
             const file = event.target.files?.[0];
-            setChosen(file ? URL.createObjectURL(file) : null);
+            if (file) void choose(file);
           }}
           className="max-w-full text-[0.9375rem] file:mr-3 file:rounded-lg file:border file:border-edge/60 file:bg-surface file:px-3 file:py-1.5 file:font-semibold"
         />
-        {pictureId && !chosen && (
+        {kept && (
           <Button look="quiet" className="min-h-8" onClick={() => setGone(!isGone)}>
-            {isGone ? 'Keep the picture' : 'Take the picture away'}
+            {isGone ? 'Keep the picture' : 'Remove the picture'}
           </Button>
         )}
       </div>
+      {isSending && (
+        <p role="status" className="mt-1 text-[0.9375rem] text-muted">
+          Sending the picture…
+        </p>
+      )}
       {problem && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{problem}</p>}
     </div>
   );

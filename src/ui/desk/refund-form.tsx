@@ -2,6 +2,7 @@
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { CheckField, TextField } from '../kit/field';
+import { PasswordAgain } from './password-again';
 
 type Props = {
   action: FormAction;
@@ -10,10 +11,12 @@ type Props = {
   /** What is left to give back, as people type it, and as they read it. */
   most: string;
   mostWords: string;
+  /** Above this the password is asked for, in words; null where less than that can be refunded. */
+  asksAbove: string | null;
 };
 
 /** Gives a payment back, all or part; says what that means before it is done. */
-export function RefundForm({ action, paymentId, requestId, most, mostWords }: Props) {
+export function RefundForm({ action, paymentId, requestId, most, mostWords, asksAbove }: Props) {
   return (
     <details className="mt-1">
       <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Give back…</summary>
@@ -35,6 +38,7 @@ export function RefundForm({ action, paymentId, requestId, most, mostWords }: Pr
           label="End access now"
           hint="Nothing more is charged, and what it opens is closed."
         />
+        {asksAbove && <PasswordAgain hint={`Needed for refunds over ${asksAbove}.`} />}
         <SubmitButton busy="Giving it back…" look="bad" className="w-fit">
           Give it back
         </SubmitButton>

@@ -21,6 +21,7 @@ import {
 import { useId, useReducer } from 'react';
 import type { Document } from '@/core/content/document';
 import { JoinButton, JoinPanel } from './join-nodes';
+import { isSafeHref } from '@/core/addresses';
 
 type Tool = {
   name: string;
@@ -80,7 +81,7 @@ const TOOLS: Tool[] = [
 function toggleLink(editor: Editor): void {
   if (editor.isActive('link')) return void editor.chain().focus().unsetLink().run();
   const href = window.prompt('Where does the link lead? Begin with https:// or /');
-  if (href && /^(https?:\/\/|mailto:|\/(?!\/)|#)/i.test(href)) editor.chain().focus().setLink({ href }).run();
+  if (href && isSafeHref(href)) editor.chain().focus().setLink({ href }).run();
 }
 
 /** What a join button or a join panel in the text can lead to. */

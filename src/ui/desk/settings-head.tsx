@@ -5,6 +5,7 @@ const TABS = [
   { id: 'dunning', name: 'Failed payments', path: '/desk/settings/dunning' },
   { id: 'mail', name: 'Mail', path: '/desk/settings/mail' },
   { id: 'account', name: 'Account', path: '/desk/settings/account' },
+  { id: 'staff', name: 'Staff', path: '/desk/settings/staff' },
   { id: 'live', name: 'Going live', path: '/desk/settings/live' },
 ];
 

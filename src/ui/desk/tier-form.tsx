@@ -29,7 +29,6 @@ export type EditedTier = {
   onSaleFrom: string;
   onSaleUntil: string;
   places: string;
-  confirmAddress: boolean;
 };
 
 type Props = {
@@ -113,12 +112,6 @@ export function TierForm({ action, tier, others, ladders }: Props) {
             hint="As for seats or plots: they can join it again beside what they hold."
           />
         )}
-        <CheckField
-          name="confirmAddress"
-          label="Prove the address first, where it is free"
-          defaultChecked={tier.confirmAddress}
-          hint="Somebody new follows a mailed link before it opens."
-        />
       </Part>
       <Part title="What they read">
         <RichTextField

@@ -10,6 +10,7 @@ import {
   type SubmitEvent as ReactSubmitEvent,
   type ReactNode,
 } from 'react';
+import { unstable_rethrow } from 'next/navigation';
 import { Button, type Look } from './button';
 
 export type FormState = { problems: Record<string, string>; message?: string };
@@ -17,6 +18,31 @@ export type FormAction = (state: FormState, form: FormData) => Promise<FormState
 
 const NOTHING: FormState = { problems: {} };
 const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
+
+/**
+ * Sends a form to its action. Where the answer does not come (the connection was cut, the site failed), what was typed
+ * stays, and the form says what is known. `plain` is what the browser itself sends while there is no script.
+ */
+export function useFormAction<State extends FormState>(
+  action: (state: State, form: FormData) => Promise<State>,
+  nothing: State,
+  lost: string = LOST,
+) {
+  const [plainState, plain] = useActionState(action, nothing as Awaited<State>);
+  const [sent, send, pending] = useActionState(async (state: State, form: FormData): Promise<State> => {
+    try {
+      return await action(state, form);
+    } catch (error) {
+      // Leading on to another page comes as an error too.
+      unstable_rethrow(error);
+      return { ...nothing, problems: { '': lost } };
+    }
+  }, nothing as Awaited<State>);
+  return { state: sent === nothing ? plainState : sent, plain, send, pending };
+}
+
+const LOST =
+  'The site didn’t answer, so we don’t know whether this was saved. Check your connection, load the page in another tab to see, then try again. What you typed is still here.';
 
 /** The problem of a field of the surrounding form, if it has one. */
 export function useProblem(name: string): string | undefined {
@@ -38,12 +64,13 @@ type Props = {
  * problem gets the focus. Before the page is interactive it works as a plain form.
  */
 export function ActionForm({ action, children, className, label, id, emptyWhenDone }: Props) {
-  const [state, send, pending] = useActionState(action, NOTHING);
+  const { state, plain, send, pending } = useFormAction(action, NOTHING);
   const form = useRef<HTMLFormElement>(null);
 
   useEffect(() => {
-    const wrong = form.current?.querySelector<HTMLElement>('[aria-invalid="true"], [data-form-problem]');
-    wrong?.focus();
+    const find = (what: string): HTMLElement | null | undefined =>
+      form.current?.querySelector<HTMLElement>(what);
+    (find('[aria-invalid="true"]') ?? find('[data-form-problem]'))?.focus();
     if (emptyWhenDone && state.message) form.current?.reset();
   }, [state, emptyWhenDone]);
 
@@ -60,7 +87,7 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
     <form
       ref={form}
       id={id}
-      action={send}
+      action={plain}
       onSubmit={submit}
       className={className}
       aria-label={label}

@@ -118,6 +118,8 @@ export function CheckField({
   const { id, found, aria } = useField({ name, label, hint });
   return (
     <div className="flex gap-2.5">
+      {/* A box that is not ticked is not sent: this says that the form has it. */}
+      <input type="hidden" name={`has:${name}`} value="yes" />
       <input type="checkbox" className="mt-1 size-4.5 flex-none" {...aria} {...rest} />
       <div>
         <label htmlFor={id} className="font-semibold">

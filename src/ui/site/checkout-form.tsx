@@ -17,10 +17,9 @@ type Props = {
   country: string;
   addedTax: number;
   mode: '' | 'test';
-  /** The signed moment at which this form was shown. */
-  shown: string;
   returnTo: string;
-  isSignedIn: boolean;
+  /** Whether they have not said yet what they are called. */
+  asksName: boolean;
   fields: JoinField[];
   asksCode: boolean;
   ways: Way[];
@@ -28,7 +27,8 @@ type Props = {
   isDue: boolean;
   /** What it costs today and next, beside the button. */
   cost: string;
-  typed?: { name: string; email: string; answers: Record<string, string> };
+  /** What was typed before, where a checkout that was left is taken up again. */
+  typed?: { answers: Record<string, string> };
   button: string;
 };
 
@@ -36,7 +36,7 @@ type Props = {
 export function CheckoutForm({
   action,
   joiningId,
-  isSignedIn,
+  asksName,
   fields,
   asksCode,
   ways,
@@ -66,44 +66,15 @@ export function CheckoutForm({
       {Object.entries(hidden).map(([field, value]) => (
         <input key={field} type="hidden" name={field} value={value} />
       ))}
-      {/* People never see this field; programs that fill in everything do. */}
-      <div className="absolute -left-[200vw]" aria-hidden>
-        <label>
-          Leave this empty
-          <input type="text" name="website" tabIndex={-1} autoComplete="off" />
-        </label>
-      </div>
-      {!isSignedIn && (
-        <fieldset className="grid gap-5 sm:grid-cols-2">
-          <legend className="mb-3 font-display text-xl font-bold">You</legend>
-          {name && (
-            <TextField
-              name="name"
-              label={name.isRequired ? name.label : `${name.label} (if you like)`}
-              hint={name.hint || undefined}
-              autoComplete="name"
-              defaultValue={typed?.name}
-              className="sm:col-span-2"
-              required={name.isRequired}
-            />
-          )}
-          <TextField
-            name="email"
-            label="E-mail"
-            type="email"
-            autoComplete="email"
-            defaultValue={typed?.email}
-            required
-          />
-          <TextField
-            name="password"
-            label="Password"
-            type="password"
-            autoComplete="new-password"
-            hint="At least 10 characters."
-            required
-          />
-        </fieldset>
+      {asksName && name && (
+        <TextField
+          name="name"
+          label={name.isRequired ? name.label : `${name.label} (optional)`}
+          hint={name.hint || undefined}
+          autoComplete="name"
+          className="max-w-md"
+          required={name.isRequired}
+        />
       )}
       {(asked.length > 0 || asksCode) && (
         <fieldset className="grid gap-5">

@@ -1,15 +1,14 @@
 'use client';
 
+import { startTransition, useEffect, useRef, useState, type ReactNode, type SubmitEvent } from 'react';
 import {
-  startTransition,
-  useActionState,
-  useEffect,
-  useRef,
-  useState,
-  type ReactNode,
-  type SubmitEvent,
-} from 'react';
-import { FormFrame, FormMessage, SubmitButton, type FormAction, type FormState } from '../kit/action-form';
+  FormFrame,
+  FormMessage,
+  SubmitButton,
+  useFormAction,
+  type FormAction,
+  type FormState,
+} from '../kit/action-form';
 import { CardFrame, type CardFrameHandle } from './card-frame';
 
 export type Frame = { url: string; origin: string; gateway: string };
@@ -44,6 +43,8 @@ type Props = {
 };
 
 const NOTHING: FormState = { problems: {} };
+const LOST =
+  'The site didn’t answer, so we don’t know whether the payment went through. Look in your account in another tab before you try again. You won’t be charged twice, and what you typed is still here.';
 
 /** A form that pays: its own fields, and the gateway's card form. The card's number never enters this page. */
 export function PaidForm({
@@ -57,7 +58,7 @@ export function PaidForm({
   isDue = true,
   children,
 }: Props) {
-  const [state, send, sending] = useActionState(action, NOTHING);
+  const { state, plain, send, pending: sending } = useFormAction(action, NOTHING, LOST);
   const [asking, setAsking] = useState(false);
   const [cardProblem, setCardProblem] = useState<string | null>(null);
   const [wantsKept, setKeeps] = useState(keptCard !== null);
@@ -95,7 +96,7 @@ export function PaidForm({
   return (
     <form
       ref={form}
-      action={send}
+      action={plain}
       onSubmit={(event) => void submit(event)}
       noValidate
       className="grid content-start gap-6"

@@ -10,37 +10,16 @@ const FORM = 'mt-3 grid max-w-md gap-4';
 type DetailsProps = {
   action: FormAction;
   name: string;
-  email: string;
   invoiceWords: string;
   /** Null where nothing is taxed, and so nobody needs to know. */
   country: { code: string; all: { code: string; name: string }[] } | null;
 };
 
-/** Name and address. The password is asked for as soon as the address is another. */
-export function DetailsForm({ action, name, email, invoiceWords, country }: DetailsProps) {
-  const [typed, setTyped] = useState(email);
+export function DetailsForm({ action, name, invoiceWords, country }: DetailsProps) {
   return (
-    <ActionForm action={action} label="Name and address" className={FORM}>
+    <ActionForm action={action} label="Your details" className={FORM}>
       <FormMessage />
       <TextField name="name" label="Name" defaultValue={name} autoComplete="name" />
-      <TextField
-        name="email"
-        label="E-mail"
-        type="email"
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        autoComplete="email"
-        hint="You sign in with it, and mail goes there."
-      />
-      {typed.trim().toLowerCase() !== email && (
-        <TextField
-          name="password"
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          hint="To show that it is you who changes the address."
-        />
-      )}
       {country && (
         <SelectField
           name="country"
@@ -60,10 +39,32 @@ export function DetailsForm({ action, name, email, invoiceWords, country }: Deta
         name="invoiceWords"
         label="On your invoices, besides your name"
         defaultValue={invoiceWords}
-        hint="A firm, an address, a tax number. It stands on those made from now on."
+        hint="Company, address or tax number. Shown on invoices from now on."
       />
-      <SubmitButton busy="Keeping…" className="w-fit">
-        Keep
+      <SubmitButton busy="Saving…" className="w-fit">
+        Save
+      </SubmitButton>
+    </ActionForm>
+  );
+}
+
+/** Another address counts once the code that is mailed to it was typed in. */
+export function AddressForm({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
+  return (
+    <ActionForm action={action} label="Change email address" className={FORM}>
+      <FormMessage />
+      <TextField
+        name="email"
+        label="New email address"
+        type="email"
+        autoComplete="email"
+        hint="We email a code there. Your address changes once you’ve typed it in."
+      />
+      {hasPassword && (
+        <TextField name="password" label="Your password" type="password" autoComplete="current-password" />
+      )}
+      <SubmitButton busy="Sending…" look="quiet" className="w-fit">
+        Send code
       </SubmitButton>
     </ActionForm>
   );
@@ -74,17 +75,17 @@ export function PasswordForm({ action, hasPassword }: { action: FormAction; hasP
     <ActionForm action={action} label="Password" emptyWhenDone className={FORM}>
       <FormMessage />
       {hasPassword && (
-        <TextField name="current" label="Password now" type="password" autoComplete="current-password" />
+        <TextField name="current" label="Current password" type="password" autoComplete="current-password" />
       )}
       <TextField
         name="next"
         label="New password"
         type="password"
         autoComplete="new-password"
-        hint="At least 10 characters. Every other device has to sign in again."
+        hint={`At least 10 characters.${hasPassword ? ' Every other device has to sign in again.' : ''}`}
       />
       <SubmitButton busy="Changing…" look="quiet" className="w-fit">
-        {hasPassword ? 'Change the password' : 'Set a password'}
+        {hasPassword ? 'Change password' : 'Set password'}
       </SubmitButton>
     </ActionForm>
   );

@@ -2,10 +2,9 @@ import type { Metadata } from 'next';
 import clsx from 'clsx';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
-import { currentViewer } from '@/app/session';
+import { currentActor, currentSite, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
-import { currentSite } from '@/services/site';
-import { categoryNames, listItemsFor, viewItem } from '@/services/view-item';
+import { categoryNames, listItems, viewItem } from '@/services/view-item';
 import { Doorstep } from '@/ui/site/doorstep';
 import { PostList } from '@/ui/site/post-list';
 import { RichText } from '@/ui/rich-text';
@@ -16,7 +15,10 @@ import { tierOffers } from '@/app/tier-cards';
 type Props = { params: Promise<{ path?: string[] }> };
 
 /** Decided once a request: the head and the page speak of the same view. */
-const view = cache(async (path: string) => viewItem(path, (await currentViewer()).person));
+const view = cache(async (path: string) => {
+  const seen = await viewItem(await currentActor(), path);
+  return seen.ok ? seen.value : ({ kind: 'missing' } as const);
+});
 const pathOf = async (params: Props['params']): Promise<string> =>
   `/${((await params).path ?? []).join('/')}`;
 
@@ -35,16 +37,14 @@ export default async function ItemPage({ params }: Props) {
   if (seen.kind === 'missing') notFound();
   const site = await currentSite();
   const { item } = seen;
-  const names = await categoryNames();
+  const actor = await currentActor();
+  const names = await shown(categoryNames(actor));
   const byline = [
     ...item.categories.map((id) => names.get(id) ?? id),
     item.type === 'post' && item.publishedAt && formatDate(item.publishedAt, site.zone),
     item.author,
   ];
-  const latest =
-    item.path === '/'
-      ? (await listItemsFor((await currentViewer()).person, { type: 'post' })).slice(0, 6)
-      : [];
+  const latest = item.path === '/' ? (await shown(listItems(actor, { type: 'post' }))).slice(0, 6) : [];
   return (
     <>
       <article

@@ -4,23 +4,17 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
+import type { Use } from '@/platform/use';
 import { cancelSubscription, undoCancel } from '@/services/cancel-subscription';
 import { changeMethod } from '@/services/change-method';
-import { chargeNow } from '@/services/charge-now';
 import { pauseSubscription, resumeSubscription } from '@/services/pause-subscription';
-import type { Actor } from '@/services/actor';
-import type { Result } from '@/services/result';
+import { payOwed } from '@/services/pay-owed';
 import { undoSwitchLater } from '@/services/switch-later';
 
 /** Does something to the subscription that the form names. */
-async function change(
-  form: FormData,
-  work: (actor: Actor, id: string) => Promise<Result<null>>,
-  message: string,
-): Promise<FormState> {
-  const actor = await currentActor();
+async function change(form: FormData, work: Use<null>, message: string): Promise<FormState> {
   return forForm(
-    () => work(actor, text(form, 'subscription')),
+    work(await currentActor(), text(form, 'subscription')),
     () => (revalidatePath('/account'), { problems: {}, message }),
   );
 }
@@ -46,21 +40,17 @@ export async function resumeAction(_: FormState, form: FormData): Promise<FormSt
 }
 
 export async function payOwedAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, (actor, id) => chargeNow(actor, id, 'due'), 'Paid. Thank you.');
+  return change(form, payOwed, 'Paid. Thank you.');
 }
 
 export async function changeMethodAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = {
     subscriptionId: text(form, 'subscriptionId'),
     accountId: text(form, 'accountId'),
     cardToken: text(form, 'cardToken'),
   };
-  return forForm(
-    () => changeMethod(actor, input),
-    ({ approveUrl }) => {
-      revalidatePath('/account');
-      redirect(approveUrl ?? '/account');
-    },
-  );
+  return forForm(changeMethod(await currentActor(), input), ({ approveUrl }) => {
+    revalidatePath('/account');
+    redirect(approveUrl ?? '/account');
+  });
 }

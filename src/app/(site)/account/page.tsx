@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { Fragment, type ReactNode } from 'react';
-import { currentMember } from '@/app/session';
+import { currentActor, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
 import { formatDate } from '@/core/calendar';
@@ -10,10 +9,7 @@ import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/gateways/contract';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/document';
-import { memberDocuments } from '@/services/document-list';
-import { accountSections, memberAccount } from '@/services/member-account';
-import { notesFor } from '@/services/member-notes';
-import { waysOn } from '@/services/ways-on';
+import { myAccount } from '@/services/my-account';
 import { Button, LinkButton } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
@@ -29,9 +25,6 @@ import {
   undoSwitchAction,
 } from './actions';
 
-/** How many of the newest stand in the account itself. */
-const RECEIPTS = 6;
-
 export const metadata: Metadata = { title: 'Your account', robots: { index: false } };
 
 const ACTIONS = {
@@ -45,14 +38,9 @@ const ACTIONS = {
 
 /** The member's own account: its sections stand in the order, and are on or off, as the owner arranged. */
 export default async function AccountPage() {
-  const member = await currentMember();
-  if (!member) redirect('/sign-in?to=/account');
-  const account = await memberAccount(member);
+  const mine = await shown(myAccount(await currentActor()));
+  const { account, ways, notes, order, receipts } = mine;
   const { payments, zone } = account;
-  const ways = await waysOn(account);
-  const notes = await notesFor(member.id);
-  const order = await accountSections(account);
-  const receipts = await memberDocuments(member.id, RECEIPTS + 1);
   // What was switched away from has its successor beside it; only the end of the line is shown.
   const subscriptions = account.subscriptions.filter(
     ({ subscription }, index, all) =>
@@ -154,8 +142,8 @@ export default async function AccountPage() {
     receipts: receipts.length > 0 && (
       <section aria-label="Receipts" className="mt-10">
         <h2 className="mb-3 text-2xl">Receipts</h2>
-        <ReceiptList rows={receipts.slice(0, RECEIPTS)} />
-        {receipts.length > RECEIPTS && (
+        <ReceiptList rows={receipts} />
+        {mine.hasMoreReceipts && (
           <p className="mt-2">
             <Link href="/account/receipts" className="text-spruce underline">
               All receipts
@@ -216,8 +204,8 @@ export default async function AccountPage() {
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <div className="flex flex-wrap items-start justify-between gap-4">
         <div>
-          <h1 className="text-4xl">{member.name}</h1>
-          <p className="text-muted">{member.email}</p>
+          <h1 className="text-4xl break-words">{mine.name || mine.email}</h1>
+          {mine.name && <p className="text-muted">{mine.email}</p>}
         </div>
         <div className="flex gap-3">
           <LinkButton href="/account/settings" look="quiet">

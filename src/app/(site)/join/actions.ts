@@ -2,23 +2,29 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, text, type FormState } from '@/app/form-state';
-import { callerAddress, currentActor, rememberJoining, signInSession } from '@/app/session';
-import { confirmJoining } from '@/services/confirm-joining';
+import { fieldsUnder, forForm, text, type FormState } from '@/app/form-state';
+import { currentActor, setSecrets } from '@/app/session';
 import { joinTier } from '@/services/join-tier';
 import { renewSubscription } from '@/services/renew-subscription';
+import { startJoining } from '@/services/start-joining';
 import { switchLater } from '@/services/switch-later';
+
+/** Takes a visitor’s email address. The next page asks for the mailed code, whether or not the address is known. */
+export async function startJoiningAction(_: FormState, form: FormData): Promise<FormState> {
+  const fields = ['offerId', 'email', 'to', 'website', 'shown', 'work'];
+  const input = Object.fromEntries(fields.map((field) => [field, text(form, field)]));
+  return forForm(startJoining(await currentActor(), input), async ({ browser }) => {
+    await setSecrets({ code: browser });
+    redirect('/sign-in/code');
+  });
+}
 
 const FIELDS = [
   'joiningId',
   'offerId',
   'versionId',
   'quoteId',
-  'shown',
-  'website',
   'name',
-  'email',
-  'password',
   'code',
   'cardToken',
   'accountId',
@@ -27,66 +33,36 @@ const FIELDS = [
   'addedTax',
   'mode',
 ];
-const ANSWER = 'answers.';
 
 export async function joinAction(_: FormState, form: FormData): Promise<FormState> {
-  const [actor, caller] = [await currentActor(), await callerAddress()];
-  const answers = Object.fromEntries(
-    [...form.keys()]
-      .filter((key) => key.startsWith(ANSWER))
-      .map((key) => [key.slice(ANSWER.length), text(form, key)]),
-  );
   const input = {
     ...Object.fromEntries(FIELDS.map((field) => [field, text(form, field)])),
     keepCard: text(form, 'keepCard') === 'yes',
-    answers,
+    answers: fieldsUnder(form, 'answers.'),
   };
-  return forForm(
-    () => joinTier(actor, input, caller),
-    async (joined) => {
-      if (joined.state === 'proof') redirect('/join/proof');
-      if (joined.state === 'transfer') redirect(`/join/pending/${text(form, 'joiningId')}`);
-      if (joined.state === 'approve') {
-        await rememberJoining(text(form, 'joiningId'));
-        redirect(joined.url);
-      }
-      if (actor.memberId !== joined.memberId) await signInSession(joined.memberId);
-      redirect(`/join/done/${text(form, 'joiningId')}`);
-    },
-  );
-}
-
-export async function confirmAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(
-    () => confirmJoining(text(form, 'token')),
-    async ({ memberId, joiningId }) => {
-      await signInSession(memberId);
-      redirect(`/join/done/${joiningId}`);
-    },
-  );
+  return forForm(joinTier(await currentActor(), input), (joined) => {
+    const { joiningId } = input as { joiningId?: string };
+    // The Back button must show the page as it now is for them.
+    revalidatePath('/', 'layout');
+    if (joined.state === 'transfer') redirect(`/join/pending/${joiningId ?? ''}`);
+    if (joined.state === 'approve') redirect(joined.url);
+    redirect(`/join/done/${joiningId ?? ''}`);
+  });
 }
 
 export async function renewAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = {
     subscriptionId: text(form, 'subscriptionId'),
     until: text(form, 'until'),
     cardToken: text(form, 'cardToken'),
     keepCard: text(form, 'keepCard') === 'yes',
   };
-  return forForm(
-    () => renewSubscription(actor, input),
-    () => redirect('/account'),
-  );
+  return forForm(renewSubscription(await currentActor(), input), () => redirect('/account'));
 }
 
 export async function switchLaterAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => switchLater(actor, text(form, 'quoteId')),
-    () => {
-      revalidatePath('/account');
-      redirect('/account');
-    },
-  );
+  return forForm(switchLater(await currentActor(), text(form, 'quoteId')), () => {
+    revalidatePath('/account');
+    redirect('/account');
+  });
 }

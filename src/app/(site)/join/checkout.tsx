@@ -6,30 +6,30 @@ import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/subscriptions/switching';
 import { placesWords } from '@/core/tiers/joining';
-import { listCountries } from '@/services/countries';
-import type { PreparedJoining } from '@/services/prepare-joining';
-import { currentSite } from '@/services/site';
-import type { Member } from '@/store/members';
+import type { PreparedJoining } from '@/services/lib/prepare-joining';
 import { KeyGlyph } from '@/ui/key-cut';
 import { LinkButton } from '@/ui/kit/button';
 import { RichText } from '@/ui/rich-text';
 import { CheckoutForm } from '@/ui/site/checkout-form';
 import { ChargeSummary } from '@/ui/site/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/ui/site/standing-forms';
-import { joinAction, renewAction, switchLaterAction } from './actions';
+import { StartForm } from '@/ui/site/start-form';
+import { joinAction, renewAction, startJoiningAction, switchLaterAction } from './actions';
 
 type Props = {
   prepared: PreparedJoining;
-  member: Member | undefined;
+  /** The signed-in member; null for a visitor, who gives an email address first. */
+  member: { name: string; email: string; isStaff: boolean } | null;
+  site: { name: string; zone: string; mode: 'test' | 'live' };
+  /** To choose where one lives from; null where nothing is taxed. */
+  countries: { code: string; name: string }[] | null;
   returnTo: string;
-  /** What was typed before, where an unfinished joining is taken up again. */
-  typed?: { name: string; email: string; answers: Record<string, string> };
 };
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
-export async function Checkout({ prepared, member, returnTo, typed }: Props) {
+export function Checkout({ prepared, member, site, countries, returnTo }: Props) {
   const { offer, tier, ways, standing } = prepared;
-  const { zone, name: siteName, tax: taxes, mode } = await currentSite();
+  const { zone, name: siteName, mode } = site;
   const { tax, country, addedTax } = prepared.pricing;
   const { currency } = offer.definition;
   const obstacle = obstacleOf(prepared, zone);
@@ -49,7 +49,7 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           <KeyGlyph cut={tier.keyCut} size={20} /> {siteName}
         </p>
         <h1 className="mt-2 text-4xl break-words">{titleOf(prepared)}</h1>
-        {member?.staffRole && mode === 'live' && (
+        {member?.isStaff && mode === 'live' && (
           <p className="mt-3 rounded-md border border-dashed border-edge px-4 py-2 text-[0.9375rem]">
             {prepared.isTry ? (
               <>
@@ -93,18 +93,7 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           <p className="mt-3 text-muted">
             Signed in as {[member.name, member.email].filter(Boolean).join(', ')}.
           </p>
-        ) : (
-          <p className="mt-3 text-muted">
-            Have an account already?{' '}
-            <Link
-              className="text-spruce underline"
-              href={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
-            >
-              Sign in first
-            </Link>
-            , and your details are filled in.
-          </p>
-        )}
+        ) : null}
       </div>
       {obstacle?.hidesPrice ? null : (
         <ChargeSummary
@@ -118,11 +107,13 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           credit={quote.credit}
           tax={tax && taxWords(quote, tax, currency)}
           country={
-            taxes.way !== 'none' && offer.isPaid && standing.kind !== 'renew'
-              ? { code: country, all: listCountries() }
-              : null
+            countries && offer.isPaid && standing.kind !== 'renew' ? { code: country, all: countries } : null
           }
-          notes={quote.notes}
+          notes={
+            member || !offer.isPaid
+              ? quote.notes
+              : [...quote.notes, 'For new members. You see your own figures before you pay.']
+          }
           next={
             quote.next && {
               date: formatDate(quote.next.at, zone),
@@ -168,7 +159,16 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           button={`Switch on ${formatDate(standing.quote.startsAt, zone)}`}
         />
       )}
-      {!obstacle && (standing.kind === 'new' || (isSwitch && !isLater)) && (
+      {!obstacle && !member && (
+        <StartForm
+          action={startJoiningAction}
+          offerId={offer.id}
+          to={returnTo}
+          stamp={prepared.stamp}
+          signInHref={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
+        />
+      )}
+      {!obstacle && member && (standing.kind === 'new' || (isSwitch && !isLater)) && (
         <CheckoutForm
           action={joinAction}
           joiningId={prepared.joiningId}
@@ -178,15 +178,14 @@ export async function Checkout({ prepared, member, returnTo, typed }: Props) {
           addedTax={addedTax}
           mode={prepared.isTry ? 'test' : ''}
           quoteId={prepared.quoteId ?? ''}
-          shown={prepared.stamp}
           returnTo={returnTo}
-          isSignedIn={Boolean(member)}
+          asksName={member.name === ''}
           fields={isSwitch ? [] : prepared.fields}
           asksCode={prepared.joining.state === 'by-code'}
           ways={ways}
           isDue={quote.due > 0}
           keptCard={prepared.keptCard}
-          typed={typed}
+          typed={prepared.typed ?? undefined}
           cost={costWords(quote, currency, zone)}
           button={
             quote.due > 0

@@ -1,9 +1,11 @@
 import type { Metadata } from 'next';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, shown } from '@/app/session';
 import { tierOffers } from '@/app/tier-cards';
 import { formatDate, startOfDate } from '@/core/calendar';
 import { placesWords } from '@/core/tiers/joining';
 import { joinPage, type JoinPageTier } from '@/services/join-page';
-import { safeReturn } from '@/services/safe-return';
+import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/ui/kit/empty';
 import { JoinCard } from '@/ui/site/join-card';
 import { RhythmSwitch } from '@/ui/site/rhythm-switch';
@@ -11,11 +13,11 @@ import { TierComparison } from '@/ui/site/tier-comparison';
 
 export const metadata: Metadata = { title: 'Join' };
 
-type Props = { searchParams: Promise<{ to?: string; every?: string }> };
+type Props = { searchParams: Search };
 
 export default async function JoinPage({ searchParams }: Props) {
-  const { to, every } = await searchParams;
-  const page = await joinPage(every);
+  const { to, every } = await searchOf(searchParams);
+  const page = await shown(joinPage(await currentActor(), (every ?? '').slice(0, 40)));
   const returnTo = safeReturn(to ?? '/account');
   return (
     <div className="mx-auto w-full max-w-6xl px-5 pt-10 pb-16">

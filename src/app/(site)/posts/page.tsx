@@ -1,17 +1,18 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentViewer } from '@/app/session';
-import { currentSite } from '@/services/site';
-import { categoryNames, listItemsFor } from '@/services/view-item';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, currentSite, shown } from '@/app/session';
+import { categoryNames, listItems } from '@/services/view-item';
 import { Empty } from '@/ui/kit/empty';
 import { PostList } from '@/ui/site/post-list';
 
 export const metadata: Metadata = { title: 'Posts' };
 
-export default async function PostsPage({ searchParams }: { searchParams: Promise<{ category?: string }> }) {
-  const { category } = await searchParams;
-  const [site, names, viewer] = [await currentSite(), await categoryNames(), await currentViewer()];
-  const posts = await listItemsFor(viewer.person, { type: 'post', category });
+export default async function PostsPage({ searchParams }: { searchParams: Search }) {
+  const { category } = await searchOf(searchParams);
+  const actor = await currentActor();
+  const [site, names] = [await currentSite(), await shown(categoryNames(actor))];
+  const posts = await shown(listItems(actor, { type: 'post', category: category?.slice(0, 200) }));
   return (
     <div className="mx-auto w-full max-w-2xl px-5 py-12">
       <h1 className="text-4xl">{(category && names.get(category)) ?? 'Posts'}</h1>

@@ -1,15 +1,10 @@
 import type { Metadata } from 'next';
-import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
-import { requireStaff } from '@/app/session';
+import { currentActor, currentSite, currentTheme, requireStaff, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import { formatDateTime } from '@/core/calendar';
 import { may } from '@/core/staff';
-import { pool } from '@/store/db';
-import { listTiers } from '@/store/tiers';
-import { siteNow } from '@/services/clock';
-import { workBehindClock } from '@/services/move-clock';
-import { currentSite } from '@/services/site';
+import { deskFrame } from '@/services/desk-frame';
 import { DeskStrip } from '@/ui/desk/desk-strip';
 import { moveClockAction, setThemeAction } from '../actions';
 
@@ -20,19 +15,18 @@ export async function generateMetadata(): Promise<Metadata> {
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   // Each page asks again: a layout never authorises.
   const member = await requireStaff();
-  const site = await currentSite();
-  const theme = (await cookies()).get('theme')?.value;
+  const frame = await shown(deskFrame(await currentActor()));
   return (
     <div className="flex min-h-dvh flex-col">
       <DeskStrip
-        siteName={site.name}
-        isTest={site.mode === 'test'}
-        clock={formatDateTime(siteNow(site), site.zone)}
-        behind={await workBehindClock()}
+        siteName={frame.siteName}
+        isTest={frame.isTest}
+        clock={formatDateTime(frame.now, frame.zone)}
+        behind={frame.behind}
         staffName={member.name}
         isOwner={may(member.staffRole, 'set up the site')}
-        theme={theme === 'light' || theme === 'dark' ? theme : 'auto'}
-        viewpoints={(await listTiers(pool())).map(({ id, name, keyCut }) => ({ id, name, keyCut }))}
+        theme={(await currentTheme()) ?? 'auto'}
+        viewpoints={frame.viewpoints}
         moveClock={moveClockAction}
         setTheme={setThemeAction}
         signOut={signOutAction}

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { today } from '@/services/today';
@@ -11,7 +11,7 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   await requireStaff();
-  const t = await today();
+  const t = await shown(today(await currentActor()));
   const trail = [
     {
       title: 'Connect a gateway in test mode',

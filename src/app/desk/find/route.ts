@@ -1,9 +1,9 @@
-import { currentMember } from '@/app/session';
+import { currentActor, refusal } from '@/app/session';
 import { findAnything } from '@/services/find-anything';
 
 /** What the Desk's find shows while one types. */
 export async function GET(request: Request): Promise<Response> {
-  const member = await currentMember();
-  if (!member?.staffRole) return Response.json([], { status: 403 });
-  return Response.json(await findAnything(new URL(request.url).searchParams.get('q') ?? ''));
+  const typed = new URL(request.url).searchParams.get('q') ?? '';
+  const hits = await findAnything(await currentActor(), typed.slice(0, 200));
+  return hits.ok ? Response.json(hits.value) : refusal(hits);
 }

@@ -1,15 +1,15 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { currentMember } from '@/app/session';
-import { signInAction } from '@/app/sign-in-action';
-import { safeReturn } from '@/services/safe-return';
-import { currentSite } from '@/services/site';
-import { SignInForm } from '@/ui/site/sign-in-form';
+import { searchOf, type Search } from '@/app/search';
+import { currentMember, currentSite } from '@/app/session';
+import { askForCodeAction, signInAction } from '@/app/sign-in-action';
+import { safeReturn } from '@/platform/safe-return';
+import { AskForCode, SignInForm } from '@/ui/site/sign-in-form';
 
 export const metadata: Metadata = { title: 'Desk: sign in' };
 
-export default async function DeskSignInPage({ searchParams }: { searchParams: Promise<{ to?: string }> }) {
-  const to = safeReturn((await searchParams).to ?? '/desk');
+export default async function DeskSignInPage({ searchParams }: { searchParams: Search }) {
+  const to = safeReturn((await searchOf(searchParams)).to ?? '/desk');
   const [site, member] = [await currentSite(), await currentMember()];
   if (member?.staffRole) redirect(to.startsWith('/desk') && !to.startsWith('/desk/sign-in') ? to : '/desk');
   return (
@@ -19,10 +19,11 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: P
         <p className="text-muted">The Desk, for those who run the site.</p>
         {member && (
           <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
-            You are signed in as {member.name}, who is not staff. Sign in as somebody who is.
+            You are signed in as {member.name || member.email}, who is not staff. Sign in as someone who is.
           </p>
         )}
         <SignInForm action={signInAction} to={to} />
+        <AskForCode action={askForCodeAction} to={to} />
       </div>
     </main>
   );

@@ -1,17 +1,14 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
-import { currentMember } from '@/app/session';
-import { memberDocuments } from '@/services/document-list';
+import { currentActor, shown } from '@/app/session';
+import { myDocuments } from '@/services/read-document';
 import { Empty } from '@/ui/kit/empty';
 import { ReceiptList } from '@/ui/receipt-list';
 
 export const metadata: Metadata = { title: 'Receipts', robots: { index: false } };
 
 export default async function ReceiptsPage() {
-  const member = await currentMember();
-  if (!member) redirect('/sign-in?to=/account/receipts');
-  const rows = await memberDocuments(member.id);
+  const rows = await shown(myDocuments(await currentActor()));
   return (
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <p>

@@ -2,50 +2,57 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, text, type FormState } from '@/app/form-state';
-import { currentActor, signInSession, signOutSession } from '@/app/session';
-import { changeDetails, changePassword, signOutEverywhere } from '@/services/change-details';
+import { forForm, given, text, type FormState } from '@/app/form-state';
+import { currentActor, dropSecrets, setSecrets } from '@/app/session';
+import { changeAddress, changeDetails } from '@/services/change-details';
 import { deleteAccount } from '@/services/delete-account';
+import { changePassword, endMySession, signOutEverywhere } from '@/services/my-sign-in';
 
 export async function changeDetailsAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = {
     name: text(form, 'name'),
-    email: text(form, 'email').trim(),
-    password: text(form, 'password'),
-    ...(form.has('country') && { country: text(form, 'country') }),
-    ...(form.has('invoiceWords') && { invoiceWords: text(form, 'invoiceWords') }),
+    country: given(form, 'country'),
+    invoiceWords: given(form, 'invoiceWords'),
   };
   return forForm(
-    () => changeDetails(actor, input),
-    () => (revalidatePath('/account', 'layout'), { problems: {}, message: 'Kept.' }),
+    changeDetails(await currentActor(), input),
+    () => (revalidatePath('/account', 'layout'), { problems: {}, message: 'Saved.' }),
   );
 }
 
+export async function changeAddressAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { email: text(form, 'email'), password: text(form, 'password') };
+  return forForm(changeAddress(await currentActor(), input), async ({ browser }) => {
+    await setSecrets({ code: browser });
+    redirect('/sign-in/code');
+  });
+}
+
 export async function changePasswordAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
+  const input = { current: text(form, 'current'), next: text(form, 'next') };
+  return forForm(changePassword(await currentActor(), input), async ({ session, device }) => {
+    await setSecrets({ session, device });
+    return { problems: {}, message: 'Password saved. Other devices have to sign in again.' };
+  });
+}
+
+export async function endSessionAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
-    () => changePassword(actor, { current: text(form, 'current'), next: text(form, 'next') }),
-    async ({ memberId }) => {
-      await signInSession(memberId);
-      return { problems: {}, message: 'Changed. Every other device has to sign in again.' };
-    },
+    endMySession(await currentActor(), text(form, 'session')),
+    () => (revalidatePath('/account/settings'), { problems: {}, message: 'Signed out.' }),
   );
 }
 
 export async function signOutEverywhereAction(): Promise<void> {
   await signOutEverywhere(await currentActor());
-  await signOutSession();
+  await dropSecrets('session', 'look');
   redirect('/');
 }
 
 export async function deleteAccountAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => deleteAccount(actor, { password: text(form, 'password'), isSure: text(form, 'isSure') === 'yes' }),
-    async () => {
-      await signOutSession();
-      redirect('/');
-    },
-  );
+  const input = { password: text(form, 'password'), isSure: text(form, 'isSure') === 'yes' };
+  return forForm(deleteAccount(await currentActor(), input), async () => {
+    await dropSecrets('session', 'device', 'look');
+    redirect('/');
+  });
 }

@@ -1,15 +1,18 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
-import { currentMember } from '@/app/session';
-import { listCountries } from '@/services/countries';
-import { currentSite } from '@/services/site';
-import { DeleteAccount, DetailsForm, PasswordForm } from '@/ui/site/settings-forms';
+import { currentActor, shown } from '@/app/session';
+import { formatDateTime } from '@/core/calendar';
+import { mySettings } from '@/services/my-sign-in';
+import { browserName } from '@/ui/browser-name';
+import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/ui/site/settings-forms';
+import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
 import { Button } from '@/ui/kit/button';
 import {
+  changeAddressAction,
   changeDetailsAction,
   changePasswordAction,
   deleteAccountAction,
+  endSessionAction,
   signOutEverywhereAction,
 } from './actions';
 
@@ -17,10 +20,8 @@ export const metadata: Metadata = { title: 'Your details', robots: { index: fals
 
 /** Who the member is to the site, how they sign in, and what the site keeps of them. */
 export default async function SettingsPage() {
-  const member = await currentMember();
-  if (!member) redirect('/sign-in?to=/account/settings');
-  const { mayDeleteAccount, tax } = await currentSite();
-  const hasPassword = member.passwordHash !== null;
+  const mine = await shown(mySettings(await currentActor()));
+  const { hasPassword, sessions, zone } = mine;
   return (
     <div className="mx-auto grid w-full max-w-3xl gap-10 px-5 py-12">
       <div>
@@ -31,25 +32,59 @@ export default async function SettingsPage() {
         </p>
         <h1 className="mt-1 text-4xl">Your details</h1>
       </div>
-      <section aria-label="Name and address">
+      <section aria-label="Name">
         <DetailsForm
           action={changeDetailsAction}
-          name={member.name}
-          email={member.email}
-          invoiceWords={member.invoiceWords}
-          country={tax.way === 'none' ? null : { code: member.country, all: listCountries() }}
+          name={mine.name}
+          invoiceWords={mine.invoiceWords}
+          country={mine.country}
         />
       </section>
+      <section aria-label="Email address">
+        <h2 className="text-2xl">Email address</h2>
+        <p className="mt-2 break-words">
+          You sign in with <b>{mine.email}</b>, and we write to you there.
+        </p>
+        <AddressForm action={changeAddressAction} hasPassword={hasPassword} />
+      </section>
       <section aria-label="Signing in">
-        <h2 className="text-2xl">Signing in</h2>
+        <h2 className="text-2xl">{hasPassword ? 'Password' : 'Set a password'}</h2>
+        {!hasPassword && (
+          <p className="mt-2">You sign in with a code we email you. With a password you can do without it.</p>
+        )}
         <PasswordForm action={changePasswordAction} hasPassword={hasPassword} />
-        <form action={signOutEverywhereAction} className="mt-6">
-          <p className="mb-2 text-muted">
-            On every device, this one too: whoever is signed in has to sign in again.
-          </p>
+      </section>
+      <section aria-label="Where you are signed in">
+        <h2 className="text-2xl">Where you are signed in</h2>
+        <ul className="mt-3 divide-y divide-line border-y border-line">
+          {sessions.map((session) => (
+            <li key={session.id} className="flex flex-wrap items-center justify-between gap-3 py-3">
+              <div>
+                <p className="font-semibold">
+                  {browserName(session.browser)}
+                  {session.isThis && <span className="font-normal text-muted"> (this one)</span>}
+                </p>
+                <p className="figures text-[0.9375rem] text-muted">
+                  Last seen {formatDateTime(session.lastSeenAt, zone)}
+                </p>
+              </div>
+              {!session.isThis && (
+                <ActionForm action={endSessionAction} label={`Sign out ${browserName(session.browser)}`}>
+                  <input type="hidden" name="session" value={session.id} />
+                  <FormMessage />
+                  <SubmitButton busy="Signing out…" look="quiet">
+                    Sign out
+                  </SubmitButton>
+                </ActionForm>
+              )}
+            </li>
+          ))}
+        </ul>
+        <form action={signOutEverywhereAction} className="mt-4">
           <Button type="submit" look="quiet">
             Sign out everywhere
           </Button>
+          <p className="mt-1 text-[0.9375rem] text-muted">On this device too.</p>
         </form>
       </section>
       <section aria-label="Your data">
@@ -61,7 +96,7 @@ export default async function SettingsPage() {
           </a>
         </p>
       </section>
-      {mayDeleteAccount && !member.staffRole && (
+      {mine.mayDelete && (
         <section aria-label="Delete my account">
           <h2 className="text-2xl">Delete my account</h2>
           <p className="mt-2">

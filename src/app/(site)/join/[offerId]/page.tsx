@@ -1,28 +1,16 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
-import { currentMember } from '@/app/session';
-import { isCountry } from '@/services/countries';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, shown } from '@/app/session';
+import { safeReturn } from '@/platform/safe-return';
 import { prepareJoining } from '@/services/prepare-joining';
-import { safeReturn } from '@/services/safe-return';
 import { Checkout } from '../checkout';
 
-type Props = {
-  params: Promise<{ offerId: string }>;
-  searchParams: Promise<{ to?: string; country?: string; mode?: string }>;
-};
+type Props = { params: Promise<{ offerId: string }>; searchParams: Search };
 
-export const metadata: Metadata = { title: 'Join', robots: { index: false } };
+export const metadata: Metadata = { title: 'Join' };
 
 export default async function CheckoutPage({ params, searchParams }: Props) {
-  const [{ offerId }, { to, country = '', mode }] = [await params, await searchParams];
-  const member = await currentMember();
-  const prepared = await prepareJoining(
-    offerId,
-    member,
-    undefined,
-    isCountry(country) ? country : undefined,
-    mode === 'test' && member?.staffRole ? 'test' : '',
-  );
-  if (!prepared) notFound();
-  return <Checkout prepared={prepared} member={member} returnTo={safeReturn(to ?? '/account')} />;
+  const [{ offerId }, { to, country, mode }] = [await params, await searchOf(searchParams)];
+  const checkout = await shown(prepareJoining(await currentActor(), { offerId, country, mode: mode ?? '' }));
+  return <Checkout {...checkout} returnTo={safeReturn(to ?? '/account')} />;
 }

@@ -1,22 +1,16 @@
 'use server';
 
 import { redirect } from 'next/navigation';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { forForm, parseJson, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { deleteRule, saveRule } from '@/services/save-rule';
 
 export async function saveRuleAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => saveRule(actor, JSON.parse(text(form, 'rule') || 'null')),
-    () => redirect('/desk/access'),
+  return forForm(saveRule(await currentActor(), parseJson(text(form, 'rule'))), () =>
+    redirect('/desk/access'),
   );
 }
 
 export async function deleteRuleAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => deleteRule(actor, text(form, 'id')),
-    () => redirect('/desk/access'),
-  );
+  return forForm(deleteRule(await currentActor(), text(form, 'id')), () => redirect('/desk/access'));
 }

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AccessMap } from '@/services/access-map';
+import type { AccessMap } from '@/services/lib/access-map';
 import type { Names } from '@/ui/desk/rule-words';
 
 export function ruleNames(map: AccessMap): Names {

@@ -1,7 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
-import { accessMap, type AccessMap } from '@/services/access-map';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { accessMap } from '@/services/access-map';
+import type { AccessMap } from '@/services/lib/access-map';
 import { AccessTable } from '@/ui/desk/access-table';
 import { RuleSentence } from '@/ui/desk/rule-sentence';
 import { buttonClass } from '@/ui/kit/button';
@@ -11,10 +13,10 @@ import { ruleNames } from './names';
 
 export const metadata: Metadata = { title: 'Access' };
 
-export default async function AccessPage({ searchParams }: { searchParams: Promise<{ view?: string }> }) {
+export default async function AccessPage({ searchParams }: { searchParams: Search }) {
   await requireStaff();
-  const view = (await searchParams).view === 'rulebook' ? 'rulebook' : 'map';
-  const map = await accessMap();
+  const view = (await searchOf(searchParams)).view === 'rulebook' ? 'rulebook' : 'map';
+  const map = await shown(accessMap(await currentActor()));
   const names = ruleNames(map);
   return (
     <>

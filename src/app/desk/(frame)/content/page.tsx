@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
-import { pool } from '@/store/db';
-import { listItems, type ItemHead } from '@/store/items';
-import { accessMap, openersOf, type AccessMap } from '@/services/access-map';
+import { contentList } from '@/services/access-map';
+import type { Openers } from '@/services/lib/access-map';
+import type { ItemHead } from '@/store/items';
 import { buttonClass } from '@/ui/kit/button';
 import { Empty } from '@/ui/kit/empty';
 import { AccessNote } from '@/ui/desk/access-note';
@@ -24,9 +24,11 @@ function tree(
 
 export default async function ContentPage() {
   await requireStaff();
-  const [items, map] = [await listItems(pool()), await accessMap()];
+  const { items: listed, categories, zone } = await shown(contentList(await currentActor()));
+  const items = listed.map(({ item }) => item);
   const posts = items.filter((item) => item.type === 'post');
-  const names = new Map(map.categories.map((category) => [category.id, category.name]));
+  const names = new Map(categories.map((category) => [category.id, category.name]));
+  const openers = new Map(listed.map((each) => [each.item.id, each.openers]));
   return (
     <>
       <div className="flex flex-wrap items-center gap-3" id="desk-main">
@@ -46,8 +48,14 @@ export default async function ContentPage() {
         </div>
       ) : (
         <div className="mt-5 grid items-start gap-8 xl:grid-cols-2">
-          <List title="Pages" rows={tree(items)} map={map} names={names} />
-          <List title="Posts" rows={posts.map((item) => ({ item, depth: 0 }))} map={map} names={names} />
+          <List title="Pages" rows={tree(items)} openers={openers} zone={zone} names={names} />
+          <List
+            title="Posts"
+            rows={posts.map((item) => ({ item, depth: 0 }))}
+            openers={openers}
+            zone={zone}
+            names={names}
+          />
         </div>
       )}
     </>
@@ -57,12 +65,14 @@ export default async function ContentPage() {
 function List({
   title,
   rows,
-  map,
+  openers,
+  zone,
   names,
 }: {
   title: string;
   rows: { item: ItemHead; depth: number }[];
-  map: AccessMap;
+  openers: Map<string, Openers | null>;
+  zone: string;
   names: Map<string, string>;
 }) {
   if (rows.length === 0) return null;
@@ -84,13 +94,13 @@ function List({
                 {[
                   item.path,
                   ...item.ownCategories.map((id) => names.get(id)),
-                  item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, map.zone) : 'draft',
+                  item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, zone) : 'draft',
                 ]
                   .filter(Boolean)
                   .join(' · ')}
               </p>
             </div>
-            <AccessNote openers={openersOf(map, item.id)} />
+            <AccessNote openers={openers.get(item.id) ?? null} />
           </li>
         ))}
       </ul>

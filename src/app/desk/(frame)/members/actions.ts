@@ -12,22 +12,20 @@ const reload = (message: string) => (): FormState => {
 };
 
 export async function switchForMemberAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = { quoteId: text(form, 'quoteId'), requestId: text(form, 'requestId') };
-  return forForm(() => switchForMember(actor, input), reload('Switched.'));
+  return forForm(switchForMember(await currentActor(), input), reload('Switched.'));
 }
 
 export async function addNoteAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = {
     memberId: text(form, 'member'),
     words: text(form, 'words'),
     isShown: text(form, 'isShown') === 'yes',
   };
-  return forForm(() => addNote(actor, input), reload('Kept.'));
+  return forForm(addNote(await currentActor(), input), reload('Saved.'));
 }
 
 export async function removeNoteAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(() => removeNote(actor, text(form, 'member'), text(form, 'note')), reload('Taken away.'));
+  const input = { memberId: text(form, 'member'), id: text(form, 'note') };
+  return forForm(removeNote(await currentActor(), input), reload('Removed.'));
 }

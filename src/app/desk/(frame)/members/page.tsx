@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
-import { findMembers, PAGE_SIZE } from '@/services/find-members';
+import { findMembers } from '@/services/find-members';
 import { MemberFilter } from '@/ui/desk/member-filter';
 import { TierName } from '@/ui/key-cut';
 import { Empty } from '@/ui/kit/empty';
@@ -12,14 +13,14 @@ import { NextCharge } from '@/ui/desk/next-charge';
 
 export const metadata: Metadata = { title: 'Members' };
 
-type Search = { q?: string; tier?: string; state?: string; page?: string };
-
-export default async function MembersPage({ searchParams }: { searchParams: Promise<Search> }) {
+export default async function MembersPage({ searchParams }: { searchParams: Search }) {
   await requireStaff();
-  const { q = '', tier = '', state = '', page = '1' } = await searchParams;
-  const pageNumber = Math.max(1, Number.parseInt(page, 10) || 1);
-  const { rows, count, tiers, zone } = await findMembers({ search: q, tier, state }, pageNumber);
-  const pages = Math.ceil(count / PAGE_SIZE);
+  const { q = '', tier = '', state = '', page = '1' } = await searchOf(searchParams);
+  const pageNumber = Math.min(1_000_000, Math.max(1, Number.parseInt(page, 10) || 1));
+  const { rows, count, tiers, zone, perPage } = await shown(
+    findMembers(await currentActor(), { search: q, tier, state, page: pageNumber }),
+  );
+  const pages = Math.ceil(count / perPage);
   const at = (n: number): string =>
     `/desk/members?${new URLSearchParams({ q, tier, state, page: String(n) })}`;
   const names = new Map(tiers.map((t) => [t.id, t]));
@@ -49,7 +50,7 @@ export default async function MembersPage({ searchParams }: { searchParams: Prom
             <tr key={row.id} className="border-t border-line">
               <td className="py-2 pr-5">
                 <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
-                  {row.name}
+                  {row.name || row.email}
                 </Link>
                 <span className="block text-[0.9375rem] text-muted">{row.email}</span>
               </td>

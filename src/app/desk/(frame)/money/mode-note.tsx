@@ -1,10 +1,11 @@
 import Link from 'next/link';
-import { currentSite } from '@/services/site';
+import { currentActor, shown } from '@/app/session';
+import { deskFrame } from '@/services/desk-frame';
 
 /** On a live site: that test data is shown apart, and the way to and from it. */
-export async function ModeNote({ mode, at }: { mode: '' | 'test'; at: (mode: string) => string }) {
-  const site = await currentSite();
-  if (site.mode === 'test' || (site.testClearedAt !== null && mode === '')) return null;
+export async function ModeNote({ mode, at }: { mode: 'test' | undefined; at: (mode: string) => string }) {
+  const frame = await shown(deskFrame(await currentActor()));
+  if (frame.isTest || (!frame.hasTestData && mode === undefined)) return null;
   return mode === 'test' ? (
     <p className="mt-4 rounded-md border border-dashed border-edge px-4 py-2">
       <b>Test data:</b> made before the site went live, or by staff who tried. No real money.{' '}

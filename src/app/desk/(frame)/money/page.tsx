@@ -1,17 +1,17 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
-import { PAGE_ROWS, subscriptionList } from '@/services/money-lists';
-import { SUBSCRIPTION_SORTS } from '@/store/subscription-lists';
+import { subscriptionList } from '@/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
-import { listPath, readListSearch, type ListSearch } from './query';
+import { listPath, readListSearch } from './query';
 import { ModeNote } from './mode-note';
 import { SubscriptionDrawer } from './subscription-drawer';
 
@@ -25,11 +25,14 @@ const SORTS = [
   { id: 'paid-until', words: 'what ends first' },
 ];
 
-export default async function SubscriptionsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+export default async function SubscriptionsPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff();
-  const filter = readListSearch(await searchParams, STATES, SUBSCRIPTION_SORTS, PAGE_ROWS);
-  const { state, search, sort, page, open, mode } = filter;
-  const { rows, total, counts, zone } = await subscriptionList(filter, mode || undefined);
+  const asked = readListSearch(await searchOf(searchParams));
+  const { rows, total, counts, zone, query, perPage } = await shown(
+    subscriptionList(await currentActor(), asked),
+  );
+  const { state, search, sort, page } = query;
+  const { open, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
     listPath('/desk/money', { state, q: search, sort, page, mode, ...changed });
   const all = [...counts.values()].reduce((sum, n) => sum + n, 0);
@@ -121,7 +124,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
               ))}
             </Table>
           )}
-          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+          <Pager page={page} total={total} rows={perPage} at={(n) => at({ page: n })} />
         </div>
         {open && (
           <div className="mt-4">

@@ -1,42 +1,25 @@
-/** What stands in the address of a list. */
-export type ListSearch = {
-  state?: string;
-  q?: string;
-  sort?: string;
-  page?: string;
-  open?: string;
-  /** "2026-11". */
-  month?: string;
-  /** 'test': what was made before the site went live. */
-  mode?: string;
-};
-
-/** Reads it: what is unknown falls back to the first of what is known. */
-export function readListSearch<State extends string, Sort extends string>(
-  search: ListSearch,
-  states: readonly State[],
-  sorts: readonly [Sort, ...Sort[]],
-  rows: number,
-) {
-  const page = Math.max(1, Number.parseInt(search.page ?? '1', 10) || 1);
+/** A list’s query parameters as a use case takes them; unknown values fall back to defaults. */
+export function readListSearch(search: Record<string, string | undefined>) {
+  const mode = search.mode === 'test' ? ('test' as const) : undefined;
   return {
-    state: states.find((known) => known === search.state) ?? ('' as const),
+    state: search.state ?? '',
     search: (search.q ?? '').slice(0, 100),
-    sort: sorts.find((known) => known === search.sort) ?? sorts[0],
-    page,
-    offset: (page - 1) * rows,
-    limit: rows,
-    open: search.open ?? '',
-    mode: search.mode === 'test' ? ('test' as const) : ('' as const),
+    sort: search.sort ?? '',
+    page: search.page ?? '1',
+    mode,
+    /** "2026-11"; '' for every month. */
     month: /^\d{4}-\d{2}$/.test(search.month ?? '') ? (search.month ?? '') : '',
+    /** Whose drawer is open. */
+    open: search.open ?? '',
   };
 }
 
 /** The address of a list with some of it changed; what is empty is left out. */
-export function listPath(path: string, parts: Record<string, string | number>): string {
+export function listPath(path: string, parts: Record<string, string | number | undefined>): string {
   const query = new URLSearchParams();
   for (const [name, value] of Object.entries(parts))
-    if (value !== '' && !(name === 'page' && value === 1)) query.set(name, String(value));
+    if (value !== undefined && value !== '' && !(name === 'page' && value === 1))
+      query.set(name, String(value));
   const text = query.toString();
   return text ? `${path}?${text}` : path;
 }

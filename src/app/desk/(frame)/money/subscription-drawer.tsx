@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney, toDecimal } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
+import { currentActor } from '@/app/session';
 import { subscriptionFile } from '@/services/subscription-file';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { RefundForm } from '@/ui/desk/refund-form';
@@ -21,14 +22,15 @@ export async function SubscriptionDrawer({
   closeHref: string;
   role: StaffRole | null;
 }) {
-  const file = await subscriptionFile(id);
+  const found = await subscriptionFile(await currentActor(), id);
+  const file = found.ok ? found.value : null;
   if (!file)
     return (
       <Drawer title="Not here" label="Subscription" closeHref={closeHref}>
         <p className="mt-2 text-muted">No subscription of this mode has this address.</p>
       </Drawer>
     );
-  const { member, view, zone, story, payments, credit, requestId } = file;
+  const { member, view, zone, story, payments, credit, requestId, refundAsksAbove } = file;
   const { subscription, tier, offer, sentence, next, movesTo } = view;
   const day = (at: string | null): string | null => at && formatDate(at, zone);
   const facts: [string, React.ReactNode][] = [
@@ -107,6 +109,11 @@ export async function SubscriptionDrawer({
                     requestId={requestId}
                     most={toDecimal(payment.refundable, payment.currency)}
                     mostWords={formatMoney(payment.refundable, payment.currency)}
+                    asksAbove={
+                      payment.refundable > refundAsksAbove
+                        ? formatMoney(refundAsksAbove, payment.currency)
+                        : null
+                    }
                   />
                 )}
               </li>

@@ -2,19 +2,16 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, parseJson, text, type FormState } from '@/app/form-state';
+import { forForm, given, parseJson, text, texts, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { copyOffer, copyTier } from '@/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/services/joining-codes';
 import { moveToNewest } from '@/services/move-to-version';
-import { done, refused, type Result } from '@/services/result';
 import { deleteOffer, deleteTier, retireOffer, retireTier } from '@/services/retire-tier';
 import { saveJoinFields } from '@/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '@/services/save-ladder';
 import { saveOffer } from '@/services/save-offer';
-import { savePicture } from '@/services/save-picture';
-import { saveTier, type TierInput } from '@/services/save-tier';
-import type { Actor } from '@/services/actor';
+import { saveTier } from '@/services/save-tier';
 
 const isOn = (form: FormData, name: string): boolean => text(form, name) === 'on';
 const saved = (message = 'Saved.'): FormState => {
@@ -23,69 +20,49 @@ const saved = (message = 'Saved.'): FormState => {
 };
 
 export async function saveTierAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const id = text(form, 'id');
-  const ladder = text(form, 'ladder') === 'new' ? text(form, 'newLadder') : text(form, 'ladder');
-  return forForm(
-    async () => {
-      if (text(form, 'ladder') === 'new' && !ladder.trim())
-        return refused({ newLadder: 'Name the new ladder.' });
-      const picture = await chosenPicture(actor, form);
-      if (!picture.ok) return picture;
-      return saveTier(actor, {
-        id: id || undefined,
-        isNew: !id,
-        version: Number(text(form, 'version')) || undefined,
-        name: text(form, 'name'),
-        description: parseJson(text(form, 'description')) as TierInput['description'],
-        ladder,
-        keyCut: parseJson(text(form, 'keyCut')) as TierInput['keyCut'],
-        reference: text(form, 'reference'),
-        pictureId: picture.value,
-        joinWords: parseJson(text(form, 'joinWords')) as TierInput['joinWords'],
-        welcomeWords: parseJson(text(form, 'welcomeWords')) as TierInput['welcomeWords'],
-        welcomeShown: form.getAll('welcomeShown') as TierInput['welcomeShown'],
-        welcomePath: text(form, 'welcomePath'),
-        joining: text(form, 'joining') as TierInput['joining'],
-        onJoinPage: isOn(form, 'onJoinPage'),
-        several: isOn(form, 'several'),
-        onSaleFrom: text(form, 'onSaleFrom'),
-        onSaleUntil: text(form, 'onSaleUntil'),
-        places: text(form, 'places').trim(),
-        confirmAddress: isOn(form, 'confirmAddress'),
-      });
-    },
-    (tier) => {
-      if (!id) redirect(`/desk/tiers/${tier.id}`);
-      return saved();
-    },
-  );
-}
-
-/** The id of a picture chosen in the form; null where it was taken away; undefined where it stays. */
-async function chosenPicture(actor: Actor, form: FormData): Promise<Result<string | null | undefined>> {
-  const file = form.get('picture');
-  if (file instanceof File && file.size > 0) {
-    const kept = await savePicture(actor, new Uint8Array(await file.arrayBuffer()), 'picture');
-    return kept.ok ? done(kept.value.id) : kept;
-  }
-  return done(isOn(form, 'pictureGone') ? null : undefined);
+  const isNewLadder = text(form, 'ladder') === 'new';
+  if (isNewLadder && !text(form, 'newLadder').trim())
+    return { problems: { newLadder: 'Name the new ladder.' } };
+  const input = {
+    id: id || undefined,
+    isNew: !id,
+    version: Number(text(form, 'version')) || undefined,
+    name: text(form, 'name'),
+    description: parseJson(text(form, 'description')),
+    ladder: isNewLadder ? text(form, 'newLadder') : given(form, 'ladder'),
+    keyCut: parseJson(text(form, 'keyCut')),
+    reference: given(form, 'reference'),
+    pictureId: isOn(form, 'pictureGone') ? null : text(form, 'pictureId') || undefined,
+    joinWords: parseJson(text(form, 'joinWords')),
+    welcomeWords: parseJson(text(form, 'welcomeWords')),
+    welcomeShown: form.has('has:welcomeShown') ? texts(form, 'welcomeShown') : undefined,
+    welcomePath: given(form, 'welcomePath'),
+    joining: given(form, 'joining'),
+    onJoinPage: ticked(form, 'onJoinPage'),
+    several: ticked(form, 'several'),
+    onSaleFrom: given(form, 'onSaleFrom'),
+    onSaleUntil: given(form, 'onSaleUntil'),
+    places: given(form, 'places')?.trim(),
+  };
+  return forForm(saveTier(await currentActor(), input), (tier) => {
+    if (!id) redirect(`/desk/tiers/${tier.id}`);
+    return saved();
+  });
 }
 
 export async function saveOfferAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  const definition = parseJson(text(form, 'definition')) as { tier?: string } | null;
+  const definition = parseJson(text(form, 'definition')) as { tier?: string } | undefined;
   const id = text(form, 'id');
   return forForm(
-    () =>
-      saveOffer(actor, {
-        id: id || undefined,
-        name: text(form, 'name'),
-        onSale: isOn(form, 'onSale'),
-        menuLabel: text(form, 'menuLabel'),
-        seenVersion: Number(text(form, 'version')) || undefined,
-        definition,
-      }),
+    saveOffer(await currentActor(), {
+      id: id || undefined,
+      name: text(form, 'name'),
+      onSale: ticked(form, 'onSale'),
+      menuLabel: given(form, 'menuLabel'),
+      seenVersion: Number(text(form, 'version')) || undefined,
+      definition,
+    }),
     (offer) => {
       revalidatePath('/desk/tiers', 'layout');
       redirect(`/desk/tiers/${definition?.tier ?? ''}/offers/${offer.id}?saved=${offer.version}`);
@@ -94,18 +71,14 @@ export async function saveOfferAction(_: FormState, form: FormData): Promise<For
 }
 
 export async function saveLadderAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = {
     id: text(form, 'id'),
     name: text(form, 'name'),
     waitDays: text(form, 'waitDays') || '0',
-    creditUnused: isOn(form, 'creditUnused'),
-    downAtOnce: isOn(form, 'downAtOnce'),
+    creditUnused: ticked(form, 'creditUnused'),
+    downAtOnce: ticked(form, 'downAtOnce'),
   };
-  return forForm(
-    () => saveLadder(actor, input),
-    () => saved(),
-  );
+  return forForm(saveLadder(await currentActor(), input), () => saved());
 }
 
 /** The answer is a sentence where the order could not be kept. */
@@ -113,85 +86,56 @@ export async function arrangeTiersAction(order: {
   ladderId: string | null;
   tierIds: string[];
 }): Promise<string | null> {
-  const actor = await currentActor();
-  const answer = await forForm(
-    () => arrangeTiers(actor, order),
-    () => saved(),
-  );
+  const answer = await forForm(arrangeTiers(await currentActor(), order), () => saved());
   return Object.values(answer.problems)[0] ?? null;
 }
 
 /** What can be done with a tier or an offer besides saving it: the button that was pressed says which. */
 export async function tierToolAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const [id, tool] = [text(form, 'id'), text(form, 'tool')];
   if (tool === 'copy')
-    return forForm(
-      () => copyTier(actor, id),
-      (copy) => redirect(`/desk/tiers/${copy.id}`),
-    );
-  if (tool === 'delete')
-    return forForm(
-      () => deleteTier(actor, id),
-      () => redirect('/desk/tiers'),
-    );
-  return forForm(
-    () => retireTier(actor, id, tool === 'retire'),
-    () => saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
+    return forForm(copyTier(await currentActor(), id), (copy) => redirect(`/desk/tiers/${copy.id}`));
+  if (tool === 'delete') return forForm(deleteTier(await currentActor(), id), () => redirect('/desk/tiers'));
+  return forForm(retireTier(await currentActor(), { id, isRetired: tool === 'retire' }), () =>
+    saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
   );
 }
 
 export async function offerToolAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const [id, tierId, tool] = [text(form, 'id'), text(form, 'tierId'), text(form, 'tool')];
   if (tool === 'copy')
-    return forForm(
-      () => copyOffer(actor, id),
-      (copy) => redirect(`/desk/tiers/${copy.tierId}/offers/${copy.id}`),
+    return forForm(copyOffer(await currentActor(), id), (copy) =>
+      redirect(`/desk/tiers/${copy.tierId}/offers/${copy.id}`),
     );
   if (tool === 'delete')
-    return forForm(
-      () => deleteOffer(actor, id),
-      () => redirect(`/desk/tiers/${tierId}`),
-    );
-  return forForm(
-    () => retireOffer(actor, id, tool === 'retire'),
-    () => saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
+    return forForm(deleteOffer(await currentActor(), id), () => redirect(`/desk/tiers/${tierId}`));
+  return forForm(retireOffer(await currentActor(), { id, isRetired: tool === 'retire' }), () =>
+    saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
   );
 }
 
 export async function moveMembersAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   return forForm(
-    () => moveToNewest(actor, text(form, 'id'), Number(text(form, 'count'))),
+    moveToNewest(await currentActor(), { offerId: text(form, 'id'), count: Number(text(form, 'count')) }),
     ({ count }) =>
       saved(`${count === 1 ? 'One member moves' : `${count} members move`} at their next period.`),
   );
 }
 
 export async function addCodeAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   const input = Object.fromEntries(
     ['tierId', 'code', 'mostUses', 'lastDay'].map((field) => [field, text(form, field)]),
   );
-  return forForm(
-    () => addJoiningCode(actor, input),
-    () => saved('Added.'),
-  );
+  return forForm(addJoiningCode(await currentActor(), input), () => saved('Added.'));
 }
 
 export async function removeCodeAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
   return forForm(
-    () => removeJoiningCode(actor, text(form, 'tierId'), text(form, 'id')),
+    removeJoiningCode(await currentActor(), { tierId: text(form, 'tierId'), id: text(form, 'id') }),
     () => saved('Removed.'),
   );
 }
 
 export async function saveQuestionsAction(_: FormState, form: FormData): Promise<FormState> {
-  const actor = await currentActor();
-  return forForm(
-    () => saveJoinFields(actor, parseJson(text(form, 'fields'))),
-    () => saved(),
-  );
+  return forForm(saveJoinFields(await currentActor(), parseJson(text(form, 'fields'))), () => saved());
 }

@@ -1,11 +1,12 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatMoney } from '@/core/money';
 import { offerPrice } from '@/core/offers/sentence';
 import { may } from '@/core/staff';
 import { placesWords } from '@/core/tiers/joining';
-import { listTierOverview, type TierOverview } from '@/services/tier-overview';
+import { tierOverview } from '@/services/tier-overview';
+import type { TierOverview } from '@/services/lib/tier-overview';
 import { LadderForm } from '@/ui/desk/ladder-form';
 import { TierLadder, type TierLine } from '@/ui/desk/tier-ladder';
 import { TiersHead } from '@/ui/desk/tiers-head';
@@ -17,7 +18,7 @@ export const metadata: Metadata = { title: 'Tiers' };
 
 export default async function TiersPage() {
   const staff = await requireStaff();
-  const { ladders, alone } = await listTierOverview();
+  const { ladders, alone } = await shown(tierOverview(await currentActor()));
   const retired = [...ladders.flatMap(({ tiers }) => tiers), ...alone].filter((tier) => tier.retiredAt);
   const running = (tiers: TierOverview[]): TierOverview[] => tiers.filter((tier) => !tier.retiredAt);
   return (

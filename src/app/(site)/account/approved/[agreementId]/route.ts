@@ -2,12 +2,10 @@ import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
 import { returnFromApproval } from '@/services/pending-joining';
 
+type Context = { params: Promise<{ agreementId: string }> };
+
 /** Where a wallet sends a member back to who approved how a subscription is paid from now on. */
-export async function GET(
-  _: Request,
-  { params }: { params: Promise<{ agreementId: string }> },
-): Promise<never> {
-  const { agreementId } = await params;
-  await returnFromApproval(await currentActor(), agreementId);
+export async function GET(_: Request, { params }: Context): Promise<never> {
+  await returnFromApproval(await currentActor(), (await params).agreementId);
   redirect('/account');
 }

@@ -1,6 +1,5 @@
 import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
-import { currentMember } from '@/app/session';
+import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { methodChoices } from '@/services/method-choices';
@@ -13,10 +12,7 @@ export const metadata: Metadata = { title: 'How it is paid', robots: { index: fa
 /** How a subscription is paid from now on; what is owed is charged at once. */
 export default async function PayPage({ params }: { params: Promise<{ subscriptionId: string }> }) {
   const { subscriptionId } = await params;
-  const member = await currentMember();
-  if (!member) redirect(`/sign-in?to=${encodeURIComponent(`/account/pay/${subscriptionId}`)}`);
-  const choices = await methodChoices(member, subscriptionId);
-  if (!choices) notFound();
+  const choices = await shown(methodChoices(await currentActor(), subscriptionId));
   const { name, methodLabel, owed, next, needsApproval, ways, zone } = choices;
   const owes = owed && formatMoney(owed.amount, owed.currency);
   return (

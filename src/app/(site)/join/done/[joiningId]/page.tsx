@@ -1,8 +1,6 @@
 import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
-import { z } from 'zod';
 import { panelsOf } from '@/app/panels';
-import { currentMember } from '@/app/session';
+import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { isEmpty } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
@@ -10,17 +8,17 @@ import { afterJoining } from '@/services/after-joining';
 import { KeyGlyph } from '@/ui/key-cut';
 import { LinkButton } from '@/ui/kit/button';
 import { RichText } from '@/ui/rich-text';
+import { PasswordForm } from '@/ui/site/settings-forms';
+import { changePasswordAction } from '../../../account/settings/actions';
 
 export const metadata: Metadata = { title: 'You are in', robots: { index: false } };
 
 /** After joining: the owner's words, what was paid and what comes, and the way to what they came for. */
 export default async function DonePage({ params }: { params: Promise<{ joiningId: string }> }) {
   const { joiningId } = await params;
-  const member = await currentMember();
-  if (!member) redirect('/sign-in?to=/account');
-  const done = z.uuid().safeParse(joiningId).success ? await afterJoining(joiningId, member) : null;
-  if (!done) notFound();
-  const { tier, words, view, payment, zone, onward } = done;
+  const { tier, words, view, payment, zone, onward, email, hasPassword } = await shown(
+    afterJoining(await currentActor(), joiningId),
+  );
   const { next, sentence, subscription } = view;
   const rows = [
     payment
@@ -51,6 +49,15 @@ export default async function DonePage({ params }: { params: Promise<{ joiningId
             </LinkButton>
           )}
         </div>
+        {hasPassword ? (
+          <p className="mt-8 text-muted">You sign in with your password, or with a code we email you.</p>
+        ) : (
+          <section aria-label="Set a password" className="mt-10 border-t border-line pt-6">
+            <h2 className="text-xl">Set a password (optional)</h2>
+            <p className="mt-1 text-muted">You can always sign in with a code we email you instead.</p>
+            <PasswordForm action={changePasswordAction} hasPassword={false} />
+          </section>
+        )}
       </div>
       <aside aria-label="Receipt" className="figures h-fit rounded-xl border border-line bg-surface p-6">
         <h2 className="text-xl">Receipt</h2>
@@ -64,7 +71,7 @@ export default async function DonePage({ params }: { params: Promise<{ joiningId
         </dl>
         <p className="mt-3">{sentence}</p>
         {subscription.methodLabel && <p className="mt-2 text-muted">{subscription.methodLabel}</p>}
-        <p className="mt-3 text-[0.9375rem] text-muted">The same is in a mail to {member.email}.</p>
+        <p className="mt-3 text-[0.9375rem] text-muted">We’ve emailed this to {email}.</p>
       </aside>
     </div>
   );

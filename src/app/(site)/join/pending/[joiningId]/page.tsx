@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
-import { z } from 'zod';
+import { redirect } from 'next/navigation';
+import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { pendingJoining } from '@/services/pending-joining';
@@ -14,10 +14,10 @@ export const metadata: Metadata = { title: 'One more step', robots: { index: fal
 /** A joining that waits for its payer: a transfer to be sent, or a yes at the wallet. */
 export default async function PendingPage({ params }: { params: Promise<{ joiningId: string }> }) {
   const { joiningId } = await params;
-  const pending = z.uuid().safeParse(joiningId).success ? await pendingJoining(joiningId) : null;
-  if (!pending) notFound();
-  const { joining, tier, transfer, approveUrl, offerId, zone } = pending;
-  if (joining.state === 'done') redirect(`/join/done/${joiningId}`);
+  const { state, lastProblem, tier, transfer, approveUrl, offerId, zone } = await shown(
+    pendingJoining(await currentActor(), joiningId),
+  );
+  if (state === 'done') redirect(`/join/done/${joiningId}`);
   const again = `/join/${offerId}`;
   return (
     <div className="mx-auto w-full max-w-2xl px-5 py-12">
@@ -26,7 +26,7 @@ export default async function PendingPage({ params }: { params: Promise<{ joinin
         <>
           <h1 className="mt-4 text-4xl">Now send the transfer</h1>
           <p className="mt-3 text-lg">
-            {tier?.name} opens as soon as the money is there; we write to {joining.email} then.
+            {tier?.name} opens as soon as the money is there; we’ll email you then.
           </p>
           <dl className="figures mt-6 rounded-xl border border-line bg-surface p-6">
             {[
@@ -62,7 +62,7 @@ export default async function PendingPage({ params }: { params: Promise<{ joinin
         <>
           <h1 className="mt-4 text-4xl">Waiting for your wallet</h1>
           <p className="mt-3 text-lg">
-            {joining.lastProblem ||
+            {lastProblem ||
               'The wallet has not told us yet that you approved. This page looks again by itself.'}
           </p>
           <AskAgain path={`/join/approved/${joiningId}`} />
@@ -77,7 +77,7 @@ export default async function PendingPage({ params }: { params: Promise<{ joinin
         <>
           <h1 className="mt-4 text-4xl">Nothing was joined</h1>
           <p className="mt-3 text-lg">
-            {joining.lastProblem || 'You did not approve it at the wallet. Nothing was charged.'}
+            {lastProblem || 'You did not approve it at the wallet. Nothing was charged.'}
           </p>
           <LinkButton href={again} className="mt-6">
             Try again

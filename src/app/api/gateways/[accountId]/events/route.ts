@@ -1,4 +1,5 @@
-import { z } from 'zod';
+import { boundedText } from '@/app/bounded-body';
+import { currentActor } from '@/app/session';
 import { receiveGatewayEvent } from '@/services/receive-gateway-event';
 
 const MOST_BYTES = 100_000;
@@ -9,11 +10,15 @@ export async function POST(
   request: Request,
   { params }: { params: Promise<{ accountId: string }> },
 ): Promise<Response> {
-  const { accountId } = await params;
-  if (!z.uuid().safeParse(accountId).success) return problem(404, 'unknown account');
-  const body = await request.text();
-  if (body.length > MOST_BYTES) return problem(413, 'too large');
-  const reception = await receiveGatewayEvent(accountId, Object.fromEntries(request.headers), body);
+  const body = await boundedText(request, MOST_BYTES);
+  if (body instanceof Response) return problem(413, 'too large');
+  const received = await receiveGatewayEvent(await currentActor(), {
+    accountId: (await params).accountId,
+    headers: Object.fromEntries(request.headers),
+    body,
+  });
+  if (!received.ok) return problem(404, 'unknown account');
+  const reception = received.value;
   return reception === 'stored' || reception === 'known already'
     ? new Response(null, { status: STATUS[reception] })
     : problem(STATUS[reception], reception);

@@ -1,25 +1,19 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { requireStaff } from '@/app/session';
-import { pool } from '@/store/db';
-import { listItems } from '@/store/items';
-import { findRule } from '@/store/rules';
-import { accessMap } from '@/services/access-map';
-import { currentSite } from '@/services/site';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { ruleEditor } from '@/services/access-map';
 import { RuleForm, type RuleDraft } from '@/ui/desk/rule-form';
 import { deleteRuleAction, saveRuleAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Rule' };
 
-type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ item?: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Search };
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item }] = [await params, await searchParams];
-  const rule = id === 'new' ? null : await findRule(pool(), id);
-  if (rule === undefined) notFound();
-  const [map, items, site] = [await accessMap(), await listItems(pool()), await currentSite()];
+  const [{ id }, { item }] = [await params, await searchOf(searchParams)];
+  const { rule, items, categories, tiers, siteDoorstep } = await shown(ruleEditor(await currentActor(), id));
   const named = items.find((other) => other.id === item);
   const draft: RuleDraft = rule
     ? { ...rule, except: rule.except ?? [], alsoRequire: rule.alsoRequire ?? false }
@@ -48,10 +42,10 @@ export default async function RulePage({ params, searchParams }: Props) {
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}
         draft={draft}
-        siteDoorstep={site.doorstep}
+        siteDoorstep={siteDoorstep}
         items={items.map(({ id: itemId, title, type }) => ({ id: itemId, title, type }))}
-        categories={map.categories}
-        tiers={map.tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
+        categories={categories}
+        tiers={tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
       />
     </>
   );

@@ -1,12 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { EMPTY_DOCUMENT } from '@/core/content/document';
-import { pool } from '@/store/db';
-import { findItem, listItems } from '@/store/items';
-import { accessMap, openersOf } from '@/services/access-map';
-import { joinables } from '@/services/joinables';
+import { itemEditor } from '@/services/access-map';
 import { AccessNote } from '@/ui/desk/access-note';
 import { ItemForm } from '@/ui/desk/item-form';
 import { LinkButton } from '@/ui/kit/button';
@@ -19,11 +15,9 @@ type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ type?: s
 export default async function ItemPage({ params, searchParams }: Props) {
   await requireStaff('write content');
   const [{ id }, { type, saved }] = [await params, await searchParams];
-  const item = id === 'new' ? null : await findItem(pool(), id);
-  if (item === undefined) notFound();
-  const [map, items] = [await accessMap(), await listItems(pool())];
+  const editor = await shown(itemEditor(await currentActor(), id));
+  const { item, items, openers } = editor;
   const kind = item?.type ?? (type === 'post' ? 'post' : 'page');
-  const openers = item ? openersOf(map, item.id) : null;
   return (
     <>
       <p>
@@ -71,8 +65,8 @@ export default async function ItemPage({ params, searchParams }: Props) {
               other.path !== '/',
           )
           .map(({ id: parent, title }) => ({ id: parent, title }))}
-        categories={map.categories}
-        joinables={await joinables()}
+        categories={editor.categories}
+        joinables={editor.joinables}
         access={
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">

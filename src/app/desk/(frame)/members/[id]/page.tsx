@@ -1,8 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { z } from 'zod';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
@@ -21,9 +19,7 @@ export const metadata: Metadata = { title: 'Member' };
 export default async function MemberPage({ params }: { params: Promise<{ id: string }> }) {
   const staff = await requireStaff();
   const { id } = await params;
-  const file = z.uuid().safeParse(id).success ? await memberFile(id) : null;
-  if (!file) notFound();
-  const { member, account, timeline, answers, notes } = file;
+  const { member, account, timeline, answers, notes } = await shown(memberFile(await currentActor(), id));
   const { zone } = account;
   const mayManage = may(staff.staffRole, 'manage members');
   return (
@@ -34,7 +30,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
-        {member.name}
+        {member.name || member.email}
       </h1>
       <p className="text-muted">
         {member.email} · joined on {formatDate(member.joinedAt, zone)}

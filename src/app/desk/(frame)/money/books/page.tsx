@@ -1,17 +1,17 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { documentTitle } from '@/core/documents';
 import { formatMoney } from '@/core/money';
-import { books } from '@/services/document-list';
-import { PAGE_ROWS } from '@/services/money-lists';
+import { books } from '@/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { Table } from '@/ui/kit/table';
 import { ModeNote } from '../mode-note';
-import { listPath, monthName, readListSearch, type ListSearch } from '../query';
+import { listPath, monthName, readListSearch } from '../query';
 
 export const metadata: Metadata = { title: 'Books' };
 
@@ -19,15 +19,12 @@ const KINDS = ['invoice', 'refund', 'credit'] as const;
 const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
 
 /** What every month came to, and the numbered documents behind it. */
-export default async function BooksPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+export default async function BooksPage({ searchParams }: { searchParams: Search }) {
   await requireStaff();
-  const filter = readListSearch(await searchParams, KINDS, ['newest'], PAGE_ROWS);
-  const { state, search, page, month, mode, offset, limit } = filter;
-  const { months, rows, total, zone } = await books(
-    month,
-    { kind: state, search, offset, limit },
-    mode || undefined,
-  );
+  const asked = readListSearch(await searchOf(searchParams));
+  const { months, rows, total, zone, query, perPage } = await shown(books(await currentActor(), asked));
+  const { state, search, page } = query;
+  const { month, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
     listPath('/desk/money/books', { state, q: search, page, month, mode, ...changed });
   return (
@@ -166,7 +163,7 @@ export default async function BooksPage({ searchParams }: { searchParams: Promis
               ))}
             </Table>
           )}
-          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+          <Pager page={page} total={total} rows={perPage} at={(n) => at({ page: n })} />
         </>
       )}
     </>

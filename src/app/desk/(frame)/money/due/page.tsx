@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { dueSoon } from '@/services/money-lists';
+import { upcomingCharges } from '@/services/money-lists';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Falls due' };
 
 export default async function DuePage() {
   await requireStaff();
-  const { rows, sums, zone } = await dueSoon();
+  const { rows, sums, zone } = await shown(upcomingCharges(await currentActor()));
   return (
     <>
       <MoneyTabs here="due" />

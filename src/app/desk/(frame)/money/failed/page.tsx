@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
 import { failedList } from '@/services/money-lists';
@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Failed payments' };
 
 export default async function FailedPage() {
   await requireStaff();
-  const { rows, zone } = await failedList();
+  const { rows, zone } = await shown(failedList(await currentActor()));
   return (
     <>
       <MoneyTabs here="failed" />

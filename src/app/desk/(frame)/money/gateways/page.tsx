@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/config';
 import { formatDateTime } from '@/core/calendar';
 import type { Carries } from '@/core/offers/carries';
@@ -28,7 +28,7 @@ export default async function GatewaysPage({
   const staff = await requireStaff();
   const { connected, problem, mode: asked } = await searchParams;
   const mayManage = may(staff.staffRole, 'manage money');
-  const { accounts, site } = await gatewayList();
+  const { accounts, site } = await shown(gatewayList(await currentActor()));
   const when = (at: string | null): string | null => at && formatDateTime(at, site.zone);
   const actions = {
     register: registerWebhookAction,

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { may } from '@/core/staff';
 import { gatewayMessages } from '@/services/gateway-list';
@@ -15,11 +16,11 @@ export const metadata: Metadata = { title: 'Messages from gateways' };
 
 const STATES = ['new', 'done', 'ignored', 'refused'] as const;
 
-export default async function MessagesPage({ searchParams }: { searchParams: Promise<{ state?: string }> }) {
+export default async function MessagesPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff();
-  const wanted = (await searchParams).state;
+  const wanted = (await searchOf(searchParams)).state;
   const state = STATES.find((known) => known === wanted) ?? '';
-  const { rows, zone } = await gatewayMessages(state);
+  const { rows, zone } = await shown(gatewayMessages(await currentActor(), state));
   const mayManage = may(staff.staffRole, 'manage money');
   return (
     <>

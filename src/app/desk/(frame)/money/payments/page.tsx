@@ -1,20 +1,18 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineWords } from '@/gateways/contract';
-import { monthBounds } from '@/services/document-list';
-import { PAGE_ROWS, paymentList } from '@/services/money-lists';
-import { currentSite } from '@/services/site';
+import { paymentList } from '@/services/money-lists';
 import { subscriptionOfPayment } from '@/services/subscription-file';
-import { ALL_PAYMENTS, PAYMENT_SORTS } from '@/store/payments';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
-import { listPath, monthName, readListSearch, type ListSearch } from '../query';
+import { listPath, monthName, readListSearch } from '../query';
 import { ModeNote } from '../mode-note';
 import { SubscriptionDrawer } from '../subscription-drawer';
 
@@ -28,18 +26,17 @@ const SORTS = [
   { id: 'member', words: 'by name' },
 ];
 
-export default async function PaymentsPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+export default async function PaymentsPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff();
-  const filter = readListSearch(await searchParams, STATES, PAYMENT_SORTS, PAGE_ROWS);
-  const { state, search, sort, page, open, month, mode } = filter;
-  const bounds = monthBounds(month, (await currentSite()).zone);
-  const { rows, total, zone } = await paymentList(
-    { ...ALL_PAYMENTS, ...filter, from: bounds?.from ?? null, until: bounds?.until ?? null },
-    mode || undefined,
-  );
+  const actor = await currentActor();
+  const asked = readListSearch(await searchOf(searchParams));
+  const { rows, total, zone, query, perPage } = await shown(paymentList(actor, asked));
+  const { state, search, sort, page } = query;
+  const { open, month, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
     listPath('/desk/money/payments', { state, q: search, sort, page, month, mode, ...changed });
-  const opened = open ? await subscriptionOfPayment(open) : null;
+  const paid = open ? await subscriptionOfPayment(actor, open) : null;
+  const opened = paid?.ok ? paid.value : null;
   return (
     <>
       <MoneyTabs here="payments" />
@@ -151,7 +148,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Pro
               ))}
             </Table>
           )}
-          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+          <Pager page={page} total={total} rows={perPage} at={(n) => at({ page: n })} />
         </div>
         {open && (
           <div className="mt-4">

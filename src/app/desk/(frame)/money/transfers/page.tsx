@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
@@ -11,13 +11,13 @@ import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
 import { Empty } from '@/ui/kit/empty';
 import { LinkButton } from '@/ui/kit/button';
 import { Table } from '@/ui/kit/table';
-import { confirmTransferAction, importStatementAction, putAsideAction, refundSentAction } from '../actions';
+import { confirmTransferAction, putAsideAction, refundSentAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Transfers' };
 
 export default async function TransfersPage() {
   const staff = await requireStaff();
-  const { accounts, awaited, unmatched, toSend, zone } = await transferList();
+  const { accounts, awaited, unmatched, toSend, zone } = await shown(transferList(await currentActor()));
   const mayManage = may(staff.staffRole, 'manage money');
   const day = (date: string): string => formatDate(`${date}T12:00:00Z`, zone);
   const choices = awaited.map((payment) => ({
@@ -124,12 +124,7 @@ export default async function TransfersPage() {
               </>
             )}
           </div>
-          {mayManage && (
-            <ImportStatement
-              accounts={accounts.map(({ id, label }) => ({ id, label }))}
-              action={importStatementAction}
-            />
-          )}
+          {mayManage && <ImportStatement accounts={accounts.map(({ id, label }) => ({ id, label }))} />}
         </div>
       )}
     </>

@@ -1,9 +1,6 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
-import { wholeArrangement } from '@/core/account-sections';
-import { currentSite } from '@/services/site';
-import { pool } from '@/store/db';
-import { listTiers } from '@/store/tiers';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { accountSettings } from '@/services/site-settings';
 import { AccountSettings } from '@/ui/desk/account-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { saveAccountAction } from '../actions';
@@ -12,8 +9,7 @@ export const metadata: Metadata = { title: 'The members’ account' };
 
 export default async function AccountSettingsPage() {
   await requireStaff('set up the site');
-  const { accountSections, mayDeleteAccount } = await currentSite();
-  const tiers = (await listTiers(pool())).filter((tier) => !tier.retiredAt);
+  const { sections, mayDelete, tiers } = await shown(accountSettings(await currentActor()));
   return (
     <>
       <SettingsHead here="account" />
@@ -21,16 +17,7 @@ export default async function AccountSettingsPage() {
         What members find in their account, from top to bottom. Whoever holds a tier that is arranged in its
         own way sees that one.
       </p>
-      <AccountSettings
-        action={saveAccountAction}
-        sections={wholeArrangement(accountSections)}
-        mayDelete={mayDeleteAccount}
-        tiers={tiers.map(({ id, name, accountSections: own }) => ({
-          id,
-          name,
-          sections: own && wholeArrangement(own),
-        }))}
-      />
+      <AccountSettings action={saveAccountAction} sections={sections} mayDelete={mayDelete} tiers={tiers} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
-import { currentSite } from '@/services/site';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { dunningSettings } from '@/services/site-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
 import { TextField } from '@/ui/kit/field';
@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: 'Failed payments' };
 
 export default async function DunningPage() {
   await requireStaff('set up the site');
-  const { retryDays, graceDays } = await currentSite();
+  const { retryDays, graceDays } = await shown(dunningSettings(await currentActor()));
   return (
     <>
       <SettingsHead here="dunning" />

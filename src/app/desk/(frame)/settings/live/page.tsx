@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { readiness } from '@/services/go-live';
 import type { TestData } from '@/store/test-data';
@@ -8,6 +8,7 @@ import { SettingsHead } from '@/ui/desk/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
 import { LinkButton } from '@/ui/kit/button';
 import { CheckField, TextField } from '@/ui/kit/field';
+import { PasswordAgain } from '@/ui/desk/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Going live' };
@@ -18,7 +19,7 @@ const count = (n: number, one: string, many = `${one}s`): string =>
 /** The one step from test to live: what stands against it, what changes, and what stays behind. */
 export default async function GoingLivePage() {
   await requireStaff('set up the site');
-  const { site, blockers, warnings, ways, testData } = await readiness();
+  const { site, blockers, warnings, ways, testData } = await shown(readiness(await currentActor()));
   return (
     <>
       <SettingsHead here="live" />
@@ -108,6 +109,7 @@ export default async function GoingLivePage() {
                   label={`To confirm, type the name of the site: ${site.name}`}
                   autoComplete="off"
                 />
+                <PasswordAgain />
                 <FormMessage />
                 <SubmitButton busy="Going live…" className="w-fit px-8">
                   Go live

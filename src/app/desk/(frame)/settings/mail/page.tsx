@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { MAILS } from '@/mail/catalogue';
-import { currentSite } from '@/services/site';
+import { mailSettings } from '@/services/site-settings';
 import { MailTabs } from '@/ui/desk/mail-tabs';
 import { SenderForm } from '@/ui/desk/mail-forms';
 import { SettingsHead } from '@/ui/desk/settings-head';
@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: 'Mail' };
 
 export default async function MailPage() {
   await requireStaff('set up the site');
-  const { senderName, senderAddress, mails } = await currentSite();
+  const { senderName, senderAddress, mails } = await shown(mailSettings(await currentActor()));
   return (
     <>
       <SettingsHead here="mail" />

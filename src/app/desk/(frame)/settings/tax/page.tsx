@@ -1,10 +1,7 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { rateText } from '@/core/tax';
-import { listCountries } from '@/services/countries';
-import { currentSite } from '@/services/site';
-import { pool } from '@/store/db';
-import { listTiers } from '@/store/tiers';
+import { taxSettings } from '@/services/site-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { TaxForm, type TaxDraft } from '@/ui/desk/tax-form';
 import { saveTaxAction } from '../actions';
@@ -13,8 +10,8 @@ export const metadata: Metadata = { title: 'Tax and invoices' };
 
 export default async function TaxPage() {
   await requireStaff('set up the site');
-  const { tax, homeCountry, seller, taxNumber, documentPrefix } = await currentSite();
-  const tiers = (await listTiers(pool())).filter((tier) => !tier.retiredAt);
+  const settings = await shown(taxSettings(await currentActor()));
+  const { tax, homeCountry, seller, taxNumber, documentPrefix, tiers, countries } = settings;
   const kinds = tax.kinds.map(({ id, name }) => ({
     id,
     name,
@@ -43,7 +40,7 @@ export default async function TaxPage() {
         action={saveTaxAction}
         initial={initial}
         tiers={tiers.map(({ id, name }) => ({ id, name }))}
-        countries={listCountries()}
+        countries={countries}
       />
     </>
   );

@@ -1,12 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/config';
 import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
-import { tierDetail } from '@/services/tier-detail';
+import { tierDetail } from '@/services/tier-overview';
 import { JoiningCodes } from '@/ui/desk/joining-codes';
 import { OpensList } from '@/ui/desk/opens-list';
 import { TierForm } from '@/ui/desk/tier-form';
@@ -21,8 +20,7 @@ export const metadata: Metadata = { title: 'Tier' };
 export default async function TierPage({ params }: { params: Promise<{ id: string }> }) {
   await requireStaff('set tiers');
   const { id } = await params;
-  const detail = await tierDetail(id === 'new' ? null : id);
-  if (!detail) notFound();
+  const detail = await shown(tierDetail(await currentActor(), id));
   const { tier, others, ladders, offers, opens, codes, overview, tierNames, isDeletable } = detail;
   return (
     <>
@@ -72,7 +70,6 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
             onSaleFrom: tier?.onSaleFrom ?? '',
             onSaleUntil: tier?.onSaleUntil ?? '',
             places: tier?.places?.toString() ?? '',
-            confirmAddress: tier?.confirmAddress ?? false,
           }}
         />
         {tier ? (

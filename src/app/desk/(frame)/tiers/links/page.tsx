@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/config';
 import { offerPrice } from '@/core/offers/sentence';
-import { listTierOverview } from '@/services/tier-overview';
+import { tierOverview } from '@/services/tier-overview';
 import { TiersHead } from '@/ui/desk/tiers-head';
 import { TierName } from '@/ui/key-cut';
 import { CopyText } from '@/ui/kit/copy-text';
@@ -15,7 +15,7 @@ export const metadata: Metadata = { title: 'Join links' };
 /** Every address that leads straight to joining, in one list. */
 export default async function JoinLinksPage() {
   await requireStaff();
-  const { ladders, alone } = await listTierOverview();
+  const { ladders, alone } = await shown(tierOverview(await currentActor()));
   const tiers = [...ladders.flatMap(({ tiers: rungs }) => rungs), ...alone];
   const rows = tiers.flatMap((tier) => tier.offers.map((offer) => ({ tier, offer })));
   return (

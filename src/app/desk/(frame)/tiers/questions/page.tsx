@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
-import { requireStaff } from '@/app/session';
-import { joinFields } from '@/services/save-join-fields';
-import { listTierOverview } from '@/services/tier-overview';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { joinQuestions } from '@/services/tier-overview';
 import { QuestionsEditor } from '@/ui/desk/questions-editor';
 import { TiersHead } from '@/ui/desk/tiers-head';
 import { saveQuestionsAction } from '../actions';
@@ -10,7 +9,8 @@ export const metadata: Metadata = { title: 'Asked at joining' };
 
 export default async function QuestionsPage() {
   await requireStaff('set tiers');
-  const { ladders, alone } = await listTierOverview();
+  const { fields, overview } = await shown(joinQuestions(await currentActor()));
+  const { ladders, alone } = overview;
   const tiers = [...ladders.flatMap(({ tiers: rungs }) => rungs), ...alone].filter((tier) => !tier.retiredAt);
   return (
     <>
@@ -21,7 +21,7 @@ export default async function QuestionsPage() {
       </p>
       <QuestionsEditor
         action={saveQuestionsAction}
-        fields={await joinFields()}
+        fields={fields}
         tiers={tiers.map(({ id, name }) => ({ id, name }))}
       />
     </>

@@ -1,10 +1,9 @@
 import { currentActor } from '@/app/session';
-import { sheetPdf } from '@/app/sheet-pdf';
-import { invoiceToPay } from '@/services/invoice-to-pay';
+import { pdf } from '@/app/sheet-pdf';
+import { invoiceToPayAsPdf } from '@/services/read-document';
 
 type Context = { params: Promise<{ subscriptionId: string }> };
 
 export async function GET(_: Request, { params }: Context): Promise<Response> {
-  const { subscriptionId } = await params;
-  return sheetPdf(await invoiceToPay(await currentActor(), subscriptionId));
+  return pdf(await invoiceToPayAsPdf(await currentActor(), (await params).subscriptionId));
 }

@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
-import { NotAllowed } from '@/services/actor';
+import { NotAllowed } from '@/platform/actor';
 import { finishConsent } from '@/services/gateway-consent';
 
 /** Where a gateway's consent page sends the owner back to. */

@@ -1,29 +1,23 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { z } from 'zod';
-import { requireStaff } from '@/app/session';
-import { fieldsOf, mailKind } from '@/mail/catalogue';
-import { mailPreview, previewMembers } from '@/services/mail-preview';
-import { currentSite } from '@/services/site';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { fieldsOf } from '@/mail/catalogue';
+import { mailPreview } from '@/services/mail-preview';
 import { MailForm } from '@/ui/desk/mail-forms';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';
 
-type Props = { params: Promise<{ template: string }>; searchParams: Promise<{ member?: string }> };
+type Props = { params: Promise<{ template: string }>; searchParams: Search };
 
 export const metadata: Metadata = { title: 'A mail' };
 
 export default async function MailEditPage({ params, searchParams }: Props) {
   await requireStaff('set up the site');
-  const [{ template }, { member }] = [await params, await searchParams];
-  const kind = mailKind(template);
-  if (!kind) notFound();
-  const site = await currentSite();
-  const chosen = z.uuid().safeParse(member).success ? (member ?? null) : null;
-  const preview = await mailPreview(kind.template, chosen);
-  const own = site.mails[kind.template];
-  const members = (await previewMembers()).map(({ id, name, email }) => ({ id, name: name || email }));
+  const [{ template }, { member }] = [await params, await searchOf(searchParams)];
+  const mail = await shown(mailPreview(await currentActor(), { template, memberId: member ?? null }));
+  const { kind, preview, own, siteName } = mail;
+  const members = mail.members.map(({ id, name, email }) => ({ id, name: name || email }));
   return (
     <>
       <SettingsHead here="mail" />
@@ -42,7 +36,7 @@ export default async function MailEditPage({ params, searchParams }: Props) {
         canBeOff={kind.canBeOff}
         initial={own ?? { isOn: true, subject: '', words: '' }}
         fields={fieldsOf(kind)}
-        siteName={site.name}
+        siteName={siteName}
         members={
           preview && !members.some((one) => one.id === preview.member.id)
             ? [{ id: preview.member.id, name: preview.member.name }, ...members]

@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { loggedMail, mailLog } from '@/services/mail-log';
-import { PAGE_ROWS } from '@/services/money-lists';
-import { MAIL_STATES } from '@/store/mails';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
 import { MailTabs } from '@/ui/desk/mail-tabs';
 import { SettingsHead } from '@/ui/desk/settings-head';
@@ -13,24 +12,24 @@ import { Drawer } from '@/ui/kit/drawer';
 import { Empty } from '@/ui/kit/empty';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { Table } from '@/ui/kit/table';
-import { listPath, readListSearch, type ListSearch } from '../../../money/query';
+import { listPath, readListSearch } from '../../../money/query';
 import { sendMailAgainAction } from '../../actions';
+
+const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 
 export const metadata: Metadata = { title: 'Mail that was sent' };
 
-export default async function MailLogPage({ searchParams }: { searchParams: Promise<ListSearch> }) {
+export default async function MailLogPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff('manage members');
   const actor = await currentActor();
-  const { state, search, page, offset, limit, open } = readListSearch(
-    await searchParams,
-    MAIL_STATES,
-    ['newest'],
-    PAGE_ROWS,
-  );
-  const { rows, total, zone } = await mailLog(actor, { state, search, offset, limit });
+  const asked = readListSearch(await searchOf(searchParams));
+  const { rows, total, zone, query, perPage } = await shown(mailLog(actor, asked));
+  const { state, search, page } = query;
+  const { open } = asked;
   const at = (changed: Record<string, string | number>): string =>
     listPath('/desk/settings/mail/log', { state, q: search, page, ...changed });
-  const opened = rows.find((row) => row.id === open) ?? (open ? await loggedMail(actor, open) : null);
+  const one = open && !rows.some((row) => row.id === open) ? await loggedMail(actor, open) : null;
+  const opened = rows.find((row) => row.id === open) ?? (one?.ok ? one.value : null);
   return (
     <>
       {staff.staffRole === 'owner' ? <SettingsHead here="mail" /> : <h1 className="text-3xl">Mail</h1>}
@@ -88,7 +87,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Prom
               ))}
             </Table>
           )}
-          <Pager page={page} total={total} rows={PAGE_ROWS} at={(n) => at({ page: n })} />
+          <Pager page={page} total={total} rows={perPage} at={(n) => at({ page: n })} />
         </div>
         {opened && (
           <div className="mt-4">

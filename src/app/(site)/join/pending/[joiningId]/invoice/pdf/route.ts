@@ -1,9 +1,9 @@
-import { sheetPdf } from '@/app/sheet-pdf';
-import { joiningToPay } from '@/services/invoice-to-pay';
+import { currentActor } from '@/app/session';
+import { pdf } from '@/app/sheet-pdf';
+import { joiningToPayAsPdf } from '@/services/pending-joining';
 
-export async function GET(
-  _: Request,
-  { params }: { params: Promise<{ joiningId: string }> },
-): Promise<Response> {
-  return sheetPdf(await joiningToPay((await params).joiningId));
+type Context = { params: Promise<{ joiningId: string }> };
+
+export async function GET(_: Request, { params }: Context): Promise<Response> {
+  return pdf(await joiningToPayAsPdf(await currentActor(), (await params).joiningId));
 }

@@ -1,9 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
-import { requireStaff } from '@/app/session';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { switchWays } from '@/services/switch-ways';
@@ -17,10 +15,9 @@ type Params = { id: string; subscriptionId: string };
 export default async function StaffSwitchPage({ params }: { params: Promise<Params> }) {
   await requireStaff('manage members');
   const { id, subscriptionId } = await params;
-  const isKnown = z.uuid().safeParse(id).success && z.uuid().safeParse(subscriptionId).success;
-  const found = isKnown ? await switchWays(id, subscriptionId) : null;
-  if (!found) notFound();
-  const { member, from, ways, zone } = found;
+  const { member, from, ways, zone } = await shown(
+    switchWays(await currentActor(), { memberId: id, subscriptionId }),
+  );
   const money = (amount: number, currency: string): string => formatMoney(amount, currency);
   return (
     <>

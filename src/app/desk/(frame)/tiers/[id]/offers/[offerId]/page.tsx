@@ -1,17 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
-import { requireStaff } from '@/app/session';
+import { searchOf, type Search } from '@/app/search';
+import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/config';
-import { formatDate, localDate } from '@/core/calendar';
+import { formatDate } from '@/core/calendar';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
-import { siteNow } from '@/services/clock';
-import { offerVersions } from '@/services/move-to-version';
-import { currentSite } from '@/services/site';
-import { tierDetail } from '@/services/tier-detail';
-import { pool } from '@/store/db';
-import { wasOfferEverBought } from '@/store/offers';
-import { gatewayLimits } from '@/services/ways-to-pay';
+import { offerEditor } from '@/services/tier-overview';
 import { OfferEditor } from '@/ui/desk/offer-editor';
 import { OfferVersions } from '@/ui/desk/offer-versions';
 import { ToolRow } from '@/ui/desk/tool-row';
@@ -21,27 +15,23 @@ import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../ac
 
 export const metadata: Metadata = { title: 'Offer' };
 
-type Props = { params: Promise<{ id: string; offerId: string }>; searchParams: Promise<{ saved?: string }> };
+type Props = { params: Promise<{ id: string; offerId: string }>; searchParams: Search };
 
 export default async function OfferPage({ params, searchParams }: Props) {
   await requireStaff('set tiers');
-  const [{ id, offerId }, { saved }] = [await params, await searchParams];
-  const detail = await tierDetail(id);
-  const tier = detail?.tier;
-  const offer = offerId === 'new' ? null : detail?.offers.find((candidate) => candidate.id === offerId);
-  if (!tier || offer === undefined) notFound();
-  const site = await currentSite();
-  const now = siteNow(site);
+  const [{ id, offerId }, { saved }] = [await params, await searchOf(searchParams)];
+  const editor = await shown(offerEditor(await currentActor(), { tierId: id, offerId }));
+  const { tier, offer, zone, now } = editor;
   const fresh: OfferDraft = {
     tier: tier.id,
-    currency: site.currency,
+    currency: editor.currency,
     feeAmount: '',
     feeDue: 'first-payment',
     steps: [newStep('repeat')],
     after: 'end',
     renewDays: '',
   };
-  const { versions, previews } = offer ? await offerVersions(offer.id) : { versions: [], previews: [] };
+  const { versions, previews } = editor.versions;
   return (
     <>
       <p>
@@ -71,7 +61,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
         </p>
       )}
       <OfferEditor
-        gateways={await gatewayLimits()}
+        gateways={editor.gateways}
         // Saved, it is another draft to begin from.
         key={offer ? `${offer.id}:${offer.version}` : 'new'}
         action={saveOfferAction}
@@ -90,15 +80,15 @@ export default async function OfferPage({ params, searchParams }: Props) {
           keyCut: tier.keyCut,
           pictureId: tier.pictureId,
         }}
-        opens={detail.opens}
-        tiers={[tier, ...detail.others.filter((other) => !other.retiredAt)].map((each) => ({
+        opens={editor.opens}
+        tiers={[tier, ...editor.others.filter((other) => !other.retiredAt)].map((each) => ({
           id: each.id,
           name: each.name,
           keyCut: each.keyCut,
         }))}
-        zone={site.zone}
+        zone={zone}
         now={now}
-        today={localDate(now, site.zone)}
+        today={editor.today}
       />
       {offer && (
         <div className="mt-10 grid max-w-4xl gap-8 border-t border-line pt-8">
@@ -109,12 +99,12 @@ export default async function OfferPage({ params, searchParams }: Props) {
               version,
               running,
               moving,
-              made: formatDate(createdAt, site.zone),
+              made: formatDate(createdAt, zone),
             }))}
             previews={previews.map((preview) => ({
               ...preview,
-              first: formatDate(preview.first, site.zone),
-              last: formatDate(preview.last, site.zone),
+              first: formatDate(preview.first, zone),
+              last: formatDate(preview.last, zone),
             }))}
           />
           <ToolRow
@@ -123,7 +113,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
             id={offer.id}
             tierId={tier.id}
             isRetired={offer.retiredAt !== null}
-            canDelete={!(await wasOfferEverBought(pool(), offer.id))}
+            canDelete={editor.canDelete}
           />
         </div>
       )}

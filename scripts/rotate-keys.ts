@@ -1,0 +1,16 @@
+/** Seals everything again under SEALING_KEY: npm run rotate-keys, after the key was changed and the old one put in SEALING_KEYS_OLD. */
+import { configOrExit } from '../src/config';
+import { SETUP } from '../src/platform/actor';
+import { closePools } from '../src/platform/store/db';
+import { rotateKeys } from '../src/services/rotate-keys';
+
+configOrExit();
+const rotated = await rotateKeys(SETUP);
+await closePools();
+if (!rotated.ok) {
+  console.error(Object.values(rotated.problems).join('\n'));
+  process.exit(1);
+}
+for (const [place, { resealed, all }] of Object.entries(rotated.value))
+  console.log(`${resealed} of ${all} ${place} sealed again.`);
+console.log('Everything is sealed under SEALING_KEY. SEALING_KEYS_OLD can be emptied.');

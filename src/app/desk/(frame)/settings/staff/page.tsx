@@ -1,0 +1,48 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { toDecimal } from '@/core/money';
+import { staffSettings } from '@/services/site-settings';
+import { SettingsHead } from '@/ui/desk/settings-head';
+import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
+import { TextField } from '@/ui/kit/field';
+import { saveStaffAction } from '../actions';
+
+export const metadata: Metadata = { title: 'Staff' };
+
+export default async function StaffSettingsPage() {
+  await requireStaff('set up the site');
+  const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(await currentActor()));
+  return (
+    <>
+      <SettingsHead here="staff" />
+      <p className="mt-4 max-w-prose text-muted">
+        These protect the Desk when someone leaves a screen open. To see where you’re signed in, open{' '}
+        <Link href="/account/settings" className="text-spruce underline">
+          your account settings
+        </Link>
+        .
+      </p>
+      <ActionForm action={saveStaffAction} label="Staff" className="mt-5 grid max-w-md gap-5">
+        <FormMessage />
+        <TextField
+          name="idleHours"
+          label="Sign staff out after (hours)"
+          defaultValue={staffIdleMinutes / 60}
+          inputMode="numeric"
+          hint="Hours without opening a page of the site."
+        />
+        <TextField
+          name="refundAsksAbove"
+          label={`Ask for the password for refunds over (${currency})`}
+          defaultValue={toDecimal(refundAsksAbove, currency)}
+          inputMode="decimal"
+          hint="Enter 0 to ask every time."
+        />
+        <SubmitButton busy="Saving…" className="w-fit px-8">
+          Save
+        </SubmitButton>
+      </ActionForm>
+    </>
+  );
+}

@@ -1,0 +1,22 @@
+import 'server-only';
+import { boundedBytes } from '@/app/bounded-body';
+import { isSameOrigin } from '@/app/same-origin';
+import { STATUS } from '@/app/session';
+import type { Result } from '@/platform/result';
+
+/**
+ * Takes a file that was chosen on a page of ours. It comes as the body by itself and is measured while it is read; the
+ * answer is what the use case answers, as JSON.
+ */
+export async function upload<T>(
+  request: Request,
+  most: number,
+  take: (bytes: Uint8Array) => Promise<Result<T>>,
+): Promise<Response> {
+  if (!isSameOrigin(request))
+    return new Response('Refused: the request came from another site.', { status: 403 });
+  const bytes = await boundedBytes(request, most);
+  if (bytes instanceof Response) return bytes;
+  const taken = await take(bytes);
+  return Response.json(taken, { status: taken.ok ? 200 : STATUS[taken.code ?? 'invalid'] });
+}

@@ -1,0 +1,43 @@
+import { may, type Right, type StaffRole } from '@/core/staff';
+import type { ActorKind } from '@/platform/store/audit';
+
+/** Who calls a use case. Every change is attributed to an actor and checked there, not on the screen. */
+export type Actor = {
+  kind: ActorKind;
+  memberId: string | null;
+  staffRole: StaffRole | null;
+  /** Where the request comes from, for rate limits; left out where it comes from no request. */
+  address?: string;
+  /** What the browser carries of ours, as it came: secrets, each of which identifies the browser that holds it. */
+  browser?: Browser;
+  /** The viewpoint that staff chose to see the site from. */
+  look?: string;
+};
+export type Browser = {
+  /** Of the session it is signed in by. */
+  session?: string;
+  /** Of a sign-in before, to one account. */
+  device?: string;
+  /** Of the mailed code that it asked for. */
+  code?: string;
+  /** As it names itself. */
+  agent?: string;
+};
+/** Someone with an account. */
+export type SignedIn = Actor & { memberId: string };
+
+export const VISITOR_ACTOR: Actor = { kind: 'visitor', memberId: null, staffRole: null };
+export const WORKER: Actor = { kind: 'worker', memberId: null, staffRole: null };
+export const GATEWAY: Actor = { kind: 'gateway', memberId: null, staffRole: null };
+export const SETUP: Actor = { kind: 'setup', memberId: null, staffRole: 'owner' };
+
+/** Thrown inside a use case, which turns it into an answer. */
+export class NotAllowed extends Error {}
+
+/** @throws NotAllowed with a sentence */
+export function requireRight(actor: Actor, right: Right): void {
+  if (!may(actor.staffRole, right)) {
+    const who = actor.staffRole ? `A ${actor.staffRole}` : 'Someone who is not staff';
+    throw new NotAllowed(`${who} may not ${right}. Ask the owner of the site.`);
+  }
+}

@@ -1,0 +1,37 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+
+/** What the server that admits requests and the pages that answer them tell each other about one request. */
+export type InHand = {
+  /** Code of ours has taken it up: what goes wrong from now on is our failure. */
+  isTakenUp: boolean;
+  /** What a browser sent could not be read as the form it said it was: 400, RFC 9110 15.5.1. */
+  isUnreadable: boolean;
+};
+
+// The pages are built apart from the server, and have modules of their own: the process is what they share.
+const KEY = Symbol.for('nest-key: request in hand');
+const shared = globalThis as { [KEY]?: AsyncLocalStorage<InHand> };
+const inHand = (shared[KEY] ??= new AsyncLocalStorage<InHand>());
+
+export const answering = <T>(request: InHand, answer: () => T): T => inHand.run(request, answer);
+export const takeUp = (): void => {
+  const request = inHand.getStore();
+  if (request) request.isTakenUp = true;
+};
+
+/** Thrown where an action gets something else than a form. */
+export class UnreadableForm extends Error {
+  override name = 'UnreadableForm';
+}
+
+/** Notes that an action failed; whether it was because of what it was sent. */
+export function noteFailedAction(error: unknown): boolean {
+  const request = inHand.getStore();
+  if (!request || (request.isTakenUp && !isUnreadableForm(error))) return false;
+  request.isUnreadable = true;
+  return true;
+}
+
+// By its name: each build has a class of its own.
+const isUnreadableForm = (error: unknown): boolean =>
+  error instanceof Error && error.name === 'UnreadableForm';

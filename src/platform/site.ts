@@ -1,0 +1,28 @@
+import { pool, type Db } from '@/platform/store/db';
+import { findSite, type Mode, type Site } from '@/platform/store/site';
+import { NotAllowed, type Actor } from './actor';
+
+export class NotSetUp extends Error {
+  constructor() {
+    super('This site has not been set up yet. Run “npm run create-site”, then sign in at /desk.');
+  }
+}
+
+/** The site as it is for what belongs to a mode: its clock, its accounts, its holdings. */
+export const inMode = (site: Site, mode: Mode): Site => ({ ...site, mode });
+
+/**
+ * The mode in which somebody joins: the site's, or, for staff who ask for it, test mode. @throws NotAllowed for others
+ */
+export function joiningMode(site: Site, actor: Pick<Actor, 'staffRole'>, asked: string): Mode {
+  if (asked !== 'test' || site.mode === 'test') return site.mode;
+  if (!actor.staffRole) throw new NotAllowed('Test checkout is for staff.');
+  return 'test';
+}
+
+/** The site. Inside a transaction, by its `db`. @throws NotSetUp before it exists */
+export async function currentSite(db: Db = pool()): Promise<Site> {
+  const site = await findSite(db);
+  if (!site) throw new NotSetUp();
+  return site;
+}

@@ -1,0 +1,173 @@
+import type { Instant } from '@/core/calendar';
+import type { SiteDefault } from '@/core/access/decide';
+import type { TeaserSetting } from '@/core/content/teaser';
+import type { TaxTable, TaxWay } from '@/core/tax';
+import type { AccountSection } from '@/core/account-sections';
+import type { MailSetting } from '@/core/mail-words';
+import { maybeOne, run, type Db, prepared } from './db';
+
+export type Mode = 'test' | 'live';
+/** What somebody who is not let in sees. */
+export type Doorstep = {
+  teaser: TeaserSetting;
+  visitorNotice: string;
+  memberNotice: string;
+  showSignIn: boolean;
+};
+
+export type Site = {
+  name: string;
+  zone: string;
+  currency: string;
+  mode: Mode;
+  accessDefault: SiteDefault;
+  /** Milliseconds by which the rehearsal clock runs ahead of real time. */
+  clockAheadMs: number;
+  retryDays: number[];
+  graceDays: number;
+  doorstep: Doorstep;
+  senderName: string;
+  senderAddress: string;
+  /** Whether members may delete their own account. */
+  mayDeleteAccount: boolean;
+  tax: TaxTable;
+  /** ISO 3166-1 alpha-2, or '' where none was chosen. */
+  homeCountry: string;
+  /** Who sells, as it stands on invoices. */
+  seller: string;
+  taxNumber: string;
+  documentPrefix: string;
+  /** What the owner changed of mails, by template. */
+  mails: Record<string, MailSetting | undefined>;
+  accountSections: AccountSection[];
+  wentLiveAt: Instant | null;
+  /** Test data is to be cleared, and is not yet; when it was, real time. */
+  clearsTestData: boolean;
+  testClearedAt: Instant | null;
+  /** After so many minutes without a page, a session of staff ends. */
+  staffIdleMinutes: number;
+  /** Minor units; larger refunds ask for the password again. */
+  refundAsksAbove: number;
+};
+
+const FIND_SITE = prepared(
+  'find-site',
+  `SELECT name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address,
+       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
+       (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
+       (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
+       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails
+     FROM site`,
+);
+
+/** The site, or undefined before it was set up. */
+export async function findSite(db: Db): Promise<Site | undefined> {
+  const row = await maybeOne<
+    Omit<Site, 'clockAheadMs' | 'refundAsksAbove' | 'tax' | 'mails'> & {
+      clockAheadMs: bigint;
+      refundAsksAbove: bigint;
+      taxWay: TaxWay;
+      kinds: TaxTable['kinds'] | null;
+      rates: TaxTable['rates'] | null;
+      mails: Site['mails'] | null;
+    }
+  >(db, FIND_SITE);
+  if (!row) return undefined;
+  const { taxWay: way, kinds, rates, mails, ...site } = row;
+  return {
+    ...site,
+    clockAheadMs: Number(site.clockAheadMs),
+    refundAsksAbove: Number(site.refundAsksAbove),
+    tax: { way, kinds: kinds ?? [], rates: rates ?? [] },
+    mails: mails ?? {},
+  };
+}
+
+export type NewSite = Pick<
+  Site,
+  | 'name'
+  | 'zone'
+  | 'currency'
+  | 'mode'
+  | 'accessDefault'
+  | 'clockAheadMs'
+  | 'retryDays'
+  | 'graceDays'
+  | 'doorstep'
+  | 'senderName'
+  | 'senderAddress'
+>;
+
+export async function insertSite(db: Db, site: NewSite): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO site (name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    [
+      site.name,
+      site.zone,
+      site.currency,
+      site.mode,
+      site.accessDefault,
+      site.clockAheadMs,
+      site.retryDays,
+      site.graceDays,
+      site.doorstep,
+      site.senderName,
+      site.senderAddress,
+    ],
+  );
+}
+
+/** Moves the rehearsal clock forward by milliseconds. Only in test mode; never back. */
+export async function addToClock(db: Db, ms: number): Promise<boolean> {
+  return (
+    (await run(
+      db,
+      `UPDATE site SET clock_ahead_ms = clock_ahead_ms + $1::bigint WHERE mode = 'test' AND $1::bigint > 0`,
+      [ms],
+    )) === 1
+  );
+}
+
+export async function setSender(db: Db, name: string, address: string): Promise<void> {
+  await run(db, 'UPDATE site SET sender_name = $1, sender_address = $2', [name, address]);
+}
+
+/** Days after a first failure at which a charge is tried again, and for which access is kept. */
+export async function setDunning(db: Db, retryDays: number[], graceDays: number): Promise<void> {
+  await run(db, 'UPDATE site SET retry_days = $1, grace_days = $2', [retryDays, graceDays]);
+}
+
+/** When sessions of staff end by themselves, in minutes, and above what refund, in minor units, a password is asked for. */
+export async function setStaffSettings(db: Db, idleMinutes: number, refundAsksAbove: number): Promise<void> {
+  await run(db, 'UPDATE site SET staff_idle_minutes = $1, refund_asks_above = $2', [
+    idleMinutes,
+    refundAsksAbove,
+  ]);
+}
+
+export async function setAccountSettings(
+  db: Db,
+  sections: AccountSection[],
+  mayDelete: boolean,
+): Promise<void> {
+  await run(db, 'UPDATE site SET account_sections = $1, may_delete_account = $2', [
+    JSON.stringify(sections),
+    mayDelete,
+  ]);
+}
+
+/** From now on money is real. Real time. */
+export async function setLive(db: Db, at: Instant): Promise<void> {
+  await run(db, `UPDATE site SET mode = 'live', went_live_at = $1 WHERE mode = 'test'`, [at]);
+}
+
+/** That test data is to be cleared, or, with false, that it has been. */
+export async function setClearsTestData(db: Db, clears: boolean): Promise<void> {
+  await run(
+    db,
+    'UPDATE site SET clears_test_data = $1, test_cleared_at = CASE WHEN $1 THEN test_cleared_at ELSE now() END',
+    [clears],
+  );
+}

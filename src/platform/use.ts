@@ -1,0 +1,115 @@
+import type { z } from 'zod';
+import type { Right } from '@/core/staff';
+import { may } from '@/core/staff';
+import { pool } from '@/platform/store/db';
+import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { NotAllowed, requireRight, type Actor, type SignedIn } from './actor';
+import { breachOf } from './bounds';
+import { realNow } from './clock';
+import { record } from './record';
+import { missing, problemsOf, refused, type Refusal, type Result } from './result';
+
+/** Who may call a use case; for the test that lists them all. */
+export type UseFacts = { name: string; of: 'public' | 'member' | 'staff' | 'system'; right?: Right };
+/** What a route, an action or the worker calls: it looks at who calls, and at what they bring, before anything else. */
+export type Use<T> = ((actor: Actor, input?: unknown) => Promise<Result<T>>) & { use: UseFacts };
+type Run<A extends Actor, S extends z.ZodType, T> = (actor: A, input: z.output<S>) => Promise<Result<T>>;
+
+/** Refusals are written to the audit, but nobody can fill it with them. */
+const AUDITED: Limit = { name: 'audit:refused', points: 30, seconds: 3600 };
+
+const BREACHES = {
+  'too large': 'This is more than can be sent at once. Shorten it, then try again.',
+  'too deep': 'This is nested too deeply to be read.',
+  unreadable: 'This has characters that cannot be saved. Remove them, then try again.',
+};
+
+type Check = (actor: Actor) => Refusal | null;
+type Owner<S extends z.ZodType> = {
+  /** The member whose the named thing is; null or undefined where there is no such thing. */
+  owner: (input: z.output<S>) => Promise<string | null | undefined>;
+  /** With this right, staff may call it for any member. */
+  staff?: Right;
+};
+
+function make<A extends Actor, S extends z.ZodType, T>(
+  use: UseFacts,
+  schema: S,
+  run: Run<A, S, T>,
+  check: Check,
+  owned?: Owner<S>,
+): Use<T> {
+  const called = async (actor: Actor, raw?: unknown): Promise<Result<T>> => {
+    // Who calls comes first, so that an input tells nothing to those who may not; and nothing is parsed unmeasured.
+    const against = check(actor);
+    if (against) return audited(actor, use, against);
+    const breach = breachOf(raw);
+    if (breach) return refused({ '': BREACHES[breach] }, breach === 'unreadable' ? 'invalid' : 'too-large');
+    const parsed = schema.safeParse(raw);
+    if (!parsed.success) return refused(problemsOf(parsed.error), 'invalid');
+    if (owned) {
+      const owner = await owned.owner(parsed.data);
+      const isTheirs = Boolean(owner) && owner === actor.memberId;
+      const isForThem = owned.staff !== undefined && may(actor.staffRole, owned.staff);
+      if (!isTheirs && !(isForThem && owner)) return audited(actor, use, missing());
+    }
+    try {
+      return await run(actor as A, parsed.data);
+    } catch (error) {
+      if (error instanceof NotAllowed)
+        return audited(actor, use, refused({ '': error.message }, 'forbidden'));
+      throw error;
+    }
+  };
+  return Object.assign(called, { use });
+}
+
+/** Audits that a caller with an account or a staff role was refused. */
+async function audited(actor: Actor, use: UseFacts, refusal: Refusal): Promise<Refusal> {
+  if (actor.memberId === null && use.of === 'member') return refusal;
+  if ((await spendPoint(AUDITED, actor.memberId ?? actor.address ?? actor.kind)) === 0)
+    await record(pool(), actor, realNow(), 'refused', `use:${use.name}`, { why: refusal.code });
+  return refusal;
+}
+
+/** For anybody, signed in or not. */
+export const publicUse = <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
+  make({ name, of: 'public' }, schema, run, () => null);
+
+/** For a signed-in member; with `owned`, only for the member whose the thing is, and for staff who have a right. */
+export const memberUse = <S extends z.ZodType, T>(
+  name: string,
+  schema: S,
+  run: Run<SignedIn, S, T>,
+  owned?: Owner<S>,
+): Use<T> =>
+  make(
+    { name, of: 'member', ...(owned?.staff && { right: owned.staff }) },
+    schema,
+    run,
+    ({ memberId }) => (memberId === null ? refused({ '': 'Sign in first.' }, 'sign-in') : null),
+    owned,
+  );
+
+/** For staff with a right. */
+export const staffUse =
+  (right: Right) =>
+  <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
+    make({ name, of: 'staff', right }, schema, run, (actor) => {
+      if (actor.memberId === null && actor.staffRole === null)
+        return refused({ '': 'Sign in first.' }, 'sign-in');
+      try {
+        requireRight(actor, right);
+        return null;
+      } catch (error) {
+        return refused({ '': (error as Error).message }, 'forbidden');
+      }
+    });
+
+/** For the worker, gateways and setting up: never for a person. */
+export const systemUse = <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
+  make({ name, of: 'system' }, schema, run, ({ kind }) =>
+    kind === 'worker' || kind === 'gateway' || kind === 'setup'
+      ? null
+      : refused({ '': 'Only the site itself does this.' }, 'forbidden'),
+  );

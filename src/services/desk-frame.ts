@@ -1,0 +1,23 @@
+import { siteNow } from '@/platform/clock';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { countDue } from '@/store/subscription-work';
+import { listTiers } from '@/store/tiers';
+
+/** The frame of every Desk page: the mode, the clock with the work it has passed, and the viewpoints. */
+export const deskFrame = staffUse('look')('desk-frame', nothing, async () => {
+  const site = await currentSite();
+  const now = siteNow(site);
+  return done({
+    siteName: site.name,
+    isTest: site.mode === 'test',
+    hasTestData: site.mode === 'live' && site.testClearedAt === null,
+    zone: site.zone,
+    now,
+    behind: site.mode === 'test' ? await countDue(pool(), now) : 0,
+    viewpoints: (await listTiers(pool())).map(({ id, name, keyCut }) => ({ id, name, keyCut })),
+  });
+});

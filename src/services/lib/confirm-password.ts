@@ -1,0 +1,43 @@
+import type { Actor } from '@/platform/actor';
+import { passwordMatches } from '@/platform/passwords';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { findMember, type Member } from '@/store/members';
+import { waitWords } from './wait-words';
+
+const TRIES: Limit = { name: 'password:confirm', points: 10, seconds: 15 * 60 };
+
+/**
+ * Confirms the password of a signed-in member, before what cannot be undone. An account
+ * without one has shown at each sign-in that they read its mail.
+ */
+export async function confirmPassword(
+  { id, passwordHash }: Pick<Member, 'id' | 'passwordHash'>,
+  typed: string,
+  field = 'password',
+): Promise<Result<null>> {
+  if (passwordHash === null) return done(null);
+  if (typed === '') return refusedField(field, 'Type your password to confirm this.');
+  const wait = await spendPoint(TRIES, id);
+  if (wait > 0) return refusedField(field, `Too many tries. Wait ${waitWords(wait)}, then try again.`);
+  return (await passwordMatches(passwordHash, typed))
+    ? done(null)
+    : refusedField(field, 'This isn’t your password. Nothing was changed.');
+}
+
+/**
+ * Whether the member of staff who calls knows their password, asked before what moves much money or says where it goes: a
+ * screen left open is not enough. While a site is set up there is nobody to ask.
+ */
+export async function confirmStaff(actor: Actor, typed: string): Promise<Result<null>> {
+  if (actor.kind === 'setup') return done(null);
+  const member = actor.memberId === null ? undefined : await findMember(pool(), actor.memberId);
+  if (!member) return missing();
+  if (member.passwordHash === null)
+    return refusedField(
+      'password',
+      'You haven’t set a password. Set one in your account settings, then try again.',
+    );
+  return confirmPassword(member, typed);
+}

@@ -1,0 +1,71 @@
+import { addLength, formatDate, startOfDate, type Instant } from '@/core/calendar';
+import { documentTitle } from '@/core/documents';
+import { formatMoney } from '@/core/money';
+import { pool } from '@/platform/store/db';
+import {
+  ALL_DOCUMENTS,
+  listDocuments,
+  sumMonths,
+  type DocumentFilter,
+  type MonthSums,
+  type StoredDocument,
+} from '@/store/documents';
+import type { Mode } from '@/platform/store/site';
+import { issueDocuments } from './issue-documents';
+import { currentSite, inMode } from '@/platform/site';
+
+const toRow = (zone: string) => (document: StoredDocument) => ({
+  id: document.id,
+  title: documentTitle(document.kind),
+  label: document.label,
+  date: formatDate(document.at, zone),
+  words: document.content.lines[0]?.words ?? '',
+  amount: `${document.kind === 'refund' ? '−' : ''}${formatMoney(document.total, document.currency)}`,
+});
+
+const EVERY = 100_000;
+export const DOCUMENT_KINDS = ['invoice', 'refund', 'credit'] as const;
+
+/** A member's documents in the site's mode, newest first. */
+export async function memberDocuments(memberId: string, limit = EVERY) {
+  const site = await currentSite();
+  await issueDocuments(site.mode);
+  const { rows } = await listDocuments(pool(), site.mode, { ...ALL_DOCUMENTS, memberId, limit });
+  return rows.map(toRow(site.zone));
+}
+
+/** The bounds of a local month written "2026-11"; null where it is none. */
+export function monthBounds(month: string, zone: string): { from: Instant; until: Instant } | null {
+  if (!/^\d{4}-(0[1-9]|1[0-2])$/.test(month)) return null;
+  const from = startOfDate(`${month}-01`, zone);
+  return { from, until: addLength(from, { n: 1, unit: 'month' }, zone) };
+}
+
+/** What each month came to, and the documents that fit a filter: the sums are those of the lists. */
+export async function books(
+  month: string,
+  filter: Pick<DocumentFilter, 'kind' | 'search' | 'offset' | 'limit'>,
+  mode?: Mode,
+): Promise<{
+  months: MonthSums[];
+  rows: (StoredDocument & { buyer: string })[];
+  total: number;
+  zone: string;
+}> {
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
+  await issueDocuments(site.mode);
+  const bounds = monthBounds(month, site.zone);
+  const { rows, total } = await listDocuments(pool(), site.mode, {
+    ...ALL_DOCUMENTS,
+    ...filter,
+    from: bounds?.from ?? null,
+    until: bounds?.until ?? null,
+  });
+  return {
+    months: await sumMonths(pool(), site.mode, site.zone),
+    rows: rows.map((row) => ({ ...row, buyer: row.content.buyer.name })),
+    total,
+    zone: site.zone,
+  };
+}

@@ -1,0 +1,90 @@
+import { config } from '@/config';
+import { gatewayById } from '@/gateways';
+import type { Gateway, Keys, Nature } from '@/gateways/contract';
+import { pool, transaction } from '@/platform/store/db';
+import {
+  findGatewayAccount,
+  saveGatewayAccount,
+  setWebhook,
+  type GatewayAccount,
+  type TransferSettings,
+} from '@/store/gateways';
+import type { Site } from '@/platform/store/site';
+import type { Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refused, type Result } from '@/platform/result';
+import { seal, unseal } from '@/platform/seal';
+import { currentSite } from '@/platform/site';
+
+/** The account's keys, opened. */
+export function keysOf(account: GatewayAccount): { siteKey: string; secretKey: string } {
+  return { siteKey: account.siteKey, secretKey: unseal(account.secretKeySealed) };
+}
+
+/** Keeps an account whose keys were found right, with its secret sealed, and registers the webhook address. */
+export async function keepAccount(
+  actor: Actor,
+  site: Site,
+  gateway: Gateway,
+  keys: Keys,
+  settings: TransferSettings | Record<string, never> = {},
+): Promise<Result<{ id: string }>> {
+  const account = await transaction(async (db) => {
+    const saved = await saveGatewayAccount(db, {
+      gateway: gateway.id,
+      mode: site.mode,
+      label: LABELS[gateway.nature],
+      siteKey: keys.siteKey,
+      secretKeySealed: seal(keys.secretKey),
+      settings,
+    });
+    await record(db, actor, siteNow(site), 'gateway connected', `gateway:${saved.id}`, {
+      gateway: gateway.id,
+      mode: site.mode,
+    });
+    return saved;
+  });
+  if (gateway.hasWebhooks) await registerWebhookOf(actor, account.id);
+  return done({ id: account.id });
+}
+
+/** What a way to pay is called at checkout until the owner says otherwise. */
+const LABELS: Record<Nature, string> = { card: 'Card', wallet: 'Dunlin Wallet', transfer: 'Bank transfer' };
+
+/** Tells the gateway where to send its messages, and asks for a test message. */
+export async function registerWebhookOf(actor: Actor, accountId: string): Promise<Result<null>> {
+  const site = await currentSite();
+  const account = await findGatewayAccount(pool(), accountId);
+  if (!account) return refused({ '': NOT_CONNECTED });
+  const gateway = gatewayById(account.gateway);
+  const keys = keysOf(account);
+  const made = await gateway.registerWebhook(keys, webhookAddress(accountId));
+  await transaction(async (db) => {
+    await setWebhook(
+      db,
+      accountId,
+      made.ok ? { ref: made.ref, secretSealed: seal(made.secret) } : { error: made.reason },
+    );
+    await record(
+      db,
+      actor,
+      siteNow(site),
+      made.ok ? 'webhook registered' : 'webhook not registered',
+      `gateway:${accountId}`,
+    );
+  });
+  if (!made.ok)
+    return refused({ '': `The webhook address could not be registered: ${made.reason}. Try again.` });
+  // The secret is stored by now, so the test message can be read when it comes.
+  const pinged = await gateway.requestPing(keys, made.ref);
+  return pinged.ok
+    ? done(null)
+    : refused({ '': `The address is registered, but no test message could be asked for: ${pinged.reason}.` });
+}
+
+export const NOT_CONNECTED = 'This gateway is not connected any more.';
+
+export function webhookAddress(accountId: string): string {
+  return `${config().SITE_URL}/api/gateways/${accountId}/events`;
+}

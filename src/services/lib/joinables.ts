@@ -1,0 +1,22 @@
+import { pool } from '@/platform/store/db';
+import { listOffers } from '@/store/offers';
+import { listTiers } from '@/store/tiers';
+
+/** The tiers and offers to which a join panel or a join button in a text can lead. */
+export async function listJoinables(): Promise<{
+  tiers: { id: string; name: string }[];
+  offers: { id: string; name: string }[];
+}> {
+  const tiers = (await listTiers(pool())).filter((tier) => !tier.retiredAt);
+  const offers = (await listOffers(pool())).filter((offer) => offer.onSale);
+  return {
+    tiers: tiers
+      .filter((tier) => offers.some((offer) => offer.tierId === tier.id))
+      .map(({ id, name }) => ({ id, name })),
+    offers: tiers.flatMap((tier) =>
+      offers
+        .filter((offer) => offer.tierId === tier.id)
+        .map((offer) => ({ id: offer.id, name: `${tier.name}, ${offer.name.toLowerCase()}` })),
+    ),
+  };
+}

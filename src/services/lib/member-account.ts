@@ -1,0 +1,130 @@
+import { sectionsFor, type SectionId } from '@/core/account-sections';
+import { compare, type Instant } from '@/core/calendar';
+import { offerSentence } from '@/core/offers/sentence';
+import { nextCharge } from '@/core/subscriptions/upcoming';
+import { unspentCredit } from '@/store/credits';
+import { findAgreementOf } from '@/store/agreements';
+import { pool } from '@/platform/store/db';
+import { listHoldings, type Holding } from '@/store/holdings';
+import type { Member } from '@/store/members';
+import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payments';
+import type { Mode } from '@/platform/store/site';
+import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
+import { type StoredOffer } from '@/store/offers';
+import { listTiers, type Tier } from '@/store/tiers';
+import { gatewayById } from '@/gateways';
+import { listGatewayAccounts } from '@/store/gateways';
+import { siteNow } from '@/platform/clock';
+import { currentSite, inMode } from '@/platform/site';
+import { termsOf } from './terms';
+import { transferDetails, type TransferDetails } from './transfer-details';
+
+export type SubscriptionView = {
+  subscription: StoredSubscription;
+  offer: StoredOffer;
+  tier: Tier | undefined;
+  sentence: string;
+  /** Where it goes over at its next period. */
+  movesTo: {
+    /** Whether the member asked for it, and can take it back. */
+    isOwn: boolean;
+    name: string;
+    tier: Tier | undefined;
+    sentence: string;
+  } | null;
+  next: { at: Instant; amount: number; currency: string } | null;
+  /** The transfer that is awaited for it. */
+  transfer: TransferDetails | null;
+  canPause: boolean;
+  /** It is paid by a wallet that has not been told yes to what it costs next. */
+  needsApproval: boolean;
+};
+
+export type MemberAccount = {
+  now: Instant;
+  zone: string;
+  /** What is left of credit, by currency; minor units. */
+  credit: { currency: string; amount: number }[];
+  subscriptions: SubscriptionView[];
+  holdings: (Holding & { tier: Tier | undefined; isNow: boolean })[];
+  payments: (PaymentListRow & { tierName: string })[];
+};
+
+/** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
+export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Promise<MemberAccount> {
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
+  const now = siteNow(site);
+  const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
+  const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
+  const accounts = (await listGatewayAccounts(pool())).map(({ id, gateway }) => ({
+    id,
+    canPause: gatewayById(gateway).carries.pause,
+    isWallet: gatewayById(gateway).nature === 'wallet',
+  }));
+  const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
+  const subscriptions = await Promise.all(
+    stored.map(async (subscription): Promise<SubscriptionView> => {
+      const { terms, offer, movesTo } = await termsOf(pool(), site, subscription);
+      const next = nextCharge(subscription, terms);
+      const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
+      const tierId = offer.definition.steps[subscription.period?.step ?? 0]?.tier ?? offer.tierId;
+      return {
+        subscription,
+        offer,
+        tier: tiers.get(tierId),
+        sentence: offerSentence(offer.definition, {
+          skipTrial: subscription.skipTrial,
+          skipFee: subscription.skipFee,
+          tierNames: names,
+        }),
+        movesTo: movesTo && {
+          isOwn: subscription.movesTo !== subscription.ownerMovedTo,
+          name: movesTo.name,
+          tier: tiers.get(movesTo.tierId),
+          sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+        },
+        next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
+        transfer: await transferDetails(subscription.id),
+        canPause: paidBy?.canPause ?? false,
+        needsApproval:
+          (paidBy?.isWallet ?? false) &&
+          next !== null &&
+          (await findAgreementOf(pool(), subscription.id, ['running']))?.offerVersionId !==
+            (movesTo ?? offer).versionId,
+      };
+    }),
+  );
+  const tierNames = new Map(
+    subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]),
+  );
+  return {
+    now,
+    zone: site.zone,
+    credit: await unspentCredit(pool(), member.id, site.mode),
+    subscriptions,
+    holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
+      ...holding,
+      tier: tiers.get(holding.tierId),
+      isNow:
+        compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
+    })),
+    payments: (await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id })).rows.map(
+      (payment) => ({
+        ...payment,
+        tierName: tierNames.get(payment.subscriptionId) ?? '',
+      }),
+    ),
+  };
+}
+
+/** The sections of the account as the owner arranged them for somebody with these holdings. */
+export async function accountSections({ holdings }: Pick<MemberAccount, 'holdings'>): Promise<SectionId[]> {
+  const site = await currentSite();
+  const held = new Set(holdings.filter((holding) => holding.isNow).map((holding) => holding.tierId));
+  const tiers = (await listTiers(pool())).filter((tier) => held.has(tier.id));
+  return sectionsFor(
+    site.accountSections,
+    tiers.map((tier) => tier.accountSections),
+  );
+}

@@ -1,0 +1,151 @@
+import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
+import type { State } from '@/core/subscriptions/subscription';
+import { pool } from '@/platform/store/db';
+import { listGatewayAccounts } from '@/store/gateways';
+import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payments';
+import { listSubscriptionsById } from '@/store/subscriptions';
+import {
+  countByState,
+  listSubscriptions,
+  type SubscriptionFilter,
+  type SubscriptionRow,
+} from '@/store/subscription-lists';
+import type { Mode } from '@/platform/store/site';
+import { listOfferVersions, type StoredOffer } from '@/store/offers';
+import { listTiers } from '@/store/tiers';
+import { siteNow } from '@/platform/clock';
+import { nextCharges } from '@/services/lib/next-charges';
+import { currentSite, inMode } from '@/platform/site';
+
+/** Rows on a page of a list. */
+export const PAGE_ROWS = 100;
+const SOON_DAYS = 30;
+const MOST_SOON = 1_000;
+
+export type SubscriptionLine = SubscriptionRow & {
+  offer: StoredOffer | undefined;
+  tierName: string;
+  through: string;
+  next: { at: Instant; amount: number; currency: string } | null;
+};
+export type PaymentLine = PaymentListRow & { tierName: string; through: string };
+
+/** Subscriptions that fit a filter; of the site's mode, where none is named. */
+export async function subscriptionList(
+  filter: SubscriptionFilter,
+  mode?: Mode,
+): Promise<{ rows: SubscriptionLine[]; total: number; counts: Map<State, number>; zone: string }> {
+  const own = await currentSite();
+  const site = inMode(own, mode ?? own.mode);
+  const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
+  const next = await nextCharges(
+    site,
+    rows.map((row) => row.id),
+  );
+  const counts = await countByState(pool(), site.mode);
+  const named = await withNames(rows);
+  return {
+    rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })),
+    total,
+    counts,
+    zone: site.zone,
+  };
+}
+
+/** Payments that fit a filter; of the site's mode, where none is named. */
+export async function paymentList(
+  filter: PaymentFilter,
+  mode?: Mode,
+): Promise<{ rows: PaymentLine[]; total: number; zone: string }> {
+  const site = await currentSite();
+  const { rows, total } = await listPayments(pool(), mode ?? site.mode, filter);
+  return { rows: await withNames(rows), total, zone: site.zone };
+}
+
+export type DueSoon = {
+  rows: SubscriptionLine[];
+  sums: { currency: string; amount: number; count: number }[];
+  zone: string;
+};
+
+/** Upcoming charges of the next 30 days, soonest first, and their total. */
+export async function dueSoon(): Promise<DueSoon> {
+  const site = await currentSite();
+  const until = addLength(siteNow(site), { n: SOON_DAYS, unit: 'day' }, site.zone);
+  const filter: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: MOST_SOON };
+  const { rows, zone } = await subscriptionList(filter);
+  const soon = rows
+    .filter((row) => row.next !== null && isBefore(row.next.at, until))
+    .sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
+  const sums = new Map<string, { amount: number; count: number }>();
+  for (const { next } of soon) {
+    if (!next) continue;
+    const sum = sums.get(next.currency) ?? { amount: 0, count: 0 };
+    sums.set(next.currency, { amount: sum.amount + next.amount, count: sum.count + 1 });
+  }
+  return { rows: soon, sums: [...sums].map(([currency, sum]) => ({ currency, ...sum })), zone };
+}
+
+export type FailedLine = SubscriptionLine & {
+  since: Instant | null;
+  failures: number;
+  /** Why the last try failed. */
+  code: string | null;
+  graceEnd: Instant | null;
+};
+
+/** Who could not be charged and has not paid since, by when the next try is. */
+export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }> {
+  const site = await currentSite();
+  const filter: SubscriptionFilter = {
+    state: 'overdue',
+    search: '',
+    sort: 'due',
+    offset: 0,
+    limit: MOST_SOON,
+  };
+  const { rows, zone } = await subscriptionList(filter);
+  const stored = new Map(
+    (
+      await listSubscriptionsById(
+        pool(),
+        rows.map((row) => row.id),
+      )
+    ).map((one) => [one.id, one]),
+  );
+  const codes = await lastDeclines(
+    pool(),
+    rows.map((row) => row.id),
+  );
+  return {
+    zone,
+    rows: rows.map((row) => {
+      const since = stored.get(row.id)?.firstFailedAt ?? null;
+      return {
+        ...row,
+        since,
+        failures: stored.get(row.id)?.failures ?? 0,
+        code: codes.get(row.id) ?? null,
+        graceEnd: since && addLength(since, { n: site.graceDays, unit: 'day' }, zone),
+      };
+    }),
+  };
+}
+
+async function withNames<T extends { offerVersionId: string; gatewayAccountId: string | null }>(
+  rows: T[],
+): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
+  const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
+  const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
+  const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));
+  const accounts = new Map((await listGatewayAccounts(pool())).map((account) => [account.id, account.label]));
+  return rows.map((row) => {
+    const offer = offers.get(row.offerVersionId);
+    return {
+      ...row,
+      offer,
+      tierName: (offer && tiers.get(offer.tierId)) ?? '',
+      through: accounts.get(row.gatewayAccountId ?? '') ?? '',
+    };
+  });
+}

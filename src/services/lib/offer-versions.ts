@@ -1,0 +1,75 @@
+import type { Instant } from '@/core/calendar';
+import { formatMoney } from '@/core/money';
+import { offerSentence } from '@/core/offers/sentence';
+import { nextCharge } from '@/core/subscriptions/upcoming';
+import { pool } from '@/platform/store/db';
+import { countByVersion, findOffer, findOfferVersion, listMovable, type VersionCount } from '@/store/offers';
+import { listSubscriptionsById } from '@/store/subscriptions';
+import { listTierNames } from '@/store/tiers';
+import { currentSite } from '@/platform/site';
+import { asBought, termsUnder } from '@/services/lib/terms';
+
+/** What would change for those on one version, were they moved to the newest. */
+export type MovePreview = {
+  version: number;
+  count: number;
+  before: string;
+  after: string;
+  /** The first and the last day on which it would begin for one of them. */
+  first: Instant;
+  last: Instant;
+  /** What those who pay next would pay then, and pay now. */
+  amounts: { before: string; after: string; count: number }[];
+};
+
+/** How many run on which version of an offer, and what moving them to the newest would change. */
+export async function readVersions(
+  offerId: string,
+): Promise<{ versions: VersionCount[]; previews: MovePreview[] }> {
+  const site = await currentSite();
+  const versions = await countByVersion(pool(), offerId, site.mode);
+  const newest = await findOffer(pool(), offerId);
+  if (!newest || versions.every((version) => version.versionId === newest.versionId || version.movable === 0))
+    return { versions, previews: [] };
+  const names = await listTierNames(pool());
+  const movable = await listSubscriptionsById(
+    pool(),
+    await listMovable(pool(), offerId, site.mode, newest.versionId),
+  );
+  const previews: MovePreview[] = [];
+  for (const { versionId, version, definition } of versions) {
+    const own = movable.filter((subscription) => subscription.offerVersionId === versionId);
+    const old = await findOfferVersion(pool(), versionId);
+    const days = own.flatMap((subscription) => subscription.paidThrough ?? []).sort();
+    const [first, last] = [days[0], days.at(-1)];
+    if (!old || first === undefined || last === undefined) continue;
+    const amounts = new Map<string, MovePreview['amounts'][number]>();
+    for (const subscription of own) {
+      const next = (movesTo: typeof old | null): string => {
+        const charge = nextCharge(
+          subscription,
+          termsUnder(
+            site,
+            asBought(old, subscription.addedTax),
+            movesTo && asBought(movesTo, subscription.addedTax),
+          ),
+        );
+        return charge ? formatMoney(charge.period.amount, definition.currency, true) : 'nothing';
+      };
+      const [before, after] = [next(null), next(newest)];
+      const line = amounts.get(`${before}>${after}`) ?? { before, after, count: 0 };
+      line.count += 1;
+      amounts.set(`${before}>${after}`, line);
+    }
+    previews.push({
+      version,
+      count: own.length,
+      before: offerSentence(definition, { skipTrial: true, skipFee: true, tierNames: names }),
+      after: offerSentence(newest.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+      first,
+      last,
+      amounts: [...amounts.values()],
+    });
+  }
+  return { versions, previews };
+}

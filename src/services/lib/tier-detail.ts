@@ -1,0 +1,51 @@
+import { pool } from '@/platform/store/db';
+import { listJoiningCodes, type JoiningCode } from '@/store/joining-codes';
+import { listOffers, type StoredOffer } from '@/store/offers';
+import {
+  listLadders,
+  listTierNames,
+  listTiers,
+  wasTierEverHeld,
+  type Ladder,
+  type Tier,
+} from '@/store/tiers';
+import { currentSite } from '@/platform/site';
+import { tierOpens, type TierOpens } from './tier-opens';
+import { readTierOverview, type TierOverview } from './tier-overview';
+
+export type TierDetail = {
+  /** Null for one that is about to be made. */
+  tier: Tier | null;
+  others: Tier[];
+  ladders: Ladder[];
+  offers: StoredOffer[];
+  opens: TierOpens | undefined;
+  codes: JoiningCode[];
+  overview: TierOverview | undefined;
+  tierNames: Map<string, string>;
+  isDeletable: boolean;
+};
+
+/** Everything that the Desk shows of a tier; null where there is none of this id. */
+export async function readTierDetail(id: string | null): Promise<TierDetail | null> {
+  const [tiers, ladders, allOffers] = [
+    await listTiers(pool()),
+    await listLadders(pool()),
+    await listOffers(pool()),
+  ];
+  const tier = tiers.find((candidate) => candidate.id === id) ?? null;
+  if (id !== null && !tier) return null;
+  const overview = tier ? await readTierOverview() : null;
+  const all = overview ? [...overview.ladders.flatMap((ladder) => ladder.tiers), ...overview.alone] : [];
+  return {
+    tier,
+    ladders,
+    others: tiers.filter((other) => other.id !== id),
+    offers: allOffers.filter((offer) => offer.tierId === id),
+    opens: tier ? (await tierOpens(await currentSite(), [tier], allOffers)).opens.get(tier.id) : undefined,
+    codes: tier ? await listJoiningCodes(pool(), tier.id) : [],
+    overview: all.find((each) => each.id === id),
+    tierNames: await listTierNames(pool()),
+    isDeletable: tier ? !(await wasTierEverHeld(pool(), tier.id)) : false,
+  };
+}

@@ -1,0 +1,49 @@
+import { isBefore, localDate } from '@/core/calendar';
+import { offerPrice } from '@/core/offers/sentence';
+import { renewalOf } from '@/core/subscriptions/upcoming';
+import { joiningState } from '@/core/tiers/joining';
+import { pool } from '@/platform/store/db';
+import { listOffers } from '@/store/offers';
+import { listTiers } from '@/store/tiers';
+import { siteNow } from '@/platform/clock';
+import type { MemberAccount } from '@/services/lib/member-account';
+import { currentSite } from '@/platform/site';
+import { priceOffer, termsOf } from '@/services/lib/terms';
+
+/** Where a member can go from a subscription: renew it, or go over to another offer of its ladder or tier. */
+export type WaysOn = {
+  renew: { offerId: string } | null;
+  switches: { offerId: string; tierName: string; price: string }[];
+};
+
+export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn>> {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const today = localDate(now, site.zone);
+  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
+  const found = new Map<string, WaysOn>();
+  for (const { subscription, offer } of account.subscriptions) {
+    if (['ended', 'overdue', 'paused'].includes(subscription.state) || subscription.disputedAt) continue;
+    const { terms } = await termsOf(pool(), site, subscription);
+    const renewal = renewalOf(subscription, terms);
+    const open = tiers.filter(
+      (tier) =>
+        (tier.ladderId ?? tier.id) === subscription.track &&
+        !tier.several &&
+        joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today).state === 'open',
+    );
+    found.set(subscription.id, {
+      renew: renewal && !isBefore(now, renewal.from) ? { offerId: offer.id } : null,
+      switches: open.reverse().flatMap((tier) =>
+        offers
+          .filter((other) => other.tierId === tier.id && other.onSale && other.id !== offer.id)
+          .map((other) => ({
+            offerId: other.id,
+            tierName: tier.name,
+            price: offerPrice(priceOffer(site, other, subscription.taxCountry).offer.definition),
+          })),
+      ),
+    });
+  }
+  return found;
+}

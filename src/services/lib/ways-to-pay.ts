@@ -1,0 +1,52 @@
+import { config } from '@/config';
+import { cannotCarry, type Carries } from '@/core/offers/carries';
+import { gatewayById } from '@/gateways';
+import type { Nature } from '@/gateways/contract';
+import { pool, type Db } from '@/platform/store/db';
+import { listCheckoutAccounts, type GatewayAccount } from '@/store/gateways';
+import type { StoredOffer } from '@/store/offers';
+import type { Site } from '@/platform/store/site';
+import { currentSite } from '@/platform/site';
+
+/** A way to pay as checkout shows it. */
+export type WayToPay = {
+  accountId: string;
+  label: string;
+  gateway: string;
+  nature: Nature;
+  /** The gateway's card frame, where it has one. */
+  frame: { url: string; origin: string; gateway: string } | null;
+};
+
+/** The accounts that can carry an offer, in the owner's order. */
+export async function waysToPay(
+  site: Site,
+  offer: Pick<StoredOffer, 'definition'>,
+  db: Db = pool(),
+): Promise<GatewayAccount[]> {
+  const accounts = await listCheckoutAccounts(db, site.mode);
+  return accounts.filter(
+    (account) => cannotCarry(gatewayById(account.gateway).carries, offer.definition).length === 0,
+  );
+}
+
+export function toWay(account: GatewayAccount): WayToPay {
+  const gateway = gatewayById(account.gateway);
+  const frame = gateway.frame(account.siteKey, new URL(config().SITE_URL).origin);
+  return {
+    accountId: account.id,
+    label: account.label,
+    gateway: gateway.name,
+    nature: gateway.nature,
+    frame: frame && { ...frame, gateway: gateway.name },
+  };
+}
+
+/** What each way to pay of the site's mode can carry, for the offer editor's warnings. */
+export async function gatewayLimits(): Promise<{ label: string; carries: Carries }[]> {
+  const site = await currentSite();
+  return (await listCheckoutAccounts(pool(), site.mode)).map(({ label, gateway }) => ({
+    label,
+    carries: gatewayById(gateway).carries,
+  }));
+}

@@ -1,0 +1,30 @@
+import { nothing } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { memberUse } from '@/platform/use';
+import { listNotes } from '@/store/member-notes';
+import { findMember } from '@/store/members';
+import { memberDocuments } from './lib/document-list';
+import { accountSections, memberAccount } from './lib/member-account';
+import { waysOn } from './lib/ways-on';
+
+/** How many of the newest receipts the account page shows. */
+const RECEIPTS = 6;
+
+/** Everything that a member's own account shows, its sections as the owner arranged them. */
+export const myAccount = memberUse('my-account', nothing, async ({ memberId }) => {
+  const member = await findMember(pool(), memberId);
+  if (!member) return missing();
+  const account = await memberAccount(member);
+  const documents = await memberDocuments(memberId, RECEIPTS + 1);
+  return done({
+    name: member.name,
+    email: member.email,
+    account,
+    ways: await waysOn(account),
+    notes: await listNotes(pool(), memberId, true),
+    order: await accountSections(account),
+    receipts: documents.slice(0, RECEIPTS),
+    hasMoreReceipts: documents.length > RECEIPTS,
+  });
+});

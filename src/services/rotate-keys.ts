@@ -1,0 +1,28 @@
+import { realNow } from '@/platform/clock';
+import { nothing } from '@/platform/inputs';
+import { record } from '@/platform/record';
+import { done, type Result } from '@/platform/result';
+import { isSealedAnew, seal, unseal } from '@/platform/seal';
+import { transaction } from '@/platform/store/db';
+import { systemUse } from '@/platform/use';
+import { lockSealed, SEALED_PLACES, setSealed, type SealedPlace } from '@/store/sealed';
+
+export type Rotated = Record<SealedPlace, { resealed: number; all: number }>;
+
+/**
+ * Seals everything again under SEALING_KEY that was sealed under an old key, all or nothing. Afterwards the old keys can
+ * be removed from SEALING_KEYS_OLD. Safe to run again, and while the site is running.
+ */
+export const rotateKeys = systemUse('rotate-keys', nothing, async (actor): Promise<Result<Rotated>> => {
+  return transaction(async (db) => {
+    const rotated = {} as Rotated;
+    for (const place of SEALED_PLACES) {
+      const rows = await lockSealed(db, place);
+      const old = rows.filter(({ sealed }) => !isSealedAnew(sealed));
+      for (const { id, sealed } of old) await setSealed(db, place, id, seal(unseal(sealed)));
+      rotated[place] = { resealed: old.length, all: rows.length };
+    }
+    await record(db, actor, realNow(), 'keys rotated', 'site', rotated);
+    return done(rotated);
+  });
+});

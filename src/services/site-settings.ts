@@ -1,0 +1,58 @@
+import { wholeArrangement } from '@/core/account-sections';
+import { listCountries } from '@/platform/countries';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { publicUse, staffUse } from '@/platform/use';
+import { listTiers } from '@/store/tiers';
+
+/** What every page may say of the site. */
+export const siteFacts = publicUse('site-facts', nothing, async () => {
+  const { name, zone, mode, currency, mayDeleteAccount, tax } = await currentSite();
+  return done({ name, zone, mode, currency, mayDeleteAccount, hasTax: tax.way !== 'none' });
+});
+
+const bySetUp = staffUse('set up the site');
+const onSale = async () => (await listTiers(pool())).filter((tier) => !tier.retiredAt);
+
+export const taxSettings = bySetUp('tax-settings', nothing, async () => {
+  const { tax, homeCountry, seller, taxNumber, documentPrefix } = await currentSite();
+  return done({
+    tax,
+    homeCountry,
+    seller,
+    taxNumber,
+    documentPrefix,
+    tiers: await onSale(),
+    countries: listCountries(),
+  });
+});
+
+export const dunningSettings = bySetUp('dunning-settings', nothing, async () => {
+  const { retryDays, graceDays } = await currentSite();
+  return done({ retryDays, graceDays });
+});
+
+export const staffSettings = bySetUp('staff-settings', nothing, async () => {
+  const { staffIdleMinutes, refundAsksAbove, currency } = await currentSite();
+  return done({ staffIdleMinutes, refundAsksAbove, currency });
+});
+
+export const accountSettings = bySetUp('account-settings', nothing, async () => {
+  const { accountSections, mayDeleteAccount } = await currentSite();
+  return done({
+    sections: wholeArrangement(accountSections),
+    mayDelete: mayDeleteAccount,
+    tiers: (await onSale()).map(({ id, name, accountSections: own }) => ({
+      id,
+      name,
+      sections: own && wholeArrangement(own),
+    })),
+  });
+});
+
+export const mailSettings = bySetUp('mail-settings', nothing, async () => {
+  const { senderName, senderAddress, mails } = await currentSite();
+  return done({ senderName, senderAddress, mails });
+});

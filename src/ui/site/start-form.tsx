@@ -1,0 +1,92 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useRef, useState } from 'react';
+import { findWork } from '@/core/people/work';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { TextField } from '../kit/field';
+
+/** So many tries at a time, so that the page never stutters. */
+const AT_ONCE = 400;
+/** The site takes a form sent sooner for a program's; a person who is that quick waits for the rest of it. */
+const LEAST_MS = 1_300;
+
+const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** The proof of work for a form stamp. */
+async function workFor(stamp: string): Promise<string> {
+  for (let from = 0; ; from += AT_ONCE) {
+    const found = findWork(stamp, from, AT_ONCE);
+    if (found) return found;
+    await pause(0);
+  }
+}
+
+/** The action, with the proof of work that the page computes while the form is filled in; a quicker person waits a moment. */
+function useWorkedFor(action: FormAction, stamp: string): FormAction {
+  const work = useRef<Promise<string>>(undefined);
+  const seen = useRef(0);
+  useEffect(() => {
+    seen.current = performance.now();
+    work.current = workFor(stamp);
+  }, [stamp]);
+  return async (state, form) => {
+    form.set('work', await (work.current ?? workFor(stamp)));
+    await pause(Math.max(0, seen.current + LEAST_MS - performance.now()));
+    return action(state, form);
+  };
+}
+
+type Props = {
+  action: FormAction;
+  offerId: string;
+  to: string;
+  /** The signed moment at which this form was shown. */
+  stamp: string;
+  signInHref: string;
+};
+
+/** Where a visitor begins to join: with the address that a code is mailed to. */
+export function StartForm({ action, offerId, to, stamp, signInHref }: Props) {
+  // One stamp for as long as this page is open: what was worked out is for it.
+  const [shown] = useState(stamp);
+  const worked = useWorkedFor(action, shown);
+  return (
+    <ActionForm action={worked} label="Join" className="grid content-start gap-5">
+      <FormMessage />
+      <input type="hidden" name="offerId" value={offerId} />
+      <input type="hidden" name="to" value={to} />
+      <input type="hidden" name="shown" value={shown} />
+      {/* People never see this field; programs that fill in everything do. */}
+      <div className="absolute -left-[200vw]" aria-hidden>
+        <label>
+          Leave this empty
+          <input type="text" name="website" tabIndex={-1} autoComplete="off" />
+        </label>
+      </div>
+      <TextField
+        name="email"
+        label="Your email"
+        type="email"
+        autoComplete="email"
+        className="max-w-md"
+        hint="We email you a six-digit code, whether or not you’ve been here before. No password needed."
+        required
+      />
+      <SubmitButton busy="Sending the code…" className="min-h-12 text-base sm:w-fit sm:px-8">
+        Continue
+      </SubmitButton>
+      <noscript>
+        <p className="text-metered">
+          Joining needs JavaScript. Switch it on in your browser, then load this page again.
+        </p>
+      </noscript>
+      <p className="text-muted">
+        Have a password?{' '}
+        <Link className="text-spruce underline" href={signInHref}>
+          Sign in
+        </Link>
+      </p>
+    </ActionForm>
+  );
+}

@@ -1,0 +1,62 @@
+import type { OutgoingHttpHeaders, ServerResponse } from 'node:http';
+
+/** The page needs nothing but itself: no script, no file, no database. */
+export const FAILURE_HEADERS = {
+  'content-type': 'text/html; charset=utf-8',
+  'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'",
+};
+
+/** What is shown where even the pages fail: by itself, without script, database or anything else. */
+export function failurePage(id: string): string {
+  return `<!doctype html><html lang="en-GB"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Something went wrong</title>
+<style>:root{color-scheme:light dark;--ground:#F6F3EC;--ink:#1D2B2F;--muted:#5C6866;--link:#1F5A4C}
+@media(prefers-color-scheme:dark){:root{--ground:#12191C;--ink:#E7E3D8;--muted:#9DA8A6;--link:#8CC7B4}}
+body{margin:0;background:var(--ground);color:var(--ink);font:18px/1.6 system-ui,sans-serif}main{max-width:36rem;margin:0 auto;padding:4rem 1.25rem}
+h1{font-size:2rem;line-height:1.2}a{color:var(--link)}.id{color:var(--muted)}</style></head>
+<body><main><h1>Something went wrong</h1>
+<p>We couldn’t finish what you asked for. If you were only reading, nothing was changed. If you were paying or saving something, we can’t tell from here whether it went through: look in your account before you try again. You will never be charged twice for the same thing.</p>
+<p>Use your browser’s Back button to return to what you typed, or <a href="/account">open your account</a>.</p>
+<p class="id">If it happens again, tell the people who run this site this number: ${id}</p>
+</main></body></html>`;
+}
+
+type Written = (...all: unknown[]) => boolean;
+
+/**
+ * Puts the failure page in place of whatever page is answered with 500: those that the pages make themselves are blank
+ * without script. Files, data and forms that are sent by script keep their own answer.
+ */
+export function replaceFailedPages(response: ServerResponse, id: string): void {
+  /* eslint-disable @typescript-eslint/unbound-method -- called on the response below */
+  const write = response.write as Written;
+  const end = response.end as unknown as (...all: unknown[]) => ServerResponse;
+  const writeHead = response.writeHead as (...all: unknown[]) => ServerResponse;
+  /* eslint-enable @typescript-eslint/unbound-method */
+  let isReplaced = false;
+  const replace = (): void => {
+    if (response.headersSent || isReplaced || response.statusCode !== 500) return;
+    if (!String(response.getHeader('content-type') ?? '').startsWith('text/html')) return;
+    isReplaced = true;
+    for (const name of ['content-encoding', 'content-length', 'transfer-encoding', 'link', 'etag'])
+      response.removeHeader(name);
+    for (const [name, value] of Object.entries(FAILURE_HEADERS)) response.setHeader(name, value);
+  };
+  // The compressing layer sends headers first.
+  response.writeHead = (...all: unknown[]) => {
+    const [status, ...rest] = all;
+    response.statusCode = Number(status);
+    const given = rest.find((one) => typeof one === 'object' && one !== null) ?? {};
+    for (const [name, value] of Object.entries(given as OutgoingHttpHeaders))
+      if (value !== undefined) response.setHeader(name, value);
+    replace();
+    return writeHead.call(response, status);
+  };
+  response.write = ((...all: unknown[]) => {
+    replace();
+    return isReplaced || write.apply(response, all);
+  }) as typeof response.write;
+  response.end = ((...all: unknown[]) => {
+    replace();
+    return isReplaced ? end.call(response, failurePage(id)) : end.apply(response, all);
+  }) as typeof response.end;
+}

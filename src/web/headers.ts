@@ -1,0 +1,31 @@
+import type { ServerResponse } from 'node:http';
+import type { InHand } from '@/platform/request';
+
+const YEAR = 365 * 86_400;
+
+/** Headers that every response has. What a page or a route has set itself stays. */
+export function finishHeaders(
+  response: ServerResponse,
+  { id, isHttps, request }: { id: string; isHttps: boolean; request: InHand },
+): void {
+  const standing: Record<string, string> = {
+    'x-request-id': id,
+    'x-content-type-options': 'nosniff',
+    'referrer-policy': 'strict-origin-when-cross-origin',
+    'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+    'cross-origin-opener-policy': 'same-origin',
+    'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+    'cache-control': 'no-store',
+    ...(isHttps && { 'strict-transport-security': `max-age=${YEAR}; includeSubDomains` }),
+  };
+  // eslint-disable-next-line @typescript-eslint/unbound-method -- called on the response below
+  const writeHead = response.writeHead as (...all: unknown[]) => ServerResponse;
+  response.writeHead = (...all: unknown[]) => {
+    const given = all.find((one) => typeof one === 'object' && one !== null) ?? {};
+    const names = new Set(Object.keys(given).map((name) => name.toLowerCase()));
+    for (const [name, value] of Object.entries(standing))
+      if (!names.has(name) && !response.hasHeader(name)) response.setHeader(name, value);
+    const [status, ...rest] = all;
+    return writeHead.call(response, status === 500 && request.isUnreadable ? 400 : status, ...rest);
+  };
+}

@@ -1,0 +1,73 @@
+import { createServer } from 'node:http';
+import { parseArgs } from 'node:util';
+import next from 'next';
+import { configOrExit } from '@/config';
+import { logOf } from '@/platform/log';
+import { closePools } from '@/platform/store/db';
+import { admit } from './admit';
+import { FAILURE_HEADERS, failurePage, replaceFailedPages } from './failure-page';
+import { finishHeaders } from './headers';
+import { pathForLog } from './path-for-log';
+import { answering } from '@/platform/request';
+
+const { TRUSTED_PROXIES, SITE_URL } = configOrExit();
+const log = logOf('web');
+const { values } = parseArgs({
+  options: { host: { type: 'string', default: '127.0.0.1' }, port: { type: 'string', default: '3000' } },
+});
+const port = Number(values.port);
+
+const app = next({ dev: false, hostname: values.host, port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+const server = createServer((request, response) => {
+  const started = performance.now();
+  const admitted = admit(request, TRUSTED_PROXIES);
+  const { id } = admitted;
+  const inHand = { isTakenUp: false, isUnreadable: false };
+  finishHeaders(response, { id, isHttps: SITE_URL.startsWith('https:'), request: inHand });
+  replaceFailedPages(response, id);
+  response.once('close', () => {
+    const isAsset = request.url?.startsWith('/_next/') ?? false;
+    log[isAsset ? 'debug' : 'info'](
+      {
+        request: id,
+        method: request.method,
+        path: pathForLog(request.url ?? ''),
+        status: response.statusCode,
+        ms: Math.round(performance.now() - started),
+        ...(!response.writableFinished && { cut: true }),
+      },
+      'answered',
+    );
+  });
+  if (!admitted.ok) {
+    response.writeHead(admitted.status, { 'content-type': 'text/plain; charset=utf-8', ...admitted.headers });
+    response.end(admitted.words);
+    // What is still on its way is read away for a moment, or the answer would be lost with the connection.
+    request.resume();
+    setTimeout(() => request.complete || request.destroy(), 1_000).unref();
+    return;
+  }
+  answering(inHand, () => handle(request, response)).catch((error: unknown) => {
+    log.error({ err: error, request: id }, 'a request failed');
+    if (response.headersSent) return response.destroy();
+    response.writeHead(500, FAILURE_HEADERS);
+    response.end(failurePage(id));
+  });
+});
+// A request has half a minute to arrive; its answer may take longer.
+server.requestTimeout = 30_000;
+server.headersTimeout = 10_000;
+server.on('clientError', (_, socket) => {
+  if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n');
+});
+
+server.listen(port, values.host, () => log.info({ host: values.host, port }, 'web started'));
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close(() => void closePools().finally(() => process.exit(0)));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), 3_000).unref();
+  });

@@ -1,0 +1,8 @@
+/** Addresses whose last part is a secret that grants access. */
+const SECRET = /^(\/sign-in\/(?:link|code)\/).+/;
+
+/** An address for the log: without its query, and without secrets that grant access. */
+export function pathForLog(url: string): string {
+  const path = url.split('?')[0] ?? '';
+  return path.replace(SECRET, '$1(left out)').slice(0, 300);
+}

@@ -1,0 +1,266 @@
+import { readdirSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { may, STAFF_ROLES, type StaffRole } from '../../src/core/staff';
+import { approveAtWallet } from '../../scripts/lib/stand-ins';
+import { VISITOR_ACTOR, WORKER, type Actor } from '../../src/platform/actor';
+import { pool } from '../../src/platform/store/db';
+import type { Use } from '../../src/platform/use';
+import { prepare } from '../../src/services/lib/prepare-joining';
+import { findMember } from '../../src/store/members';
+import {
+  asMember,
+  connectOthers,
+  join,
+  joinInput,
+  joinNew,
+  lanternMoor,
+  newPerson,
+  passDays,
+  rows,
+  value,
+} from './lantern-moor';
+
+const moor = lanternMoor();
+
+/**
+ * Who may call what, written by hand: a new use case is added here as well. What belongs to a member is named
+ * with how a thing of theirs is found.
+ */
+const STAFF: Record<string, StaffRole[]> = {
+  // Looking at the Desk.
+  ...each(
+    ['owner', 'editor', 'helper', 'viewer'],
+    `accessMap contentList deskFrame exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+     failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
+     transferList unfinishedJoinings chooseViewpoint`,
+  ),
+  ...each(['owner', 'editor'], 'itemEditor importItem addCategory saveItem ruleEditor deleteRule saveRule'),
+  ...each(
+    ['owner', 'helper'],
+    'endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays',
+  ),
+  // Money, tiers and the site itself.
+  ...each(
+    ['owner'],
+    `arrangeGateway checkAccount connectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+     confirmTransfer importStatement mayImportStatement putAside processAgain refundPayment refundWasSent
+     copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
+     saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
+     askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
+     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock`,
+  ),
+};
+const PUBLIC = words(
+  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareJoining receiveGatewayEvent pictureById askForCode
+   signIn signOut whoIsThere siteMenu siteFacts startJoining isLinkGood takeLink categoryNames listFeed listItems viewItem
+   whoIsLooking`,
+);
+/** For any signed-in member, about themselves alone: their input names no id of others. */
+const OWN = words(
+  `changeAddress changeDetails deleteAccount joinTier myAccount myData changePassword mySettings signOutEverywhere myDocuments
+   endMySession`,
+);
+const SYSTEM = words(
+  `applyGatewayEvents clearTestData issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements sweepPayments
+   tidyUp remindAndExpire writeReminders rotateKeys`,
+);
+type Theirs = {
+  subscription: string;
+  quote: string;
+  document: string;
+  payment: string;
+  joining: string;
+  waiting: string;
+  agreement: string;
+};
+/** About a thing of a member's: what names it, and which staff may for any member. */
+const OWNED: Record<string, { input: (theirs: Theirs) => unknown; staff?: StaffRole[] }> = {
+  afterJoining: { input: ({ joining }) => joining },
+  pendingJoining: { input: ({ waiting }) => waiting },
+  joiningToPay: { input: ({ waiting }) => waiting },
+  joiningToPayAsPdf: { input: ({ waiting }) => waiting },
+  returnFromWallet: { input: ({ joining }) => joining },
+  returnFromApproval: { input: ({ agreement }) => agreement },
+  methodChoices: { input: ({ subscription }) => subscription },
+  changeMethod: {
+    input: ({ subscription }) => ({ subscriptionId: subscription, accountId: moor.accountId }),
+  },
+  payOwed: { input: ({ subscription }) => subscription },
+  renewSubscription: { input: ({ subscription }) => ({ subscriptionId: subscription, until: 'never' }) },
+  switchLater: { input: ({ quote }) => quote },
+  undoSwitchLater: { input: ({ subscription }) => subscription },
+  ...Object.fromEntries(
+    ['readDocument', 'documentAsPdf'].map((name) => [
+      name,
+      { input: ({ document }: Theirs) => document, staff: [...STAFF_ROLES] },
+    ]),
+  ),
+  invoiceOfPayment: { input: ({ payment }) => payment, staff: [...STAFF_ROLES] },
+  invoiceToPay: { input: ({ subscription }) => subscription, staff: [...STAFF_ROLES] },
+  invoiceToPayAsPdf: { input: ({ subscription }) => subscription, staff: [...STAFF_ROLES] },
+  pauseSubscription: { input: ({ subscription }) => subscription, staff: ['owner', 'helper'] },
+  resumeSubscription: { input: ({ subscription }) => subscription, staff: ['owner', 'helper'] },
+  cancelSubscription: { input: ({ subscription }) => subscription, staff: ['owner', 'helper'] },
+  undoCancel: { input: ({ subscription }) => subscription, staff: ['owner', 'helper'] },
+};
+
+function words(text: string): string[] {
+  return text.trim().split(/\s+/);
+}
+function each(roles: StaffRole[], names: string): Record<string, StaffRole[]> {
+  return Object.fromEntries(words(names).map((name) => [name, roles]));
+}
+
+const staffAs = (role: StaffRole): Actor => ({
+  kind: 'staff',
+  memberId: '00000000-0000-4000-8000-0000000000aa',
+  staffRole: role,
+});
+/** An input that no schema takes: permitted callers are told so, and nothing happens. */
+const NONSENSE = Symbol('nonsense') as unknown;
+
+const uses = new Map<string, Use<unknown>>();
+const strays: string[] = [];
+let theirs: Theirs;
+let right: Actor;
+let wrong: Actor;
+
+beforeAll(async () => {
+  for (const file of readdirSync('src/services').filter((name) => name.endsWith('.ts'))) {
+    const exported = (await import(`../../src/services/${file}`)) as Record<string, unknown>;
+    for (const [name, thing] of Object.entries(exported)) {
+      if (typeof thing !== 'function') continue;
+      if ('use' in thing) uses.set(name, thing as Use<unknown>);
+      else strays.push(`${file}: ${name}`);
+    }
+  }
+  const { wallet, bank } = await connectOthers(moor);
+  const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+  await passDays(moor, 16);
+  right = asMember(memberId);
+  wrong = asMember((await join(moor, 'warden-monthly', 'works')).memberId);
+  const member = (await findMember(pool(), memberId))!;
+  const first = async (sql: string): Promise<string> =>
+    (await rows<{ id: string }>(sql, [memberId]))[0]?.id ?? '';
+  const waiting = await joinInput(moor, 'eclipse-week-once', null, {
+    accountId: bank,
+    name: member.name,
+    email: member.email,
+  });
+  value(await joinNew(waiting));
+  const asked = await joinInput(moor, 'mirror-makers-instalments', null, {
+    accountId: wallet,
+    name: member.name,
+    email: member.email,
+  });
+  const joined = value(await joinNew(asked));
+  if (joined.state === 'approve') await approveAtWallet(joined.url);
+  theirs = {
+    subscription: subscription.id,
+    quote: (await prepare('gazer-free', member))?.quoteId ?? '',
+    payment: await first(
+      'SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id WHERE s.member_id = $1 AND p.gateway_ref IS NOT NULL',
+    ),
+    document: '',
+    joining: await first(`SELECT id FROM joinings WHERE member_id = $1 AND state = 'done'`),
+    waiting: waiting.joiningId,
+    agreement: await first(
+      'SELECT a.id FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id WHERE s.member_id = $1',
+    ),
+  };
+  theirs.document = value(await uses.get('invoiceOfPayment')!(right, theirs.payment)) as string;
+  expect(Object.entries(theirs).filter(([, id]) => !id)).toEqual([]);
+});
+
+const codeOf = async (name: string, actor: Actor, input: unknown = NONSENSE): Promise<string> => {
+  const answer = await uses.get(name)!(actor, input);
+  return answer.ok ? 'done' : (answer.code ?? 'refused');
+};
+
+it('every function of every service is a use case, and who may call it is written down here', () => {
+  expect(strays).toEqual([]);
+  expect([...uses.keys()].sort()).toEqual(
+    [...Object.keys(STAFF), ...PUBLIC, ...OWN, ...SYSTEM, ...Object.keys(OWNED)].sort(),
+  );
+});
+
+describe('for staff', () => {
+  it.each(Object.entries(STAFF))('%s', async (name, roles) => {
+    expect(await codeOf(name, VISITOR_ACTOR)).toBe('sign-in');
+    expect(await codeOf(name, right)).toBe('forbidden');
+    for (const role of STAFF_ROLES)
+      expect([role, await codeOf(name, staffAs(role))]).toEqual([
+        role,
+        roles.includes(role) ? 'invalid' : 'forbidden',
+      ]);
+    // The right that the maker knows is the one that is meant here.
+    const { right: asked } = uses.get(name)!.use;
+    expect(STAFF_ROLES.filter((role) => asked && may(role, asked))).toEqual(roles);
+  });
+});
+
+describe('for the site itself', () => {
+  it.each(SYSTEM)('%s', async (name) => {
+    for (const actor of [VISITOR_ACTOR, right, staffAs('owner')])
+      expect(await codeOf(name, actor)).toBe('forbidden');
+    expect(await codeOf(name, WORKER)).toBe('invalid');
+  });
+});
+
+describe('for anybody', () => {
+  it.each(PUBLIC)('%s', async (name) => {
+    for (const actor of [VISITOR_ACTOR, right, staffAs('viewer')])
+      expect(await codeOf(name, actor)).toBe('invalid');
+  });
+});
+
+describe('for any signed-in member, about themselves', () => {
+  it.each(OWN)('%s', async (name) => {
+    expect(await codeOf(name, VISITOR_ACTOR)).toBe('sign-in');
+    expect(await codeOf(name, right)).toBe('invalid');
+  });
+
+  it('someone else’s session cannot be ended', async () => {
+    const person = await newPerson();
+    const [session] = await rows<{ id: string }>(
+      `INSERT INTO sessions (token_hash, member_id, expires_at) VALUES ('\\x01', $1, now() + interval '1 day') RETURNING id`,
+      [person.memberId],
+    );
+    expect(await codeOf('endMySession', right, session!.id)).toBe('refused');
+    expect(await codeOf('endMySession', person, session!.id)).toBe('done');
+  });
+});
+
+describe('for the member whose it is', () => {
+  it.each(Object.entries(OWNED))('%s', async (name, { input, staff = [] }) => {
+    expect(await codeOf(name, VISITOR_ACTOR, input(theirs))).toBe('sign-in');
+    expect(await codeOf(name, wrong, input(theirs))).toBe('missing');
+    for (const role of STAFF_ROLES.filter((each) => !staff.includes(each)))
+      expect([role, await codeOf(name, staffAs(role), input(theirs))]).toEqual([role, 'missing']);
+    expect(await codeOf(name, right)).toBe('invalid');
+    const own = await codeOf(name, right, input(theirs));
+    // Nothing of theirs is owed by transfer, so there is no invoice to pay; everything else answers them.
+    if (!name.startsWith('invoiceToPay')) expect(['done', 'refused']).toContain(own);
+    for (const role of staff)
+      expect(['forbidden', 'sign-in']).not.toContain(await codeOf(name, staffAs(role), input(theirs)));
+  });
+
+  it('and not for an id that nobody has', async () => {
+    const nobody = '00000000-0000-4000-8000-000000000000';
+    const ids = Object.fromEntries(Object.keys(theirs).map((key) => [key, nobody])) as Theirs;
+    for (const [name, { input }] of Object.entries(OWNED))
+      for (const actor of [right, staffAs('owner')])
+        expect([name, await codeOf(name, actor, input(ids))]).toEqual([name, 'missing']);
+  });
+});
+
+it('refusals are audited with caller and use case, and cannot flood the audit', async () => {
+  const stranger = asMember('00000000-0000-4000-8000-0000000000bb');
+  for (let n = 0; n < 40; n++) await codeOf('memberFile', stranger, right.memberId);
+  const refusals = await rows<{ subject: string; actor_id: string }>(
+    `SELECT subject, actor_id FROM audit WHERE action = 'refused' AND actor_id = $1`,
+    [stranger.memberId],
+  );
+  expect(refusals[0]).toEqual({ subject: 'use:member-file', actor_id: stranger.memberId });
+  expect(refusals.length).toBeLessThanOrEqual(30);
+});
