@@ -7,7 +7,11 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts'], testTimeout: 20_000 },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
+          testTimeout: 20_000,
+        },
       },
       {
         resolve: { alias },

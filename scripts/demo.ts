@@ -1,5 +1,5 @@
 /** Brings Lantern Moor up: database, stand-ins, web and worker. What scripts/demo.sh runs. */
-import { prepare, Stack, stopWith, untilAnswers } from './lib/stack';
+import { prepare, Stack, stopWith } from './lib/stack';
 
 const started = Date.now();
 const tell = (text: string): void => console.log(`  ${text}`);
@@ -8,15 +8,16 @@ stopWith(stack);
 
 try {
   console.log('\nNest Key: the demo site Lantern Moor\n');
-  const { environment, siteUrl, gatewayUrl, walletUrl, letterboxUrl, webArgs, workerArgs } = await prepare(
-    stack,
-    { postgres: 5460, web: 4100, gateway: 4110, wallet: 4115, smtp: 4125, letterbox: 4120 },
-    tell,
-  );
+  const { environment, siteUrl, gatewayUrl, walletUrl, letterboxUrl, webPort, webArgs, workerArgs } =
+    await prepare(
+      stack,
+      { postgres: 5460, web: 4100, gateway: 4110, wallet: 4115, smtp: 4125, letterbox: 4120 },
+      tell,
+    );
   Object.assign(process.env, environment);
   tell('Starting the site');
   stack.start('web', webArgs, environment);
-  await untilAnswers(`${siteUrl}/sign-in`, 'The site');
+  await stack.untilAnswers(webPort, 'The site', '/sign-in');
   tell('Loading Lantern Moor');
   const { loadDemo, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
   await loadDemo(gatewayUrl, tell);

@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort } from './lib/ports';
-import { prepare, Stack, stopWith, untilAnswers, webArgs } from './lib/stack';
+import { prepare, Stack, stopWith, webArgs } from './lib/stack';
 
 type Count = { passed: number; failed: number };
 const SUITES = ['lint', 'types', 'unit', 'database', 'browser'] as const;
@@ -73,8 +73,8 @@ async function vitest(project: string): Promise<Count> {
 async function browser(): Promise<Count> {
   const {
     environment,
-    siteUrl,
     letterboxUrl,
+    webPort,
     webArgs: first,
     workerArgs,
   } = await prepare(
@@ -93,13 +93,13 @@ async function browser(): Promise<Count> {
   stack.start('web-2', webArgs(second), environment);
   stack.start('worker', workerArgs, environment);
   stack.start('worker-2', workerArgs, environment);
-  await untilAnswers(`${siteUrl}/sign-in`, 'The site');
-  await untilAnswers(`http://127.0.0.1:${second}/sign-in`, 'The second web');
+  await stack.untilAnswers(webPort, 'The site', '/sign-in');
+  const secondUrl = await stack.untilAnswers(second, 'The second web', '/sign-in');
   const file = join(stack.folder, 'browser.json');
   const ok = await run(['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json', ...extra], {
     ...environment,
     NODE_ENV: 'test',
-    SECOND_SITE_URL: `http://127.0.0.1:${second}`,
+    SECOND_SITE_URL: secondUrl,
     LETTERBOX_URL: letterboxUrl,
     NEST_TEST_FOLDER: stack.folder,
     PLAYWRIGHT_JSON_OUTPUT_NAME: file,

@@ -1,22 +1,33 @@
-import { createServer } from 'node:net';
+import { createServer, type Server } from 'node:net';
 
-function isFree(port: number): Promise<boolean> {
+/** What this process has claimed; the kernel lets go of it when the process ends, however it ends. */
+const claims = new Map<number, Server>();
+
+function listen(port: number, host: string): Promise<Server | null> {
   return new Promise((resolve) => {
-    const server = createServer();
-    server.once('error', () => resolve(false));
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+    const server = createServer().unref();
+    server.once('error', () => resolve(null));
+    server.listen({ port, host, exclusive: true }, () => resolve(server));
   });
 }
 
-const given = new Set<number>();
-
-/** The wanted port where nobody has it, else the next free one. */
+/**
+ * A port of 127.0.0.1 that is free, the wanted one or the next, held for as long as this process lives.
+ * It is held by listening on the same port of 127.0.0.2: between looking and using, no other run can choose it.
+ * @throws where none of the next 500 is free
+ */
 export async function freePort(wanted: number): Promise<number> {
   for (let port = wanted; port < wanted + 500; port++) {
-    if (!given.has(port) && (await isFree(port))) {
-      given.add(port);
+    const claim = claims.has(port) ? null : await listen(port, '127.0.0.2');
+    if (!claim) continue;
+    claims.set(port, claim);
+    const probe = await listen(port, '127.0.0.1');
+    if (probe) {
+      await new Promise((resolve) => probe.close(resolve));
       return port;
     }
+    claims.delete(port);
+    claim.close();
   }
   throw new Error(`no free port from ${wanted} to ${wanted + 500}`);
 }

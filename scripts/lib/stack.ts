@@ -15,6 +15,8 @@ export class Stack {
   private stopping = false;
   private stopped: Promise<void> | undefined;
   readonly folder: string;
+  /** What every server of this run answers with, so that no other program is taken for one of them. */
+  readonly token = randomBytes(16).toString('hex');
   /** Called when a process ends that nobody stopped. */
   onLost: (name: string) => void = () => {};
 
@@ -32,7 +34,7 @@ export class Stack {
     const log = createWriteStream(this.logFile(name), { flags: 'a' });
     // A group of its own: a Ctrl+C at the terminal reaches this process first, which then stops them in order.
     const child = spawn(process.execPath, args, {
-      env: { ...process.env, ...environment },
+      env: { ...process.env, ...environment, RUN_TOKEN: this.token },
       stdio: ['ignore', 'pipe', 'pipe'],
       detached: true,
     });
@@ -55,6 +57,42 @@ export class Stack {
     const code = await new Promise<number | null>((resolve) => child.once('exit', resolve));
     this.onLost = lost;
     if (code !== 0) throw new Error(`${name} failed; see ${this.logFile(name)}`);
+  }
+
+  /** A stand-in gateway, answering. @returns its address */
+  async standIn(name: 'curlew-cards' | 'dunlin-wallet', wantedPort: number): Promise<string> {
+    const port = await freePort(wantedPort);
+    this.start(name, tsx(`stand-ins/${name}/main.ts`, String(port), join(this.folder, `${name}.json`)), {});
+    return this.untilAnswers(port, name);
+  }
+
+  /** The stand-in for a mail server, answering. @returns the addresses of its mail and of its page */
+  async letterbox(
+    wantedSmtp: number,
+    wantedPage: number,
+  ): Promise<{ smtpUrl: string; letterboxUrl: string }> {
+    const [smtp, page] = [await freePort(wantedSmtp), await freePort(wantedPage)];
+    this.start('letterbox', tsx('stand-ins/letterbox/main.ts', String(smtp), String(page)), {});
+    return { smtpUrl: `smtp://127.0.0.1:${smtp}`, letterboxUrl: await this.untilAnswers(page, 'Letterbox') };
+  }
+
+  /**
+   * Waits until a server of this run answers on a port. @returns its address
+   * @throws after a minute, or at once where another program answers
+   */
+  async untilAnswers(port: number, what: string, path = '/'): Promise<string> {
+    const url = `http://127.0.0.1:${port}`;
+    const end = Date.now() + 60_000;
+    while (Date.now() < end) {
+      const token = await fetch(url + path, { redirect: 'manual' })
+        .then((answered) => answered.headers.get('x-run-token') ?? '')
+        .catch(() => null);
+      if (token === this.token) return url;
+      if (token !== null)
+        throw new Error(`Another program answers at ${url}, where ${what} was to be. Run this again.`);
+      await new Promise((resolve) => setTimeout(resolve, 150));
+    }
+    throw new Error(`${what} did not answer at ${url} within a minute`);
   }
 
   /** Ends one process at once, as a crash would. */
@@ -102,19 +140,6 @@ export class Stack {
   }
 }
 
-/** Waits until an address answers at all. @throws after a minute */
-export async function untilAnswers(url: string, what: string): Promise<void> {
-  const end = Date.now() + 60_000;
-  while (Date.now() < end) {
-    const answered = await fetch(url, { redirect: 'manual' })
-      .then(() => true)
-      .catch(() => false);
-    if (answered) return;
-    await new Promise((resolve) => setTimeout(resolve, 150));
-  }
-  throw new Error(`${what} did not answer at ${url} within a minute`);
-}
-
 const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', file, ...args];
 const NEXT = 'node_modules/next/dist/bin/next';
 
@@ -133,6 +158,7 @@ export type Running = {
   gatewayUrl: string;
   walletUrl: string;
   letterboxUrl: string;
+  webPort: number;
   webArgs: string[];
   workerArgs: string[];
 };
@@ -149,15 +175,14 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
   tell('Making the database');
   await migrate(server.url(database));
 
+  tell('Starting the stand-ins: Curlew Cards, Dunlin Wallet and Letterbox');
+  const [gatewayUrl, walletUrl, { smtpUrl, letterboxUrl }] = await Promise.all([
+    stack.standIn('curlew-cards', wanted.gateway),
+    stack.standIn('dunlin-wallet', wanted.wallet),
+    stack.letterbox(wanted.smtp, wanted.letterbox),
+  ]);
   const web = await freePort(wanted.web);
-  const gateway = await freePort(wanted.gateway);
-  const wallet = await freePort(wanted.wallet);
-  const smtp = await freePort(wanted.smtp);
-  const letterbox = await freePort(wanted.letterbox);
   const siteUrl = `http://127.0.0.1:${web}`;
-  const gatewayUrl = `http://127.0.0.1:${gateway}`;
-  const walletUrl = `http://127.0.0.1:${wallet}`;
-  const letterboxUrl = `http://127.0.0.1:${letterbox}`;
   const environment: Environment = {
     NODE_ENV: 'production',
     NEXT_TELEMETRY_DISABLED: '1',
@@ -166,28 +191,15 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     SEALING_KEY: randomBytes(32).toString('hex'),
     SIGNING_KEY: randomBytes(32).toString('hex'),
     NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: randomBytes(32).toString('base64'),
-    SMTP_URL: `smtp://127.0.0.1:${smtp}`,
+    SMTP_URL: smtpUrl,
     CURLEW_CARDS_URL: gatewayUrl,
     DUNLIN_WALLET_URL: walletUrl,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
     NEST_BUILD_DIR: join(stack.folder, 'next'),
     NEST_TSCONFIG: buildTsconfig(stack.folder),
   };
-  tell('Starting the stand-ins: Curlew Cards, Dunlin Wallet and Letterbox');
-  for (const [name, port] of Object.entries({ 'curlew-cards': gateway, 'dunlin-wallet': wallet }))
-    stack.start(
-      name,
-      tsx(`stand-ins/${name}/main.ts`, String(port), join(stack.folder, `${name}.json`)),
-      environment,
-    );
-  stack.start('letterbox', tsx('stand-ins/letterbox/main.ts', String(smtp), String(letterbox)), environment);
   tell('Building the site (under a minute)');
-  await Promise.all([
-    stack.run('build', [NEXT, 'build'], environment),
-    untilAnswers(gatewayUrl, 'Curlew Cards'),
-    untilAnswers(walletUrl, 'Dunlin Wallet'),
-    untilAnswers(letterboxUrl, 'Letterbox'),
-  ]);
+  await stack.run('build', [NEXT, 'build'], environment);
   return {
     server,
     environment,
@@ -195,6 +207,7 @@ export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) 
     gatewayUrl,
     walletUrl,
     letterboxUrl,
+    webPort: web,
     webArgs: webArgs(web),
     workerArgs: tsx('src/worker/main.ts'),
   };

@@ -1,15 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
-import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { Webhook } from 'standardwebhooks';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { approveAtWallet, cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins';
-import { freePort } from '../../scripts/lib/ports';
-import { untilAnswers } from '../../scripts/lib/stack';
+import { Stack } from '../../scripts/lib/stack';
 import { bankTransfer } from './bank-transfer';
 import type { ChargeOutcome, Gateway, GatewayPayment, Keys } from './contract';
 import { curlewCards } from './curlew-cards';
@@ -26,23 +20,16 @@ type Driver = {
   pays(key: string, how: 'well' | 'badly'): Promise<{ outcome: ChargeOutcome; payments: GatewayPayment[] }>;
 };
 
-let folder: string;
-const children: ChildProcess[] = [];
+const stack = new Stack('gateways-test');
 const drivers: Partial<Record<'curlew-cards' | 'dunlin-wallet' | 'bank-transfer', Driver>> = {};
-
-async function start(name: string): Promise<string> {
-  const port = await freePort(4300 + 10 * children.length);
-  const args = ['--import', 'tsx', `stand-ins/${name}/main.ts`, String(port), join(folder, `${name}.json`)];
-  children.push(spawn(process.execPath, args, { stdio: 'ignore' }));
-  await untilAnswers(`http://127.0.0.1:${port}`, name);
-  return `http://127.0.0.1:${port}`;
-}
 
 const money = (idempotencyKey: string) => ({ amount: 600, currency: 'GBP', idempotencyKey, note: '' });
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'gateways-'));
-  const [cards, wallet] = [await start('curlew-cards'), await start('dunlin-wallet')];
+  const [cards, wallet] = [
+    await stack.standIn('curlew-cards', 4300),
+    await stack.standIn('dunlin-wallet', 4310),
+  ];
   const [card, keys] = [curlewCards(cards), await readTestKeys(cards)];
   drivers['curlew-cards'] = {
     gateway: card,
@@ -105,13 +92,7 @@ beforeAll(async () => {
   };
 });
 
-afterAll(async () => {
-  for (const child of children) {
-    child.kill();
-    await once(child, 'exit');
-  }
-  rmSync(folder, { recursive: true });
-});
+afterAll(() => stack.stop());
 
 describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('every gateway: %s', (id) => {
   const driver = (): Driver => drivers[id]!;

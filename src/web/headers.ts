@@ -6,7 +6,7 @@ const YEAR = 365 * 86_400;
 /** Headers that every response has. What a page or a route has set itself stays. */
 export function finishHeaders(
   response: ServerResponse,
-  { id, isHttps, request }: { id: string; isHttps: boolean; request: InHand },
+  { id, isHttps, runToken, request }: { id: string; isHttps: boolean; runToken?: string; request: InHand },
 ): void {
   const standing: Record<string, string> = {
     'x-request-id': id,
@@ -16,6 +16,7 @@ export function finishHeaders(
     'cross-origin-opener-policy': 'same-origin',
     'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
     'cache-control': 'no-store',
+    ...(runToken && { 'x-run-token': runToken }),
     ...(isHttps && { 'strict-transport-security': `max-age=${YEAR}; includeSubDomains` }),
   };
   // eslint-disable-next-line @typescript-eslint/unbound-method -- called on the response below

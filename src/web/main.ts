@@ -10,7 +10,7 @@ import { finishHeaders } from './headers';
 import { pathForLog } from './path-for-log';
 import { answering } from '@/platform/request';
 
-const { TRUSTED_PROXIES, SITE_URL } = configOrExit();
+const { TRUSTED_PROXIES, SITE_URL, RUN_TOKEN } = configOrExit();
 const log = logOf('web');
 const { values } = parseArgs({
   options: { host: { type: 'string', default: '127.0.0.1' }, port: { type: 'string', default: '3000' } },
@@ -26,7 +26,12 @@ const server = createServer((request, response) => {
   const admitted = admit(request, TRUSTED_PROXIES);
   const { id } = admitted;
   const inHand = { isTakenUp: false, isUnreadable: false };
-  finishHeaders(response, { id, isHttps: SITE_URL.startsWith('https:'), request: inHand });
+  finishHeaders(response, {
+    id,
+    isHttps: SITE_URL.startsWith('https:'),
+    runToken: RUN_TOKEN,
+    request: inHand,
+  });
   replaceFailedPages(response, id);
   response.once('close', () => {
     const isAsset = request.url?.startsWith('/_next/') ?? false;

@@ -1,6 +1,6 @@
-import { createServer } from 'node:http';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
+import { serve } from '../lib/http';
 import { addressOf, letterPage, listPage, type Letter } from './pages';
 
 /** Usage: letterbox SMTP-PORT WEB-PORT */
@@ -34,8 +34,8 @@ const smtp = new SMTPServer({
   },
 });
 
-const web = createServer((request, response) => {
-  const url = new URL(request.url ?? '/', 'http://127.0.0.1');
+smtp.listen(smtpPort, '127.0.0.1');
+serve('Letterbox', webPort, (_, response, url) => {
   const send = (type: string, body: string, status = 200): void => {
     response
       .writeHead(status, { 'content-type': `${type}; charset=utf-8`, 'cache-control': 'no-store' })
@@ -52,6 +52,4 @@ const web = createServer((request, response) => {
   else send('text/plain', 'No such letter.', 404);
 });
 
-smtp.listen(smtpPort, '127.0.0.1');
-web.listen(webPort, '127.0.0.1', () => console.log(`Letterbox: http://127.0.0.1:${webPort}`));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

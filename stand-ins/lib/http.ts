@@ -59,11 +59,13 @@ export async function json(request: IncomingMessage): Promise<Body> {
 export function serve(
   name: string,
   port: number,
-  handle: (request: IncomingMessage, response: ServerResponse, url: URL) => Promise<void>,
+  handle: (request: IncomingMessage, response: ServerResponse, url: URL) => Promise<void> | void,
 ): void {
+  const token = process.env.RUN_TOKEN;
   createServer((request, response) => {
+    if (token) response.setHeader('x-run-token', token);
     const url = new URL(request.url ?? '/', `http://127.0.0.1:${port}`);
-    handle(request, response, url).catch((error: unknown) => {
+    Promise.resolve(handle(request, response, url)).catch((error: unknown) => {
       console.error(`${name}:`, error);
       if (!response.headersSent) response.writeHead(500).end('{}');
     });

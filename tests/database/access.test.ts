@@ -139,7 +139,7 @@ describe('rules', () => {
     expect(await saveRule(SETUP, { ...rule, name: 'Guides' })).toMatchObject({ ok: true });
     expect(await saveRule(SETUP, { ...rule, name: 'Other' })).toMatchObject({
       ok: false,
-      problems: { '': expect.stringContaining('Somebody else') as string },
+      problems: { '': expect.stringContaining('Someone else') as string },
     });
   });
 
@@ -227,7 +227,7 @@ describe('content', () => {
       problems: { slug: expect.stringContaining('already') as string },
     });
     expect(await saveItem(SETUP, { ...page, slug: 'desk' })).toMatchObject({
-      problems: { slug: expect.stringContaining('kept') as string },
+      problems: { slug: expect.stringContaining('reserved') as string },
     });
     expect(await saveItem(SETUP, { ...page, id: 'library', parentId: 'winter-charts' })).toMatchObject({
       problems: { parentId: expect.any(String) as string },

@@ -1,11 +1,9 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { join as joinPath } from 'node:path';
 import { afterAll, beforeAll, inject } from 'vitest';
 import { loadContent, loadEmptySite, MEMBER_PASSWORD } from '../../scripts/lib/load-demo';
 import { cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins';
-import { freePort } from '../../scripts/lib/ports';
 import { onServer } from '../../scripts/lib/postgres';
-import { Stack, untilAnswers } from '../../scripts/lib/stack';
+import { Stack } from '../../scripts/lib/stack';
 import { asMember, personNamed } from '../../scripts/lib/people';
 import { pendingJoining, returnFromWallet } from '../../src/services/pending-joining';
 import { findJoining, type Joining } from '../../src/store/joinings';
@@ -48,17 +46,11 @@ export function lanternMoor(): Moor {
   const server = onServer(inject('adminUrl'));
   const stack = new Stack('database-test');
   const name = `nest_test_${randomBytes(6).toString('hex')}`;
-  const standIn = async (which: string, port: number): Promise<string> => {
-    const file = joinPath(stack.folder, `${which}.json`);
-    stack.start(which, ['--import', 'tsx', `stand-ins/${which}/main.ts`, String(port), file], {});
-    await untilAnswers(`http://127.0.0.1:${port}`, which);
-    return `http://127.0.0.1:${port}`;
-  };
   beforeAll(async () => {
     await server.createDatabase(name, inject('template'));
     const from = 4210 + 40 * Number(process.env.VITEST_POOL_ID ?? 0);
-    const gatewayUrl = await standIn('curlew-cards', await freePort(from));
-    const walletUrl = await standIn('dunlin-wallet', await freePort(from + 20));
+    const gatewayUrl = await stack.standIn('curlew-cards', from);
+    const walletUrl = await stack.standIn('dunlin-wallet', from + 20);
     Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl, walletUrl });
     Object.assign(process.env, environment(moor));
     moor.owner = await loadEmptySite();

@@ -1,8 +1,6 @@
 import { WORKER } from '../../src/platform/actor';
-import { join as joinPath } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { freePort } from '../../scripts/lib/ports';
-import { Stack, untilAnswers } from '../../scripts/lib/stack';
+import { Stack } from '../../scripts/lib/stack';
 import { queueMail } from '../../src/store/mails';
 import { pool } from '../../src/platform/store/db';
 import { sendMails } from '../../src/services/send-mails';
@@ -13,15 +11,9 @@ const stack = new Stack('mail-test');
 let letterbox: string;
 
 beforeAll(async () => {
-  const [smtp, web] = [await freePort(4390), await freePort(4395)];
-  letterbox = `http://127.0.0.1:${web}`;
-  stack.start(
-    'letterbox',
-    ['--import', 'tsx', joinPath('stand-ins', 'letterbox', 'main.ts'), String(smtp), String(web)],
-    {},
-  );
-  await untilAnswers(letterbox, 'Letterbox');
-  process.env.LETTERBOX_SMTP = `smtp://127.0.0.1:${smtp}`;
+  const { smtpUrl, letterboxUrl } = await stack.letterbox(4390, 4395);
+  letterbox = letterboxUrl;
+  process.env.LETTERBOX_SMTP = smtpUrl;
 });
 afterAll(() => stack.stop());
 

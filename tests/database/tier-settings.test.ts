@@ -225,7 +225,7 @@ describe('copying, retiring and deleting', () => {
       const answer = await deleteTier(SETUP, id);
       return answer.ok ? '' : answer.problems[''];
     };
-    expect(await why('gazer')).toContain('Somebody has held Gazer');
+    expect(await why('gazer')).toContain('People have joined Gazer');
     expect(await why('warden')).toContain('The rule “Observing guides” opens to Star Warden');
     await saveOffer(SETUP, {
       id: 'leads',

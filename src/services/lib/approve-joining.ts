@@ -26,7 +26,7 @@ import { completeJoining } from './complete-joining';
 import { takeUpApproval, walletMethod, type Approved } from './approve-running';
 import { beginAgreement } from './begin-agreement';
 import { recordOutcomeIn } from './record-outcome';
-import { done,  type Result } from '@/platform/result';
+import { done, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { termsOf } from './terms';
 

@@ -1,10 +1,10 @@
 import { gatewayById } from '@/gateways';
 import { declineSentence } from '@/gateways/contract';
-import {  pool, transaction } from '@/platform/store/db';
+import { pool, transaction } from '@/platform/store/db';
 import type { GatewayAccount } from '@/store/gateways';
 import { countMethodTry, type Joining } from '@/store/joinings';
 import { findOpenPayment, markChargePaid, type Payment } from '@/store/payments';
-import {  setAccount, setMethod } from '@/store/subscriptions';
+import { setAccount, setMethod } from '@/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { askForApproval } from './approve-joining';
 import { lockToPay, type Begun, type JoinPlan } from './begin-joining';
