@@ -1,5 +1,6 @@
 /** Brings Lantern Moor up: database, stand-ins, web and worker. What scripts/demo.sh runs. */
-import { prepare, Stack, stopWith } from './lib/stack';
+import { startServer } from './lib/postgres';
+import { build, prepare, Stack, stopWith, webArgs, WORKER_ARGS } from './lib/stack';
 
 const started = Date.now();
 const tell = (text: string): void => console.log(`  ${text}`);
@@ -8,20 +9,25 @@ stopWith(stack);
 
 try {
   console.log('\nNest Key: the demo site Lantern Moor\n');
-  const { environment, siteUrl, gatewayUrl, walletUrl, letterboxUrl, webPort, webArgs, workerArgs } =
-    await prepare(
-      stack,
-      { postgres: 5460, web: 4100, gateway: 4110, wallet: 4115, smtp: 4125, letterbox: 4120 },
-      tell,
-    );
+  tell('Starting PostgreSQL and the stand-ins: Curlew Cards, Dunlin Wallet and Letterbox');
+  const server = await startServer(5460);
+  stack.onStop(() => server.stop());
+  const wanted = { web: 4100, gateway: 4110, wallet: 4115, smtp: 4125, letterbox: 4120 };
+  const { siteUrl, gatewayUrl, walletUrl, letterboxUrl, webPort, ...prepared } = await prepare(
+    stack,
+    server,
+    wanted,
+  );
+  tell('Building the site (under a minute)');
+  const environment = { ...prepared.environment, ...(await build(stack)) };
   Object.assign(process.env, environment);
   tell('Starting the site');
-  stack.start('web', webArgs, environment);
+  stack.start('web', webArgs(webPort), environment);
   await stack.untilAnswers(webPort, 'The site', '/sign-in');
   tell('Loading Lantern Moor');
   const { loadDemo, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
   await loadDemo(gatewayUrl, tell);
-  stack.start('worker', workerArgs, environment);
+  stack.start('worker', WORKER_ARGS, environment);
   stack.onLost = (name) =>
     console.error(`\n${name} has stopped; see ${stack.logFile(name)}. Press Ctrl+C, then run this again.`);
   console.log(`

@@ -3,10 +3,11 @@
  * Anything after -- goes to the runner of a single named suite: npm test -- browser -- -g "double click"
  */
 import { spawn } from 'node:child_process';
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort } from './lib/ports';
-import { prepare, Stack, stopWith, webArgs } from './lib/stack';
+import { startServer, type Server } from './lib/postgres';
+import { build, prepare, Stack, stopWith, tsx, webArgs, WORKER_ARGS, type Environment } from './lib/stack';
 
 type Count = { passed: number; failed: number };
 const SUITES = ['lint', 'types', 'unit', 'database', 'browser'] as const;
@@ -70,43 +71,60 @@ async function vitest(project: string): Promise<Count> {
   }));
 }
 
+/** Files of the browser suite that have a site to themselves; all others share another. Each takes about half the time. */
+const APART = ['3-leaks-and-access', '4-offers', '6-money', '7-settings'];
+const BROWSER_TESTS = 'tests/browser';
+
 async function browser(): Promise<Count> {
-  const {
-    environment,
-    letterboxUrl,
-    webPort,
-    webArgs: first,
-    workerArgs,
-  } = await prepare(
-    stack,
-    { postgres: 5480, web: 4160, gateway: 4170, wallet: 4175, smtp: 4185, letterbox: 4180 },
-    (text) => console.log(`  ${text}`),
-  );
-  Object.assign(process.env, environment);
-  const { loadEmptySite } = await import('./lib/load-demo');
-  await loadEmptySite();
-  const { closePools } = await import('../src/platform/store/db');
-  await closePools();
+  const files = readdirSync(BROWSER_TESTS).filter((file) => file.endsWith('.spec.ts'));
+  const isApart = (file: string): boolean => APART.includes(file.replace('.spec.ts', ''));
+  const all = [files.filter((file) => !isApart(file)), files.filter(isApart)];
+  const halves =
+    extra.length > 0 ? [extra] : all.map((half) => half.map((file) => `${BROWSER_TESTS}/${file}`));
+  console.log('  Starting PostgreSQL, and building the site (under a minute)');
+  const [server, built] = await Promise.all([startServer(5480), build(stack)]);
+  stack.onStop(() => server.stop());
+  const counts = await Promise.all(halves.map((half, index) => browse(server, built, index + 1, half)));
+  return {
+    passed: counts.reduce((sum, count) => sum + count.passed, 0),
+    failed: counts.reduce((sum, count) => sum + count.failed, 0),
+  };
+}
+
+/** Runs files of the browser suite, one after the other, on a site of their own. */
+async function browse(server: Server, built: Environment, which: number, files: string[]): Promise<Count> {
+  const site = new Stack(`test-site-${which}`);
+  stack.onStop(() => site.stop());
+  const at = 4130 + 30 * which;
+  const { letterboxUrl, webPort, ...prepared } = await prepare(site, server, {
+    web: at,
+    gateway: at + 10,
+    wallet: at + 15,
+    smtp: at + 25,
+    letterbox: at + 20,
+  });
+  const environment = { ...built, ...prepared.environment };
+  if (!(await run(tsx(`${BROWSER_TESTS}/empty-site.ts`), environment))) return { passed: 0, failed: 1 };
   // Two webs and two workers on one database: nothing may depend on being alone.
-  const second = await freePort(4165);
-  stack.start('web', first, environment);
-  stack.start('web-2', webArgs(second), environment);
-  stack.start('worker', workerArgs, environment);
-  stack.start('worker-2', workerArgs, environment);
-  await stack.untilAnswers(webPort, 'The site', '/sign-in');
-  const secondUrl = await stack.untilAnswers(second, 'The second web', '/sign-in');
-  const file = join(stack.folder, 'browser.json');
-  const ok = await run(['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json', ...extra], {
+  const second = await freePort(at + 5);
+  site.start('web', webArgs(webPort), environment);
+  site.start('web-2', webArgs(second), environment);
+  site.start('worker', WORKER_ARGS, environment);
+  site.start('worker-2', WORKER_ARGS, environment);
+  await site.untilAnswers(webPort, 'The site', '/sign-in');
+  const secondUrl = await site.untilAnswers(second, 'The second web', '/sign-in');
+  const file = join(site.folder, 'browser.json');
+  const ok = await run(['node_modules/@playwright/test/cli.js', 'test', '--reporter=list,json', ...files], {
     ...environment,
     NODE_ENV: 'test',
     SECOND_SITE_URL: secondUrl,
     LETTERBOX_URL: letterboxUrl,
-    NEST_TEST_FOLDER: stack.folder,
+    NEST_TEST_FOLDER: site.folder,
     PLAYWRIGHT_JSON_OUTPUT_NAME: file,
   });
   if (!ok)
     for (const name of ['web', 'worker'])
-      console.log(`--- ${name}\n${readFileSync(stack.logFile(name), 'utf8').slice(-4000)}`);
+      console.log(`--- ${name}\n${readFileSync(site.logFile(name), 'utf8').slice(-4000)}`);
   return counted(ok, file, (report: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
     passed: report.stats.expected,
     failed: report.stats.unexpected + report.stats.flaky,

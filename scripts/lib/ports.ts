@@ -3,6 +3,9 @@ import { createServer, type Server } from 'node:net';
 /** What this process has claimed; the kernel lets go of it when the process ends, however it ends. */
 const claims = new Map<number, Server>();
 
+/** Of the ports that may come up here, the one that browsers refuse to open (Fetch Standard, “bad port”). */
+const REFUSED_BY_BROWSERS = 4190;
+
 function listen(port: number, host: string): Promise<Server | null> {
   return new Promise((resolve) => {
     const server = createServer().unref();
@@ -18,7 +21,7 @@ function listen(port: number, host: string): Promise<Server | null> {
  */
 export async function freePort(wanted: number): Promise<number> {
   for (let port = wanted; port < wanted + 500; port++) {
-    const claim = claims.has(port) ? null : await listen(port, '127.0.0.2');
+    const claim = claims.has(port) || port === REFUSED_BY_BROWSERS ? null : await listen(port, '127.0.0.2');
     if (!claim) continue;
     claims.set(port, claim);
     const probe = await listen(port, '127.0.0.1');

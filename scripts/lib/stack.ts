@@ -4,7 +4,7 @@ import { createWriteStream, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { migrate } from './migrations';
 import { freePort } from './ports';
-import { startServer, type Server } from './postgres';
+import type { Server } from './postgres';
 
 export type Environment = Record<string, string>;
 
@@ -140,79 +140,60 @@ export class Stack {
   }
 }
 
-const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', file, ...args];
+export const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', file, ...args];
 const NEXT = 'node_modules/next/dist/bin/next';
 
-export type Ports = {
-  postgres: number;
-  web: number;
-  gateway: number;
-  wallet: number;
-  smtp: number;
-  letterbox: number;
-};
+export type Ports = { web: number; gateway: number; wallet: number; smtp: number; letterbox: number };
 export type Running = {
-  server: Server;
   environment: Environment;
   siteUrl: string;
   gatewayUrl: string;
   walletUrl: string;
   letterboxUrl: string;
   webPort: number;
-  webArgs: string[];
-  workerArgs: string[];
 };
 
-/** Database, stand-ins and the built site, up and answering; the worker and the web are started by the caller. */
-export async function prepare(stack: Stack, wanted: Ports, tell: (text: string) => void): Promise<Running> {
-  tell('Starting PostgreSQL');
-  const server = await startServer(wanted.postgres);
-  stack.onStop(() => server.stop());
-  const database = `nest_${stack.name}_${process.pid}`;
+/** Builds the site into the folder of a run. @returns the environment by which its web finds the build */
+export async function build(stack: Stack): Promise<Environment> {
+  const environment: Environment = {
+    NODE_ENV: 'production',
+    NEXT_TELEMETRY_DISABLED: '1',
+    NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: randomBytes(32).toString('base64'),
+    NEST_BUILD_DIR: join(stack.folder, 'next'),
+    NEST_TSCONFIG: buildTsconfig(stack.folder),
+  };
+  await stack.run('build', [NEXT, 'build'], environment);
+  return environment;
+}
+
+/** A database and stand-ins for one site, up and answering; its web and its worker are started by the caller. */
+export async function prepare(stack: Stack, server: Server, wanted: Ports): Promise<Running> {
+  const database = `nest_${stack.name.replaceAll('-', '_')}_${process.pid}`;
   await server.createDatabase(database);
   // On a private server this goes with the server; on one that was given, nothing may stay behind.
   stack.onStop(() => server.dropDatabase(database));
-  tell('Making the database');
   await migrate(server.url(database));
-
-  tell('Starting the stand-ins: Curlew Cards, Dunlin Wallet and Letterbox');
   const [gatewayUrl, walletUrl, { smtpUrl, letterboxUrl }] = await Promise.all([
     stack.standIn('curlew-cards', wanted.gateway),
     stack.standIn('dunlin-wallet', wanted.wallet),
     stack.letterbox(wanted.smtp, wanted.letterbox),
   ]);
-  const web = await freePort(wanted.web);
-  const siteUrl = `http://127.0.0.1:${web}`;
+  const webPort = await freePort(wanted.web);
+  const siteUrl = `http://127.0.0.1:${webPort}`;
   const environment: Environment = {
-    NODE_ENV: 'production',
-    NEXT_TELEMETRY_DISABLED: '1',
     DATABASE_URL: server.url(database),
     SITE_URL: siteUrl,
     SEALING_KEY: randomBytes(32).toString('hex'),
     SIGNING_KEY: randomBytes(32).toString('hex'),
-    NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: randomBytes(32).toString('base64'),
     SMTP_URL: smtpUrl,
     CURLEW_CARDS_URL: gatewayUrl,
     DUNLIN_WALLET_URL: walletUrl,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-    NEST_BUILD_DIR: join(stack.folder, 'next'),
-    NEST_TSCONFIG: buildTsconfig(stack.folder),
   };
-  tell('Building the site (under a minute)');
-  await stack.run('build', [NEXT, 'build'], environment);
-  return {
-    server,
-    environment,
-    siteUrl,
-    gatewayUrl,
-    walletUrl,
-    letterboxUrl,
-    webPort: web,
-    webArgs: webArgs(web),
-    workerArgs: tsx('src/worker/main.ts'),
-  };
+  return { environment, siteUrl, gatewayUrl, walletUrl, letterboxUrl, webPort };
 }
 
+export const WORKER_ARGS = tsx('src/worker/main.ts');
 export const webArgs = (port: number): string[] => tsx('src/web/main.ts', '--port', String(port));
 
 /** The build adds its own folders to the tsconfig it is given; it gets one of its own to do that to. */
