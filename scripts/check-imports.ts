@@ -9,6 +9,17 @@ const only = (name: string, from: string, allowed: string[]): IForbiddenRuleType
   to: { path: '^src/', pathNot: [...allowed.map((folder) => `^src/${folder}(/|\\.ts$)`), `^src/${from}/`] },
 });
 
+const onlyUseCases = (name: string, from: string, allowed: string[]): IForbiddenRuleType => ({
+  name,
+  severity: 'error',
+  from: { path: `^src/${from}/` },
+  to: {
+    path: '^src/(services/lib|store|platform/store)/',
+    pathNot: allowed.map((file) => `^src/${file}$`),
+    dependencyTypesNot: ['type-only'],
+  },
+});
+
 const RULES: IForbiddenRuleType[] = [
   only('core imports nothing but itself', 'core', []),
   {
@@ -38,6 +49,8 @@ const RULES: IForbiddenRuleType[] = [
   ]),
   only('the web server imports platform and config', 'web', ['platform', 'config']),
   only('the worker imports services and mail', 'worker', ['platform', 'services', 'store', 'mail', 'config']),
+  onlyUseCases('a route calls use cases, and nothing below them but types', 'app', []),
+  onlyUseCases('the worker calls use cases, and closes the pool', 'worker', ['platform/store/db.ts']),
   only('ui imports core', 'ui', ['core']),
   {
     name: 'SQL only in a store',
