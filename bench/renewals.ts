@@ -3,11 +3,10 @@ import { WORKER } from '../src/platform/actor';
  * Renewals that are due at once: how fast workers do them, against the bare SQL of the same writes, in one run, with a
  * gateway that answers at once. npm run bench -- renewals [how many]
  */
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import pg from 'pg';
-import { migrate } from '../scripts/lib/migrations';
-import { startServer } from '../scripts/lib/postgres';
+import { benchSite, makeDue } from './lib/site';
 
 const WORKERS = 4;
 
@@ -25,26 +24,6 @@ async function instantGateway(): Promise<{ url: string; charges: () => Promise<n
     },
     stop: () => void thread.terminate(),
   };
-}
-
-/** Instants of the product have whole milliseconds. */
-const NOW = `date_trunc('milliseconds', now())`;
-
-/** Subscriptions whose next month fell due an hour ago, made by SQL alone. */
-async function makeDue(db: pg.Client, count: number, accountId: string, versionId: string): Promise<void> {
-  await db.query(
-    `WITH people AS (
-       INSERT INTO members (email, name, joined_at)
-       SELECT 'due' || n || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
-     ), running AS (
-       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, period_step, period_n, paid_through, due_at,
-         gateway_account_id, customer_ref, method_ref, method_label)
-       SELECT id, 'test', 'observing', $2, 'active', ${NOW} - interval '1 month 1 hour', 0, 0, ${NOW} - interval '1 hour', ${NOW} - interval '1 hour',
-         $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, started_at
-     ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at)
-       SELECT member_id, 'observer', 'test', 'subscription', id, true, started_at FROM running`,
-    [count, versionId, accountId],
-  );
 }
 
 /** The writes of one renewal and nothing else: what no program in this database could do with fewer. */
@@ -99,45 +78,10 @@ async function bareRenewal(
 
 export async function run(args: string[]): Promise<void> {
   const count = Number(args[0] ?? 10_000);
-  const server = await startServer(5490);
-  const database = `nest_bench_${process.pid}`;
-  await server.createDatabase(database);
-  const url = server.url(database);
   const gateway = await instantGateway();
+  const { url, db, one, accountId, versionId, close } = await benchSite(gateway.url);
   try {
-    await migrate(url);
-    Object.assign(process.env, {
-      DATABASE_URL: url,
-      SITE_URL: 'http://127.0.0.1:9',
-      SEALING_KEY: randomBytes(32).toString('hex'),
-      SIGNING_KEY: randomBytes(32).toString('hex'),
-      SMTP_URL: 'smtp://127.0.0.1:9',
-      CURLEW_CARDS_URL: gateway.url,
-      DUNLIN_WALLET_URL: gateway.url,
-      LOG_LEVEL: 'silent',
-    });
-    const { loadEmptySite } = await import('../scripts/lib/load-demo');
-    const { SETUP } = await import('../src/platform/actor');
-    const { saveTier } = await import('../src/services/save-tier');
-    const { saveOffer } = await import('../src/services/save-offer');
-    const { seal } = await import('../src/platform/seal');
     const { runOneDue } = await import('../src/services/run-due');
-    const { closePools } = await import('../src/platform/store/db');
-    await loadEmptySite();
-    await saveTier(SETUP, { id: 'observer', name: 'Observer', description: '', ladder: 'Observing' });
-    const steps = [{ kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: null }];
-    const definition = { tier: 'observer', currency: 'GBP', steps, after: 'end' };
-    await saveOffer(SETUP, { id: 'monthly', name: 'Monthly', definition });
-    const db = new pg.Client({ connectionString: url });
-    await db.connect();
-    const one = async (sql: string, values: unknown[] = []): Promise<string> =>
-      (await db.query<{ id: string }>(sql, values)).rows[0]?.id ?? '';
-    const accountId = await one(
-      `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, checked_at)
-       VALUES ('curlew-cards', 'test', 'Card', 'k', $1, now()) RETURNING id`,
-      [seal('secret')],
-    );
-    const versionId = await one('SELECT id FROM offer_versions');
     const isDue = `state = 'active' AND due_at < now()`;
 
     await makeDue(db, count, accountId, versionId);
@@ -187,8 +131,7 @@ export async function run(args: string[]): Promise<void> {
       }),
     );
     const bare = performance.now() - bareBegun;
-    await Promise.all([...clients, db].map((client) => client.end()));
-    await closePools();
+    await Promise.all(clients.map((client) => client.end()));
     const rate = (ms: number): string => `${Math.round(count / (ms / 1000))} a second`;
     console.log(`${count} renewals due at once, ${WORKERS} at a time, a gateway that answers at once`);
     console.log(
@@ -198,7 +141,6 @@ export async function run(args: string[]): Promise<void> {
     console.log(`  ratio ${(bare / product).toFixed(2)} (goal 0.50)`);
   } finally {
     gateway.stop();
-    await server.dropDatabase(database);
-    server.stop();
+    await close();
   }
 }

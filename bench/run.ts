@@ -1,5 +1,6 @@
 /** Measured comparisons, each in one run: npm run bench -- NAME [ARGUMENTS] */
 const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Promise<void> }>> = {
+  lists: () => import('./lists'),
   renewals: () => import('./renewals'),
   schedules: () => import('./schedules'),
 };

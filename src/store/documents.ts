@@ -1,6 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { DocumentContent, DocumentKind } from '@/core/documents';
 import type { KeyCut } from '@/core/key-cut';
+import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
@@ -239,15 +240,24 @@ export async function listDocuments(
   mode: Mode,
   f: DocumentFilter,
 ): Promise<{ rows: StoredDocument[]; total: number }> {
-  const from = `FROM documents d WHERE d.mode = $1 AND ($2 = '' OR d.kind = $2) AND ($3::timestamptz IS NULL OR d.at >= $3)
-    AND ($4::timestamptz IS NULL OR d.at < $4) AND ($5::uuid IS NULL OR d.member_id = $5)
-    AND ($6 = '' OR position(lower($6) in lower(d.label || ' ' || (d.content -> 'buyer' ->> 'name') || ' ' || (d.content -> 'buyer' ->> 'email'))) > 0)`;
-  const values = [mode, f.kind, f.from, f.until, f.memberId, f.search];
-  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const narrowed = where([
+    ['d.mode = ?', mode],
+    f.kind && ['d.kind = ?', f.kind],
+    f.from && ['d.at >= ?', f.from],
+    f.until && ['d.at < ?', f.until],
+    f.memberId && ['d.member_id = ?', f.memberId],
+    f.search && ['d.search_text LIKE ?', containing(f.search)],
+  ]);
+  const { total } = await one<{ total: bigint }>(
+    db,
+    `SELECT count(*) AS total FROM documents d ${narrowed.sql}`,
+    [...narrowed.values],
+  );
   const rows = await many<Row>(
     db,
-    `SELECT ${COLUMNS} ${from} ORDER BY d.at DESC, d.kind, d.number DESC OFFSET $7 LIMIT $8`,
-    [...values, f.offset, f.limit],
+    `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
+     ORDER BY d.at DESC, d.kind, d.number DESC OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
+    narrowed.values,
   );
   return { rows: rows.map(fromRow), total: Number(total) };
 }
@@ -280,9 +290,9 @@ export async function sumMonths(db: Db, mode: Mode, zone: string): Promise<Month
        SELECT at, currency, 0, 0, CASE WHEN kind = 'refund' THEN total ELSE 0 END, CASE WHEN kind = 'invoice' THEN total ELSE 0 END,
          CASE WHEN kind = 'invoice' THEN 1 ELSE 0 END, CASE WHEN kind = 'credit' THEN total ELSE 0 END, CASE WHEN kind = 'invoice' THEN tax ELSE -tax END
          FROM documents WHERE mode = $1
-     ) SELECT to_char(at AT TIME ZONE $2, 'YYYY-MM') AS month, currency, sum(received)::bigint AS received, sum(payments)::bigint AS payments,
+     ) SELECT to_char(date_trunc('month', at AT TIME ZONE $2), 'YYYY-MM') AS month, currency, sum(received)::bigint AS received, sum(payments)::bigint AS payments,
          sum(given_back)::bigint AS given_back, sum(invoiced)::bigint AS invoiced, sum(invoices)::bigint AS invoices, sum(credited)::bigint AS credited, sum(tax)::bigint AS tax
-       FROM moved GROUP BY 1, 2 ORDER BY 1 DESC, 2`,
+       FROM moved GROUP BY date_trunc('month', at AT TIME ZONE $2), 2 ORDER BY 1 DESC, 2`,
     [mode, zone],
   );
   return rows.map((row) => ({

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { MailSetting } from '@/core/mail-words';
+import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 export type NewMail = {
@@ -104,13 +105,18 @@ export type MailFilter = { state: '' | MailState; search: string; offset: number
 
 /** Mails that fit a filter, newest first, and how many there are in all. */
 export async function listMails(db: Db, f: MailFilter): Promise<{ rows: LoggedMail[]; total: number }> {
-  const from = `FROM mails WHERE ($1 = '' OR state = $1) AND ($2 = '' OR position(lower($2) in lower(to_address || ' ' || subject)) > 0)`;
-  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, [f.state, f.search]);
+  const narrowed = where([
+    f.state && ['state = ?', f.state],
+    f.search && ['search_text LIKE ?', containing(f.search)],
+  ]);
+  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total FROM mails ${narrowed.sql}`, [
+    ...narrowed.values,
+  ]);
   const rows = await many<LoggedMail>(
     db,
-    `SELECT id, member_id, to_address, template, subject, text_body, state, attempts, last_error, at, sent_at ${from}
-     ORDER BY at DESC, created_at DESC OFFSET $3 LIMIT $4`,
-    [f.state, f.search, f.offset, f.limit],
+    `SELECT id, member_id, to_address, template, subject, text_body, state, attempts, last_error, at, sent_at FROM mails ${narrowed.sql}
+     ORDER BY at DESC, created_at DESC OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
+    narrowed.values,
   );
   return { rows, total: Number(total) };
 }

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
+import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 export type Member = {
@@ -61,28 +62,34 @@ export type MemberRow = {
 
 export type MemberFilter = { search?: string; tier?: string; state?: string };
 
-const FILTERED = `
-  FROM members m
-  LEFT JOIN LATERAL (
-    SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = $1
-    ORDER BY (s.state <> 'ended') DESC, s.started_at DESC LIMIT 1
-  ) s ON true
-  LEFT JOIN LATERAL (
-    SELECT coalesce(array_agg(DISTINCT h.tier_id), '{}') AS tiers FROM holdings h
-    WHERE h.member_id = m.id AND h.mode = $1 AND h.from_at <= $2 AND (h.until_at IS NULL OR h.until_at > $2)
-  ) held ON true
-  WHERE (m.staff_role IS NULL OR s.id IS NOT NULL)
-    AND ($3 = '' OR m.name ILIKE '%' || $3 || '%' OR m.email ILIKE '%' || $3 || '%')
-    AND ($4 = '' OR $4 = ANY (held.tiers))
-    AND ($5 = '' OR s.state = $5 OR ($5 = 'none' AND s.id IS NULL))`;
+/** The subscription that a list names beside a member: one that still runs before one that has ended, then the newest. */
+const THEIRS = `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?
+  ORDER BY (s.state <> 'ended') DESC, s.started_at DESC LIMIT 1`;
+/** Members whose subscription beside them is in a state: none of theirs comes before it in that order. */
+const THEIRS_IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ? AND NOT EXISTS (
+  SELECT 1 FROM subscriptions o WHERE o.member_id = s.member_id AND o.mode = s.mode
+    AND (o.state <> 'ended', o.started_at) > (s.state <> 'ended', s.started_at))`;
+const HELD = `h.mode = ? AND h.from_at <= ? AND (h.until_at IS NULL OR h.until_at > ?)`;
+const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
-const filterValues = (mode: string, at: Instant, filter: MemberFilter) => [
-  mode,
-  at,
-  (filter.search ?? '').replace(/[\\%_]/g, '\\$&'),
-  filter.tier ?? '',
-  filter.state ?? '',
-];
+/** Staff are listed only where they are members too. */
+const narrowedBy = (mode: string, at: Instant, { search, tier, state }: MemberFilter) =>
+  where([
+    [
+      `m.staff_role IS NULL OR m.id IN (SELECT m.id FROM members m WHERE m.staff_role IS NOT NULL AND EXISTS (${HAS_SUBSCRIPTION}))`,
+      mode,
+    ],
+    search && ['m.search_text LIKE ?', containing(search)],
+    tier && [
+      `m.id IN (SELECT h.member_id FROM holdings h WHERE h.tier_id = ? AND ${HELD})`,
+      tier,
+      mode,
+      at,
+      at,
+    ],
+    state === 'none' && [`NOT EXISTS (${HAS_SUBSCRIPTION})`, mode],
+    state && state !== 'none' && [`m.id IN (${THEIRS_IN_STATE})`, mode, state],
+  ]);
 
 /** Members with what they hold at an instant, newest first; `limit` rows from `offset`. */
 export async function listMembers(
@@ -93,20 +100,27 @@ export async function listMembers(
   limit: number,
   offset: number,
 ): Promise<MemberRow[]> {
+  const narrowed = narrowedBy(mode, at, filter);
+  const [most, from] = [narrowed.add(limit), narrowed.add(offset)];
+  const [inMode, now] = [narrowed.add(mode), narrowed.add(at)];
+  // The page is cut out first; what stands beside each member is looked up for that page alone.
   return many(
     db,
-    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id ${FILTERED}
-     ORDER BY m.joined_at DESC, m.id LIMIT $6 OFFSET $7`,
-    [...filterValues(mode, at, filter), limit, offset],
+    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id
+     FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY m.joined_at DESC, m.id LIMIT ${most} OFFSET ${from}) m
+     LEFT JOIN LATERAL (${THEIRS.replace('?', inMode)}) s ON true
+     LEFT JOIN LATERAL (
+       SELECT coalesce(array_agg(DISTINCT h.tier_id), '{}') AS tiers FROM holdings h
+       WHERE h.member_id = m.id AND ${HELD.replace('?', inMode).replaceAll('?', now)}
+     ) held ON true
+     ORDER BY m.joined_at DESC, m.id`,
+    narrowed.values,
   );
 }
 
 export async function countMembers(db: Db, mode: string, at: Instant, filter: MemberFilter): Promise<number> {
-  const { count } = await one<{ count: bigint }>(
-    db,
-    `SELECT count(*) ${FILTERED}`,
-    filterValues(mode, at, filter),
-  );
+  const { sql, values } = narrowedBy(mode, at, filter);
+  const { count } = await one<{ count: bigint }>(db, `SELECT count(*) FROM members m ${sql}`, values);
   return Number(count);
 }
 

@@ -1,4 +1,5 @@
 import type { Instant } from '@/core/calendar';
+import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, toMinor, type Db, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
@@ -299,6 +300,7 @@ const PAYMENT_ORDER: Record<PaymentFilter['sort'], string> = {
   amount: 'p.amount DESC, p.at DESC',
   member: 'lower(m.name), p.at DESC',
 };
+const WITH_MEMBER = `JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id JOIN members m ON m.id = s.member_id`;
 const REFUNDED = `(SELECT coalesce(sum(r.amount), 0)::bigint FROM refunds r WHERE r.payment_id = p.id AND r.state = 'succeeded')`;
 
 /** Payments of a mode that fit a filter, and how many there are in all. */
@@ -307,20 +309,42 @@ export async function listPayments(
   mode: Mode,
   filter: PaymentFilter,
 ): Promise<{ rows: PaymentListRow[]; total: number }> {
-  const from = `FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
-    JOIN members m ON m.id = s.member_id LEFT JOIN disputes d ON d.payment_id = p.id
-    WHERE p.mode = $1 AND ($2::uuid IS NULL OR m.id = $2)
-      AND ($3 = '' OR p.state = $3 OR ($3 = 'disputed' AND d.id IS NOT NULL) OR ($3 = 'refunded' AND ${REFUNDED} > 0))
-      AND ($5::timestamptz IS NULL OR coalesce(p.settled_at, p.at) >= $5) AND ($6::timestamptz IS NULL OR coalesce(p.settled_at, p.at) < $6)
-      AND ($4 = '' OR position(lower($4) in lower(m.name || ' ' || m.email || ' ' || coalesce(p.gateway_ref, '') || ' ' || coalesce(c.reference, ''))) > 0)`;
-  const values = [mode, filter.memberId, filter.state, filter.search, filter.from, filter.until];
-  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const order = PAYMENT_ORDER[filter.sort];
+  const words = filter.search && containing(filter.search);
+  const ofMembers = `SELECT found.id FROM subscriptions s JOIN charges c ON c.subscription_id = s.id JOIN payments found ON found.charge_id = c.id`;
+  const narrowed = where([
+    ['p.mode = ?', mode],
+    filter.memberId && [`p.id IN (${ofMembers} WHERE s.member_id = ?)`, filter.memberId],
+    filter.state === 'disputed'
+      ? ['p.id IN (SELECT payment_id FROM disputes)']
+      : filter.state === 'refunded'
+        ? [`p.id IN (SELECT payment_id FROM refunds WHERE state = 'succeeded')`]
+        : filter.state && ['p.state = ?', filter.state],
+    filter.from && ['coalesce(p.settled_at, p.at) >= ?', filter.from],
+    filter.until && ['coalesce(p.settled_at, p.at) < ?', filter.until],
+    words && [
+      `p.id IN (${ofMembers} WHERE s.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)
+         UNION ALL SELECT id FROM payments WHERE lower(gateway_ref) LIKE ?
+         UNION ALL SELECT found.id FROM charges c JOIN payments found ON found.charge_id = c.id WHERE lower(c.reference) LIKE ?)`,
+      words,
+      words,
+      words,
+    ],
+  ]);
+  const { total } = await one<{ total: bigint }>(
+    db,
+    `SELECT count(*) AS total FROM payments p ${narrowed.sql}`,
+    [...narrowed.values],
+  );
   const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
     `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.gateway_account_id,
        c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, m.id AS member_id, m.name AS member_name,
-       d.state AS dispute, ${REFUNDED} AS refunded ${from} ORDER BY ${PAYMENT_ORDER[filter.sort]} OFFSET $7 LIMIT $8`,
-    [...values, filter.offset, filter.limit],
+       d.state AS dispute, ${REFUNDED} AS refunded
+     FROM (SELECT p.* FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${order}
+       OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}) p
+     ${WITH_MEMBER} LEFT JOIN disputes d ON d.payment_id = p.id ORDER BY ${order}`,
+    narrowed.values,
   );
   return {
     total: Number(total),

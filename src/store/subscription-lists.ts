@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { State } from '@/core/subscriptions/subscription';
+import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
@@ -42,16 +43,25 @@ export async function listSubscriptions(
   mode: Mode,
   filter: SubscriptionFilter,
 ): Promise<{ rows: SubscriptionRow[]; total: number }> {
-  const where = `s.mode = $1 AND s.state <> 'pending' AND ($2 = '' OR s.state = $2)
-    AND ($3 = '' OR position(lower($3) in lower(m.name || ' ' || m.email)) > 0)`;
-  const from = `FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE ${where}`;
-  const values = [mode, filter.state, filter.search];
-  const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total ${from}`, values);
+  const narrowed = where([
+    [`s.mode = ? AND s.state <> 'pending' AND s.member_id IS NOT NULL`, mode],
+    filter.state && ['s.state = ?', filter.state],
+    filter.search && [
+      's.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)',
+      containing(filter.search),
+    ],
+  ]);
+  const { total } = await one<{ total: bigint }>(
+    db,
+    `SELECT count(*) AS total FROM subscriptions s ${narrowed.sql}`,
+    [...narrowed.values],
+  );
   const rows = await many<SubscriptionRow>(
     db,
     `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.started_at, s.due_at, s.paid_through, s.method_label,
-       s.gateway_account_id, s.pauses, s.disputed_at ${from} ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET $4 LIMIT $5`,
-    [...values, filter.offset, filter.limit],
+       s.gateway_account_id, s.pauses, s.disputed_at FROM subscriptions s JOIN members m ON m.id = s.member_id ${narrowed.sql}
+     ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}`,
+    narrowed.values,
   );
   return { rows, total: Number(total) };
 }

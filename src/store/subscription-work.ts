@@ -47,6 +47,7 @@ export type DueSubscription = { id: string; mode: Mode; dueAt: Instant; hasOpen:
 
 /** Due by the clock of its mode, undisputed, and not waiting for a payer any more. $1: rehearsal clock, $2: real time. */
 const IS_DUE = `due_at IS NOT NULL AND state NOT IN ('pending', 'ended') AND disputed_at IS NULL
+  AND greatest(due_at, waits_until) <= greatest($1::timestamptz, $2::timestamptz)
   AND greatest(due_at, waits_until) <= CASE mode WHEN 'test' THEN $1::timestamptz ELSE $2::timestamptz END`;
 
 const CLAIM_DUE = prepared(
