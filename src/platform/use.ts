@@ -24,6 +24,9 @@ const BREACHES = {
   unreadable: 'This has characters that cannot be saved. Remove them, then try again.',
 };
 
+/** A session may have ended while a form was filled in: it stays there, and can be sent again. */
+const SIGNED_OUT = 'You aren’t signed in. Sign in in another tab, then try again here.';
+
 type Check = (actor: Actor) => Refusal | null;
 type Owner<S extends z.ZodType> = {
   /** The member whose the named thing is; null or undefined where there is no such thing. */
@@ -87,7 +90,7 @@ export const memberUse = <S extends z.ZodType, T>(
     { name, of: 'member', ...(owned?.staff && { right: owned.staff }) },
     schema,
     run,
-    ({ memberId }) => (memberId === null ? refused({ '': 'Sign in first.' }, 'sign-in') : null),
+    ({ memberId }) => (memberId === null ? refused({ '': SIGNED_OUT }, 'sign-in') : null),
     owned,
   );
 
@@ -97,7 +100,7 @@ export const staffUse =
   <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
     make({ name, of: 'staff', right }, schema, run, (actor) => {
       if (actor.memberId === null && actor.staffRole === null)
-        return refused({ '': 'Sign in first.' }, 'sign-in');
+        return refused({ '': SIGNED_OUT }, 'sign-in');
       try {
         requireRight(actor, right);
         return null;

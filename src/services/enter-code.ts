@@ -50,6 +50,8 @@ export const enterCode = publicUse(
     if (wait > 0) return refusedField('', `Too many tries. Wait ${waitWords(wait)}, then try again.`);
     const browser = actor.browser?.code;
     const asked = browser ? await countCodeTry(pool(), hashToken(browser), CODE_TRIES) : undefined;
+    // In another tab the same code has just signed this browser in.
+    if (!asked && actor.memberId && !(await askedBy(actor))) return done({ opened: null, to: '/account' });
     if (!asked) return refusedField('', OVER);
     if (!isCode(asked.id, code, asked.codeHash)) {
       const left = CODE_TRIES - asked.tries;

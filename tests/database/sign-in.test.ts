@@ -112,6 +112,15 @@ describe('a mailed code', () => {
     expect(await enterByLink(visitorWith({ code: browser }), link)).toMatchObject({ ok: false });
   });
 
+  it('typed again in a second tab of the browser that it signed in leads into the account', async () => {
+    const { email, memberId } = await someone();
+    const browser = await ask(email);
+    const { code } = await mailedTo(email);
+    value(await enter(code, browser));
+    const signedIn = { ...visitorWith({ code: browser }, somewhere()), kind: 'member' as const, memberId };
+    expect(value(await enterCode(signedIn, { code }))).toEqual({ opened: null, to: '/account' });
+  });
+
   it('is dead after five wrong tries, also when the right one follows, and after ten minutes', async () => {
     const { email } = await someone();
     const browser = await ask(email);

@@ -89,7 +89,7 @@ export function ConnectGateways({ mode, whereToFindKeys, byKeys, byConsent, byDe
             <input type="hidden" name="mode" value={mode} />
             <TextField name="payee" label="Name on the account" />
             <TextField name="account" label="Account" hint="As people write it on a transfer." />
-            <TextField name="bank" label="Bank (if you like)" />
+            <TextField name="bank" label="Bank (optional)" />
             <TextField
               name="daysToPay"
               label="Days to pay"

@@ -7,7 +7,7 @@ type Props = { label: string; here: string; tabs: { id: string; name: string; pa
 export function Tabs({ label, here, tabs }: Props) {
   return (
     <nav aria-label={label}>
-      <ul className="flex gap-1 rounded-lg bg-sunken p-1">
+      <ul className="flex flex-wrap gap-1 rounded-lg bg-sunken p-1">
         {tabs.map((tab) => (
           <li key={tab.id}>
             <Link

@@ -8,7 +8,7 @@ export function AnswerField({ field, value }: { field: JoinField; value: string 
     label:
       field.isRequired || field.kind === 'terms' || field.kind === 'tick'
         ? field.label
-        : `${field.label} (if you like)`,
+        : `${field.label} (optional)`,
     hint: field.hint || undefined,
   };
   if (field.kind === 'tick') return <CheckField {...shared} value="yes" defaultChecked={value === 'yes'} />;

@@ -9,8 +9,9 @@ export const metadata: Metadata = { title: 'Check your email', robots: { index: 
 
 /** Where the code is typed that was mailed to whatever address this browser named. */
 export default async function CodePage() {
-  const asked = await codeAsked(await currentActor());
-  if (!asked.ok) redirect('/sign-in');
+  const actor = await currentActor();
+  const asked = await codeAsked(actor);
+  if (!asked.ok) redirect(actor.memberId ? '/account' : '/sign-in');
   const { email, purpose } = asked.value;
   return (
     <div className="mx-auto w-full max-w-md px-5 py-14">
