@@ -99,8 +99,7 @@ export const staffUse =
   (right: Right) =>
   <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
     make({ name, of: 'staff', right }, schema, run, (actor) => {
-      if (actor.memberId === null && actor.staffRole === null)
-        return refused({ '': SIGNED_OUT }, 'sign-in');
+      if (actor.memberId === null && actor.staffRole === null) return refused({ '': SIGNED_OUT }, 'sign-in');
       try {
         requireRight(actor, right);
         return null;
