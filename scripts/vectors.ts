@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
-import { runCase, type VectorCase } from '../src/core/vectors/run-case';
+import { expected, runCase, type VectorCase } from '../src/core/vectors/run-case';
 
 const folder = process.argv[2] ?? 'src/core/vectors';
 let passed = 0;
@@ -18,12 +18,12 @@ for (const file of readdirSync(folder, { recursive: true, encoding: 'utf8' })
     } catch (error) {
       got = String(error);
     }
-    if (isDeepStrictEqual(got, example.expect)) {
+    if (isDeepStrictEqual(got, expected(example))) {
       passed += 1;
     } else {
       failed += 1;
       console.log(
-        `${file}: ${example.name}\n  expected ${JSON.stringify(example.expect)}\n  got      ${JSON.stringify(got)}`,
+        `${file}: ${example.name}\n  expected ${JSON.stringify(expected(example))}\n  got      ${JSON.stringify(got)}`,
       );
     }
   }

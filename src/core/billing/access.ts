@@ -1,0 +1,82 @@
+import { addLength, isBefore, latest, type Instant } from '../calendar';
+import type { Book, Holding, Subscription, Terms } from './book';
+
+/** What the subscription holds, or held last. */
+export const lastHolding = (book: Book, id: string): Holding | undefined =>
+  book.holdings.findLast((holding) => holding.subscription === id);
+
+const isOpenAt = (holding: Holding, at: Instant): boolean => holding.to === null || !isBefore(holding.to, at);
+
+/** Opens a tier from now, or goes on with it where it is open already; `until` null: while nothing ends it. */
+export function hold(
+  book: Book,
+  terms: Terms,
+  { id }: Pick<Subscription, 'id'>,
+  tier: string,
+  now: Instant,
+  { until = null, carries }: { until?: Instant | null; carries?: Instant } = {},
+): void {
+  const current = lastHolding(book, id);
+  if (current?.tier === tier && isOpenAt(current, now)) {
+    current.to = until;
+    return;
+  }
+  if (current && isOpenAt(current, now)) current.to = now;
+  const since = [...(carries ? [carries] : []), sinceOf(book, terms, tier, now) ?? now].sort()[0] ?? now;
+  book.holdings.push({ subscription: id, tier, from: now, to: until, since });
+}
+
+/** The end of what a subscription holds now. What has ended already stays ended. */
+export function holdUntil(book: Book, { id }: Pick<Subscription, 'id'>, at: Instant, now: Instant): void {
+  const current = lastHolding(book, id);
+  if (current && isOpenAt(current, now)) current.to = latest(at, current.from);
+}
+
+/** The beginning of an unbroken holding of a tier up to an instant; a gap no longer than the grace does not break it. */
+export function sinceOf(book: Book, terms: Terms, tier: string, at: Instant): Instant | undefined {
+  return book.holdings
+    .filter(
+      (one) =>
+        one.tier === tier &&
+        !isBefore(at, one.from) &&
+        (one.to === null ||
+          !isBefore(addLength(one.to, { n: terms.settings.graceDays, unit: 'day' }, terms.zone), at)),
+    )
+    .map((one) => one.since)
+    .sort()[0];
+}
+
+/** What a switch up carries over from the subscription that it leaves. */
+export function sinceOfSubscription(
+  book: Book,
+  terms: Terms,
+  { id }: Subscription,
+  at: Instant,
+): Instant | undefined {
+  const last = lastHolding(book, id);
+  return last && sinceOf(book, terms, last.tier, at);
+}
+
+export type Interval = { tier: string; from: Instant; to: Instant | null; since?: Instant };
+
+/** Access as it was, by beginning and tier; adjoining holdings of a tier are one. `to` null: held still at `at`. */
+export function intervals(book: Book, at: Instant): Interval[] {
+  const all: (Interval & { since: Instant })[] = [];
+  const sorted = book.holdings
+    .filter((one) => isBefore(one.from, at) && (one.to === null || isBefore(one.from, one.to)))
+    .sort((a, b) => Date.parse(a.from) - Date.parse(b.from));
+  for (const { tier, from, to, since } of sorted) {
+    const before = all.findLast((one) => one.tier === tier);
+    if (before && (before.to === null || !isBefore(before.to, from))) {
+      if (before.to !== null) before.to = to === null ? null : latest(before.to, to);
+    } else all.push({ tier, from, to, since });
+  }
+  return all
+    .sort((a, b) => Date.parse(a.from) - Date.parse(b.from) || (a.tier < b.tier ? -1 : 1))
+    .map(({ tier, from, to, since }) => ({
+      tier,
+      from,
+      to: to !== null && isBefore(to, at) ? to : null,
+      ...(since !== from && { since }),
+    }));
+}

@@ -1,0 +1,71 @@
+import { isBefore } from '../calendar';
+import { hold, holdUntil, lastHolding } from './access';
+import { named, type Payment, type Subscription } from './book';
+import { ask } from './charging';
+import { voidCreditOf } from './credit';
+import { chargeNext, endOfPaid, placeFrom } from './due';
+import { end } from './ending';
+import { beginningAt } from './place';
+import { changed, nextOf, refuse, refuseUnderWay, RUNNING, type Work } from './work';
+
+/** Its own subscription, and those that spent credit of it, are suspended while they run; its credit is frozen. */
+export function openDispute(work: Work, payment: Payment): void {
+  if (payment.isReturned || payment.dispute !== 'none' || payment.refunded >= payment.amount)
+    refuse('disputed');
+  refuseUnderWay(work);
+  payment.dispute = 'open';
+  for (const s of suspendedBy(work, payment)) {
+    s.disputes = [...s.disputes, payment.id];
+    holdUntil(work.book, s, work.now, work.now);
+    changed(s);
+  }
+}
+
+function suspendedBy({ book }: Work, payment: Payment): Subscription[] {
+  const spent = book.uses.filter(
+    ({ amount, credit }) => amount > 0 && named(book.credits, credit).payment === payment.id,
+  );
+  const ids = [payment.charge, ...spent.map((use) => use.charge)].map(
+    (id) => named(book.charges, id).subscription,
+  );
+  return book.subscriptions.filter((one) => ids.includes(one.id) && RUNNING.has(one.state));
+}
+
+export function winDispute(work: Work, payment: Payment): void {
+  if (payment.dispute !== 'open') refuse('not disputed');
+  payment.dispute = 'won';
+  for (const s of work.book.subscriptions.filter((one) => one.disputes.includes(payment.id))) {
+    s.disputes = s.disputes.filter((id) => id !== payment.id);
+    changed(s);
+    if (s.disputes.length === 0) restore(work, s);
+  }
+}
+
+/** What a dispute stopped goes on; what fell due meanwhile begins now. */
+function restore(work: Work, s: Subscription): void {
+  const { book, now } = work;
+  if (s.state === 'paused') return;
+  const isOver = s.paidThrough !== null && !isBefore(now, s.paidThrough);
+  if (isOver && (s.pauses || s.switchesTo)) return endOfPaid(work, s, now);
+  const held = lastHolding(book, s.id);
+  if (held) hold(book, work.terms, s, held.tier, now, { carries: held.since });
+  if (s.state === 'overdue') {
+    const unpaid = named(book.charges, s.unpaid ?? '');
+    s.firstFailedAt = null;
+    s.place = beginningAt(s.place, now, unpaid.period);
+    unpaid.period = nextOf(work, s) ?? unpaid.period;
+    return ask(work, unpaid);
+  }
+  if (!isOver) return;
+  if (!s.movesTo) s.place = placeFrom(work, s, now);
+  chargeNext(work, s, now);
+}
+
+/** The gateway has taken the money back. */
+export function loseDispute(work: Work, payment: Payment): void {
+  if (payment.dispute !== 'open') refuse('not disputed');
+  payment.dispute = 'lost';
+  payment.lost = payment.amount - payment.refunded;
+  voidCreditOf(work.book, payment.id);
+  for (const s of work.book.subscriptions) if (s.disputes.includes(payment.id)) end(work, s);
+}

@@ -1,0 +1,14 @@
+import type { Instant } from '../calendar';
+import type { Offer } from '../offers/offer';
+import { nextPeriod, type Period } from '../offers/schedule';
+import type { Subscription } from './book';
+import { offerOf, refuse, type Work } from './work';
+
+/** Once more the last step of the offer, from an instant. @throws Refused where a date has passed */
+export function renewalAt(work: Work, s: Subscription, from: Instant): Period {
+  const offer = offerOf(work, s);
+  const last = offer.steps.length - 1;
+  const again: Offer = { ...offer, joiningFee: undefined, steps: offer.steps.slice(last) };
+  const period = nextPeriod(again, from, work.terms.zone, true, null);
+  return period ? { ...period, step: last } : refuse('nothing left');
+}

@@ -1,0 +1,43 @@
+import { isBefore } from '../calendar';
+import type { Offer } from '../offers/offer';
+import { prorate } from '../prorate';
+import { directionOf } from '../subscriptions/switching';
+import type { Subscription, SwitchPlan, UnusedCredit } from './book';
+import { worthOf } from './credit';
+import { daysAfter, offerNamed, offerOf, refuse, refuseDisputed, stretchesOf, type Work } from './work';
+
+/** Higher rung: up; lower: down; on the same rung a longer period is up, and what is equal is down. */
+export function directionTo(work: Work, s: Subscription, to: string): 'up' | 'down' {
+  const placed = (offer: Offer) => ({ rung: work.terms.ladder.indexOf(offer.tier), offer });
+  return directionOf(placed(offerOf(work, s)), placed(offerNamed(work, to)));
+}
+
+/** How a switch would be done now, and what is credited. @throws Refused */
+export function planSwitch(work: Work, s: Subscription, to: string): SwitchPlan {
+  const { book, now, terms } = work;
+  const { waitDays, downAtOnce, creditUnused } = terms.settings;
+  if (to === s.offer) refuse('same');
+  if (offerOf(work, s).currency !== offerNamed(work, to).currency) refuse('currency');
+  refuseDisputed(s);
+  const direction = directionTo(work, s, to);
+  const waits = direction === 'up' && !book.hasSwitchedUp && book.joinedAt;
+  if (waits && isBefore(now, daysAfter(work, waits, waitDays))) refuse('wait');
+  if (direction === 'down' && s.state === 'cancelling') refuse('cancelling');
+  const isStopped = s.state === 'overdue' || s.state === 'paused';
+  const atOnce =
+    s.state === 'overdue' ||
+    direction === 'up' ||
+    (s.state !== 'paused' && (downAtOnce || s.paidThrough === null));
+  return { direction, atOnce, unused: atOnce && creditUnused && !isStopped ? unusedOf(work, s) : [] };
+}
+
+/** Credit for each stretch that is not over: by its unused days, or in full where it has not begun. A trial gives none. */
+function unusedOf(work: Work, s: Subscription): UnusedCredit[] {
+  const { book, now, terms } = work;
+  return stretchesOf(work, s).flatMap(({ charge, period, from, to, ...rest }) => {
+    if (to === null || !isBefore(now, to) || period.kind === 'trial') return [];
+    const worth = worthOf(book, { charge, period, from, to, ...rest });
+    const amount = isBefore(now, from) ? worth : prorate(worth, from, to, now, terms.zone).credit;
+    return amount > 0 ? [{ charge, amount }] : [];
+  });
+}

@@ -1,0 +1,78 @@
+import { addLength, isBefore, type Instant } from '../calendar';
+import { isPaid } from '../offers/offer';
+import { hold } from './access';
+import type { Subscription, SwitchPlan } from './book';
+import { begin, charge, firstPeriod } from './charging';
+import { end } from './ending';
+import { beginningAt, nextAt, type Place } from './place';
+import { planSwitch } from './switch-plan';
+import { changed, nextOf, offerNamed, offerOf, refuse, refuseUnderWay, running, type Work } from './work';
+
+const QUOTE_HOLDS = { n: 1, unit: 'hour' } as const;
+
+/** What is shown before a switch; accepted within the hour, it is what is charged. */
+export function quote(work: Work, to: string): void {
+  const s = running(work);
+  refuseUnderWay(work);
+  work.book.quote = { at: work.now, subscription: s.id, to, events: s.events, plan: planSwitch(work, s, to) };
+}
+
+/** Goes over to another offer of the ladder: now, or at the end of what is paid. */
+export function switchTo(work: Work, to: string, { byQuote = false, hasMethod = true } = {}): void {
+  const s = running(work);
+  refuseUnderWay(work);
+  const plan = byQuote ? quoted(work, s, to) : planSwitch(work, s, to);
+  if (isPaid(offerNamed(work, to)) && !hasMethod) refuse('no payment method');
+  if (!plan.atOnce) {
+    s.switchesTo = to;
+    return changed(s);
+  }
+  const next = begin(work, to, { skipTrial: true, skipFee: true });
+  charge(work, next, 'switch', firstPeriod(work, next), plan.unused);
+}
+
+/** The plan that was shown, while nothing of the subscription has changed since. @throws Refused */
+function quoted({ book, terms, now }: Work, s: Subscription, to: string): SwitchPlan {
+  const shown = book.quote;
+  const isGood =
+    shown?.subscription === s.id &&
+    shown.to === to &&
+    shown.events === s.events &&
+    !isBefore(addLength(shown.at, QUOTE_HOLDS, terms.zone), now);
+  return isGood ? shown.plan : refuse('quote void');
+}
+
+/** A switch down begins: the old one ends here, whatever becomes of the first charge of the new. */
+export function beginDown(work: Work, s: Subscription): void {
+  const next = begin(work, s.switchesTo ?? s.offer, { skipTrial: true, skipFee: true });
+  const period = firstPeriod(work, next);
+  if (s.state === 'paused') return charge(work, next, 'switch', period);
+  end(work, s, { keeps: !nextOf(work, s) && offerOf(work, s).after === 'keep' });
+  next.state = 'active';
+  hold(work.book, work.terms, next, period.tier, work.now);
+  charge(work, next, 'down', period);
+}
+
+export function takeBackSwitch(work: Work): void {
+  const s = running(work);
+  if (!s.switchesTo) return refuse('nothing to take back');
+  s.switchesTo = null;
+  changed(s);
+}
+
+/** The owner moves it to a version of its offer, which holds from the next period. */
+export function move(work: Work, to: string): void {
+  const s = running(work);
+  offerNamed(work, to);
+  s.movesTo = to;
+  changed(s);
+}
+
+/** Its place under the version that it moves to, by the position of its steps; a version of another shape counts from `at`. */
+export function placeMoved({ terms }: Work, s: Subscription, to: string, at: Instant): Place {
+  const kept = { ...s.place, skipFee: true };
+  const last = s.place.last ?? { step: 0, n: -1 };
+  const version = terms.offers[to];
+  const next = version && nextAt(kept, version, terms.zone);
+  return next?.from === at ? kept : beginningAt(kept, at, { step: last.step, n: last.n + 1 });
+}
