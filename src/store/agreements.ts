@@ -14,17 +14,23 @@ export type StoredAgreement = {
   approveUrl: string | null;
   /** `ending`: we asked for its end, and have not seen it yet. */
   state: 'asked' | 'running' | 'ending' | 'ended';
+  /** The last settled period when it was asked for; null before the first. It bills what comes after. */
+  afterStep: number | null;
+  afterN: number | null;
   at: Instant;
 };
 
 export async function insertAgreement(
   db: Db,
-  a: Pick<StoredAgreement, 'subscriptionId' | 'mode' | 'gatewayAccountId' | 'offerVersionId' | 'at'>,
+  a: Pick<StoredAgreement, 'subscriptionId' | 'mode' | 'gatewayAccountId' | 'offerVersionId' | 'at'> & {
+    after: { step: number; n: number } | null;
+  },
 ): Promise<StoredAgreement> {
   return one(
     db,
-    'INSERT INTO agreements (subscription_id, mode, gateway_account_id, offer_version_id, at) VALUES ($1, $2, $3, $4, $5) RETURNING *',
-    [a.subscriptionId, a.mode, a.gatewayAccountId, a.offerVersionId, a.at],
+    `INSERT INTO agreements (subscription_id, mode, gateway_account_id, offer_version_id, at, after_step, after_n)
+     VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING *`,
+    [a.subscriptionId, a.mode, a.gatewayAccountId, a.offerVersionId, a.at, a.after?.step, a.after?.n],
   );
 }
 

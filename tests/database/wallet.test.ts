@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
 import { localDate } from '../../src/core/calendar';
+import { upcomingPeriod } from '../../src/core/subscriptions/upcoming';
+import { termsOf } from '../../src/services/lib/terms';
+import { moveClock } from '../../src/services/move-clock';
+import { sweepPayments } from '../../src/services/sweep-payments';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/services/cancel-subscription';
 import { changeMethod } from '../../src/services/change-method';
@@ -28,6 +32,7 @@ import {
   connectOthers,
   doAllDue,
   join,
+  intentFor,
   joinInput,
   lanternMoor,
   memberNamed,
@@ -314,6 +319,36 @@ describe('a wallet and a subscription that runs already', () => {
     await settle();
     expect(await subscriptionOf(memberId)).toMatchObject({ gatewayAccountId: CARD() });
     expect((await agreements(memberId)).map((one) => one.state)).toEqual(['ended']);
+  });
+
+  it('an approval that was asked for before the card paid the period it would bill is void: nothing is paid twice', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    await passDays(moor, 13);
+    const asked = value(await choose(memberId, subscription.id, wallet));
+    await passDays(moor, 2);
+    await approveAtWallet(asked.approveUrl ?? '', 'full');
+    await settle();
+    await settle();
+    value(await returnMoney(WORKER));
+    expect(await subscriptionOf(memberId)).toMatchObject({ gatewayAccountId: CARD(), state: 'active' });
+    expect(await billsOf(memberId)).toHaveLength(1);
+    expect((await agreements(memberId)).map((one) => one.state)).toEqual(['ended']);
+    await balanced();
+  });
+
+  it('is not asked while a charge of the card is under way', async () => {
+    const { memberId } = await join(moor, 'observer-monthly', 'works');
+    value(await moveClock(moor.owner, { days: 15 }));
+    const subscription = await subscriptionOf(memberId);
+    const { terms } = await termsOf(pool(), await currentSite(), subscription);
+    const period = upcomingPeriod(subscription, terms)!;
+    await intentFor(subscription, period, subscription.dueAt!);
+    expect(await choose(memberId, subscription.id, wallet)).toMatchObject({
+      problems: { '': expect.stringContaining('under way') as string },
+    });
+    await doAllDue();
+    value(await sweepPayments(WORKER));
+    await doAllDue();
   });
 
   it('is nobody else’s to choose', async () => {

@@ -46,6 +46,7 @@ export async function askForApproval(
         mode,
         gatewayAccountId: account.id,
         offerVersionId,
+        after: null,
         at: startedAt,
       }),
     );

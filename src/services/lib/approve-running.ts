@@ -51,6 +51,10 @@ export async function askToApprove(
     const { state, pauses, disputedAt } = subscription;
     if (!['trial', 'active', 'overdue'].includes(state) || pauses || disputedAt)
       return refusedField('', 'A wallet can be chosen only while it goes on. Take it up again first.');
+    // Which period it bills first hangs on what becomes of a charge that is under way.
+    const open = await findOpenPayment(db, subscriptionId);
+    if (open && !open.isAwaited && open.gatewayAccountId !== account.id)
+      return refusedField('', 'A payment is under way. Try again in a minute.');
     const { terms, offer, movesTo } = await termsOf(db, site, subscription);
     const ahead = billingAhead(subscription, terms, at);
     if (!ahead) return refusedField('', 'Nothing more is charged, so there is nothing to approve.');
@@ -60,6 +64,7 @@ export async function askToApprove(
       mode: subscription.mode,
       gatewayAccountId: account.id,
       offerVersionId: (movesTo ?? offer).versionId,
+      after: subscription.period,
       at,
     });
     return done({ ahead, agreement, offer: movesTo ?? offer });
@@ -88,12 +93,14 @@ export async function takeUpApproval(
     const subscription = asked && (await lockSubscription(db, asked.subscriptionId));
     const agreement = subscription && (await findAgreement(db, agreementId));
     if (!subscription || agreement?.state !== 'asked') return 'done';
-    const { id, state, mode, disputedAt, pauses } = subscription;
+    const { id, state, mode, disputedAt, pauses, period } = subscription;
     const at = siteNow(site, mode);
     const billed = subscription.movesTo ?? subscription.offerVersionId;
     // What has changed since it was asked for makes it void: it would bill something else.
     const isVoid = !['trial', 'active', 'overdue'].includes(state) || disputedAt !== null || pauses;
-    if (isVoid || agreement.offerVersionId !== billed) {
+    const isPaidSince =
+      agreement.afterStep !== (period?.step ?? null) || agreement.afterN !== (period?.n ?? null);
+    if (isVoid || isPaidSince || agreement.offerVersionId !== billed) {
       await setAgreementState(db, agreementId, 'ending', at);
       return 'refused';
     }
