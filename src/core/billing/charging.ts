@@ -151,6 +151,9 @@ const leftBy = ({ book }: Work, { kind, subscription }: Charge): Subscription | 
 function settle(work: Work, s: Subscription, one: Charge, carries: Instant | undefined): void {
   const { book, now, terms } = work;
   const { period } = one;
+  // A version that it moved to while it was paused begins with the period that it is resumed by.
+  if (one.kind === 'resume' && s.movesTo)
+    Object.assign(s, { offer: s.movesTo, movesTo: null, place: { ...s.place, skipFee: true } });
   const stands = calendarStands(work, s, one);
   if (!stands) s.place = beginningAt(s.place, now, period);
   const lived = stands ? period : (nextOf(work, s) ?? period);

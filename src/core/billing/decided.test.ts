@@ -492,6 +492,20 @@ describe('cancel, pause, resume, renew', () => {
     ).toMatchObject({ money: ['0: 700', '7: 700'], refused: [2], final: ['ended'] });
   });
 
+  it('what was moved to a version while it was paused is resumed under it, and stays with it', () => {
+    expect(
+      lived({
+        offers: { v: every(900, 'observer') },
+        events: [
+          [1, 'pause'],
+          [8, 'move', { to: 'v' }],
+          [10, 'resume'],
+        ],
+        until: 25,
+      }).money,
+    ).toEqual(['0: 700', '10: 900', '17: 900', '24: 900']);
+  });
+
   it('a renewal undoes a cancel, and after a lapse is another subscription', () => {
     expect(
       lived({
