@@ -1,5 +1,5 @@
 import { addLength, isBefore, latest, type Instant } from '../calendar';
-import type { Book, Holding, Subscription, Terms } from './book';
+import { own, type Book, type Holding, type Subscription, type Terms } from './book';
 
 /** What the subscription holds, or held last. */
 export const lastHolding = (book: Book, id: string): Holding | undefined =>
@@ -18,10 +18,10 @@ export function hold(
 ): void {
   const current = lastHolding(book, id);
   if (current?.tier === tier && isOpenAt(current, now)) {
-    current.to = until;
+    own(book.holdings, current).to = until;
     return;
   }
-  if (current && isOpenAt(current, now)) current.to = now;
+  if (current && isOpenAt(current, now)) own(book.holdings, current).to = now;
   const since = [...(carries ? [carries] : []), sinceOf(book, terms, tier, now) ?? now].sort()[0] ?? now;
   book.holdings.push({ subscription: id, tier, from: now, to: until, since });
 }
@@ -29,7 +29,7 @@ export function hold(
 /** The end of what a subscription holds now. What has ended already stays ended. */
 export function holdUntil(book: Book, { id }: Pick<Subscription, 'id'>, at: Instant, now: Instant): void {
   const current = lastHolding(book, id);
-  if (current && isOpenAt(current, now)) current.to = latest(at, current.from);
+  if (current && isOpenAt(current, now)) own(book.holdings, current).to = latest(at, current.from);
 }
 
 /** The beginning of an unbroken holding of a tier up to an instant; a gap no longer than the grace does not break it. */

@@ -158,17 +158,27 @@ export const emptyBook = (hadTrial = false): Book => ({
   hasSwitchedUp: false,
 });
 
-/** A copy that can be written in; what it names inside is replaced, never changed. */
+/**
+ * A copy that can be written in. What is settled (paid charges, payments, what was lived, held and spent) is shared with
+ * the book before: it changes seldom, and then `own` copies it.
+ */
 export const copyOf = (book: Book): Book => ({
   ...book,
   subscriptions: book.subscriptions.map((one) => ({ ...one })),
-  charges: book.charges.map((one) => ({ ...one })),
-  payments: book.payments.map((one) => ({ ...one })),
+  charges: book.charges.map((one) => (one.state === 'paid' ? one : { ...one })),
   credits: book.credits.map((one) => ({ ...one })),
-  uses: book.uses.map((one) => ({ ...one })),
-  stretches: book.stretches.map((one) => ({ ...one })),
-  holdings: book.holdings.map((one) => ({ ...one })),
+  payments: [...book.payments],
+  uses: [...book.uses],
+  stretches: [...book.stretches],
+  holdings: [...book.holdings],
 });
+
+/** A copy of something shared, in its place: to be written in. */
+export function own<T>(list: T[], one: T): T {
+  const copy = { ...one };
+  list[list.indexOf(one)] = copy;
+  return copy;
+}
 
 /** The one of that id. @throws where there is none: the book is broken */
 export function named<T extends { id: string }>(list: T[], id: string): T {

@@ -109,6 +109,7 @@ function answered(one: Charge, state: Attempt['state']): void {
 /** The money of a charge has come, or none was needed. Where it is not wanted any more, it is returned. */
 export function paid(work: Work, one: Charge): void {
   const { book, now } = work;
+  if (one.state === 'paid') refuse('paid already');
   const isReturned = one.state === 'dropped';
   answered(one, isReturned ? 'returned' : 'succeeded');
   if (one.due > 0)
@@ -158,7 +159,7 @@ function settle(work: Work, s: Subscription, one: Charge, carries: Instant | und
   if (!stands) s.place = beginningAt(s.place, now, period);
   const lived = stands ? period : (nextOf(work, s) ?? period);
   const skipFee = s.place.skipFee || period.joiningFee > 0;
-  s.place = { ...s.place, skipFee, last: { step: lived.step, n: lived.n } };
+  s.place = { ...s.place, skipFee, last: { step: lived.step, n: lived.n, to: lived.to } };
   s.state = period.kind === 'trial' ? 'trial' : 'active';
   s.beganAt ??= now;
   s.unpaid = null;
@@ -199,6 +200,7 @@ export function declined(work: Work, one: Charge): void {
   const { book } = work;
   const s = named(book.subscriptions, one.subscription);
   const askedAt = one.attempts.at(-1)?.at ?? work.now;
+  if (one.state === 'paid') refuse('paid already');
   answered(one, 'declined');
   if (one.state === 'dropped') return;
   if (one.kind === 'first') {

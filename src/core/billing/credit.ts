@@ -1,5 +1,5 @@
 import type { Book, Charge, Credit, Payment, Stretch, UnusedCredit } from './book';
-import { named } from './book';
+import { named, own } from './book';
 
 /** What can still be spent of it. Frozen while its payment is disputed. */
 export function spendable(book: Book, credit: Credit): number {
@@ -99,11 +99,11 @@ export function spendGiven(book: Book, charge: string, given: Charge['credit'], 
 export function takeBackUses(book: Book, charge: string, most = Infinity): Charge['credit'] {
   let left = most;
   const back: Charge['credit'] = [];
-  for (const use of book.uses) {
+  for (const use of [...book.uses]) {
     if (use.charge !== charge || left <= 0) continue;
     const here = Math.min(left, use.amount);
     named(book.credits, use.credit).spent -= here;
-    use.amount -= here;
+    own(book.uses, use).amount -= here;
     left -= here;
     back.push({ credit: use.credit, amount: here });
   }

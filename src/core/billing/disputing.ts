@@ -1,6 +1,6 @@
 import { isBefore } from '../calendar';
 import { hold, holdUntil, lastHolding } from './access';
-import { named, type Payment, type Subscription } from './book';
+import { named, own, type Payment, type Subscription } from './book';
 import { ask } from './charging';
 import { voidCreditOf } from './credit';
 import { chargeNext, endOfPaid, placeFrom } from './due';
@@ -13,7 +13,7 @@ export function openDispute(work: Work, payment: Payment): void {
   if (payment.isReturned || payment.dispute !== 'none' || payment.refunded >= payment.amount)
     refuse('disputed');
   refuseUnderWay(work);
-  payment.dispute = 'open';
+  own(work.book.payments, payment).dispute = 'open';
   for (const s of suspendedBy(work, payment)) {
     s.disputes = [...s.disputes, payment.id];
     holdUntil(work.book, s, work.now, work.now);
@@ -33,7 +33,7 @@ function suspendedBy({ book }: Work, payment: Payment): Subscription[] {
 
 export function winDispute(work: Work, payment: Payment): void {
   if (payment.dispute !== 'open') refuse('not disputed');
-  payment.dispute = 'won';
+  own(work.book.payments, payment).dispute = 'won';
   for (const s of work.book.subscriptions.filter((one) => one.disputes.includes(payment.id))) {
     s.disputes = s.disputes.filter((id) => id !== payment.id);
     changed(s);
@@ -64,8 +64,10 @@ function restore(work: Work, s: Subscription): void {
 /** The gateway has taken the money back. */
 export function loseDispute(work: Work, payment: Payment): void {
   if (payment.dispute !== 'open') refuse('not disputed');
-  payment.dispute = 'lost';
-  payment.lost = payment.amount - payment.refunded;
+  Object.assign(own(work.book.payments, payment), {
+    dispute: 'lost',
+    lost: payment.amount - payment.refunded,
+  });
   voidCreditOf(work.book, payment.id);
   for (const s of work.book.subscriptions) if (s.disputes.includes(payment.id)) end(work, s);
 }

@@ -6,8 +6,8 @@ import { nextPeriod, type Period } from '../offers/schedule';
 export type Place = {
   anchor: Instant;
   from: { step: number; n: number };
-  /** The last period that began, by its position in the offer; null before the first of this calendar. */
-  last: { step: number; n: number } | null;
+  /** The last period that began, by its position in the offer, and its end; null before the first of this calendar. */
+  last: { step: number; n: number; to: Instant | null } | null;
   skipTrial: boolean;
   /** It begins without joining fee, or has paid it. */
   skipFee: boolean;
@@ -17,7 +17,7 @@ export type Place = {
 export function nextAt(place: Place, whole: Offer, zone: string): Period | undefined {
   const { anchor, from, last, skipTrial } = place;
   const offer = place.skipFee ? { ...whole, joiningFee: undefined } : whole;
-  if (from.step === 0 && from.n === 0) return nextPeriod(offer, anchor, zone, skipTrial, last);
+  if (from.step === 0 && from.n === 0) return nextPeriod(offer, anchor, zone, skipTrial, last, last?.to);
   const [first, ...later] = offer.steps.slice(from.step);
   if (!first) return undefined;
   const left = first.kind === 'repeat' ? (first.times ?? Infinity) - from.n : 1 - from.n;
@@ -33,7 +33,7 @@ export function nextAt(place: Place, whole: Offer, zone: string): Period | undef
     n: last.n - (last.step === skipped.step ? skipped.n : 0),
   };
   const isAhead = here !== null && (here.step < 0 || (here.step === 0 && here.n < 0));
-  const next = nextPeriod({ ...offer, steps }, anchor, zone, skipTrial, isAhead ? null : here);
+  const next = nextPeriod({ ...offer, steps }, anchor, zone, skipTrial, isAhead ? null : here, last?.to);
   return next && { ...next, step: next.step + skipped.step, n: next.n + (next.step === 0 ? skipped.n : 0) };
 }
 

@@ -40,7 +40,11 @@ export type Played = {
 export const play = (life: Life): Played => playBook(life, () => {}, emptyBook(life.hadTrial));
 
 /** The same from a book, telling of every book on the way. */
-export function playBook(life: Life, tell: (book: Book, at: Instant) => void, book: Book): Played {
+export function playBook(
+  life: Life,
+  tell: (book: Book, at: Instant, event: Event) => void,
+  book: Book,
+): Played {
   const { zone, offers, ladder, settings } = life;
   return new Player(life, { zone, offers, ladder, settings }, book, tell).play();
 }
@@ -57,7 +61,7 @@ class Player {
     private readonly life: Life,
     private readonly terms: Terms,
     private book: Book,
-    private readonly tell: (book: Book, at: Instant) => void,
+    private readonly tell: (book: Book, at: Instant, event: Event) => void,
   ) {
     this.clock = life.start;
   }
@@ -128,7 +132,7 @@ class Player {
       return;
     }
     this.book = result.book;
-    this.tell(this.book, at);
+    this.tell(this.book, at, event);
     this.note(before, at);
     for (const ask of result.asks) this.collect(ask, at, index);
   }

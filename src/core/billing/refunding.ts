@@ -1,6 +1,6 @@
 import { isBefore } from '../calendar';
 import { holdUntil } from './access';
-import { named, type Charge, type Payment, type Subscription } from './book';
+import { named, own, type Charge, type Payment, type Subscription } from './book';
 import { refundable, takeBackUses, voidCreditOf } from './credit';
 import { end } from './ending';
 import { renewalAt } from './renewal';
@@ -18,7 +18,7 @@ export function refund(work: Work, payment: Payment, asked: number | 'all', acce
   const most = refundable(book, payment);
   const amount = asked === 'all' ? most : asked;
   if (amount <= 0 || amount > most) refuse('too much');
-  payment.refunded += amount;
+  own(book.payments, payment).refunded += amount;
   voidCreditOf(book, payment.id);
   changed(s);
   if (access === 'take') takeStretch(work, s, of);
@@ -30,7 +30,7 @@ function takeStretch(work: Work, s: Subscription, of: Charge): void {
   if (!stretch) return;
   takeBackUses(book, of.id);
   if (stretch.to !== null && !isBefore(now, stretch.to)) return;
-  stretch.isTakenBack = true;
+  own(book.stretches, stretch).isTakenBack = true;
   if (s.state === 'ended') return holdUntil(book, s, now, now);
   const left = stretchesOf(work, s).filter((one) => one.to === null || isBefore(now, one.to));
   if (left.length === 0) return end(work, s);
@@ -38,7 +38,7 @@ function takeStretch(work: Work, s: Subscription, of: Charge): void {
   let from = isBefore(now, stretch.from) ? stretch.from : now;
   for (const later of left.filter((one) => !isBefore(one.from, stretch.from))) {
     const { to } = renewalAt(work, s, from);
-    Object.assign(later, { from, to });
+    Object.assign(own(book.stretches, later), { from, to });
     from = to ?? from;
   }
   s.paidThrough = stretchesOf(work, s).at(-1)?.to ?? null;

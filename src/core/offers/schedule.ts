@@ -142,15 +142,19 @@ function append(access: AccessInterval[], next: AccessInterval): void {
   else access.push(next);
 }
 
-/** The period that comes after the one named by `after`, or the first; undefined where the schedule is finished. */
+/**
+ * The period that comes after the one named by `after`, or the first; undefined where the schedule is finished.
+ * @param since an instant by which the one named is over: what is over by then is not counted through one by one
+ */
 export function nextPeriod(
   offer: Offer,
   start: Instant,
   zone: string,
   skipTrial: boolean,
   after: { step: number; n: number } | null,
+  since: Instant | null = null,
 ): Period | undefined {
-  for (const period of periods(offer, start, zone, skipTrial)) {
+  for (const period of periodsBy(CALENDAR, offer, start, zone, skipTrial, since)) {
     if (!after || period.step > after.step || (period.step === after.step && period.n > after.n))
       return period;
   }
