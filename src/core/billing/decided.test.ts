@@ -280,6 +280,28 @@ describe('late money', () => {
     ).toMatchObject({ money: ['0: 700'], refused: [1, 2], final: ['paused'] });
   });
 
+  it('of a charge that had credit reserved: the credit was free again at its end, and only the money counts', () => {
+    const told = (until: number) =>
+      lived({
+        offer: 'w',
+        settings: { downAtOnce: true },
+        card: [[8, 'declined']],
+        events: [
+          [2, 'switch', { to: 'o' }],
+          [20, 'late-success'],
+        ],
+        until,
+      });
+    // 1000 for five days of 1400; 700 of it paid the first week of the new offer, 300 were to go on the second.
+    expect(told(15)).toMatchObject({ credit: 0, final: ['ended', 'overdue'] });
+    expect(told(19)).toMatchObject({ credit: 300, final: ['ended', 'ended'] });
+    expect(told(21)).toMatchObject({
+      money: ['0: 1400', '20: 400'],
+      credit: 300,
+      final: ['ended', 'active'],
+    });
+  });
+
   it('drops a move that was pending at the unpaid end', () => {
     expect(
       lived({

@@ -63,7 +63,7 @@ describe('whatever happens in a life', () => {
             .filter(({ credit }) => credit === one.id)
             .reduce((sum, use) => sum + use.amount, 0);
           const reserved = book.charges
-            .flatMap(({ credit }) => credit)
+            .flatMap(({ state, credit }) => (state === 'open' ? credit : []))
             .filter(({ credit }) => credit === one.id)
             .reduce((sum, each) => sum + each.amount, 0);
           expect([one.spent, one.reserved]).toEqual([spent, reserved]);
