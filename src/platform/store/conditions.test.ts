@@ -3,7 +3,7 @@ import { containing, where } from './conditions';
 
 describe('what a list is narrowed by', () => {
   it('names only the conditions that are set, and numbers their values in order', () => {
-    const state = '';
+    const state = '' as string;
     const narrowed = where([
       ['mode = ?', 'test'],
       state && ['state = ?', state],
