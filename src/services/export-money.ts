@@ -4,7 +4,7 @@ import { toDecimal } from '@/core/money';
 import { rateText } from '@/core/tax';
 import { pool } from '@/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/documents';
-import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payments';
+import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payment-lists';
 import { listDisputes, listRefunds } from '@/store/refunds';
 import type { SubscriptionFilter } from '@/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';

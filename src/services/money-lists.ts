@@ -3,7 +3,7 @@ import { mode, nothing, search } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
-import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payments';
+import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payment-lists';
 import { SUBSCRIPTION_SORTS, SUBSCRIPTION_STATES } from '@/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
 import * as lists from './lib/money-lists';

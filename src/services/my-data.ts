@@ -8,7 +8,7 @@ import { listMailsTo } from '@/store/mails';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/store/members';
 import { listOfferVersions } from '@/store/offers';
-import { ALL_PAYMENTS, listPayments } from '@/store/payments';
+import { ALL_PAYMENTS, listPayments } from '@/store/payment-lists';
 import { listRefunds } from '@/store/refunds';
 import { listSubscriptionsOf } from '@/store/subscriptions';
 import { siteNow } from '@/platform/clock';

@@ -3,7 +3,13 @@ import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { countItems } from '@/store/items';
 import { countJoined } from '@/store/members';
-import { ALL_PAYMENTS, listPayments, sumIncome, type Income, type PaymentListRow } from '@/store/payments';
+import {
+  ALL_PAYMENTS,
+  listPayments,
+  sumIncome,
+  type Income,
+  type PaymentListRow,
+} from '@/store/payment-lists';
 import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscription-lists';
 import { listOffers } from '@/store/offers';
 import { listTiers } from '@/store/tiers';

@@ -103,7 +103,7 @@ export async function listMembers(
   const narrowed = narrowedBy(mode, at, filter);
   const [most, from] = [narrowed.add(limit), narrowed.add(offset)];
   const [inMode, now] = [narrowed.add(mode), narrowed.add(at)];
-  // The page is cut out first; what stands beside each member is looked up for that page alone.
+  // The page is selected first, so that the other columns are looked up for its members only.
   return many(
     db,
     `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id

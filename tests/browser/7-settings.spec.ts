@@ -174,7 +174,7 @@ test('once live, what was held by a test opens nothing, test cards are refused, 
   await desk.goto('/desk/money');
   await desk.getByRole('link', { name: 'Look at the test data' }).click();
   await expect(desk.getByText('made before the site went live')).toBeVisible();
-  await desk.getByLabel('Name or e-mail').fill('Ida');
+  await desk.getByLabel('Name or email').fill('Ida');
   await desk.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(desk.getByRole('row', { name: /Ida Taxed/ })).toBeVisible();
   await member.goto('/join/eclipse-week-once?mode=test');

@@ -1,6 +1,6 @@
 import { deskFrame } from '../../src/services/desk-frame';
 import { VISITOR_ACTOR } from '../../src/platform/actor';
-import { ALL_PAYMENTS } from '../../src/store/payments';
+import { ALL_PAYMENTS } from '../../src/store/payment-lists';
 import type { SubscriptionFilter } from '../../src/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/platform/actor';

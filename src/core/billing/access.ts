@@ -7,7 +7,7 @@ export const lastHolding = (book: Book, id: string): Holding | undefined =>
 
 const isOpenAt = (holding: Holding, at: Instant): boolean => holding.to === null || !isBefore(holding.to, at);
 
-/** Opens a tier from now, or goes on with it where it is open already; `until` null: while nothing ends it. */
+/** Opens a tier from now, or keeps it open where it already is; `until` null: until something ends it. */
 export function hold(
   book: Book,
   terms: Terms,

@@ -2,7 +2,7 @@ import type { Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
 import type { Period } from '../offers/schedule';
 import type { State } from '../subscriptions/subscription';
-import type { Place } from './place';
+import type { Place } from '../offers/place';
 
 /** Of the first charges above zero of a subscription: an amount in minor units, or a percentage. `charges` null: all. */
 export type Discount = { amount?: number; share?: number; charges: number | null };

@@ -13,7 +13,7 @@ import {
 } from './book';
 import { giveUnused, reserve, spend, spendGiven } from './credit';
 import { drop, end, leave } from './ending';
-import { beginningAt } from './place';
+import { beginningAt } from '../offers/place';
 import { renewalAt } from './renewal';
 import { directionTo } from './switch-plan';
 import { changed, daysAfter, nextOf, refuse, RUNNING, stretchesOf, type Work } from './work';
@@ -106,7 +106,7 @@ function answered(one: Charge, state: Attempt['state']): void {
   if (last) one.attempts = [...one.attempts.slice(0, -1), { ...last, state }];
 }
 
-/** The money of a charge has come, or none was needed. Where it is not wanted any more, it is returned. */
+/** A charge is paid, by money or by credit alone. Money for a dropped charge is returned. */
 export function paid(work: Work, one: Charge): void {
   const { book, now } = work;
   if (one.state === 'paid') refuse('paid already');
@@ -155,9 +155,9 @@ function settle(work: Work, s: Subscription, one: Charge, carries: Instant | und
   // A version that it moved to while it was paused begins with the period that it is resumed by.
   if (one.kind === 'resume' && s.movesTo)
     Object.assign(s, { offer: s.movesTo, movesTo: null, place: { ...s.place, skipFee: true } });
-  const stands = calendarStands(work, s, one);
-  if (!stands) s.place = beginningAt(s.place, now, period);
-  const lived = stands ? period : (nextOf(work, s) ?? period);
+  const isOnTime = isOnCalendar(work, s, one);
+  if (!isOnTime) s.place = beginningAt(s.place, now, period);
+  const lived = isOnTime ? period : (nextOf(work, s) ?? period);
   const skipFee = s.place.skipFee || period.joiningFee > 0;
   s.place = { ...s.place, skipFee, last: { step: lived.step, n: lived.n, to: lived.to } };
   s.state = period.kind === 'trial' ? 'trial' : 'active';
@@ -172,7 +172,7 @@ function settle(work: Work, s: Subscription, one: Charge, carries: Instant | und
 }
 
 /** Whether the period is lived as it was expected: it is not over, and nothing had stopped. Else it begins now. */
-function calendarStands({ now }: Work, { state, disputes }: Subscription, { kind, period }: Charge): boolean {
+function isOnCalendar({ now }: Work, { state, disputes }: Subscription, { kind, period }: Charge): boolean {
   if (kind === 'first' || kind === 'switch' || kind === 'resume') return false;
   if (state === 'ended' || state === 'paused' || disputes.length > 0) return false;
   return period.to === null || isBefore(now, period.to);

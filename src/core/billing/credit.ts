@@ -10,7 +10,7 @@ export function spendable(book: Book, credit: Credit): number {
 export const leftOf = ({ given, spent, reserved, void: gone }: Credit): number =>
   given - spent - reserved - gone;
 
-/** What can still be given back of a payment: not what was given as credit, unless that is void. */
+/** What can still be refunded of a payment: not what was given as credit, unless that is void. */
 export function refundable(book: Book, payment: Payment): number {
   const given = book.credits
     .filter((credit) => credit.payment === payment.id)

@@ -82,7 +82,7 @@ function lived({ offer = 'o', offers = {}, card = [], events = [], until, settin
 const refundAll = (payment: number, access: 'take' | 'keep') => ({ payment, amount: 'all', access });
 
 describe('refunds, disputes and credit', () => {
-  it('the running stretch taken back ends what would go on, a pending switch with it', () => {
+  it('taking back the running stretch ends the subscription and its pending switch', () => {
     expect(
       lived({
         offer: 'w',
@@ -95,7 +95,7 @@ describe('refunds, disputes and credit', () => {
     ).toMatchObject({ money: ['0: 1400', '3: -1400'], access: ['warden 0–3'], final: ['ended'] });
   });
 
-  it('credit spent on a stretch that is over comes back when it is taken back', () => {
+  it('taking back a past stretch restores the credit spent on it', () => {
     expect(
       lived({
         events: [
@@ -292,7 +292,7 @@ describe('late money', () => {
         ],
         until,
       });
-    // 1000 for five days of 1400; 700 of it paid the first week of the new offer, 300 were to go on the second.
+    // 1000 for five days of 1400; 700 of it paid the first week of the new offer, 300 were reserved for the second.
     expect(told(15)).toMatchObject({ credit: 0, final: ['ended', 'overdue'] });
     expect(told(19)).toMatchObject({ credit: 300, final: ['ended', 'ended'] });
     expect(told(21)).toMatchObject({
@@ -321,7 +321,7 @@ describe('late money', () => {
 });
 
 describe('switching', () => {
-  it('the first charge of a pending down by a slow transfer: the calendar stands', () => {
+  it('a slow transfer for the first charge of a pending down leaves the calendar as it was', () => {
     expect(
       lived({
         offer: 'w',
@@ -335,7 +335,7 @@ describe('switching', () => {
     ).toMatchObject({ money: ['0: 1400', '8: 700', '14: 700'], access: ['warden 0–7', 'observer 7–'] });
   });
 
-  it('declined at its time, the old ends there and the new is overdue', () => {
+  it('a pending down whose first charge is declined ends the old one and leaves the new one overdue', () => {
     expect(
       lived({ offer: 'w', card: [[6, 'declined']], events: [[2, 'switch', { to: 'o' }]], until: 9 }),
     ).toMatchObject({ money: ['0: 1400'], final: ['ended', 'overdue'] });

@@ -5,7 +5,7 @@ import { ask } from './charging';
 import { voidCreditOf } from './credit';
 import { chargeNext, endOfPaid, placeFrom } from './due';
 import { end } from './ending';
-import { beginningAt } from './place';
+import { beginningAt } from '../offers/place';
 import { changed, nextOf, refuse, refuseUnderWay, RUNNING, type Work } from './work';
 
 /** Its own subscription, and those that spent credit of it, are suspended while they run; its credit is frozen. */
@@ -41,7 +41,7 @@ export function winDispute(work: Work, payment: Payment): void {
   }
 }
 
-/** What a dispute stopped goes on; what fell due meanwhile begins now. */
+/** Resumes what a dispute suspended; what fell due meanwhile begins now. */
 function restore(work: Work, s: Subscription): void {
   const { book, now } = work;
   if (s.state === 'paused') return;

@@ -3,7 +3,7 @@ import { holdUntil } from './access';
 import { named, type Book, type Subscription } from './book';
 import { ask, charge } from './charging';
 import { end, finish } from './ending';
-import { beginningAt, nextAt, type Place } from './place';
+import { beginningAt, nextAt, type Place } from '../offers/place';
 import { beginDown, placeMoved } from './switching';
 import { changed, isAsked, nextOf, offerNamed, refuse, underWay, type Work } from './work';
 

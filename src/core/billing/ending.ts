@@ -3,7 +3,7 @@ import type { Charge, Subscription } from './book';
 import { release } from './credit';
 import { changed, offerOf, type Work } from './work';
 
-/** A charge that is not to be paid any more; what credit was reserved for it is free. */
+/** Drops an unpaid charge, and frees the credit that was reserved for it. */
 export function drop({ book }: Work, charge: Charge): void {
   charge.state = 'dropped';
   release(book, charge);

@@ -68,8 +68,8 @@ export function payNow(work: Work): void {
 }
 
 /**
- * Money that was declined has come after all. What still runs, or ended unpaid, goes on with it; after any other end,
- * or where another subscription runs by now, it is returned.
+ * A declined payment turns out to have succeeded. It pays for what still runs, and restarts what ended unpaid; after any
+ * other end, or where another subscription runs by now, the money is returned.
  */
 export function lateSuccess(work: Work): void {
   const late = lastDeclined(work);

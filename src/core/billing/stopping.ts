@@ -3,7 +3,7 @@ import type { Subscription } from './book';
 import { charge, undoCancel } from './charging';
 import { placeFrom } from './due';
 import { end } from './ending';
-import { nextAt } from './place';
+import { nextAt } from '../offers/place';
 import { beginDown, placeMoved } from './switching';
 import {
   changed,

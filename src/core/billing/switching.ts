@@ -4,7 +4,7 @@ import { hold } from './access';
 import type { Subscription, SwitchPlan } from './book';
 import { begin, charge, firstPeriod } from './charging';
 import { end } from './ending';
-import { beginningAt, nextAt, type Place } from './place';
+import { beginningAt, nextAt, type Place } from '../offers/place';
 import { planSwitch } from './switch-plan';
 import { changed, nextOf, offerNamed, offerOf, refuse, refuseUnderWay, running, type Work } from './work';
 

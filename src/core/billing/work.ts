@@ -3,7 +3,7 @@ import type { Offer } from '../offers/offer';
 import type { Period } from '../offers/schedule';
 import type { State } from '../subscriptions/subscription';
 import type { Ask, Book, Charge, Payment, Stretch, Subscription, Terms } from './book';
-import { nextAt } from './place';
+import { nextAt } from '../offers/place';
 
 /** One step on its way: a copy of the book that is written in, and what the gateway is to be asked for. */
 export type Work = { book: Book; terms: Terms; now: Instant; asks: Ask[] };

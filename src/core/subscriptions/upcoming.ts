@@ -1,5 +1,6 @@
 import { addLength, type Instant } from '../calendar';
 import { isRenewable, type Offer } from '../offers/offer';
+import { nextAt } from '../offers/place';
 import { nextPeriod, type Period } from '../offers/schedule';
 import type { Subscription, Terms } from './subscription';
 
@@ -32,40 +33,11 @@ export function takenUp(subscription: Subscription, terms: Terms, now: Instant):
 }
 
 function periodAfter(
-  subscription: Subscription,
-  terms: Terms,
+  { startedAt: anchor, takesUp: from, skipTrial, skipFee }: Subscription,
+  { offer, zone }: Terms,
   last: Subscription['period'],
 ): Period | undefined {
-  const { startedAt, skipTrial } = subscription;
-  const { offer, skipped } = remaining(subscription, terms);
-  const here = last && {
-    step: last.step - skipped.steps,
-    n: last.n - (last.step === skipped.steps ? skipped.n : 0),
-  };
-  const isBefore = here !== null && (here.step < 0 || (here.step === 0 && here.n < 0));
-  const next = nextPeriod(offer, startedAt, terms.zone, skipTrial, isBefore ? null : here);
-  return (
-    next && {
-      ...next,
-      step: next.step + skipped.steps,
-      n: next.n + (next.step === 0 ? skipped.n : 0),
-    }
-  );
-}
-
-/** What the schedule begun at `startedAt` has of the offer, and how many steps, and periods of its first step, it leaves out. */
-function remaining(
-  subscription: Subscription,
-  terms: Terms,
-): { offer: Offer; skipped: { steps: number; n: number } } {
-  const offer = offerOf(subscription, terms);
-  const { step: from, n } = subscription.takesUp;
-  if (from === 0 && n === 0) return { offer, skipped: { steps: 0, n: 0 } };
-  const [first, ...later] = offer.steps.slice(from);
-  const left = first?.kind === 'repeat' ? (first.times ?? Infinity) - n : 1 - n;
-  if (!first || left <= 0) return { offer: { ...offer, steps: later }, skipped: { steps: from + 1, n: 0 } };
-  const cut = first.kind === 'repeat' && first.times !== null ? { ...first, times: left } : first;
-  return { offer: { ...offer, steps: [cut, ...later] }, skipped: { steps: from, n } };
+  return nextAt({ anchor, from, last, skipTrial, skipFee }, offer, zone);
 }
 
 /** The offer as it is charged to this subscription. */

@@ -7,7 +7,7 @@ import { findAgreementOf } from '@/store/agreements';
 import { pool } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
-import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payments';
+import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
 import type { Mode } from '@/platform/store/site';
 import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
 import { type StoredOffer } from '@/store/offers';

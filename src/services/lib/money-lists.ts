@@ -2,7 +2,7 @@ import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
 import type { State } from '@/core/subscriptions/subscription';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts } from '@/store/gateways';
-import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payments';
+import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payment-lists';
 import { listSubscriptionsById } from '@/store/subscriptions';
 import {
   countByState,

@@ -29,8 +29,8 @@ export function MemberFilter({
         name="q"
         defaultValue={q}
         data-filter
-        aria-label="Name or e-mail"
-        placeholder="Name or e-mail"
+        aria-label="Name or email"
+        placeholder="Name or email"
         className={`${inputClass} max-w-64`}
       />
       <select name="tier" defaultValue={tier} aria-label="Holds" className={`${inputClass} max-w-48`}>

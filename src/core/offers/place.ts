@@ -1,13 +1,13 @@
 import type { Instant } from '../calendar';
-import type { Offer } from '../offers/offer';
-import { nextPeriod, type Period } from '../offers/schedule';
+import type { Offer } from './offer';
+import { nextPeriod, type Period } from './schedule';
 
 /** Where a subscription is in its offer: the calendar of `anchor` takes the offer up at `from`. */
 export type Place = {
   anchor: Instant;
   from: { step: number; n: number };
-  /** The last period that began, by its position in the offer, and its end; null before the first of this calendar. */
-  last: { step: number; n: number; to: Instant | null } | null;
+  /** The last period that began, by its position in the offer, and its end where that is known; null before the first of this calendar. */
+  last: { step: number; n: number; to?: Instant | null } | null;
   skipTrial: boolean;
   /** It begins without joining fee, or has paid it. */
   skipFee: boolean;
