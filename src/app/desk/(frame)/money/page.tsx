@@ -51,7 +51,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
       />
       <ListBar
         search={search}
-        searchLabel="Name or e-mail"
+        searchLabel="Name or email"
         sort={sort}
         sorts={SORTS}
         keep={{ state, mode }}
