@@ -88,7 +88,7 @@ test('the member finds the invoice in the account, prints it or keeps it as a PD
   await expect(stranger).toHaveURL(/sign-in/);
   await stranger.context().close();
   await desk.goto('/desk/money/books');
-  await desk.getByLabel('Name, e-mail or number').fill('Ida Taxed');
+  await desk.getByLabel('Name, email or number').fill('Ida Taxed');
   await desk.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(desk.getByRole('row', { name: /Ida Taxed.*£5\.75.*£30\.75/ })).toBeVisible();
 });

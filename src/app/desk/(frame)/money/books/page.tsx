@@ -103,7 +103,7 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
           />
           <ListBar
             search={search}
-            searchLabel="Name, e-mail or number"
+            searchLabel="Name, email or number"
             sort="newest"
             sorts={[]}
             keep={{ state, month, mode }}

@@ -51,7 +51,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
       />
       <ListBar
         search={search}
-        searchLabel="Name, e-mail or reference"
+        searchLabel="Name, email or reference"
         sort={sort}
         sorts={SORTS}
         keep={{ state, month, mode }}

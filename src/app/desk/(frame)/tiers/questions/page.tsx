@@ -16,8 +16,8 @@ export default async function QuestionsPage() {
     <>
       <TiersHead here="questions" />
       <p className="mt-3 max-w-prose text-muted">
-        What somebody is asked when they join, in this order, besides e-mail and password. The answers stand
-        on the member’s file. Ask for little: every question costs a few who would have joined.
+        People answer these questions when they join, in this order, after confirming their email address. You
+        see the answers on the member’s page. Keep it short: every question costs you a few new members.
       </p>
       <QuestionsEditor
         action={saveQuestionsAction}
