@@ -11,8 +11,9 @@ const SMALL = 5_000;
 async function fill({ db, accountId, versionId }: BenchSite, count: number): Promise<void> {
   await makeDue(db, count, accountId, versionId);
   const statements = [
-    `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at, paid_at, is_invoiced)
-     SELECT s.id, 'test', 0, n, 600, 0, 'GBP', s.started_at - n * interval '1 month', s.started_at - n * interval '1 month', true
+    `INSERT INTO charges (subscription_id, mode, number, state, tier_id, period_kind, price, due, step, n, amount, joining_fee, currency, due_at, paid_at, lived_from, lived_to, is_invoiced)
+     SELECT s.id, 'test', 4 - n, 'paid', 'observer', 'repeat', 600, 600, 0, n, 600, 0, 'GBP', s.began_at - n * interval '1 month', s.began_at - n * interval '1 month',
+       s.began_at - n * interval '1 month', s.began_at - (n - 1) * interval '1 month', true
      FROM subscriptions s, generate_series(1, 3) n`,
     `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, state, gateway_ref, at, settled_at)
      SELECT id, 'test', $1, 1, 'k' || id, 600, 'GBP', 'succeeded', 'ref' || id, due_at, due_at FROM charges`,
@@ -25,13 +26,13 @@ async function fill({ db, accountId, versionId }: BenchSite, count: number): Pro
     `INSERT INTO gateway_events (gateway_account_id, message_id, payload, state)
      SELECT $1, 'm' || id, '{}', 'done' FROM payments`,
     `WITH left_open AS (
-       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, period_step, period_n)
-       SELECT member_id, 'test', 'observing', offer_version_id, 'pending', started_at, 0, 0 FROM subscriptions
+       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, anchor_at)
+       SELECT member_id, 'test', 'observing', offer_version_id, 'pending', anchor_at FROM subscriptions
        WHERE abs(hashtext(id::text)) % 20 = 0 RETURNING id, member_id
-     ) INSERT INTO joinings (id, subscription_id, track, mode, member_id, email, name, return_to, state, at, offer_id)
+     ) INSERT INTO checkouts (id, subscription_id, track, mode, member_id, email, name, return_to, state, at, offer_id)
        SELECT gen_random_uuid(), id, 'observing', 'test', member_id, 'x@moor.example', 'X', '/', 'open', now(), 'monthly' FROM left_open`,
     `INSERT INTO audit (at, actor_kind, action, subject, detail)
-     SELECT started_at, 'worker', 'payment received', 'subscription:' || id, '{}' FROM subscriptions`,
+     SELECT anchor_at, 'worker', 'payment received', 'subscription:' || id, '{}' FROM subscriptions`,
     `INSERT INTO sessions (token_hash, member_id, expires_at) SELECT sha256(id::text::bytea), id, now() + interval '1 day' FROM members`,
   ];
   for (const statement of statements) await db.query(statement, statement.includes('$1') ? [accountId] : []);
@@ -93,7 +94,7 @@ export async function run(args: string[]): Promise<void> {
         import('../src/services/find-members'),
         import('../src/services/money-lists'),
         import('../src/services/tier-overview'),
-        import('../src/services/unfinished-joinings'),
+        import('../src/checkout/services/unfinished-checkouts'),
         import('../src/services/gateway-list'),
         import('../src/services/mail-log'),
         import('../src/services/today'),
@@ -129,7 +130,7 @@ export async function run(args: string[]): Promise<void> {
       'mail log': () => mails.mailLog(actor, {}),
       'mail log searched': () => mails.mailLog(actor, { search: 'due777' }),
       tiers: () => tiers.tierOverview(actor, undefined),
-      'unfinished checkouts': () => unfinished.unfinishedJoinings(actor, undefined),
+      'unfinished checkouts': () => unfinished.unfinishedCheckouts(actor, undefined),
       today: () => today.today(actor, undefined),
       'frame of every page': () => frame.deskFrame(actor, undefined),
     };

@@ -36,8 +36,8 @@ async function bareRenewal(
   await db.query('BEGIN');
   await db.query('SELECT 1 FROM subscriptions WHERE id = $1 FOR UPDATE', [s.id]);
   await db.query(
-    `INSERT INTO charges (id, subscription_id, mode, step, n, amount, joining_fee, currency, due_at, period_to)
-     VALUES ($1, $2, 'test', 0, 1, 600, 0, 'GBP', now(), now() + interval '1 month')`,
+    `INSERT INTO charges (id, subscription_id, mode, number, tier_id, period_kind, price, due, step, n, amount, joining_fee, currency, due_at, period_to)
+     VALUES ($1, $2, 'test', 1, 'observer', 'repeat', 600, 600, 0, 1, 600, 0, 'GBP', now(), now() + interval '1 month')`,
     [charge, s.id],
   );
   await db.query(
@@ -52,7 +52,10 @@ async function bareRenewal(
     `UPDATE payments SET state = 'succeeded', gateway_ref = $2, settled_at = now() WHERE id = $1`,
     [payment, `bare_${payment}`],
   );
-  await db.query('UPDATE charges SET paid_at = now() WHERE id = $1', [charge]);
+  await db.query(
+    `UPDATE charges SET state = 'paid', paid_at = now(), lived_from = due_at, lived_to = period_to WHERE id = $1`,
+    [charge],
+  );
   await db.query(
     `UPDATE subscriptions SET period_n = 1, paid_through = now() + interval '1 month', due_at = now() + interval '1 month', events = events + 1 WHERE id = $1`,
     [s.id],
@@ -81,7 +84,7 @@ export async function run(args: string[]): Promise<void> {
   const gateway = await instantGateway();
   const { url, db, one, accountId, versionId, close } = await benchSite(gateway.url);
   try {
-    const { runOneDue } = await import('../src/services/run-due');
+    const { runOneDue } = await import('../src/billing/services/run-due');
     const isDue = `state = 'active' AND due_at < now()`;
 
     await makeDue(db, count, accountId, versionId);

@@ -1,5 +1,5 @@
-/** Writes docs/subscription-life.md from the table in the core. */
+/** Writes docs/subscription-life.md from the tables in the core. */
 import { writeFileSync } from 'node:fs';
-import { lifePage } from '../src/core/subscriptions/diagram';
+import { lifePage } from '../src/core/billing/life-page';
 
 writeFileSync('docs/subscription-life.md', lifePage());

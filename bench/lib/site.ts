@@ -79,12 +79,14 @@ export async function makeDue(
        INSERT INTO members (email, name, joined_at)
        SELECT 'due' || n || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
      ), running AS (
-       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at, period_step, period_n, paid_through, due_at,
+       INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, anchor_at, began_at, period_step, period_n, paid_through, due_at, next_at,
          gateway_account_id, customer_ref, method_ref, method_label)
-       SELECT id, 'test', 'observing', $2, 'active', ${NOW} - interval '1 month 1 hour', 0, 0, ${NOW} - interval '1 hour', ${NOW} - interval '1 hour',
-         $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, started_at
-     ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at)
-       SELECT member_id, 'observer', 'test', 'subscription', id, true, started_at FROM running`,
+       SELECT id, 'test', 'observing', $2, 'active', ${NOW} - interval '1 month 1 hour', ${NOW} - interval '1 month 1 hour', 0, 0, ${NOW} - interval '1 hour', ${NOW} - interval '1 hour', ${NOW} - interval '1 hour',
+         $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, began_at
+     ), locks AS (
+       INSERT INTO books (member_id, mode) SELECT member_id, 'test' FROM running
+     ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, since_at)
+       SELECT member_id, 'observer', 'test', 'subscription', id, true, began_at, began_at FROM running`,
     [count, versionId, accountId],
   );
 }

@@ -8,16 +8,16 @@ import { addLength, localDate, toMs, type Instant } from '../../src/core/calenda
 import { toDecimal } from '../../src/core/money';
 import { SETUP, WORKER, type Actor } from '../../src/platform/actor';
 import { realNow, siteNow } from '../../src/platform/clock';
-import { cancelSubscription } from '../../src/services/cancel-subscription';
+import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
 import { saveJoinFields } from '../../src/services/save-join-fields';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { keepAccount } from '../../src/services/lib/gateway-account';
 import { addJoiningCode } from '../../src/services/joining-codes';
 import { importItem } from '../../src/services/import-items';
-import { joinTier } from '../../src/services/join-tier';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/services/move-clock';
 import type { Result } from '../../src/platform/result';
-import { runOneDue } from '../../src/services/run-due';
+import { runOneDue } from '../../src/billing/services/run-due';
 import { addCategory } from '../../src/services/save-item';
 import { saveOffer } from '../../src/services/save-offer';
 import { savePicture } from '../../src/services/save-picture';
@@ -26,7 +26,7 @@ import { saveTax } from '../../src/services/save-tax';
 import { saveTier } from '../../src/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';
 import { pool } from '../../src/platform/store/db';
-import { listSubscriptionsOf } from '../../src/store/subscriptions';
+import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import { findMemberByEmail } from '../../src/store/members';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
@@ -34,12 +34,12 @@ import { approveAtWallet, cardToken, consentOf, readTestKeys } from './stand-ins
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';
 import { gatewayById } from '../../src/gateways';
 import { connectTransfer } from '../../src/services/connect-transfer';
-import { importStatement } from '../../src/services/import-statement';
-import { returnFromWallet } from '../../src/services/pending-joining';
+import { importStatement } from '../../src/billing/services/import-statement';
+import { returnFromWallet } from '../../src/checkout/services/pending-checkout';
 import { settleAgreements } from '../../src/services/settle-agreements';
 import { asMember, personNamed } from './people';
 import { currentSite } from '../../src/platform/site';
-import { findJoiningOfSubscription } from '../../src/store/joinings';
+import { findCheckoutOf } from '../../src/billing/store/checkouts';
 import { listAwaited } from '../../src/store/payments';
 
 export const OWNER = { name: 'Ines Halloway', email: 'ines@moor.example', password: 'lantern on the moor' };
@@ -154,10 +154,10 @@ async function sendTransfers(owner: Actor, accountId: string, senders: Set<strin
   const awaited = await listAwaited(pool(), 'test');
   const lines: string[] = [];
   for (const payment of awaited) {
-    const joining = await findJoiningOfSubscription(pool(), payment.subscriptionId);
-    if (!joining || !senders.has(joining.email)) continue;
+    const checkout = await findCheckoutOf(pool(), payment.subscriptionId);
+    if (!checkout || !senders.has(checkout.email)) continue;
     const amount = toDecimal(payment.amount, payment.currency);
-    lines.push(`${localDate(siteNow(site), ZONE)},${amount},${joining.name},${payment.reference}`);
+    lines.push(`${localDate(siteNow(site), ZONE)},${amount},${checkout.name},${payment.reference}`);
   }
   const csv = ['date,amount,payer,words', ...lines].join('\n');
   if (lines.length > 0) must(await importStatement(owner, { accountId, csv }), 'the statement');
@@ -179,7 +179,7 @@ export async function loadHistory(
       const isCard = way !== '' && how === undefined;
       const token = isCard ? await cardToken(gatewayUrl, ways.siteKey, way as Behaviour) : '';
       const input = {
-        joiningId: randomUUID(),
+        checkoutId: randomUUID(),
         offerId: member.offer,
         versionId,
         cardToken: token,
@@ -189,10 +189,10 @@ export async function loadHistory(
         returnTo: '/',
       };
       const person = await personNamed(member.name, member.email, MEMBER_PASSWORD);
-      const joined = must(await joinTier(person, input), member.name);
+      const joined = must(await submitCheckout(person, input), member.name);
       if (joined.state === 'approve') {
         await approveAtWallet(joined.url, how as Purse);
-        must(await returnFromWallet(person, input.joiningId), member.name);
+        must(await returnFromWallet(person, input.checkoutId), member.name);
       }
       if (how === 'sends') senders.add(member.email);
     }

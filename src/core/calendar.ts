@@ -13,6 +13,9 @@ export const UNITS = ['hour', 'day', 'week', 'month', 'year'] as const;
 export type Unit = (typeof UNITS)[number];
 export type Length = { n: number; unit: Unit };
 
+/** Milliseconds of a day of 24 hours. */
+export const DAY_MS = 86_400_000;
+
 /** Milliseconds since 1970. */
 export function toMs(instant: Instant): number {
   return Date.parse(instant);

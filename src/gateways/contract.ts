@@ -43,6 +43,7 @@ export const DECLINE_CODES = [
   'bad-token',
   'needs-confirmation',
   'not-paid',
+  'bad-request',
 ] as const;
 export type DeclineCode = (typeof DECLINE_CODES)[number];
 
@@ -188,6 +189,8 @@ export function declineWords(code: string): string {
       'bad-token': 'card details unusable',
       'needs-confirmation': 'wants the payer’s confirmation',
       'not-paid': 'not paid in time',
+      'bad-request': 'the gateway cannot charge this',
+      'no-method': 'no payment method',
     }[code] ?? 'refused by the bank'
   );
 }
@@ -205,6 +208,10 @@ export function declineSentence(code: string): string {
       return 'Your bank wants to hear from you that this is you. Fill in the card again and confirm.';
     case 'not-paid':
       return 'The transfer did not come in time.';
+    case 'bad-request':
+      return 'This card can’t be charged. Use another card.';
+    case 'no-method':
+      return 'There is no payment method. Add a card.';
     default:
       return 'The card’s bank refused it. Use another card, or ask the bank why.';
   }

@@ -1,12 +1,11 @@
 import { z } from 'zod';
 import { pool, transaction } from '@/platform/store/db';
 import { findMember, forgetMember } from '@/store/members';
-import { findOpenPayment } from '@/store/payments';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
-import { listSubscriptionsOf, lockSubscription } from '@/store/subscriptions';
 import { NotAllowed } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
-import { happen } from '@/services/lib/happen';
+import { happen, openBook } from '@/billing/services/lib/open-book';
+import { refusalSentence } from '@/core/billing/refusal-words';
 import { passwordMatches } from '@/platform/passwords';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
@@ -38,16 +37,12 @@ export const deleteAccount = memberUse(
     if (wait > 0) return refusedField('password', `Too many tries. Wait ${waitWords(wait)}, then try again.`);
     if (member.passwordHash && !(await passwordMatches(member.passwordHash, password)))
       return refusedField('password', 'This is not your password. Nothing was deleted.');
-    return transaction(async (db) => {
-      for (const mode of ['test', 'live'] as const)
-        for (const { id } of await listSubscriptionsOf(db, member.id, mode)) {
-          const subscription = await lockSubscription(db, id);
-          const open = await findOpenPayment(db, id);
-          if (open && !open.isAwaited)
-            return refusedField('', 'A payment is under way. Try again in a minute; nothing was deleted.');
-          if (!subscription) continue;
-          await happen(db, site, actor, subscription, { type: 'end-now' }, siteNow(site, mode));
-        }
+    return transaction(async (db): Promise<Result<null>> => {
+      for (const mode of ['test', 'live'] as const) {
+        const open = await openBook(db, site, actor, { memberId: member.id, mode });
+        const happened = await happen(open, { do: 'erase' });
+        if (!happened.ok) return refusedField('', `${refusalSentence(happened.why)} Nothing was deleted.`);
+      }
       const at = siteNow(site);
       await record(db, actor, at, 'account deleted', `member:${member.id}`);
       await forgetMember(db, member.id, member.email, at);

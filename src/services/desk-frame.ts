@@ -4,7 +4,7 @@ import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { countDue } from '@/store/subscription-work';
+import { countDue } from '@/billing/store/subscription-work';
 import { listTiers } from '@/store/tiers';
 
 /** The frame of every Desk page: the mode, the clock with the work it has passed, and the viewpoints. */

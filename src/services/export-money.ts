@@ -6,7 +6,7 @@ import { pool } from '@/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/store/documents';
 import { ALL_PAYMENTS, type PaymentFilter } from '@/store/payment-lists';
 import { listDisputes, listRefunds } from '@/store/refunds';
-import type { SubscriptionFilter } from '@/store/subscription-lists';
+import type { SubscriptionFilter } from '@/billing/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from '@/services/lib/issue-documents';
 import { monthBounds } from './lib/document-list';
@@ -45,7 +45,7 @@ const LISTS = {
         row.tierName,
         row.offer?.name ?? '',
         row.state,
-        day(row.startedAt),
+        day(row.beganAt),
         day(row.paidThrough),
         day(row.next?.at ?? null),
         row.next ? toDecimal(row.next.amount, row.next.currency) : '',

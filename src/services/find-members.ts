@@ -3,7 +3,7 @@ import { pool } from '@/platform/store/db';
 import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/store/members';
 import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { nextCharges } from '@/services/lib/next-charges';
+import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite } from '@/platform/site';
 import { z } from 'zod';
 import { staffUse } from '@/platform/use';

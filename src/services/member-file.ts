@@ -2,7 +2,7 @@ import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
-import { listAnswers } from '@/store/join-fields';
+import { listAnswers } from '@/billing/store/checkouts';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/store/mails';
 import { listNotes, type MemberNote } from '@/store/member-notes';

@@ -26,10 +26,10 @@ async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<Meth
   const account = await memberAccount(member);
   const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
   if (!view || view.subscription.state === 'ended') return null;
-  const { state, pauses, disputedAt } = view.subscription;
+  const { state, pauses, disputes } = view.subscription;
   // A wallet bills what goes on; what stands still it cannot carry.
   const goesOn =
-    ['trial', 'active', 'overdue'].includes(state) && !pauses && !disputedAt && view.next !== null;
+    ['trial', 'active', 'overdue'].includes(state) && !pauses && disputes.length === 0 && view.next !== null;
   const ways = (await waysToPay(site, view.offer))
     .map(toWay)
     .filter((way) => way.nature !== 'wallet' || goesOn);

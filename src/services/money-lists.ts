@@ -4,7 +4,7 @@ import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payment-lists';
-import { SUBSCRIPTION_SORTS, SUBSCRIPTION_STATES } from '@/store/subscription-lists';
+import { SUBSCRIPTION_SORTS, SUBSCRIPTION_STATES } from '@/billing/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
 import * as lists from './lib/money-lists';
 

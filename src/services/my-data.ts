@@ -3,14 +3,14 @@ import { unspentCredit } from '@/store/credits';
 import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/store/documents';
 import { listHoldings } from '@/store/holdings';
-import { listAnswers } from '@/store/join-fields';
+import { listAnswers } from '@/billing/store/checkouts';
 import { listMailsTo } from '@/store/mails';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/store/members';
 import { listOfferVersions } from '@/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/store/payment-lists';
 import { listRefunds } from '@/store/refunds';
-import { listSubscriptionsOf } from '@/store/subscriptions';
+import { listSubscriptionsOf } from '@/billing/store/subscriptions';
 import { siteNow } from '@/platform/clock';
 import { issueDocuments } from '@/services/lib/issue-documents';
 import { currentSite } from '@/platform/site';
@@ -56,7 +56,7 @@ async function everythingOf(memberId: string): Promise<Record<string, unknown> |
       id: one.id,
       offer: versions.find((version) => version.versionId === one.offerVersionId)?.definition,
       state: one.state,
-      startedAt: one.startedAt,
+      startedAt: one.beganAt,
       paidThrough: one.paidThrough,
       endedAt: one.endedAt,
       paidBy: one.methodLabel,

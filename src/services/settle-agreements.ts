@@ -5,7 +5,7 @@ import { pool } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
 import { claimAgreements } from '@/store/agreements';
 import { findGatewayAccount } from '@/store/gateways';
-import { settleAgreement } from '@/services/lib/settle-agreement';
+import { settleAgreement } from '@/billing/services/lib/settle-agreement';
 
 /** Looks after agreements that were asked for and not answered, or are to be ended, until the wallet confirms. */
 export const settleAgreements = systemUse('settle-agreements', nothing, async () => {

@@ -9,7 +9,7 @@ import { findMember, type Member } from '@/store/members';
 import { findPayment } from '@/store/payments';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
 import { listRefunds, refundable, type Refund } from '@/store/refunds';
-import { findSubscription } from '@/store/subscriptions';
+import { findSubscription } from '@/billing/store/subscriptions';
 import { memberAccount, type SubscriptionView } from '@/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
@@ -60,7 +60,8 @@ async function readFile(id: string): Promise<SubscriptionFile | null> {
     own.map(async (payment) => ({
       ...payment,
       refunds: refunds.filter((refund) => refund.paymentId === payment.id),
-      refundable: payment.state === 'succeeded' ? await refundable(pool(), payment.id) : 0,
+      refundable:
+        payment.state === 'succeeded' && !payment.isReturned ? await refundable(pool(), payment.id) : 0,
     })),
   );
   return {
@@ -92,7 +93,8 @@ function storyOf(
         at: payment.at,
         money: { amount: payment.amount, currency: payment.currency },
         words: {
-          succeeded: 'Paid',
+          succeeded: payment.isReturned ? 'Paid, and returned' : 'Paid',
+          withdrawn: 'Not waited for: paid another way',
           declined: `Try ${payment.attempt} failed`,
           intent: payment.isAwaited ? `Transfer ${payment.reference} awaited` : 'A payment is under way',
         }[payment.state],

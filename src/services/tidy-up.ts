@@ -3,7 +3,7 @@ import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
-import { deleteOldQuotes } from '@/store/credits';
+import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/store/email-codes';
 import { deleteExpiredSessions, deleteOldDevices } from '@/store/sessions';
 import { deleteOldLinks } from '@/store/sign-in-links';

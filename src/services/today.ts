@@ -10,7 +10,11 @@ import {
   type Income,
   type PaymentListRow,
 } from '@/store/payment-lists';
-import { listSubscriptions, type SubscriptionFilter, type SubscriptionRow } from '@/store/subscription-lists';
+import {
+  listSubscriptions,
+  type SubscriptionFilter,
+  type SubscriptionRow,
+} from '@/billing/store/subscription-lists';
 import { listOffers } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
 import { closedToVisitors, readAccessMap } from '@/services/lib/access-map';

@@ -1,13 +1,12 @@
-import { addLength, isBefore, type Instant } from '@/core/calendar';
+import { isBefore, type Instant } from '@/core/calendar';
 import { allGateways } from '@/gateways';
 import { pool } from '@/platform/store/db';
-import { findGatewayAccount, listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
-import { findJoiningOfSubscription } from '@/store/joinings';
+import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
 import { findMember } from '@/store/members';
 import { listAwaited, type Payment } from '@/store/payments';
 import { listToSend, type RefundToSend } from '@/store/refunds';
 import { listUnmatched, type StatementLine } from '@/store/statements';
-import { findSubscription } from '@/store/subscriptions';
+import { findSubscription } from '@/billing/store/subscriptions';
 import { findOfferVersion } from '@/store/offers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
@@ -37,14 +36,12 @@ async function listTransfers(): Promise<{
   const awaited = await Promise.all(
     (await listAwaited(pool(), site.mode)).map(async (payment): Promise<AwaitedTransfer> => {
       const subscription = await findSubscription(pool(), payment.subscriptionId);
-      const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
-      const joining = member ? undefined : await findJoiningOfSubscription(pool(), payment.subscriptionId);
+      const member = subscription && (await findMember(pool(), subscription.memberId));
       const offer = subscription && (await findOfferVersion(pool(), subscription.offerVersionId));
-      const account = await findGatewayAccount(pool(), payment.gatewayAccountId);
-      const until = addLength(payment.at, { n: account?.settings.daysToPay ?? 0, unit: 'day' }, site.zone);
+      const until = payment.untilAt ?? payment.at;
       return {
         ...payment,
-        who: member?.name ?? joining?.name ?? joining?.email ?? '',
+        who: member?.name || member?.email || '',
         offerName: offer?.name ?? '',
         isJoining: subscription?.state === 'pending',
         until,

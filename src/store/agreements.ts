@@ -92,6 +92,15 @@ export async function endAgreementsOf(
   );
 }
 
+/** What was approved for the offer of a switch down bills the subscription that it begins. */
+export async function passAgreementsOn(db: Db, from: string, to: string, versionId: string): Promise<void> {
+  await run(
+    db,
+    `UPDATE agreements SET subscription_id = $2 WHERE subscription_id = $1 AND offer_version_id = $3 AND state IN ('asked', 'running')`,
+    [from, to, versionId],
+  );
+}
+
 /** Takes agreements that must be looked after: asked for and not answered, or to be ended. */
 export async function claimAgreements(
   db: Db,

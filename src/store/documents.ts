@@ -73,8 +73,8 @@ export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
   const { has } = await one<{ has: boolean }>(
     db,
     `SELECT EXISTS (SELECT 1 FROM charges WHERE paid_at IS NOT NULL AND NOT is_invoiced AND mode = $1)
-       OR EXISTS (SELECT 1 FROM refunds r WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id))
-       OR EXISTS (SELECT 1 FROM disputes d WHERE d.mode = $1 AND d.state = 'lost' AND ${DISPUTED} > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id))
+       OR EXISTS (SELECT 1 FROM refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id))
+       OR EXISTS (SELECT 1 FROM disputes d WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id))
        OR EXISTS (SELECT 1 FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)) AS has`,
     [mode],
   );
@@ -107,13 +107,13 @@ export type Uninvoiced = {
 const FACTS = `
   SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
     coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, t.key_cut, own.tax_kind_id, s.tax_country,
-    c.amount, c.joining_fee, c.currency, c.due_at AS "from", c.period_to AS "to", coalesce(c.paid_at, c.due_at) AS at,
+    c.amount, c.joining_fee, c.currency, coalesce(c.lived_from, c.due_at) AS "from", CASE WHEN c.lived_from IS NULL THEN c.period_to ELSE c.lived_to END AS "to", coalesce(c.paid_at, c.due_at) AS at,
     coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
   FROM charges c JOIN subscriptions s ON s.id = c.subscription_id
   JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id JOIN tiers own ON own.id = o.tier_id
-  JOIN tiers t ON t.id = coalesce(v.definition -> 'steps' -> c.step ->> 'tier', o.tier_id)
-  LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
-  LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id`;
+  JOIN tiers t ON t.id = c.tier_id
+  LEFT JOIN members m ON m.id = s.member_id LEFT JOIN checkouts j ON j.subscription_id = s.id
+  LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' AND NOT p.is_returned LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id`;
 type FactsRow = Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> &
   Record<'amount' | 'joiningFee' | 'paid', bigint>;
 const factsOf = (row: FactsRow): Uninvoiced => ({
@@ -159,7 +159,6 @@ export type Undocumented = {
 };
 
 /** What is left of a disputed payment `d.payment_id` after what had been given back. */
-const DISPUTED = `(SELECT p.amount - coalesce((SELECT sum(amount) FROM refunds WHERE payment_id = p.id AND state = 'succeeded'), 0) FROM payments p WHERE p.id = d.payment_id)`;
 
 export async function listUndocumented(db: Db, mode: Mode, limit: number): Promise<Undocumented[]> {
   type Found = Omit<Undocumented, 'amount' | 'goneBefore' | 'invoice'> & {
@@ -171,12 +170,12 @@ export async function listUndocumented(db: Db, mode: Mode, limit: number): Promi
     db,
     `WITH open AS (
        SELECT 'refund' AS kind, r.id AS refund_id, NULL::uuid AS dispute_id, NULL::uuid AS credit_id, p.charge_id, r.amount, r.reason, r.at
-         FROM refunds r JOIN payments p ON p.id = r.payment_id
+         FROM refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned
          WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id)
        UNION ALL
-       SELECT 'refund', NULL, d.id, NULL, p.charge_id, ${DISPUTED}::bigint, 'a dispute was lost', coalesce(d.closed_at, d.opened_at)
+       SELECT 'refund', NULL, d.id, NULL, p.charge_id, d.lost, 'a dispute was lost', coalesce(d.closed_at, d.opened_at)
          FROM disputes d JOIN payments p ON p.id = d.payment_id
-         WHERE d.mode = $1 AND d.state = 'lost' AND ${DISPUTED} > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id)
+         WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id)
        UNION ALL
        SELECT 'credit', NULL, NULL, c.id, c.charge_id, c.amount, c.reason, c.at
          FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)

@@ -1,5 +1,4 @@
-import type { Instant } from '@/core/calendar';
-import type { JoinAnswer, JoinField } from '@/core/tiers/join-fields';
+import type { JoinField } from '@/core/tiers/join-fields';
 import { many, run, type Db } from '@/platform/store/db';
 
 /** Every field, in the order in which they are asked. */
@@ -21,30 +20,4 @@ export async function saveJoinFields(db: Db, fields: JoinField[]): Promise<void>
       [f.id, f.kind, f.label, f.hint, f.options, f.path, f.isRequired, f.isOn, f.tierIds, position],
     );
   }
-}
-
-export async function insertAnswers(
-  db: Db,
-  memberId: string,
-  subscriptionId: string,
-  answers: JoinAnswer[],
-  at: Instant,
-): Promise<void> {
-  for (const answer of answers) {
-    await run(
-      db,
-      `INSERT INTO join_answers (member_id, subscription_id, field_id, label, value, at) VALUES ($1, $2, $3, $4, $5, $6)
-       ON CONFLICT (subscription_id, field_id) DO NOTHING`,
-      [memberId, subscriptionId, answer.fieldId, answer.label, answer.value, at],
-    );
-  }
-}
-
-/** What a member answered, newest first. */
-export async function listAnswers(db: Db, memberId: string): Promise<(JoinAnswer & { at: Instant })[]> {
-  return many(
-    db,
-    'SELECT field_id, label, value, at FROM join_answers WHERE member_id = $1 ORDER BY at DESC, id',
-    [memberId],
-  );
 }

@@ -14,7 +14,7 @@ export type JoiningCode = {
 
 const CODE = `
   SELECT c.id, c.tier_id, c.code, c.most_uses, c.last_day,
-    (SELECT count(*)::integer FROM joinings j WHERE j.code_id = c.id AND j.state = 'done') AS uses
+    (SELECT count(*)::integer FROM checkouts j WHERE j.code_id = c.id AND j.state = 'done') AS uses
   FROM joining_codes c`;
 
 export async function listJoiningCodes(db: Db, tierId: string): Promise<JoiningCode[]> {

@@ -64,11 +64,11 @@ export type MemberFilter = { search?: string; tier?: string; state?: string };
 
 /** The subscription that a list names beside a member: one that still runs before one that has ended, then the newest. */
 const THEIRS = `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?
-  ORDER BY (s.state <> 'ended') DESC, s.started_at DESC LIMIT 1`;
+  ORDER BY (s.state <> 'ended') DESC, s.began_at DESC LIMIT 1`;
 /** Members whose subscription beside them is in a state: none of theirs comes before it in that order. */
 const THEIRS_IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ? AND NOT EXISTS (
   SELECT 1 FROM subscriptions o WHERE o.member_id = s.member_id AND o.mode = s.mode
-    AND (o.state <> 'ended', o.started_at) > (s.state <> 'ended', s.started_at))`;
+    AND (o.state <> 'ended', o.began_at) > (s.state <> 'ended', s.began_at))`;
 const HELD = `h.mode = ? AND h.from_at <= ? AND (h.until_at IS NULL OR h.until_at > ?)`;
 const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
@@ -148,7 +148,7 @@ export async function countJoined(db: Db, from: Instant, to: Instant): Promise<n
   const { count } = await one<{ count: bigint }>(
     db,
     `SELECT count(*) FROM members m WHERE staff_role IS NULL AND joined_at >= $1 AND joined_at <= $2
-       AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.state <> 'pending')`,
+       AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.began_at IS NOT NULL)`,
     [from, to],
   );
   return Number(count);
@@ -186,7 +186,6 @@ export async function forgetMember(db: Db, id: string, email: string, at: Instan
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM devices WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM email_codes WHERE member_id = $1 OR email = $2', [id, email]);
-  await run(db, 'DELETE FROM join_answers WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [id]);
   await run(
     db,
@@ -196,7 +195,7 @@ export async function forgetMember(db: Db, id: string, email: string, at: Instan
   );
   await run(
     db,
-    `UPDATE joinings SET email = 'left@left.invalid', name = '', answers = '[]',
+    `UPDATE checkouts SET email = 'left@left.invalid', name = '', answers = '[]',
        state = CASE state WHEN 'done' THEN 'done' ELSE 'expired' END WHERE member_id = $1 OR email = $2`,
     [id, email],
   );

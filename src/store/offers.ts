@@ -76,7 +76,7 @@ export async function wasOfferEverBought(db: Db, id: string): Promise<boolean> {
   const { bought } = await one<{ bought: boolean }>(
     db,
     `SELECT EXISTS (SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id WHERE v.offer_id = $1)
-       OR EXISTS (SELECT 1 FROM joinings WHERE offer_id = $1) AS bought`,
+       OR EXISTS (SELECT 1 FROM checkouts WHERE offer_id = $1) AS bought`,
     [id],
   );
   return bought;
@@ -136,7 +136,7 @@ export async function countByVersion(db: Db, offerId: string, mode: Mode): Promi
 }
 
 /** Subscriptions that go on at `due_at` by themselves: those that are cancelled or paused do not, nor what is paid for good. */
-const MOVABLE = `s.state IN ('trial', 'active', 'overdue') AND s.due_at IS NOT NULL AND s.moves_to IS NULL`;
+const MOVABLE = `s.state IN ('trial', 'active', 'overdue') AND s.due_at IS NOT NULL AND s.moves_to IS NULL AND s.began_at IS NOT NULL`;
 
 /** Subscriptions on other versions of an offer that could be moved to another. */
 export async function listMovable(
@@ -148,26 +148,10 @@ export async function listMovable(
   const rows = await many<{ id: string }>(
     db,
     `SELECT s.id FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id
-     WHERE v.offer_id = $1 AND s.mode = $2 AND v.id <> $3 AND ${MOVABLE} ORDER BY s.id FOR UPDATE OF s`,
+     WHERE v.offer_id = $1 AND s.mode = $2 AND v.id <> $3 AND ${MOVABLE} ORDER BY s.id`,
     [offerId, mode, toVersionId],
   );
   return rows.map((row) => row.id);
-}
-
-/** Has subscriptions go on under the version to which the owner moves them, from their next period on. */
-export async function setOwnerMove(db: Db, subscriptionIds: string[], versionId: string): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET moves_to = $2, owner_moved_to = $2 WHERE id = ANY ($1)', [
-    subscriptionIds,
-    versionId,
-  ]);
-}
-
-/** Has a subscription go on under what its member chose; null takes that back, and what the owner decided stands again. */
-export async function setMemberMove(db: Db, subscriptionId: string, versionId: string | null): Promise<void> {
-  await run(db, 'UPDATE subscriptions SET moves_to = coalesce($2, owner_moved_to) WHERE id = $1', [
-    subscriptionId,
-    versionId,
-  ]);
 }
 
 /** Offers with an entry of their own in the site's menu. */

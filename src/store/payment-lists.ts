@@ -19,6 +19,8 @@ export type PaymentListRow = Pick<
   | 'isAwaited'
   | 'reference'
 > & {
+  /** Nothing followed from it: it goes back. */
+  isReturned: boolean;
   memberId: string;
   memberName: string;
   offerVersionId: string;
@@ -99,7 +101,7 @@ export async function listPayments(
   );
   const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
-    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.gateway_account_id,
+    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.is_returned, p.gateway_account_id,
        c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, m.id AS member_id, m.name AS member_name,
        d.state AS dispute, ${REFUNDED} AS refunded
      FROM (SELECT p.* FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${order}
@@ -111,6 +113,17 @@ export async function listPayments(
     total: Number(total),
     rows: rows.map((row) => ({ ...row, amount: toMinor(row.amount), refunded: toMinor(row.refunded) })),
   };
+}
+
+/** How often a charge of each subscription that is unpaid now was declined. */
+export async function countDeclines(db: Db, subscriptionIds: string[]): Promise<Map<string, number>> {
+  const rows = await many<{ id: string; count: bigint }>(
+    db,
+    `SELECT s.id, count(*) FROM subscriptions s JOIN payments p ON p.charge_id = s.unpaid_charge_id AND p.state = 'declined'
+     WHERE s.id = ANY ($1) GROUP BY s.id`,
+    [subscriptionIds],
+  );
+  return new Map(rows.map((row) => [row.id, Number(row.count)]));
 }
 
 /** Why the newest try of each subscription failed, where it did. */

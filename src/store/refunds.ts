@@ -19,30 +19,8 @@ export type Refund = {
 type Row = Omit<Refund, 'amount'> & { amount: bigint };
 const fromRow = (row: Row): Refund => ({ ...row, amount: toMinor(row.amount) });
 
-export async function insertRefund(db: Db, r: Omit<Refund, 'id'>): Promise<Refund> {
-  return fromRow(
-    await one<Row>(
-      db,
-      `INSERT INTO refunds (payment_id, mode, idempotency_key, amount, currency, state, gateway_ref, reason, ends_access, at, settled_at)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, CASE WHEN $6 = 'intent' THEN NULL ELSE $10::timestamptz END) RETURNING *`,
-      [
-        r.paymentId,
-        r.mode,
-        r.idempotencyKey,
-        r.amount,
-        r.currency,
-        r.state,
-        r.gatewayRef,
-        r.reason,
-        r.endsAccess,
-        r.at,
-      ],
-    ),
-  );
-}
-
-export async function findRefundByKey(db: Db, key: string): Promise<Refund | undefined> {
-  const row = await maybeOne<Row>(db, 'SELECT * FROM refunds WHERE idempotency_key = $1', [key]);
+export async function findRefund(db: Db, id: string): Promise<Refund | undefined> {
+  const row = await maybeOne<Row>(db, 'SELECT * FROM refunds WHERE id = $1', [id]);
   return row && fromRow(row);
 }
 
@@ -50,34 +28,6 @@ export async function listRefunds(db: Db, paymentIds: string[]): Promise<Refund[
   return (
     await many<Row>(db, 'SELECT * FROM refunds WHERE payment_id = ANY ($1) ORDER BY created_at', [paymentIds])
   ).map(fromRow);
-}
-
-/** Refunds that no process is working on any more. */
-export async function listOpenRefunds(db: Db, leaseSeconds: number, limit: number): Promise<Refund[]> {
-  return (
-    await many<Row>(
-      db,
-      `SELECT * FROM refunds WHERE state = 'intent' AND created_at < now() - make_interval(secs => $1) ORDER BY created_at LIMIT $2`,
-      [leaseSeconds, limit],
-    )
-  ).map(fromRow);
-}
-
-/** Records how a refund ended. False where it was recorded already. */
-export async function settleRefund(
-  db: Db,
-  id: string,
-  outcome: { state: 'succeeded'; gatewayRef: string | null } | { state: 'refused' },
-  at: Instant,
-): Promise<boolean> {
-  const ref = outcome.state === 'succeeded' ? outcome.gatewayRef : null;
-  return (
-    (await run(
-      db,
-      `UPDATE refunds SET state = $2, gateway_ref = $3, settled_at = $4 WHERE id = $1 AND state = 'intent'`,
-      [id, outcome.state, ref, at],
-    )) === 1
-  );
 }
 
 /**
@@ -96,17 +46,6 @@ export async function refundable(db: Db, paymentId: string): Promise<number> {
   return Math.max(0, toMinor(left));
 }
 
-/** Voids what is left of the credit that came from a payment. The answer is how much that was. */
-export async function voidCredit(db: Db, paymentId: string): Promise<number> {
-  const rows = await many<{ voided: bigint }>(
-    db,
-    `WITH left_over AS (SELECT id, unspent FROM credits WHERE payment_id = $1 AND unspent > 0 FOR UPDATE)
-     UPDATE credits c SET voided = c.voided + l.unspent, unspent = 0 FROM left_over l WHERE c.id = l.id RETURNING l.unspent AS voided`,
-    [paymentId],
-  );
-  return rows.reduce((sum, row) => sum + toMinor(row.voided), 0);
-}
-
 export type Dispute = {
   id: string;
   paymentId: string;
@@ -118,34 +57,6 @@ export type Dispute = {
 
 export async function findDispute(db: Db, paymentId: string): Promise<Dispute | undefined> {
   return maybeOne(db, 'SELECT * FROM disputes WHERE payment_id = $1', [paymentId]);
-}
-
-/** Writes how a dispute of a payment stands. */
-export async function saveDispute(
-  db: Db,
-  paymentId: string,
-  mode: Mode,
-  state: Dispute['state'],
-  at: Instant,
-): Promise<void> {
-  await run(
-    db,
-    `INSERT INTO disputes (payment_id, mode, state, opened_at, closed_at) VALUES ($1, $2, $3, $4, CASE WHEN $3 = 'open' THEN NULL ELSE $4::timestamptz END)
-     ON CONFLICT (payment_id) DO UPDATE SET state = $3, closed_at = CASE WHEN $3 = 'open' THEN NULL ELSE $4::timestamptz END`,
-    [paymentId, mode, state, at],
-  );
-}
-
-/** Whether a payment of the subscription is disputed and not decided. */
-export async function hasOpenDispute(db: Db, subscriptionId: string): Promise<boolean> {
-  return (
-    (await maybeOne(
-      db,
-      `SELECT 1 FROM disputes d JOIN payments p ON p.id = d.payment_id JOIN charges c ON c.id = p.charge_id
-       WHERE c.subscription_id = $1 AND d.state = 'open' LIMIT 1`,
-      [subscriptionId],
-    )) !== undefined
-  );
 }
 
 export async function listDisputes(db: Db, paymentIds: string[]): Promise<Dispute[]> {
@@ -170,7 +81,7 @@ export async function listToSend(db: Db, mode: Mode, gateways: string[]): Promis
     `SELECT r.id, r.payment_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, r.amount, r.currency, r.reason, r.at
      FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN gateway_accounts a ON a.id = p.gateway_account_id
      JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
-     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN joinings j ON j.subscription_id = s.id
+     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN checkouts j ON j.subscription_id = s.id
      WHERE r.mode = $1 AND r.state = 'succeeded' AND r.sent_by_hand_at IS NULL AND a.gateway = ANY ($2) ORDER BY r.at`,
     [mode, gateways],
   );

@@ -46,6 +46,11 @@ export async function matchLine(db: Db, id: string, paymentId: string): Promise<
   await run(db, `UPDATE statement_lines SET payment_id = $2, note = '' WHERE id = $1`, [id, paymentId]);
 }
 
+/** Why a line that matched is not taken up. */
+export async function noteLine(db: Db, id: string, note: string): Promise<void> {
+  await run(db, 'UPDATE statement_lines SET note = $2 WHERE id = $1', [id, note]);
+}
+
 export async function putLineAside(db: Db, id: string, note: string): Promise<boolean> {
   return (
     (await run(

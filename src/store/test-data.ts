@@ -8,7 +8,7 @@ export type TestData = {
   holders: number;
   payments: number;
   documents: number;
-  joinings: number;
+  checkouts: number;
   messages: number;
   /** Approvals at wallets that have not ended there yet. */
   agreements: number;
@@ -17,12 +17,12 @@ export type TestData = {
 export async function countTestData(db: Db): Promise<TestData> {
   const row = await one<Record<keyof TestData, bigint>>(
     db,
-    `SELECT count(*) FILTER (WHERE state <> 'pending') AS subscriptions,
+    `SELECT count(*) FILTER (WHERE began_at IS NOT NULL) AS subscriptions,
        count(*) FILTER (WHERE state NOT IN ('pending', 'ended')) AS running,
        (SELECT count(DISTINCT member_id) FROM holdings WHERE mode = 'test' AND (until_at IS NULL OR until_at > now())) AS holders,
        (SELECT count(*) FROM payments WHERE mode = 'test') AS payments,
        (SELECT count(*) FROM documents WHERE mode = 'test') AS documents,
-       (SELECT count(*) FROM joinings WHERE mode = 'test') AS joinings,
+       (SELECT count(*) FROM checkouts WHERE mode = 'test') AS checkouts,
        (SELECT count(*) FROM gateway_events e JOIN gateway_accounts a ON a.id = e.gateway_account_id WHERE a.mode = 'test') AS messages,
        (SELECT count(*) FROM agreements WHERE mode = 'test' AND state <> 'ended') AS agreements
      FROM subscriptions WHERE mode = 'test'`,
@@ -56,10 +56,11 @@ export async function deleteTestData(db: Transaction): Promise<void> {
     `DELETE FROM stray_payments WHERE mode = 'test'`,
     `DELETE FROM agreements WHERE mode = 'test'`,
     `DELETE FROM holdings WHERE mode = 'test'`,
-    `DELETE FROM join_answers WHERE subscription_id IN (SELECT id FROM subscriptions WHERE mode = 'test')`,
-    `DELETE FROM joinings WHERE mode = 'test'`,
+    `DELETE FROM checkouts WHERE mode = 'test'`,
     `DELETE FROM switch_quotes WHERE mode = 'test'`,
     `DELETE FROM subscriptions WHERE mode = 'test'`,
+    `DELETE FROM book_summaries WHERE mode = 'test'`,
+    `DELETE FROM books WHERE mode = 'test'`,
     `DELETE FROM gateway_events WHERE gateway_account_id IN (SELECT id FROM gateway_accounts WHERE mode = 'test')`,
   ])
     await run(db, sql);

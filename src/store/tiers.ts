@@ -157,7 +157,7 @@ export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
     db,
     `SELECT EXISTS (SELECT 1 FROM holdings WHERE tier_id = $1)
        OR EXISTS (SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id WHERE o.tier_id = $1)
-       OR EXISTS (SELECT 1 FROM joinings j JOIN offers o ON o.id = j.offer_id WHERE o.tier_id = $1) AS held`,
+       OR EXISTS (SELECT 1 FROM checkouts j JOIN offers o ON o.id = j.offer_id WHERE o.tier_id = $1) AS held`,
     [id],
   );
   return held;
@@ -204,24 +204,22 @@ export async function countHolders(db: Db, mode: string, at: string): Promise<Ma
 }
 
 /**
- * Places of a tier that are taken at an instant: holdings, and joinings whose person is paying at this moment (a
- * lease in real time, or a payment under way) other than `exceptJoining`.
+ * Places of a tier that are taken at an instant: holdings, and checkouts whose person is paying at this moment, or
+ * whose transfer is awaited, other than `exceptCheckout`.
  */
 export async function countPlacesTaken(
   db: Db,
   tierId: string,
   mode: string,
   at: string,
-  exceptJoining: string | null,
+  exceptCheckout: string | null,
 ): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
     `SELECT (SELECT count(*) FROM holdings WHERE tier_id = $1 AND mode = $2 AND from_at <= $3 AND (until_at IS NULL OR until_at > $3))
-       + (SELECT count(*) FROM joinings j JOIN offers o ON o.id = j.offer_id
-          WHERE o.tier_id = $1 AND j.mode = $2 AND j.state = 'open' AND j.id IS DISTINCT FROM $4::uuid
-            AND (j.busy_until > now() OR EXISTS (
-              SELECT 1 FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = j.subscription_id AND p.state = 'intent'))) AS count`,
-    [tierId, mode, at, exceptJoining],
+       + (SELECT count(*) FROM checkouts j JOIN offers o ON o.id = j.offer_id
+          WHERE o.tier_id = $1 AND j.mode = $2 AND j.state IN ('charging', 'awaiting') AND j.id IS DISTINCT FROM $4::uuid) AS count`,
+    [tierId, mode, at, exceptCheckout],
   );
   return Number(count);
 }

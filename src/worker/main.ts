@@ -8,14 +8,13 @@ import type { Use } from '@/platform/use';
 import { applyGatewayEvents } from '@/services/apply-gateway-events';
 import { clearTestData } from '@/services/go-live';
 import { issueDueDocuments } from '@/services/issue-documents';
-import { returnMoney } from '@/services/return-money';
-import { runOneDue } from '@/services/run-due';
+import { returnMoney } from '@/billing/services/return-money';
+import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/services/send-mails';
 import { settleAgreements } from '@/services/settle-agreements';
-import { sweepPayments } from '@/services/sweep-payments';
 import { tidyUp } from '@/services/tidy-up';
-import { remindAndExpire } from '@/services/unfinished-joinings';
-import { writeReminders } from '@/services/write-reminders';
+import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';
+import { writeReminders } from '@/billing/services/write-reminders';
 
 configOrExit();
 const log = logOf('worker');
@@ -48,7 +47,6 @@ const WORK: Record<string, Work> = {
   }),
 };
 const CHORES: Record<string, Work> = {
-  payments: does(sweepPayments, same),
   agreements: does(settleAgreements, same),
   clearing: does(clearTestData, same),
   documents: does(issueDueDocuments, same),

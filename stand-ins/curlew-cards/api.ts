@@ -169,6 +169,7 @@ function refusedAtOnce(behaviour: Behaviour): string | null {
 }
 
 function refusedCharge(behaviour: Behaviour, chargesBefore: number): string | null {
+  if (behaviour === 'fails') return 'declined';
   if (behaviour === 'fails-second') return chargesBefore > 0 ? 'no-funds' : null;
   return refusedAtOnce(behaviour);
 }

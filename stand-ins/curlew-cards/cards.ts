@@ -2,7 +2,7 @@
  * Card numbers of Curlew Cards' own form: twelve digits, "902", seven more, and two that make the whole divide
  * by 97 (as ISO 7064 MOD 97-10 does). No real card looks like this.
  */
-export type Behaviour = 'works' | 'declined' | 'no-funds' | 'expired' | 'fails-second' | 'asks';
+export type Behaviour = 'works' | 'declined' | 'no-funds' | 'expired' | 'fails-second' | 'asks' | 'fails';
 
 export type TestCard = { number: string; behaviour: Behaviour; title: string; tells: string };
 
@@ -32,6 +32,12 @@ export const TEST_CARDS: TestCard[] = [
     behaviour: 'asks',
     title: 'Asks',
     tells: 'asks whether it is you before it is kept; every charge goes through',
+  },
+  {
+    number: numbered(7),
+    behaviour: 'fails',
+    title: 'Fails',
+    tells: 'is kept, and every charge fails',
   },
 ];
 

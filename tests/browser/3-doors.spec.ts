@@ -8,7 +8,7 @@ import { cardToken } from '../../scripts/lib/stand-ins';
 import type { StaffRole } from '../../src/core/staff';
 import { VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
 import { pool, transaction } from '../../src/platform/store/db';
-import { joinTier } from '../../src/services/join-tier';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { openSession } from '../../src/services/lib/open-session';
 import { findOffer } from '../../src/store/offers';
 import { sendForm } from './forms';
@@ -45,8 +45,8 @@ async function openCheckout(): Promise<{ id: string; memberId: string; email: st
   const email = newEmail();
   const actor = await personNamed('Vera Fell', email, MEMBER_PASSWORD);
   const id = randomUUID();
-  await joinTier(actor, {
-    joiningId: id,
+  await submitCheckout(actor, {
+    checkoutId: id,
     offerId: 'observer-monthly',
     versionId: (await findOffer(pool(), 'observer-monthly'))?.versionId,
     answers: { rules: 'yes' },
@@ -126,7 +126,7 @@ test.describe('someone who knows an id', () => {
       '/join/observer-monthly',
       'Join',
       {
-        joiningId: id,
+        checkoutId: id,
         name: 'A Thief',
         email: thief,
         'answers.rules': 'yes',
@@ -135,7 +135,7 @@ test.describe('someone who knows an id', () => {
       headers,
     );
     expect(answer.headers().location ?? '').not.toContain('/join/done');
-    const { rows } = await pool().query('SELECT member_id, state FROM joinings WHERE id = $1', [id]);
+    const { rows } = await pool().query('SELECT member_id, state FROM checkouts WHERE id = $1', [id]);
     expect(rows).toEqual([{ member_id: memberId, state: 'open' }]);
     const { rowCount } = await pool().query(
       `SELECT 1 FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE m.email = $1 AND s.state <> 'pending'`,
@@ -330,7 +330,7 @@ test.describe('whatever is sent', () => {
     'email',
     'account',
     'subscription',
-    'joiningId',
+    'checkoutId',
     'paymentId',
     'tax',
     'sections',

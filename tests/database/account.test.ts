@@ -163,8 +163,7 @@ describe('what the site knows', () => {
     for (const [table, columns] of Object.entries({
       members: 'name || email',
       mails: 'to_address || subject || text_body',
-      joinings: 'name || email || answers',
-      join_answers: 'value',
+      checkouts: 'name || email || answers',
     }))
       expect(
         await rows(`SELECT 1 FROM ${table} WHERE position($1 in ${columns}) > 0`, [person.email]),

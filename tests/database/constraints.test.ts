@@ -20,7 +20,7 @@ describe('the database itself refuses', () => {
     const { subscription } = await join(moor, 'observer-monthly', 'works');
     await expect(
       query(
-        `INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, started_at) VALUES ($1, 'test', $2, $3, 'active', now())`,
+        `INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, anchor_at) VALUES ($1, 'test', $2, $3, 'active', now())`,
         [subscription.memberId, subscription.track, subscription.offerVersionId],
       ),
     ).rejects.toThrow('one_running_subscription');
@@ -33,13 +33,14 @@ describe('the database itself refuses', () => {
     ).rejects.toThrow();
     await expect(
       query(
-        `INSERT INTO charges (subscription_id, mode, step, n, amount, joining_fee, currency, due_at) VALUES ($1, 'live', 9, 0, 1, 0, 'GBP', now())`,
+        `INSERT INTO charges (subscription_id, mode, number, step, n, tier_id, period_kind, price, amount, due, joining_fee, currency, due_at)
+         VALUES ($1, 'live', 99, 9, 0, 'observer', 'repeat', 1, 1, 1, 0, 'GBP', now())`,
         [subscription.id],
       ),
     ).rejects.toThrow('violates foreign key');
     await expect(
       query(
-        `INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, until_at) VALUES ($1, 'gazer', 'live', 'subscription', $2, false, '2020-01-01', '2020-01-02')`,
+        `INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, since_at, until_at) VALUES ($1, 'gazer', 'live', 'subscription', $2, false, '2020-01-01', '2020-01-01', '2020-01-02')`,
         [subscription.memberId, subscription.id],
       ),
     ).rejects.toThrow('violates foreign key');
@@ -48,9 +49,10 @@ describe('the database itself refuses', () => {
   it('a second open attempt, a second success, and an attempt without an amount', async () => {
     const { subscription } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 15);
-    const [charge] = await rows<{ id: string }>('SELECT id FROM charges WHERE subscription_id = $1', [
-      subscription.id,
-    ]);
+    const [charge] = await rows<{ id: string }>(
+      'SELECT id FROM charges WHERE subscription_id = $1 AND amount > 0',
+      [subscription.id],
+    );
     const attempt = (n: number, state: string, amount = 600) =>
       query(
         `INSERT INTO payments (charge_id, mode, gateway_account_id, attempt, idempotency_key, amount, currency, state, gateway_ref, at, settled_at)
@@ -67,7 +69,7 @@ describe('the database itself refuses', () => {
     const { subscription } = await join(moor, 'observer-monthly', 'works');
     await expect(
       query(
-        `INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at) VALUES ($1, 'warden', 'test', 'subscription', $2, true, now())`,
+        `INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, since_at) VALUES ($1, 'warden', 'test', 'subscription', $2, true, now(), now())`,
         [subscription.memberId, subscription.id],
       ),
     ).rejects.toThrow('exclusion constraint');

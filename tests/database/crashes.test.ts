@@ -2,17 +2,21 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { randomUUID } from 'node:crypto';
 import { afterEach, describe, expect, it } from 'vitest';
-import { nextPeriod } from '../../src/core/offers/schedule';
 import { gatewayById } from '../../src/gateways';
 import { WORKER } from '../../src/platform/actor';
 import { keysOf } from '../../src/services/lib/gateway-account';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { sweepPayments } from '../../src/services/sweep-payments';
-import { pool } from '../../src/platform/store/db';
+import { keepCard } from '../../src/billing/services/lib/change-account';
+import { happen, openBook } from '../../src/billing/services/lib/open-book';
+import { offerKey } from '../../src/billing/store/book';
+import { siteNow } from '../../src/platform/clock';
+import { currentSite } from '../../src/platform/site';
+import { pool, transaction } from '../../src/platform/store/db';
 import { findGatewayAccount } from '../../src/store/gateways';
-import { insertJoining } from '../../src/store/joinings';
-import { findSubscription, insertPending, setMethod } from '../../src/store/subscriptions';
+import { saveCheckout } from '../../src/billing/store/checkouts';
+import { findOpenPayment } from '../../src/store/payments';
+import { findSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import {
@@ -28,6 +32,8 @@ import {
   value,
   joinNew,
   hasJoined,
+  leasesOver,
+  newPerson,
 } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -75,10 +81,9 @@ describe('a worker killed between charge and record', () => {
   it('before the gateway was asked: the money is asked for after the restart, under the same key', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     await moveClock(moor.owner, { days: 15 });
-    const offer = await findOffer(pool(), 'observer-monthly');
     const stored = await findSubscription(pool(), subscription.id);
-    const period = nextPeriod(offer!.definition, stored!.startedAt, 'Europe/London', false, stored!.period);
-    const intent = await intentFor(stored!, period!, stored!.dueAt!);
+    const intent = await intentFor(stored!, stored!.dueAt!);
+    await leasesOver();
     await doAllDue();
     expect((await subscriptionOf(memberId)).state).toBe('active');
     expect(
@@ -89,72 +94,61 @@ describe('a worker killed between charge and record', () => {
 });
 
 describe('a web process killed between charge and record of a joining', () => {
+  /** Presses the button up to the moment at which the process dies: the intent is written, the gateway perhaps asked. */
   async function halfJoined(charge: boolean): Promise<string> {
     const email = `half-${randomUUID()}@moor.example`;
+    const { memberId } = await newPerson('Half Way', email);
     const offer = (await findOffer(pool(), 'eclipse-week-once'))!;
     const account = (await findGatewayAccount(pool(), moor.accountId))!;
-    const startedAt = new Date().toISOString();
-    const pending = await insertPending(pool(), {
-      taxCountry: '',
-      addedTax: 0,
-      memberId: null,
-      mode: 'test',
-      track: 'eclipse-week',
-      offerVersionId: offer.versionId,
-      startedAt,
-      slot: '',
-      skipTrial: false,
-      skipFee: false,
-      gatewayAccountId: account.id,
+    const site = await currentSite();
+    const id = randomUUID();
+    const token = await cardToken(moor.gatewayUrl, moor.siteKey, 'works');
+    const payer = value(await keepCard(account, { token, email, idempotencyKey: id }));
+    const place = { track: 'eclipse-week', slot: '' };
+    const of = { memberId: memberId!, mode: 'test' as const };
+    const offerId = offerKey(offer.versionId, 0);
+    await transaction(async (db) => {
+      await saveCheckout(db, {
+        ...{ id, ...place, ...of, offerId: offer.id, email, name: 'Half Way', answers: [], codeId: null },
+        ...{ returnTo: '/', state: 'open', at: siteNow(site) },
+      });
+      const open = await openBook(db, site, WORKER, of, {
+        checkouts: [id],
+        offers: [offerId],
+        tracks: [place.track],
+      });
+      const method = { nature: 'card' as const };
+      const submitted = { checkout: id, offer: offerId, method, byQuote: false, due: null };
+      const happened = await happen(open, { do: 'submit', ...place, ...submitted }, () => ({
+        ...{ ...payer, taxCountry: '', addedTax: 0, remindAt: null },
+      }));
+      expect(happened).toMatchObject({ ok: true });
     });
-    await insertJoining(
-      pool(),
-      {
-        id: randomUUID(),
-        subscriptionId: pending.id,
-        track: 'eclipse-week',
-        mode: 'test',
-        memberId: null,
-        email,
-        name: 'Half Way',
-        offerId: offer.id,
-        answers: [],
-        codeId: null,
-        replacesId: null,
-        quoteId: null,
-        at: startedAt,
-        returnTo: '/',
-      },
-      0,
-    );
-    const method = await gatewayById('curlew-cards').saveMethod(keysOf(account), {
-      token: await cardToken(moor.gatewayUrl, moor.siteKey, 'works'),
-      email,
-      idempotencyKey: pending.id,
-    });
-    if (method.state !== 'saved') throw new Error(method.state);
-    await setMethod(pool(), pending.id, { ...method, methodLabel: method.label, methodExpires: null });
-    const period = nextPeriod(offer.definition, pending.startedAt, 'Europe/London', false, null)!;
-    const intent = await intentFor(pending, period, pending.startedAt);
+    const [subscription] = await rows<{ id: string }>('SELECT id FROM subscriptions WHERE member_id = $1', [
+      memberId,
+    ]);
+    const intent = (await findOpenPayment(pool(), subscription!.id))!;
     if (charge) {
+      const { customerRef, methodRef } = payer;
       await gatewayById('curlew-cards').charge(keysOf(account), {
-        ...method,
+        customerRef: customerRef ?? '',
+        methodRef: methodRef ?? '',
         amount: intent.amount,
         currency: 'GBP',
         idempotencyKey: intent.idempotencyKey,
         note: '',
       });
     }
-    await new Promise((resolve) => setTimeout(resolve, 2100));
     return email;
   }
 
   it.each([[true], [false]])(
-    'is finished by the sweep (already charged: %s): nobody who paid is shut out',
+    'is finished by the worker (already charged: %s): nobody who paid is shut out',
     async (charged) => {
       const email = await halfJoined(charged);
       expect(await hasJoined(email)).toBe(false);
-      value(await sweepPayments(WORKER));
+      await leasesOver();
+      await doAllDue();
       const member = await memberNamed(email);
       expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
       expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [], open: 0 });

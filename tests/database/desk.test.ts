@@ -1,17 +1,17 @@
 import { deskFrame } from '../../src/services/desk-frame';
 import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { ALL_PAYMENTS } from '../../src/store/payment-lists';
-import type { SubscriptionFilter } from '../../src/store/subscription-lists';
+import type { SubscriptionFilter } from '../../src/billing/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/platform/actor';
-import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
+import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
 import { gatewayList } from '../../src/services/gateway-list';
 import { memberAccount } from '../../src/services/lib/member-account';
 import { memberFile } from '../../src/services/member-file';
 import { subscriptionList } from '../../src/services/lib/money-lists';
 import { paymentList } from '../../src/services/lib/money-lists';
 import { moveClock } from '../../src/services/move-clock';
-import { prepare } from '../../src/services/lib/prepare-joining';
+import { prepare } from '../../src/checkout/services/lib/prepare';
 import { siteMenu } from '../../src/services/site-menu';
 import { today } from '../../src/services/today';
 import { doAllDue, join, lanternMoor, passDays, value } from './lantern-moor';
@@ -138,7 +138,7 @@ describe('what checkout shows before anything is paid', () => {
       await prepare('observer-monthly', undefined),
     ];
     expect(one?.otherOffers.map((offer) => offer.id)).toEqual(['observer-yearly']);
-    expect(one?.joiningId).not.toBe(two?.joiningId);
+    expect(one?.checkoutId).not.toBe(two?.checkoutId);
   });
 });
 

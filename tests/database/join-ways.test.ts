@@ -1,16 +1,16 @@
 import { findMember } from '../../src/store/members';
-import { joinTier } from '../../src/services/join-tier';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { listJoinFields } from '../../src/store/join-fields';
 import { describe, expect, it } from 'vitest';
 import { WORKER, SETUP } from '../../src/platform/actor';
-import { afterJoining } from '../../src/services/after-joining';
+import { afterCheckout } from '../../src/checkout/services/after-checkout';
 import { addJoiningCode } from '../../src/services/joining-codes';
 import { memberFile } from '../../src/services/member-file';
 import { moveClock } from '../../src/services/move-clock';
-import { prepare } from '../../src/services/lib/prepare-joining';
+import { prepare } from '../../src/checkout/services/lib/prepare';
 import { saveJoinFields } from '../../src/services/save-join-fields';
 import { saveTier } from '../../src/services/save-tier';
-import { remindAndExpire, unfinishedJoinings } from '../../src/services/unfinished-joinings';
+import { remindAndExpire, unfinishedCheckouts } from '../../src/checkout/services/unfinished-checkouts';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';
 import { findTier } from '../../src/store/tiers';
@@ -140,12 +140,12 @@ describe('questions', () => {
   it('ask people for a missing name, and refuse names that hold an address', async () => {
     const person = await newPerson('');
     const input = await joinInput(moor, 'gazer-free', null, { name: '' });
-    expect(await joinTier(person, input)).toMatchObject({ problems: { name: 'Type your name.' } });
+    expect(await submitCheckout(person, input)).toMatchObject({ problems: { name: 'Type your name.' } });
     for (const name of ['Prizes at https://evil.example', 'evil.example', 'Me\nBcc: you'])
-      expect(await joinTier(person, { ...input, name })).toMatchObject({
+      expect(await submitCheckout(person, { ...input, name })).toMatchObject({
         problems: { name: expect.stringMatching(/^A name /) as string },
       });
-    expect(await joinTier(person, { ...input, name: 'Oona Fell' })).toMatchObject({ ok: true });
+    expect(await submitCheckout(person, { ...input, name: 'Oona Fell' })).toMatchObject({ ok: true });
     expect(await findMember(pool(), person.memberId ?? '')).toMatchObject({ name: 'Oona Fell' });
   });
 });
@@ -154,14 +154,14 @@ describe('a joining left unfinished', () => {
   it('is listed with what stood in the way, resumed by one mailed link, and finished as the same joining', async () => {
     const input = await joinInput(moor, 'observer-monthly', 'declined');
     await joinNew(input);
-    const [listed] = value(await unfinishedJoinings(moor.owner)).joinings;
+    const [listed] = value(await unfinishedCheckouts(moor.owner)).checkouts;
     expect(listed).toMatchObject({
       email: input.email,
       lastProblem: expect.stringContaining('refused') as string,
       remindedAt: null,
     });
     expect(value(await remindAndExpire(WORKER))).toBe(0);
-    await rows(`UPDATE joinings SET at = at - interval '2 hours' WHERE id = $1`, [input.joiningId]);
+    await rows(`UPDATE checkouts SET at = at - interval '2 hours' WHERE id = $1`, [input.checkoutId]);
     value(await remindAndExpire(WORKER));
     value(await remindAndExpire(WORKER));
     expect(
@@ -169,17 +169,17 @@ describe('a joining left unfinished', () => {
     ).toHaveLength(1);
     const member = (await memberNamed(input.email))!;
     expect(await prepare('observer-monthly', member)).toMatchObject({
-      joiningId: input.joiningId,
+      checkoutId: input.checkoutId,
       typed: { answers: { rules: 'yes' } },
     });
     const again = { ...input, cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, 'works') };
     expect(await joinNew(again)).toMatchObject({ ok: true });
-    expect((await prepare('observer-monthly', member))?.joiningId).not.toBe(input.joiningId);
-    expect(value(await afterJoining(asMember(member.id), input.joiningId)).onward).toBe(
+    expect((await prepare('observer-monthly', member))?.checkoutId).not.toBe(input.checkoutId);
+    expect(value(await afterCheckout(asMember(member.id), input.checkoutId)).onward).toBe(
       '/posts/zodiacal-light',
     );
     const other = await join(moor, 'gazer-free', null);
-    expect(await afterJoining(asMember(other.memberId), input.joiningId)).toMatchObject({
+    expect(await afterCheckout(asMember(other.memberId), input.checkoutId)).toMatchObject({
       ok: false,
       code: 'missing',
     });
@@ -190,7 +190,7 @@ describe('a joining left unfinished', () => {
     await joinNew(input);
     await moveClock(moor.owner, { days: 8 });
     value(await remindAndExpire(WORKER));
-    expect(await rows('SELECT state, answers FROM joinings WHERE id = $1', [input.joiningId])).toEqual([
+    expect(await rows('SELECT state, answers FROM checkouts WHERE id = $1', [input.checkoutId])).toEqual([
       { state: 'expired', answers: [] },
     ]);
     expect(await joinNew(input)).toMatchObject({

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { cancelSubscription } from '../../src/services/cancel-subscription';
-import { joinTier } from '../../src/services/join-tier';
-import { prepare } from '../../src/services/lib/prepare-joining';
+import { cancelSubscription, endSubscription } from '../../src/billing/services/cancel-subscription';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
+import { prepare } from '../../src/checkout/services/lib/prepare';
 import { reconcile } from '../../src/services/lib/reconcile';
 import { saveOffer } from '../../src/services/save-offer';
 import { pool } from '../../src/platform/store/db';
-import { findJoining } from '../../src/store/joinings';
+import { findCheckout } from '../../src/billing/store/checkouts';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import {
   join,
@@ -36,7 +36,9 @@ describe('joining', () => {
     expect(
       await rows('SELECT tier_id, until_at, is_paid FROM holdings WHERE member_id = $1', [memberId]),
     ).toEqual([{ tier_id: 'observer', until_at: null, is_paid: true }]);
-    expect(await rows('SELECT 1 FROM charges WHERE subscription_id = $1', [subscription.id])).toHaveLength(0);
+    expect(
+      await rows('SELECT 1 FROM charges WHERE subscription_id = $1 AND amount > 0', [subscription.id]),
+    ).toHaveLength(0);
   });
 
   it('by an offer that is due today charges exactly that, once', async () => {
@@ -123,7 +125,7 @@ describe('joining', () => {
       );
       expect(answers.some((answer) => answer.ok)).toBe(true);
       const paid = await rows(
-        `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN joinings j ON j.subscription_id = c.subscription_id WHERE j.email = $1`,
+        `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN checkouts j ON j.subscription_id = c.subscription_id WHERE j.email = $1`,
         [first.email],
       );
       expect(paid).toHaveLength(1);
@@ -134,7 +136,7 @@ describe('joining', () => {
   it('again on the same ladder is refused while one runs; after it ended there is no second trial', async () => {
     const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
     const again = await joinInput(moor, 'warden-monthly', 'works');
-    expect(await joinTier(asMember(memberId), again)).toMatchObject({
+    expect(await submitCheckout(asMember(memberId), again)).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('already') as string },
     });
@@ -148,11 +150,11 @@ describe('joining', () => {
     );
     expect(prepared).toMatchObject({ skipTrial: true, obstacle: 'none', quote: { dueToday: 600 } });
     expect(
-      await joinTier(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works')),
+      await submitCheckout(asMember(memberId), await joinInput(moor, 'observer-monthly', 'works')),
     ).toMatchObject({
       ok: true,
     });
-    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', skipTrial: true });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', place: { skipTrial: true } });
   });
 
   it('after a free rung of the ladder was left still has its trial: that was none', async () => {
@@ -161,10 +163,11 @@ describe('joining', () => {
       standing: {
         kind: 'switch',
         fromTier: { id: 'gazer' },
-        quote: { direction: 'up', credit: 0, due: 600 },
+        figures: { direction: 'up', fresh: 0, due: 600 },
       },
     });
-    await cancelSubscription(asMember(memberId), subscription.id);
+    expect(await cancelSubscription(asMember(memberId), subscription.id)).toMatchObject({ ok: false });
+    await endSubscription(moor.owner, subscription.id);
     expect(await prepare('observer-monthly', await memberNamed(email))).toMatchObject({
       standing: { kind: 'new' },
       obstacle: 'none',
@@ -181,7 +184,7 @@ describe('joining', () => {
     };
     expect(await problems({ offerId: 'nothing' })).toEqual(['']);
     expect(await problems({ versionId: 'older' })).toEqual(['']);
-    expect(await problems({ joiningId: '1' })).toEqual(['joiningId']);
+    expect(await problems({ checkoutId: '1' })).toEqual(['checkoutId']);
     expect(
       await problems({
         offerId: 'observer-monthly',
@@ -194,17 +197,17 @@ describe('joining', () => {
   it('is not taken over by another member who knows its id, and stays as it was', async () => {
     const victim = await joinInput(moor, 'eclipse-week-once', 'declined');
     await joinNew(victim);
-    const before = await findJoining(pool(), victim.joiningId);
-    const thief = await joinInput(moor, 'eclipse-week-once', 'works', { joiningId: victim.joiningId });
+    const before = await findCheckout(pool(), victim.checkoutId);
+    const thief = await joinInput(moor, 'eclipse-week-once', 'works', { checkoutId: victim.checkoutId });
     expect(await joinNew(thief)).toMatchObject({ ok: false });
     expect(await hasJoined(thief.email)).toBe(false);
-    expect(await findJoining(pool(), victim.joiningId)).toEqual(before);
+    expect(await findCheckout(pool(), victim.checkoutId)).toEqual(before);
   });
 
   it('never sends anybody to another site afterwards', async () => {
     const input = await joinInput(moor, 'gazer-free', null, { returnTo: '//evil.example/x' });
     expect(await joinNew(input)).toMatchObject({ ok: true });
-    expect(await findJoining(pool(), input.joiningId)).toMatchObject({ state: 'done', returnTo: '/' });
+    expect(await findCheckout(pool(), input.checkoutId)).toMatchObject({ state: 'done', returnTo: '/' });
   });
 
   it('keeps what was bought when the offer’s money changes', async () => {
@@ -220,27 +223,27 @@ describe('joining', () => {
       value: { version: 2 },
     });
     await passDays(moor, 15);
-    expect(await rows('SELECT amount FROM charges WHERE subscription_id = $1', [subscription.id])).toEqual([
-      { amount: 6000n },
-    ]);
+    expect(
+      await rows('SELECT amount FROM charges WHERE subscription_id = $1 AND amount > 0', [subscription.id]),
+    ).toEqual([{ amount: 6000n }]);
   });
 });
 
 it('another member’s open checkout is neither taken over nor paid, and the attempt is audited', async () => {
   const theirs = await joinInput(moor, 'observer-monthly', 'declined');
   await joinNew(theirs);
-  const before = await findJoining(pool(), theirs.joiningId);
+  const before = await findCheckout(pool(), theirs.checkoutId);
   expect(before).toMatchObject({ state: 'open' });
   const thief = await joinInput(moor, 'observer-monthly', 'works');
-  expect(await joinNew({ ...thief, joiningId: theirs.joiningId })).toMatchObject({
+  expect(await joinNew({ ...thief, checkoutId: theirs.checkoutId })).toMatchObject({
     problems: { '': expect.stringContaining('opened by someone else') as string },
   });
-  expect(await findJoining(pool(), theirs.joiningId)).toEqual(before);
+  expect(await findCheckout(pool(), theirs.checkoutId)).toEqual(before);
   expect(await hasJoined(thief.email)).toBe(false);
   const thiefId = (await memberNamed(thief.email))?.id;
-  expect(await rows('SELECT action FROM audit WHERE subject = $1', [`joining:${theirs.joiningId}`])).toEqual(
-    expect.arrayContaining([{ action: 'another member’s checkout refused' }]),
-  );
+  expect(
+    await rows('SELECT action FROM audit WHERE subject = $1', [`checkout:${theirs.checkoutId}`]),
+  ).toEqual(expect.arrayContaining([{ action: 'another member’s checkout refused' }]));
   expect(
     await rows('SELECT 1 FROM audit WHERE actor_id = $1 AND action LIKE $2', [thiefId, '%refused']),
   ).toHaveLength(1);

@@ -5,8 +5,8 @@ import { cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins'
 import { onServer } from '../../scripts/lib/postgres';
 import { Stack } from '../../scripts/lib/stack';
 import { asMember, personNamed } from '../../scripts/lib/people';
-import { pendingJoining, returnFromWallet } from '../../src/services/pending-joining';
-import { findJoining, type Joining } from '../../src/store/joinings';
+import { pendingCheckout, returnFromWallet } from '../../src/checkout/services/pending-checkout';
+import { findCheckout, type Checkout } from '../../src/billing/store/checkouts';
 import { VISITOR_ACTOR, WORKER, type Actor, type Browser } from '../../src/platform/actor';
 import { unseal } from '../../src/platform/seal';
 import { enterCode } from '../../src/services/enter-code';
@@ -19,15 +19,14 @@ import { connectTransfer } from '../../src/services/connect-transfer';
 import { currentSite } from '../../src/platform/site';
 import { gatewayById } from '../../src/gateways';
 import type { Result } from '../../src/platform/result';
-import { joinTier } from '../../src/services/join-tier';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/services/move-clock';
-import { runOneDue } from '../../src/services/run-due';
-import { writeIntent } from '../../src/services/lib/collect-payment';
-import type { Period } from '../../src/core/offers/schedule';
+import { runOneDue } from '../../src/billing/services/run-due';
+import { happen, openBook } from '../../src/billing/services/lib/open-book';
 import { closePools, pool, transaction } from '../../src/platform/store/db';
-import type { Payment } from '../../src/store/payments';
+import { findOpenPayment, type Payment } from '../../src/store/payments';
 import { findMemberByEmail } from '../../src/store/members';
-import { listSubscriptionsOf, type StoredSubscription } from '../../src/store/subscriptions';
+import { listSubscriptionsOf, type StoredSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 
@@ -103,7 +102,7 @@ export async function joinInput(
 ) {
   const email = `person${++people}@moor.example`;
   return {
-    joiningId: randomUUID(),
+    checkoutId: randomUUID(),
     offerId,
     versionId: (await findOffer(pool(), offerId))?.versionId ?? '',
     answers: { rules: 'yes' },
@@ -118,7 +117,7 @@ export async function joinInput(
 /** Sends the join form as the person with its address, who gets an account first where they have none. */
 export async function joinNew(input: { name: string; email: string } & Record<string, unknown>) {
   const person = await newPerson(input.name, input.email);
-  const joined = await joinTier(person, input);
+  const joined = await submitCheckout(person, input);
   return joined.ok
     ? { ok: true as const, value: { ...joined.value, memberId: person.memberId ?? '' } }
     : joined;
@@ -144,27 +143,27 @@ export async function subscriptionOf(memberId: string): Promise<StoredSubscripti
 /** Whether a person with this address holds or has held anything by joining; an account alone does not count. */
 export async function hasJoined(email: string): Promise<boolean> {
   const held = await rows(
-    `SELECT 1 FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE m.email = $1 AND s.state <> 'pending'`,
+    `SELECT 1 FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE m.email = $1 AND s.began_at IS NOT NULL`,
     [email],
   );
   return held.length > 0;
 }
 
 /** The member who started a checkout. */
-export async function actorOfJoining(joiningId: string): Promise<Actor> {
-  const joining = await findJoining(pool(), joiningId);
-  if (!joining?.memberId) throw new Error('nobody has begun this');
-  return asMember(joining.memberId);
+export async function actorOfCheckout(checkoutId: string): Promise<Actor> {
+  const checkout = await findCheckout(pool(), checkoutId);
+  if (!checkout?.memberId) throw new Error('nobody has begun this');
+  return asMember(checkout.memberId);
 }
 
 /** What the member sees while their checkout waits for payment. */
-export const pendingOf = async (joiningId: string) =>
-  value(await pendingJoining(await actorOfJoining(joiningId), joiningId));
+export const pendingOf = async (checkoutId: string) =>
+  value(await pendingCheckout(await actorOfCheckout(checkoutId), checkoutId));
 
 /** Comes back from the wallet's page; the answer is the checkout as it then is. */
-export async function comeBack(joiningId: string): Promise<Joining | undefined> {
-  value(await returnFromWallet(await actorOfJoining(joiningId), joiningId));
-  return findJoining(pool(), joiningId);
+export async function comeBack(checkoutId: string): Promise<Checkout | undefined> {
+  value(await returnFromWallet(await actorOfCheckout(checkoutId), checkoutId));
+  return findCheckout(pool(), checkoutId);
 }
 
 export { asMember };
@@ -215,15 +214,24 @@ export async function rows<T = Record<string, unknown>>(sql: string, values: unk
   return (await pool().query(sql, values)).rows as T[];
 }
 
-/** Writes the intent to charge a period and stops there, as a process does that dies before it asks the gateway. */
-export async function intentFor(
-  subscription: StoredSubscription,
-  period: Period,
-  at: string,
-): Promise<Payment> {
-  const due = await transaction((db) => writeIntent(db, subscription, { period, currency: 'GBP', at }));
-  if (!('intent' in due)) throw new Error('credit covered it');
-  return due.intent;
+/** Writes down what falls due and stops there, as a process does that dies before it asks the gateway. */
+export async function intentFor(subscription: StoredSubscription, at: string): Promise<Payment> {
+  const site = await currentSite();
+  await transaction(async (db) => {
+    const open = await openBook(db, site, WORKER, subscription, {}, at);
+    const happened = await happen(open, { do: 'due', subscription: subscription.id });
+    if (!happened.ok) throw new Error(happened.why);
+  });
+  const intent = await findOpenPayment(pool(), subscription.id);
+  if (!intent) throw new Error('nothing was asked for');
+  return intent;
+}
+
+/** As if the leases were over: what a crash or silence left open may be taken up at once. */
+export async function leasesOver(): Promise<void> {
+  await rows('UPDATE subscriptions SET busy_until = NULL');
+  await rows(`UPDATE agreements SET next_check_at = now()`);
+  await rows(`UPDATE refunds SET created_at = created_at - interval '1 hour' WHERE state = 'intent'`);
 }
 
 /** Connects Dunlin Wallet by consent, and transfers with four days to pay; answers with the ids of both accounts. */

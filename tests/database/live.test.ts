@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { readKeys } from '../../scripts/lib/stand-ins';
 import { WORKER, type Actor } from '../../src/platform/actor';
-import { afterJoining } from '../../src/services/after-joining';
+import { afterCheckout } from '../../src/checkout/services/after-checkout';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { askToClearTestData, clearTestData, goLive, readiness } from '../../src/services/go-live';
 import { issueDocuments } from '../../src/services/lib/issue-documents';
-import { joinTier } from '../../src/services/join-tier';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/services/move-clock';
 import { subscriptionList } from '../../src/services/lib/money-lists';
-import { prepare } from '../../src/services/lib/prepare-joining';
-import { runOneDue } from '../../src/services/run-due';
+import { prepare } from '../../src/checkout/services/lib/prepare';
+import { runOneDue } from '../../src/billing/services/run-due';
 import { settleAgreements } from '../../src/services/settle-agreements';
 import { currentSite } from '../../src/platform/site';
 import { viewerOf } from '../../src/services/lib/viewer';
-import { writeReminders } from '../../src/services/write-reminders';
+import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments } from '../../src/store/documents';
 import { findMember } from '../../src/store/members';
@@ -113,7 +113,7 @@ describe('going live', () => {
   it('staff can still try checkout in test mode; nobody else can', async () => {
     const input = await joinInput(moor, 'observer-monthly', 'works', { mode: 'test' });
     expect(await joinNew(input)).toMatchObject({ ok: false, code: expect.any(String) as string });
-    expect(await joinTier({ kind: 'member', memberId: tester, staffRole: null }, input)).toMatchObject({
+    expect(await submitCheckout({ kind: 'member', memberId: tester, staffRole: null }, input)).toMatchObject({
       ok: false,
       code: expect.any(String) as string,
     });
@@ -121,9 +121,9 @@ describe('going live', () => {
     const staff: Actor = { kind: 'staff', memberId: owner?.id ?? '', staffRole: 'owner' };
     const prepared = await prepare('observer-monthly', owner, undefined, 'test');
     expect(prepared?.isTry).toBe(true);
-    expect(await joinTier(staff, input)).toMatchObject({ ok: true, value: { state: 'done' } });
+    expect(await submitCheckout(staff, input)).toMatchObject({ ok: true, value: { state: 'done' } });
     expect(await tiersOf(staff.memberId ?? '')).toEqual([]);
-    expect(value(await afterJoining(staff, input.joiningId)).view.subscription.mode).toBe('test');
+    expect(value(await afterCheckout(staff, input.checkoutId)).view.subscription.mode).toBe('test');
     expect((await subscriptionList(ALL, 'test')).total).toBe(2);
   });
 
@@ -146,7 +146,7 @@ describe('going live', () => {
       holders: 0,
       payments: 0,
       documents: 0,
-      joinings: 0,
+      checkouts: 0,
       messages: 0,
       agreements: 0,
     });

@@ -8,7 +8,7 @@ import { connectGateway, keepWebhookSecret } from '../../src/services/connect-ga
 import { connectTransfer } from '../../src/services/connect-transfer';
 import { beginConsent } from '../../src/services/gateway-consent';
 import { goLive } from '../../src/services/go-live';
-import { refundPayment } from '../../src/services/refund-payment';
+import { refundPayment } from '../../src/billing/services/refund-payment';
 import { saveStaffSettings } from '../../src/services/save-staff-settings';
 import { join, lanternMoor, passDays, rows, value } from './lantern-moor';
 

@@ -1,9 +1,9 @@
 import { WORKER } from '../../src/platform/actor';
 import { describe, expect, it } from 'vitest';
-import { cancelSubscription, undoCancel } from '../../src/services/cancel-subscription';
+import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { runOneDue } from '../../src/services/run-due';
+import { runOneDue } from '../../src/billing/services/run-due';
 import { viewItem } from '../../src/services/view-item';
 import { memberFile } from '../../src/services/member-file';
 import {
@@ -60,7 +60,7 @@ describe('as the rehearsal clock moves', () => {
       ]) as unknown,
     });
     await passDays(moor, 8);
-    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'ended', failures: 5 });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'ended', endedUnpaid: true });
     expect(await guide(email)).toBe('doorstep');
     expect((await payments(subscription.id)).map((p) => `${p.state} ${p.attempt}`)).toEqual([
       'succeeded 1',

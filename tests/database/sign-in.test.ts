@@ -8,7 +8,7 @@ import { pool, transaction } from '../../src/platform/store/db';
 import { enterByLink, enterCode, sendCodeAgain } from '../../src/services/enter-code';
 import { saveStaffSettings } from '../../src/services/save-staff-settings';
 import { askForCode, signIn, whoIsThere } from '../../src/services/sign-in';
-import { startJoining } from '../../src/services/start-joining';
+import { startCheckout } from '../../src/checkout/services/start-checkout';
 import { tidyUp } from '../../src/services/tidy-up';
 import { WORKER } from '../../src/platform/actor';
 import { insertMember } from '../../src/store/members';
@@ -196,7 +196,7 @@ describe('joining signed out', () => {
   const asked = async (more: object, email = `join-${randomUUID().slice(0, 8)}@moor.example`) => {
     const shown = formStamp(5_000);
     const input = { email, offerId: 'gazer-free', shown, work: worked(shown), website: '', ...more };
-    return startJoining(visitorWith({}, somewhere()), input);
+    return startCheckout(visitorWith({}, somewhere()), input);
   };
   const codes = async () => rows('SELECT 1 FROM email_codes');
 

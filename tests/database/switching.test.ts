@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { SETUP } from '../../src/platform/actor';
-import { cancelSubscription } from '../../src/services/cancel-subscription';
-import { joinTier } from '../../src/services/join-tier';
-import { prepare } from '../../src/services/lib/prepare-joining';
+import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
+import { prepare } from '../../src/checkout/services/lib/prepare';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { renewSubscription } from '../../src/services/renew-subscription';
+import { renewSubscription } from '../../src/billing/services/renew-subscription';
 import { saveLadder } from '../../src/services/save-ladder';
 import { saveOffer } from '../../src/services/save-offer';
-import { switchLater, undoSwitchLater } from '../../src/services/switch-later';
+import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';
 import { unspentCredit } from '../../src/store/credits';
 import { findMember } from '../../src/store/members';
-import { listSubscriptionsOf } from '../../src/store/subscriptions';
+import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';
 import { join, joinInput, lanternMoor, passDays, rows, asMember } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -21,10 +21,15 @@ const prepared = async (memberId: string, offerId: string) => {
   if (!found) throw new Error('no such offer');
   return found;
 };
+/** The quote that checkout stored for a switch; '' where it would be none. */
+const quoteOf = async (memberId: string, offerId: string): Promise<string> => {
+  const { standing } = await prepared(memberId, offerId);
+  return standing.kind === 'switch' ? standing.quoteId : '';
+};
 /** What the switch form sends: the quote that was shown, and the card that is kept. */
 const switchInput = async (memberId: string, offerId: string, part: object = {}) => ({
   ...(await joinInput(moor, offerId, null)),
-  quoteId: (await prepared(memberId, offerId)).quoteId ?? '',
+  quoteId: await quoteOf(memberId, offerId),
   keepCard: true,
   ...part,
 });
@@ -50,15 +55,16 @@ describe('a switch up', () => {
     await passDays(moor, 20);
     const { standing } = await prepared(memberId, 'warden-monthly');
     if (standing.kind !== 'switch') throw new Error(standing.kind);
-    const { credit, due, unusedDays, totalDays } = standing.quote;
+    const { fresh, leftOver, due, unusedDays, totalDays } = standing.figures;
+    const credit = fresh + leftOver;
     expect([credit, due]).toEqual([
       Math.floor((600 * unusedDays * 2 + totalDays) / (2 * totalDays)),
       1500 - credit,
     ]);
     const input = await switchInput(memberId, 'warden-monthly');
     const answers = await Promise.all([
-      joinTier(asMember(memberId), input),
-      joinTier(asMember(memberId), input),
+      submitCheckout(asMember(memberId), input),
+      submitCheckout(asMember(memberId), input),
     ]);
     expect(answers.map((answer) => answer.ok)).toEqual([true, true]);
     expect(await paid(memberId)).toEqual([600, due]);
@@ -84,7 +90,7 @@ describe('a switch up', () => {
     const { memberId } = await join(moor, 'observer-yearly', 'works');
     await passDays(moor, 15);
     const input = await switchInput(memberId, 'warden-monthly');
-    expect(await joinTier(asMember(memberId), input)).toMatchObject({ ok: true });
+    expect(await submitCheckout(asMember(memberId), input)).toMatchObject({ ok: true });
     expect(await paid(memberId)).toEqual([6000]);
     const [left] = await unspentCredit(pool(), memberId, 'test');
     expect(left?.amount).toBeGreaterThan(4000);
@@ -111,7 +117,7 @@ describe('a switch up', () => {
     await passDays(moor, 20);
     const token = await cardToken(moor.gatewayUrl, moor.siteKey, 'declined');
     const input = await switchInput(memberId, 'warden-monthly', { keepCard: false, cardToken: token });
-    expect(await joinTier(asMember(memberId), input)).toMatchObject({
+    expect(await submitCheckout(asMember(memberId), input)).toMatchObject({
       ok: false,
       problems: { card: expect.any(String) as string },
     });
@@ -124,23 +130,23 @@ describe('a switch up', () => {
     const other = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 16);
     const stale = await switchInput(memberId, 'warden-monthly');
-    expect(await joinTier(asMember(other.memberId), stale)).toMatchObject({ ok: false });
+    expect(await submitCheckout(asMember(other.memberId), stale)).toMatchObject({ ok: false });
     await passDays(moor, 1);
-    expect(await joinTier(asMember(memberId), stale)).toMatchObject({
+    expect(await submitCheckout(asMember(memberId), stale)).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('has changed') as string },
     });
     const before = await switchInput(memberId, 'warden-monthly');
     const [running] = await listSubscriptionsOf(pool(), memberId, 'test');
     await cancelSubscription(asMember(memberId), running!.id);
-    expect(await joinTier(asMember(memberId), before)).toMatchObject({ ok: false });
+    expect(await submitCheckout(asMember(memberId), before)).toMatchObject({ ok: false });
     expect(await paid(memberId)).toEqual([600]);
   });
 
   it('without a quote is no second subscription', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     const input = await joinInput(moor, 'warden-monthly', 'works');
-    expect(await joinTier(asMember(memberId), input)).toMatchObject({
+    expect(await submitCheckout(asMember(memberId), input)).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('You hold') as string },
     });
@@ -169,13 +175,13 @@ describe('a switch down', () => {
   it('comes at the end of what is paid, can be taken back until then, and charges nothing before', async () => {
     const { memberId, subscription } = await join(moor, 'warden-monthly', 'works');
     await passDays(moor, 31);
-    const quote = (await prepared(memberId, 'observer-monthly')).quoteId ?? '';
+    const quote = await quoteOf(memberId, 'observer-monthly');
     const forged = { ...(await joinInput(moor, 'observer-monthly', null)), quoteId: quote, keepCard: true };
-    expect(await joinTier(asMember(memberId), forged)).toMatchObject({ ok: false });
+    expect(await submitCheckout(asMember(memberId), forged)).toMatchObject({ ok: false });
     expect(await switchLater(asMember(memberId), quote)).toEqual({ ok: true, value: null });
     expect(await holds(memberId)).toEqual(['warden']);
     expect(await undoSwitchLater(asMember(memberId), subscription.id)).toMatchObject({ ok: true });
-    await switchLater(asMember(memberId), (await prepared(memberId, 'observer-monthly')).quoteId ?? '');
+    await switchLater(asMember(memberId), await quoteOf(memberId, 'observer-monthly'));
     await passDays(moor, 31);
     expect(await holds(memberId)).toEqual(['observer']);
     expect(await paid(memberId)).toEqual([2500, 600]);
@@ -186,7 +192,7 @@ describe('a switch down', () => {
 
   it('to a free rung keeps the free rung', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
-    await switchLater(asMember(memberId), (await prepared(memberId, 'gazer-free')).quoteId ?? '');
+    await switchLater(asMember(memberId), await quoteOf(memberId, 'gazer-free'));
     await passDays(moor, 15);
     expect(await holds(memberId)).toEqual(['gazer']);
     expect(await paid(memberId)).toEqual([]);

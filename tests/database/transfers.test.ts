@@ -1,10 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
-import { confirmTransfer, importStatement, putAside } from '../../src/services/import-statement';
-import { refundPayment } from '../../src/services/refund-payment';
+import { confirmTransfer, importStatement, putAside } from '../../src/billing/services/import-statement';
+import { refundPayment } from '../../src/billing/services/refund-payment';
 import { refundWasSent } from '../../src/services/send-refund';
 import { transferList } from '../../src/services/transfer-list';
-import { joiningToPay } from '../../src/services/pending-joining';
+import { checkoutToPay } from '../../src/checkout/services/pending-checkout';
 import { pool } from '../../src/platform/store/db';
 import { listAwaited } from '../../src/store/payments';
 import { listUnmatched } from '../../src/store/statements';
@@ -20,7 +20,7 @@ import {
   hasJoined,
   pendingOf,
   value,
-  actorOfJoining,
+  actorOfCheckout,
 } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -35,7 +35,7 @@ async function asks(offer: string) {
     ok: true,
     value: { state: 'transfer' },
   });
-  const pending = await pendingOf(input.joiningId);
+  const pending = await pendingOf(input.checkoutId);
   return { input, reference: pending.transfer!.reference, transfer: pending.transfer! };
 }
 const statement = (...lines: string[]) => ['date,amount,payer,words', ...lines].join('\n');
@@ -50,7 +50,7 @@ describe('a transfer', () => {
     const { input, reference, transfer } = await asks('eclipse-week-once');
     expect(transfer).toMatchObject({ amount: 2500, payee: 'Lantern Moor Society' });
     // Its invoice has the reference in place of a number, which it gets with the money.
-    const sheet = value(await joiningToPay(await actorOfJoining(input.joiningId), input.joiningId));
+    const sheet = value(await checkoutToPay(await actorOfCheckout(input.checkoutId), input.checkoutId));
     expect(sheet).toMatchObject({ title: 'Invoice, to be paid', label: reference });
     expect(sheet.totals.at(-1)).toMatchObject({ amount: '£25.00' });
     expect(sheet.settled.join(' ')).toContain('Lantern Moor Society');
@@ -63,7 +63,7 @@ describe('a transfer', () => {
     expect(await take(csv)).toEqual(['matched']);
     const member = await memberNamed(input.email);
     expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active' });
-    expect(await joiningToPay(await actorOfJoining(input.joiningId), input.joiningId)).toMatchObject({
+    expect(await checkoutToPay(await actorOfCheckout(input.checkoutId), input.checkoutId)).toMatchObject({
       ok: false,
       code: 'missing',
     });
@@ -124,7 +124,10 @@ describe('a transfer', () => {
     // The money comes after the first try was given up: it is for the same charge, under the same reference.
     expect(await take(statement(`2026-12-31,45.00,S New,${second!.reference}`))).toEqual(['matched']);
     const paid = await subscriptionOf(member.id);
-    expect(paid).toMatchObject({ state: 'active', period: { step: 0, n: 1 }, startedAt: begun.startedAt });
+    expect(paid).toMatchObject({
+      state: 'active',
+      place: { anchor: begun.place.anchor, last: { step: 0, n: 1 } },
+    });
   });
 
   it('that never comes ends it, after every try', async () => {
@@ -141,7 +144,7 @@ describe('a transfer', () => {
   it('is not waited for where the person pays by card after all', async () => {
     const { input } = await asks('eclipse-week-once');
     const card = await joinInput(moor, 'eclipse-week-once', 'works', {
-      joiningId: input.joiningId,
+      checkoutId: input.checkoutId,
       email: input.email,
       accountId: moor.accountId,
     });

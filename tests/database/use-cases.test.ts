@@ -5,8 +5,8 @@ import { approveAtWallet } from '../../scripts/lib/stand-ins';
 import { VISITOR_ACTOR, WORKER, type Actor } from '../../src/platform/actor';
 import { pool } from '../../src/platform/store/db';
 import type { Use } from '../../src/platform/use';
-import { prepare } from '../../src/services/lib/prepare-joining';
-import { findMember } from '../../src/store/members';
+import { prepare } from '../../src/checkout/services/lib/prepare';
+import { findMember, type Member } from '../../src/store/members';
 import {
   asMember,
   connectOthers,
@@ -32,7 +32,7 @@ const STAFF: Record<string, StaffRole[]> = {
     ['owner', 'editor', 'helper', 'viewer'],
     `accessMap contentList deskFrame exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
-     transferList unfinishedJoinings chooseViewpoint`,
+     transferList unfinishedCheckouts chooseViewpoint`,
   ),
   ...each(['owner', 'editor'], 'itemEditor importItem addCategory saveItem ruleEditor deleteRule saveRule'),
   ...each(
@@ -51,17 +51,17 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareJoining receiveGatewayEvent pictureById askForCode
-   signIn signOut whoIsThere siteMenu siteFacts startJoining isLinkGood takeLink categoryNames listFeed listItems viewItem
+  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent pictureById askForCode
+   signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink categoryNames listFeed listItems viewItem
    whoIsLooking`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `changeAddress changeDetails deleteAccount joinTier myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession`,
 );
 const SYSTEM = words(
-  `applyGatewayEvents clearTestData issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements sweepPayments
+  `applyGatewayEvents clearTestData issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
    tidyUp remindAndExpire writeReminders rotateKeys`,
 );
 type Theirs = {
@@ -75,10 +75,10 @@ type Theirs = {
 };
 /** About a thing of a member's: what names it, and which staff may for any member. */
 const OWNED: Record<string, { input: (theirs: Theirs) => unknown; staff?: StaffRole[] }> = {
-  afterJoining: { input: ({ joining }) => joining },
-  pendingJoining: { input: ({ waiting }) => waiting },
-  joiningToPay: { input: ({ waiting }) => waiting },
-  joiningToPayAsPdf: { input: ({ waiting }) => waiting },
+  afterCheckout: { input: ({ joining }) => joining },
+  pendingCheckout: { input: ({ waiting }) => waiting },
+  checkoutToPay: { input: ({ waiting }) => waiting },
+  checkoutToPayAsPdf: { input: ({ waiting }) => waiting },
   returnFromWallet: { input: ({ joining }) => joining },
   returnFromApproval: { input: ({ agreement }) => agreement },
   methodChoices: { input: ({ subscription }) => subscription },
@@ -125,9 +125,17 @@ let theirs: Theirs;
 let right: Actor;
 let wrong: Actor;
 
+/** A quote of a switch that comes later. */
+async function quoteOf(member: Member): Promise<string> {
+  const standing = (await prepare('gazer-free', member))?.standing;
+  return standing?.kind === 'switch' ? standing.quoteId : '';
+}
+
 beforeAll(async () => {
-  for (const file of readdirSync('src/services').filter((name) => name.endsWith('.ts'))) {
-    const exported = (await import(`../../src/services/${file}`)) as Record<string, unknown>;
+  const rooms = ['src/services', 'src/billing/services', 'src/checkout/services'];
+  const files = rooms.flatMap((room) => readdirSync(room).map((name) => `${room}/${name}`));
+  for (const file of files.filter((name) => name.endsWith('.ts'))) {
+    const exported = (await import(`../../${file}`)) as Record<string, unknown>;
     for (const [name, thing] of Object.entries(exported)) {
       if (typeof thing !== 'function') continue;
       if ('use' in thing) uses.set(name, thing as Use<unknown>);
@@ -157,13 +165,13 @@ beforeAll(async () => {
   if (joined.state === 'approve') await approveAtWallet(joined.url);
   theirs = {
     subscription: subscription.id,
-    quote: (await prepare('gazer-free', member))?.quoteId ?? '',
+    quote: await quoteOf(member),
     payment: await first(
       'SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id WHERE s.member_id = $1 AND p.gateway_ref IS NOT NULL',
     ),
     document: '',
-    joining: await first(`SELECT id FROM joinings WHERE member_id = $1 AND state = 'done'`),
-    waiting: waiting.joiningId,
+    joining: await first(`SELECT id FROM checkouts WHERE member_id = $1 AND state = 'done'`),
+    waiting: waiting.checkoutId,
     agreement: await first(
       'SELECT a.id FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id WHERE s.member_id = $1',
     ),

@@ -1,24 +1,21 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
 import { localDate } from '../../src/core/calendar';
-import { upcomingPeriod } from '../../src/core/subscriptions/upcoming';
-import { termsOf } from '../../src/services/lib/terms';
 import { moveClock } from '../../src/services/move-clock';
-import { sweepPayments } from '../../src/services/sweep-payments';
 import { WORKER, type Actor } from '../../src/platform/actor';
-import { cancelSubscription } from '../../src/services/cancel-subscription';
-import { changeMethod } from '../../src/services/change-method';
+import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
+import { changeMethod } from '../../src/billing/services/change-method';
 import { memberAccount } from '../../src/services/lib/member-account';
-import { moveToNewest } from '../../src/services/move-to-version';
+import { moveToNewest } from '../../src/billing/services/move-to-version';
 import { readVersions } from '../../src/services/lib/offer-versions';
 import { saveOffer } from '../../src/services/save-offer';
-import { pauseSubscription } from '../../src/services/pause-subscription';
-import { returnFromApproval } from '../../src/services/pending-joining';
+import { pauseSubscription } from '../../src/billing/services/pause-subscription';
+import { returnFromApproval } from '../../src/checkout/services/pending-checkout';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { returnMoney } from '../../src/services/return-money';
-import { settleAgreementByRef } from '../../src/services/lib/settle-agreement';
+import { returnMoney } from '../../src/billing/services/return-money';
+import { settleAgreementByRef } from '../../src/billing/services/lib/settle-agreement';
 import { settleAgreements } from '../../src/services/settle-agreements';
-import { syncPayment } from '../../src/services/lib/sync-payment';
+import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { keysOf } from '../../src/services/lib/gateway-account';
 import { gatewayById } from '../../src/gateways';
 import { waysToPay } from '../../src/services/lib/ways-to-pay';
@@ -63,7 +60,7 @@ async function begin(offer: string) {
 async function joinBy(offer: string, purse: Purse = 'full') {
   const { input, url } = await begin(offer);
   await approveAtWallet(url, purse);
-  const joining = await comeBack(input.joiningId);
+  const joining = await comeBack(input.checkoutId);
   return { input, joining, memberId: joining?.memberId ?? '', url };
 }
 const billsOf = async (memberId: string): Promise<string[]> =>
@@ -91,11 +88,11 @@ describe('joining by a wallet that bills by itself', () => {
   it('holds nothing before the payer approves, and everything once they have', async () => {
     const { input, url } = await begin('eclipse-week-once');
     expect(await hasJoined(input.email)).toBe(false);
-    expect(await pendingOf(input.joiningId)).toMatchObject({ approveUrl: url, transfer: null });
-    await comeBack(input.joiningId);
+    expect(await pendingOf(input.checkoutId)).toMatchObject({ approveUrl: url, transfer: null });
+    await comeBack(input.checkoutId);
     expect(await hasJoined(input.email)).toBe(false);
     await approveAtWallet(url);
-    expect(await comeBack(input.joiningId)).toMatchObject({ state: 'done' });
+    expect(await comeBack(input.checkoutId)).toMatchObject({ state: 'done' });
     const member = await memberNamed(input.email);
     expect(await subscriptionOf(member!.id)).toMatchObject({ state: 'active', methodLabel: 'Dunlin Wallet' });
     expect(await billsOf(member!.id)).toEqual(['2500 succeeded']);
@@ -105,8 +102,8 @@ describe('joining by a wallet that bills by itself', () => {
   it('is taken back where the payer refuses, or the purse is empty; the same form can then be paid by card', async () => {
     const { input, url } = await begin('observer-monthly');
     await refuseAtWallet(url);
-    await comeBack(input.joiningId);
-    expect(await pendingOf(input.joiningId)).toMatchObject({ approveUrl: null });
+    await comeBack(input.checkoutId);
+    expect(await pendingOf(input.checkoutId)).toMatchObject({ approveUrl: null });
     const empty = await joinBy('eclipse-week-once', 'empty');
     expect(empty.joining).toMatchObject({
       state: 'open',
@@ -122,7 +119,7 @@ describe('joining by a wallet that bills by itself', () => {
     const { memberId } = await joinBy('warden-monthly');
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'trial' });
     await passDays(moor, 95);
-    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', failures: 0 });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', firstFailedAt: null });
     expect(await billsOf(memberId)).toEqual(['2500 succeeded', '1500 succeeded', '1500 succeeded']);
     await balanced();
   });
@@ -253,7 +250,7 @@ describe('a wallet and a subscription that runs already', () => {
     await passDays(moor, 62);
     expect(await billsOf(memberId)).toEqual(['600 succeeded', '600 succeeded', '600 succeeded']);
     const after = await subscriptionOf(memberId);
-    expect(after).toMatchObject({ state: 'active', failures: 0 });
+    expect(after).toMatchObject({ state: 'active', firstFailedAt: null });
     // The day of the month is the one it had, where the site is: in UTC it may be the day before.
     const { zone } = await currentSite();
     const day = ({ paidThrough }: { paidThrough: string | null }) =>
@@ -286,7 +283,7 @@ describe('a wallet and a subscription that runs already', () => {
     expect((await agreements(memberId)).map((one) => one.state).sort()).toEqual(['ended', 'running']);
     await passDays(moor, 62);
     expect(await billsOf(memberId)).toEqual(['600 succeeded', '700 succeeded', '700 succeeded']);
-    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', failures: 0 });
+    expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active', firstFailedAt: null });
   });
 
   it('whose price changed unapproved goes overdue; approving pays at once, on the calendar it had', async () => {
@@ -298,7 +295,7 @@ describe('a wallet and a subscription that runs already', () => {
     expect(overdue.state).toBe('overdue');
     await approve(memberId, overdue.id);
     const paid = await subscriptionOf(memberId);
-    expect(paid).toMatchObject({ state: 'active', failures: 0 });
+    expect(paid).toMatchObject({ state: 'active', firstFailedAt: null });
     expect((await billsOf(memberId)).at(-1)).toBe('800 succeeded');
     await passDays(moor, 31);
     expect((await billsOf(memberId)).filter((bill) => bill === '800 succeeded')).toHaveLength(2);
@@ -340,14 +337,11 @@ describe('a wallet and a subscription that runs already', () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     value(await moveClock(moor.owner, { days: 15 }));
     const subscription = await subscriptionOf(memberId);
-    const { terms } = await termsOf(pool(), await currentSite(), subscription);
-    const period = upcomingPeriod(subscription, terms)!;
-    await intentFor(subscription, period, subscription.dueAt!);
+    await intentFor(subscription, subscription.dueAt!);
     expect(await choose(memberId, subscription.id, wallet)).toMatchObject({
       problems: { '': expect.stringContaining('under way') as string },
     });
     await doAllDue();
-    value(await sweepPayments(WORKER));
     await doAllDue();
   });
 

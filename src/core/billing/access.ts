@@ -1,5 +1,7 @@
 import { addLength, isBefore, latest, type Instant } from '../calendar';
+import { isPaid } from '../offers/offer';
 import { own, type Book, type Holding, type Subscription, type Terms } from './book';
+import { offerOf, type Work } from './work';
 
 /** What the subscription holds, or held last. */
 export const lastHolding = (book: Book, id: string): Holding | undefined =>
@@ -7,29 +9,35 @@ export const lastHolding = (book: Book, id: string): Holding | undefined =>
 
 const isOpenAt = (holding: Holding, at: Instant): boolean => holding.to === null || !isBefore(holding.to, at);
 
-/** Opens a tier from now, or keeps it open where it already is; `until` null: until something ends it. */
-export function hold(
-  book: Book,
-  terms: Terms,
-  { id }: Pick<Subscription, 'id'>,
-  tier: string,
-  now: Instant,
-  { until = null, carries }: { until?: Instant | null; carries?: Instant } = {},
-): void {
-  const current = lastHolding(book, id);
-  if (current?.tier === tier && isOpenAt(current, now)) {
-    own(book.holdings, current).to = until;
+/** Opens a tier from now, or keeps it open where it already is, until something ends it. */
+export function hold(work: Work, s: Subscription, tier: string, carries?: Instant): void {
+  const { book, terms, now } = work;
+  const isPaidFor = isPaid(offerOf(work, s));
+  const held = lastHolding(book, s.id);
+  if (held?.tier === tier && isOpenAt(held, now)) {
+    Object.assign(own(book.holdings, held), { to: null, isPaid: held.isPaid || isPaidFor });
     return;
   }
-  if (current && isOpenAt(current, now)) own(book.holdings, current).to = now;
+  if (held && isOpenAt(held, now)) own(book.holdings, held).to = now;
   const since = [...(carries ? [carries] : []), sinceOf(book, terms, tier, now) ?? now].sort()[0] ?? now;
-  book.holdings.push({ subscription: id, tier, from: now, to: until, since });
+  book.holdings.push({
+    id: terms.newId(),
+    kind: 'tier',
+    why: 'subscription',
+    subscription: s.id,
+    purchase: null,
+    tier,
+    isPaid: isPaidFor,
+    from: now,
+    to: null,
+    since,
+  });
 }
 
 /** The end of what a subscription holds now. What has ended already stays ended. */
-export function holdUntil(book: Book, { id }: Pick<Subscription, 'id'>, at: Instant, now: Instant): void {
-  const current = lastHolding(book, id);
-  if (current && isOpenAt(current, now)) own(book.holdings, current).to = latest(at, current.from);
+export function holdUntil({ book, now }: Work, { id }: Pick<Subscription, 'id'>, at: Instant): void {
+  const held = lastHolding(book, id);
+  if (held && isOpenAt(held, now)) own(book.holdings, held).to = latest(at, held.from);
 }
 
 /** The beginning of an unbroken holding of a tier up to an instant; a gap no longer than the grace does not break it. */
@@ -37,10 +45,11 @@ export function sinceOf(book: Book, terms: Terms, tier: string, at: Instant): In
   return book.holdings
     .filter(
       (one) =>
+        one.kind === 'tier' &&
         one.tier === tier &&
         !isBefore(at, one.from) &&
         (one.to === null ||
-          !isBefore(addLength(one.to, { n: terms.settings.graceDays, unit: 'day' }, terms.zone), at)),
+          !isBefore(addLength(one.to, { n: terms.graceDays, unit: 'day' }, terms.zone), at)),
     )
     .map((one) => one.since)
     .sort()[0];

@@ -1,20 +1,32 @@
-import type { Instant } from '../calendar';
+import type { Instant, Length } from '../calendar';
 import type { Offer } from '../offers/offer';
-import type { Period } from '../offers/schedule';
-import type { State } from '../subscriptions/subscription';
 import type { Place } from '../offers/place';
+import type { Period } from '../offers/schedule';
+import type { CheckoutState, State } from './states';
 
 /** Of the first charges above zero of a subscription: an amount in minor units, or a percentage. `charges` null: all. */
 export type Discount = { amount?: number; share?: number; charges: number | null };
 
-export type Subscription = {
+/** How something is paid for: by a card that is charged, a wallet that bills, or a transfer that is awaited for so many days. */
+export type Method = { nature: 'card' | 'wallet' } | { nature: 'transfer'; waitDays: number };
+
+/** Where a subscription has its place: on a ladder, or at a tier off any; slots tell apart several of one tier. */
+export type Track = { track: string; slot: string };
+
+export type Subscription = Track & {
   id: string;
   /** Of `terms.offers`. */
   offer: string;
   state: State;
+  begunBy: 'first' | 'switch' | 'down';
+  /** The subscription whose place it takes. */
+  replaces: string | null;
+  /** Null: none was given, and it can be charged only what credit pays. */
+  method: Method | null;
   place: Place;
   /** When its first period began; null before. */
   beganAt: Instant | null;
+  endedAt: Instant | null;
   /** End of what is paid; null before the first period, and where what was paid never ends. */
   paidThrough: Instant | null;
   /** The charge that is unpaid while it is pending or overdue. */
@@ -22,6 +34,8 @@ export type Subscription = {
   firstFailedAt: Instant | null;
   /** When it next does something by itself; null where nothing is to come. */
   dueAt: Instant | null;
+  /** When something last happened to it: what falls due before that happens then. */
+  changedAt: Instant | null;
   pauses: boolean;
   /** The offer of a switch down that waits for the end of what is paid. */
   switchesTo: string | null;
@@ -37,16 +51,56 @@ export type Subscription = {
   events: number;
 };
 
-/** What a charge is written for; it decides what its payment begins, and what becomes of it when it is declined. */
-export type ChargeKind = 'first' | 'period' | 'switch' | 'down' | 'renewal' | 'resume';
-export type Attempt = { n: number; at: Instant; state: 'asked' | 'declined' | 'succeeded' | 'returned' };
-export type Charge = {
-  /** The subscription's id and the charge's number: the beginning of its idempotency keys. */
+/** Something bought once: a pass, or a gift card. */
+export type Purchase = {
   id: string;
-  subscription: string;
+  kind: 'pass' | 'gift-card';
+  /** The pass, or what the gift card is for. */
+  item: string;
+  /** How long a pass lasts; null: for good. */
+  lasts: Length | null;
+  method: Method | null;
+  state: 'pending' | 'paid' | 'ended';
+  charges: number;
+};
+
+/** One attempt of a person to join, from the first look at the page to the end. */
+export type Checkout = Track & {
+  id: string;
+  state: CheckoutState;
+  /** What it begins, once the button was pressed. */
+  subscription: string | null;
+  at: Instant;
+  /** Of a switch: the events of what is left, when the button was pressed. */
+  replacedEvents: number | null;
+};
+
+/** What a charge is written for; it decides what its payment begins, and what becomes of it when it is declined. */
+export type ChargeKind = 'first' | 'period' | 'switch' | 'down' | 'renewal' | 'resume' | 'purchase';
+/** `withdrawn`: the payer chose another way before they sent the money. `until`: how long a transfer is awaited. */
+export type Attempt = {
+  id: string;
+  n: number;
+  at: Instant;
+  state: 'asked' | 'declined' | 'withdrawn' | 'succeeded';
+  until: Instant | null;
+  /** By the member's own wish: declined, it changes nothing. */
+  byMember: boolean;
+  /** What the gateway calls it, and why it declined. */
+  ref: string | null;
+  code: string | null;
+};
+export type Charge = {
+  id: string;
+  /** One of the two. */
+  subscription: string | null;
+  purchase: string | null;
+  /** Issued when it is written, never again: with what it belongs to, the beginning of its idempotency keys. */
+  number: number;
   kind: ChargeKind;
   /** The period that it pays for, as it was expected when the charge was written. */
   period: Period;
+  currency: string;
   /** With joining fee, less discount; before credit. */
   amount: number;
   joiningFee: number;
@@ -57,14 +111,16 @@ export type Charge = {
   /** What is asked for. */
   due: number;
   state: 'open' | 'paid' | 'dropped';
-  /** While it has lost its credit again, late money alone counts. */
   attempts: Attempt[];
   usesDiscount: boolean;
+  /** It is the first under a version to which the subscription was moved. */
+  isMove: boolean;
 };
 
 /** Credit for what is left of one stretch: of its payment, then of the credits that were spent on it. */
 export type UnusedCredit = { charge: string; amount: number };
 
+/** Money that came; its id is that of the attempt. */
 export type Payment = {
   id: string;
   charge: string;
@@ -73,12 +129,31 @@ export type Payment = {
   refunded: number;
   lost: number;
   dispute: 'none' | 'open' | 'won' | 'lost';
+  /** Nothing followed from it: all of it goes back. */
   isReturned: boolean;
+};
+
+/** Money on its way back: asked of the gateway, until it answers. */
+export type Refund = {
+  id: string;
+  payment: string;
+  amount: number;
+  at: Instant;
+  access: 'take' | 'keep';
+  reason: string;
+  /** The idempotency key under which the gateway is asked. */
+  key: string;
+  /** What the gateway calls it. */
+  ref: string | null;
+  state: 'asked' | 'succeeded' | 'refused';
 };
 
 export type Credit = {
   id: string;
-  payment: string;
+  payment: string | null;
+  /** Whose unused days it is for. */
+  charge: string | null;
+  currency: string;
   given: number;
   spent: number;
   reserved: number;
@@ -97,65 +172,127 @@ export type Stretch = {
   isTakenBack: boolean;
 };
 
+/** A tier or a pass that is held: by a subscription or a purchase, or given, or brought along by an import. */
 export type Holding = {
-  subscription: string;
+  id: string;
+  kind: 'tier' | 'pass';
+  why: 'subscription' | 'purchase' | 'gift' | 'import';
+  subscription: string | null;
+  purchase: string | null;
   tier: string;
+  isPaid: boolean;
   from: Instant;
   to: Instant | null;
   since: Instant;
 };
 
-export type Quote = { at: Instant; subscription: string; to: string; events: number; plan: SwitchPlan };
+export type Quote = {
+  id: string;
+  at: Instant;
+  subscription: string;
+  to: string;
+  events: number;
+  plan: SwitchPlan;
+};
 export type SwitchPlan = { direction: 'up' | 'down'; atOnce: boolean; unused: UnusedCredit[] };
 
-/** All of one member's money and access. */
-export type Book = {
-  subscriptions: Subscription[];
-  charges: Charge[];
-  payments: Payment[];
-  credits: Credit[];
-  uses: CreditUse[];
-  stretches: Stretch[];
-  holdings: Holding[];
-  quote: Quote | null;
+/** What of the past matters later: one for each ladder, or tier off any. */
+export type Summary = {
+  track: string;
   hadTrial: boolean;
-  /** When the first joining of the ladder was paid, or began free. */
+  /** When the first joining was paid, or began free. */
   joinedAt: Instant | null;
   hasSwitchedUp: boolean;
 };
 
+/**
+ * All of one member's money and access, in one mode. It need not hold all of the past: what is open, what is paid and not
+ * over, credit that is left with its payments, and the summaries are enough for whatever happens next.
+ */
+export type Book = {
+  subscriptions: Subscription[];
+  purchases: Purchase[];
+  checkouts: Checkout[];
+  charges: Charge[];
+  payments: Payment[];
+  refunds: Refund[];
+  credits: Credit[];
+  uses: CreditUse[];
+  stretches: Stretch[];
+  holdings: Holding[];
+  summaries: Summary[];
+  quote: Quote | null;
+};
+
+export type LadderTerms = {
+  /** Tiers, lowest first; of a tier off any ladder, that one. */
+  rungs: string[];
+  creditUnused: boolean;
+  /** Days from the first joining before a first switch up. */
+  waitDays: number;
+  downAtOnce: boolean;
+};
 export type Terms = {
   /** The site's IANA zone. */
   zone: string;
   offers: Record<string, Offer>;
-  /** Tiers, lowest first. */
-  ladder: string[];
-  settings: {
-    /** Local days after the first failure. */
-    retryDays: number[];
-    graceDays: number;
-    creditUnused: boolean;
-    /** Days from the first joining before a first switch up. */
-    waitDays: number;
-    downAtOnce: boolean;
-  };
+  /** By track. */
+  ladders: Record<string, LadderTerms>;
+  /** Local days after the first failure. */
+  retryDays: number[];
+  graceDays: number;
+  /** Names what is new. Handed in, so that the same step can be taken again. */
+  newId: () => string;
 };
 
-/** What a gateway is to be asked for: an attempt to collect a charge. Its key is the charge's id and the attempt's number. */
-export type Ask = { charge: string; attempt: number; amount: number };
+/** What a gateway is to be asked for once the book is stored. */
+export type Ask = { do: 'collect'; charge: string; attempt: string } | { do: 'refund'; refund: string };
 
-export const emptyBook = (hadTrial = false): Book => ({
+/** What a member is told of, or staff read in the story of a subscription. */
+export type NoticeKind =
+  | 'joined'
+  | 'switched'
+  | 'left'
+  | 'paid'
+  | 'returned'
+  | 'declined'
+  | 'payment-failed'
+  | 'ended-unpaid'
+  | 'begun-anew'
+  | 'renewed'
+  | 'moved'
+  | 'cancelled'
+  | 'cancel-undone'
+  | 'pause-asked'
+  | 'pause-undone'
+  | 'paused'
+  | 'resumed'
+  | 'switch-asked'
+  | 'switch-undone'
+  | 'move-asked'
+  | 'refund-asked'
+  | 'refunded'
+  | 'refund-refused'
+  | 'dispute-opened'
+  | 'dispute-won'
+  | 'dispute-lost'
+  | 'finished'
+  | 'ended';
+export type Notice = { kind: NoticeKind; subscription: string | null; charge?: string; refund?: string };
+
+export const emptyBook = (summaries: Summary[] = []): Book => ({
   subscriptions: [],
+  purchases: [],
+  checkouts: [],
   charges: [],
   payments: [],
+  refunds: [],
   credits: [],
   uses: [],
   stretches: [],
   holdings: [],
+  summaries,
   quote: null,
-  hadTrial,
-  joinedAt: null,
-  hasSwitchedUp: false,
 });
 
 /**
@@ -163,14 +300,18 @@ export const emptyBook = (hadTrial = false): Book => ({
  * the book before: it changes seldom, and then `own` copies it.
  */
 export const copyOf = (book: Book): Book => ({
-  ...book,
   subscriptions: book.subscriptions.map((one) => ({ ...one })),
+  purchases: book.purchases.map((one) => ({ ...one })),
+  checkouts: book.checkouts.map((one) => ({ ...one })),
   charges: book.charges.map((one) => (one.state === 'paid' ? one : { ...one })),
   credits: book.credits.map((one) => ({ ...one })),
+  refunds: book.refunds.map((one) => ({ ...one })),
   payments: [...book.payments],
   uses: [...book.uses],
   stretches: [...book.stretches],
   holdings: [...book.holdings],
+  summaries: book.summaries.map((one) => ({ ...one })),
+  quote: book.quote,
 });
 
 /** A copy of something shared, in its place: to be written in. */
@@ -181,7 +322,7 @@ export function own<T>(list: T[], one: T): T {
 }
 
 /** The one of that id. @throws where there is none: the book is broken */
-export function named<T extends { id: string }>(list: T[], id: string): T {
+export function named<T extends { id: string }>(list: T[], id: string | null): T {
   const found = list.find((one) => one.id === id);
   if (!found) throw new Error(`the book has no ${id}`);
   return found;

@@ -1,29 +1,36 @@
 import type { Book, Charge, Credit, Payment, Stretch, UnusedCredit } from './book';
 import { named, own } from './book';
+import type { Work } from './work';
 
 /** What can still be spent of it. Frozen while its payment is disputed. */
 export function spendable(book: Book, credit: Credit): number {
-  const { dispute } = named(book.payments, credit.payment);
-  return dispute === 'open' ? 0 : leftOf(credit);
+  const payment = book.payments.find(({ id }) => id === credit.payment);
+  return payment?.dispute === 'open' ? 0 : leftOf(credit);
 }
 
 export const leftOf = ({ given, spent, reserved, void: gone }: Credit): number =>
   given - spent - reserved - gone;
 
-/** What can still be refunded of a payment: not what was given as credit, unless that is void. */
+/**
+ * What can still be refunded of a payment, in minor units: not what was given as credit, unless that is void, nor what is
+ * on its way back.
+ */
 export function refundable(book: Book, payment: Payment): number {
   const given = book.credits
     .filter((credit) => credit.payment === payment.id)
     .reduce((sum, credit) => sum + credit.given - credit.void, 0);
-  return payment.amount - payment.refunded - payment.lost - given;
+  const asked = book.refunds
+    .filter((refund) => refund.payment === payment.id && refund.state === 'asked')
+    .reduce((sum, refund) => sum + refund.amount, 0);
+  return payment.amount - payment.refunded - payment.lost - given - asked;
 }
 
 /** Of a charge, by credit, the oldest first; reserved until the charge is paid or dropped. */
-export function reserve(book: Book, amount: number): Charge['credit'] {
+export function reserve(book: Book, amount: number, currency: string): Charge['credit'] {
   const taken: Charge['credit'] = [];
   let left = amount;
   for (const credit of book.credits) {
-    const here = Math.min(left, spendable(book, credit));
+    const here = credit.currency === currency ? Math.min(left, spendable(book, credit)) : 0;
     if (here <= 0) continue;
     credit.reserved += here;
     left -= here;
@@ -71,13 +78,23 @@ export function worthOf(book: Book, stretch: Stretch): number {
  * Gives credit for what is unused of a charge: of its own payment as far as that can be refunded, and the rest goes into
  * the credits that were spent on it, in order. @returns where it went
  */
-export function giveUnused(book: Book, { charge, amount }: UnusedCredit): Charge['credit'] {
+export function giveUnused({ book, terms }: Work, { charge, amount }: UnusedCredit): Charge['credit'] {
   const payment = paymentOf(book, charge);
   const fresh = payment ? Math.min(amount, Math.max(0, refundable(book, payment))) : 0;
   const given: Charge['credit'] = [];
   if (payment && fresh > 0) {
-    const id = `credit:${book.credits.length + 1}`;
-    book.credits.push({ id, payment: payment.id, given: fresh, spent: 0, reserved: 0, void: 0 });
+    const id = terms.newId();
+    const { currency } = named(book.charges, charge);
+    book.credits.push({
+      id,
+      payment: payment.id,
+      charge,
+      currency,
+      given: fresh,
+      spent: 0,
+      reserved: 0,
+      void: 0,
+    });
     given.push({ credit: id, amount: fresh });
   }
   return [...given, ...takeBackUses(book, charge, amount - fresh)];

@@ -1,12 +1,14 @@
 import { isBefore } from '../calendar';
+import { beginningAt } from '../offers/place';
 import { hold, holdUntil, lastHolding } from './access';
 import { named, own, type Payment, type Subscription } from './book';
 import { ask } from './charging';
 import { voidCreditOf } from './credit';
 import { chargeNext, endOfPaid, placeFrom } from './due';
 import { end } from './ending';
-import { beginningAt } from '../offers/place';
-import { changed, nextOf, refuse, refuseUnderWay, RUNNING, type Work } from './work';
+import { takePurchase } from './purchasing';
+import { RUNNING } from './states';
+import { changed, nextOf, refuse, refuseUnderWay, tell, type Work } from './work';
 
 /** Its own subscription, and those that spent credit of it, are suspended while they run; its credit is frozen. */
 export function openDispute(work: Work, payment: Payment): void {
@@ -16,8 +18,9 @@ export function openDispute(work: Work, payment: Payment): void {
   own(work.book.payments, payment).dispute = 'open';
   for (const s of suspendedBy(work, payment)) {
     s.disputes = [...s.disputes, payment.id];
-    holdUntil(work.book, s, work.now, work.now);
-    changed(s);
+    holdUntil(work, s, work.now);
+    changed(work, s);
+    tell(work, 'dispute-opened', s);
   }
 }
 
@@ -32,12 +35,13 @@ function suspendedBy({ book }: Work, payment: Payment): Subscription[] {
 }
 
 export function winDispute(work: Work, payment: Payment): void {
-  if (payment.dispute !== 'open') refuse('not disputed');
+  if (payment.dispute !== 'open') refuse('not-disputed');
   own(work.book.payments, payment).dispute = 'won';
   for (const s of work.book.subscriptions.filter((one) => one.disputes.includes(payment.id))) {
     s.disputes = s.disputes.filter((id) => id !== payment.id);
-    changed(s);
-    if (s.disputes.length === 0) restore(work, s);
+    changed(work, s);
+    tell(work, 'dispute-won', s);
+    if (s.disputes.length === 0) restore({ ...work, track: s.track, slot: s.slot }, s);
   }
 }
 
@@ -46,15 +50,15 @@ function restore(work: Work, s: Subscription): void {
   const { book, now } = work;
   if (s.state === 'paused') return;
   const isOver = s.paidThrough !== null && !isBefore(now, s.paidThrough);
-  if (isOver && (s.pauses || s.switchesTo)) return endOfPaid(work, s, now);
+  if (isOver && (s.pauses || s.switchesTo || s.state === 'cancelling')) return endOfPaid(work, s, now);
   const held = lastHolding(book, s.id);
-  if (held) hold(book, work.terms, s, held.tier, now, { carries: held.since });
+  if (held) hold(work, s, held.tier, held.since);
   if (s.state === 'overdue') {
-    const unpaid = named(book.charges, s.unpaid ?? '');
+    const unpaid = named(book.charges, s.unpaid);
     s.firstFailedAt = null;
     s.place = beginningAt(s.place, now, unpaid.period);
     unpaid.period = nextOf(work, s) ?? unpaid.period;
-    return ask(work, unpaid);
+    return ask(work, unpaid, s.method);
   }
   if (!isOver) return;
   if (!s.movesTo) s.place = placeFrom(work, s, now);
@@ -63,11 +67,12 @@ function restore(work: Work, s: Subscription): void {
 
 /** The gateway has taken the money back. */
 export function loseDispute(work: Work, payment: Payment): void {
-  if (payment.dispute !== 'open') refuse('not disputed');
-  Object.assign(own(work.book.payments, payment), {
-    dispute: 'lost',
-    lost: payment.amount - payment.refunded,
-  });
-  voidCreditOf(work.book, payment.id);
-  for (const s of work.book.subscriptions) if (s.disputes.includes(payment.id)) end(work, s);
+  if (payment.dispute !== 'open') refuse('not-disputed');
+  const { book } = work;
+  Object.assign(own(book.payments, payment), { dispute: 'lost', lost: payment.amount - payment.refunded });
+  voidCreditOf(book, payment.id);
+  for (const s of book.subscriptions)
+    if (s.disputes.includes(payment.id)) end(work, s, { notice: 'dispute-lost' });
+  const of = named(book.charges, payment.charge);
+  if (of.purchase !== null) takePurchase(work, of);
 }

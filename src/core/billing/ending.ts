@@ -1,7 +1,7 @@
 import { holdUntil } from './access';
-import type { Charge, Subscription } from './book';
+import type { Charge, NoticeKind, Subscription } from './book';
 import { release } from './credit';
-import { changed, offerOf, type Work } from './work';
+import { askedOf, changed, isKept, tell, type Work } from './work';
 
 /** Drops an unpaid charge, and frees the credit that was reserved for it. */
 export function drop({ book }: Work, charge: Charge): void {
@@ -10,13 +10,22 @@ export function drop({ book }: Work, charge: Charge): void {
 }
 
 /** Ends a subscription. What it holds ends now at the latest, unless it is kept. */
-export function end(work: Work, s: Subscription, { unpaid = false, keeps = false } = {}): void {
+export function end(
+  work: Work,
+  s: Subscription,
+  {
+    unpaid = false,
+    keeps = false,
+    notice = 'ended',
+  }: { unpaid?: boolean; keeps?: boolean; notice?: NoticeKind } = {},
+): void {
   const { book, now } = work;
-  if (!keeps) holdUntil(book, s, now, now);
+  if (!keeps) holdUntil(work, s, now);
   for (const charge of book.charges)
     if (charge.subscription === s.id && charge.state === 'open') drop(work, charge);
   Object.assign(s, {
     state: 'ended',
+    endedAt: now,
     dueAt: null,
     endedUnpaid: unpaid,
     pauses: false,
@@ -24,15 +33,23 @@ export function end(work: Work, s: Subscription, { unpaid = false, keeps = false
     movesTo: null,
     disputes: [],
   });
-  changed(s);
+  changed(work, s);
+  if (s.beganAt !== null) tell(work, notice, s);
 }
 
 /** Another subscription takes its place; what is held for good stays. */
 export function leave(work: Work, s: Subscription): void {
-  end(work, s, { keeps: s.paidThrough === null });
+  end(work, s, { keeps: s.paidThrough === null, notice: 'left' });
 }
 
 /** Its schedule has come to its end. */
 export function finish(work: Work, s: Subscription): void {
-  end(work, s, { keeps: offerOf(work, s).after === 'keep' });
+  const keeps = isKept(work, s);
+  end(work, s, { keeps, notice: keeps ? 'finished' : 'ended' });
+}
+
+/** An attempt that is awaited is not waited for any more: the payer chooses another way. Its money may come all the same. */
+export function withdraw(one: Charge): void {
+  const asked = askedOf(one);
+  one.attempts = one.attempts.map((each) => (each === asked ? { ...each, state: 'withdrawn' } : each));
 }

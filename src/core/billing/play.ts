@@ -1,11 +1,12 @@
 import { addLength, isBefore, latest, type Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
 import { intervals, type Interval } from './access';
-import { emptyBook, type Ask, type Book, type Discount, type Terms } from './book';
+import { emptyBook, type Ask, type Book, type Discount, type LadderTerms, type Terms } from './book';
 import { spendable } from './credit';
-import type { State } from '../subscriptions/subscription';
 import { nextDue } from './due';
-import { step, type Event } from './step';
+import type { State } from './states';
+import type { Event } from './event';
+import { step } from './step';
 
 type Outcome = 'ok' | 'declined';
 type Card = Outcome | { slow: number; then: Outcome };
@@ -18,7 +19,7 @@ export type Life = {
   offer: string;
   offers: Record<string, Offer>;
   ladder: string[];
-  settings: Terms['settings'];
+  settings: Omit<LadderTerms, 'rungs'> & Pick<Terms, 'retryDays' | 'graceDays'>;
   card: [from: Instant, how: Card][];
   discount?: Discount;
   hadTrial?: boolean;
@@ -37,7 +38,19 @@ export type Played = {
 };
 
 /** Plays a life to its horizon: money, access, credit, what was refused, and how each subscription ends. */
-export const play = (life: Life): Played => playBook(life, () => {}, emptyBook(life.hadTrial));
+export const play = (life: Life): Played => playBook(life, () => {}, bookBefore(life));
+
+const TRACK = 'ladder';
+const bookBefore = ({ hadTrial = false }: Life): Book =>
+  emptyBook([{ track: TRACK, hadTrial, joinedAt: null, hasSwitchedUp: false }]);
+
+/** The terms of a life; what is new in it is named by counting. */
+export function termsOf({ zone, offers, ladder, settings }: Life): Terms {
+  const { retryDays, graceDays, ...rest } = settings;
+  let made = 0;
+  const newId = () => `${(made += 1)}`;
+  return { zone, offers, ladders: { [TRACK]: { ...rest, rungs: ladder } }, retryDays, graceDays, newId };
+}
 
 /** The same from a book, telling of every book on the way. */
 export function playBook(
@@ -45,8 +58,7 @@ export function playBook(
   tell: (book: Book, at: Instant, event: Event) => void,
   book: Book,
 ): Played {
-  const { zone, offers, ladder, settings } = life;
-  return new Player(life, { zone, offers, ladder, settings }, book, tell).play();
+  return new Player(life, termsOf(life), book, tell).play();
 }
 
 class Player {
@@ -88,9 +100,7 @@ class Player {
   }
 
   private wasFirst(id: string): boolean {
-    return this.book.charges.some(
-      (one) => one.subscription === id && (one.kind === 'first' || one.kind === 'down'),
-    );
+    return this.book.subscriptions.some((one) => one.id === id && one.begunBy !== 'switch');
   }
 
   /** A payment is named by its place among the charges of the money that moved: from 0. */
@@ -134,14 +144,19 @@ class Player {
     this.book = result.book;
     this.tell(this.book, at, event);
     this.note(before, at);
-    for (const ask of result.asks) this.collect(ask, at, index);
+    for (const ask of result.asks) this.do(ask, at, index);
   }
 
-  private collect(ask: Ask, at: Instant, index: number | null): void {
+  private do(ask: Ask, at: Instant, index: number | null): void {
+    if (ask.do === 'collect') this.collect(ask.charge, at, index);
+    else this.take({ do: 'refunded', refund: ask.refund }, at, null);
+  }
+
+  private collect(charge: string, at: Instant, index: number | null): void {
     const how = this.life.card.findLast(([from]) => !isBefore(at, from))?.[1] ?? 'ok';
-    if (typeof how === 'string') return this.answer(ask.charge, how, at, index);
+    if (typeof how === 'string') return this.answer(charge, how, at, index);
     const settles = addLength(at, { n: how.slow, unit: 'hour' }, this.terms.zone);
-    this.settling.push({ at: settles, charge: ask.charge, then: how.then, event: index });
+    this.settling.push({ at: settles, charge, then: how.then, event: index });
   }
 
   private answer(charge: string, how: Outcome, at: Instant, index: number | null): void {
@@ -159,7 +174,7 @@ class Player {
       if (payment.isReturned && !was?.isReturned)
         this.money.push({ at, amount: -payment.amount, what: 'returned' });
       const refunded = payment.refunded - (was?.refunded ?? 0);
-      if (refunded > 0) this.money.push({ at, amount: -refunded, what: 'refund' });
+      if (refunded > 0 && !payment.isReturned) this.money.push({ at, amount: -refunded, what: 'refund' });
       const lost = payment.lost - (was?.lost ?? 0);
       if (lost > 0) this.money.push({ at, amount: -lost, what: 'returned' });
     }

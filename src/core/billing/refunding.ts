@@ -1,28 +1,95 @@
 import { isBefore } from '../calendar';
 import { holdUntil } from './access';
-import { named, own, type Charge, type Payment, type Subscription } from './book';
+import { named, own, type Charge, type Payment, type Refund, type Subscription } from './book';
 import { refundable, takeBackUses, voidCreditOf } from './credit';
 import { end } from './ending';
+import { takePurchase } from './purchasing';
 import { renewalAt } from './renewal';
-import { changed, refuse, stretchesOf, underWay, type Work } from './work';
+import { changed, refuse, stretchesOf, tell, underWay, type Work } from './work';
 
-/** Gives money of a payment back, and takes the stretch that it paid for where that is asked. */
-export function refund(work: Work, payment: Payment, asked: number | 'all', access: 'take' | 'keep'): void {
-  const { book } = work;
-  const of = named(book.charges, payment.charge);
-  const s = named(book.subscriptions, of.subscription);
+/** Money of a payment is to go back: the gateway is asked. `access: 'take'`: with the stretch that it paid for. */
+export function refund(
+  work: Work,
+  payment: Payment,
+  asked: number | 'all',
+  access: 'take' | 'keep',
+  { id = work.terms.newId(), reason = '' }: { id?: string; reason?: string } = {},
+): void {
+  const { book, now } = work;
   if (payment.isReturned) refuse('returned');
-  if (payment.dispute === 'open') refuse('disputed');
-  const busy = underWay(work)?.kind;
-  if (busy === 'switch' || busy === 'renewal' || busy === 'resume') refuse('under way');
+  refuseWhileBusy(work, payment);
+  if (book.refunds.some((one) => one.payment === payment.id && one.state === 'asked')) refuse('under-way');
   const most = refundable(book, payment);
   const amount = asked === 'all' ? most : asked;
-  if (amount <= 0 || amount > most) refuse('too much');
-  own(book.payments, payment).refunded += amount;
-  voidCreditOf(book, payment.id);
-  changed(s);
-  if (access === 'take') takeStretch(work, s, of);
+  if (amount <= 0 || amount > most) refuse('too-much');
+  book.refunds.push({
+    id,
+    payment: payment.id,
+    amount,
+    at: now,
+    access,
+    reason,
+    key: id,
+    ref: null,
+    state: 'asked',
+  });
+  tell(work, 'refund-asked', ownerOf(work, payment), { refund: id });
+  work.asks.push({ do: 'refund', refund: id });
 }
+
+/** What the gateway was asked to give back, or gave back of its own accord, has gone back. */
+export function refunded(work: Work, one: Refund, ref: string | null = null): void {
+  const { book } = work;
+  if (one.state !== 'asked') refuse('known');
+  Object.assign(one, { state: 'succeeded', ref });
+  const payment = named(book.payments, one.payment);
+  own(book.payments, payment).refunded += one.amount;
+  voidCreditOf(book, payment.id);
+  const s = ownerOf(work, payment);
+  tell(work, 'refunded', s, { refund: one.id });
+  if (payment.isReturned) return;
+  if (s) changed(work, s);
+  if (one.access === 'keep') return;
+  const of = named(book.charges, payment.charge);
+  if (s) takeStretch(work, s, of);
+  else takePurchase(work, of);
+}
+
+export function refundRefused(work: Work, one: Refund): void {
+  if (one.state !== 'asked') refuse('known');
+  one.state = 'refused';
+  tell(work, 'refund-refused', ownerOf(work, named(work.book.payments, one.payment)), { refund: one.id });
+}
+
+/** A refund that was made at the gateway itself; access stays, for nobody here decided otherwise. */
+export function refundedThere(work: Work, payment: Payment, amount: number, ref: string): void {
+  refuseWhileBusy(work, payment);
+  const id = work.terms.newId();
+  const one: Refund = {
+    id,
+    payment: payment.id,
+    amount: Math.min(amount, payment.amount - payment.refunded - payment.lost),
+    at: work.now,
+    access: 'keep',
+    reason: 'at the gateway',
+    key: id,
+    ref,
+    state: 'asked',
+  };
+  work.book.refunds.push(one);
+  refunded(work, one, ref);
+}
+
+function refuseWhileBusy(work: Work, payment: Payment): void {
+  if (payment.dispute === 'open') refuse('disputed');
+  const busy = underWay(work)?.kind;
+  if (busy === 'switch' || busy === 'renewal' || busy === 'resume') refuse('under-way');
+}
+
+const ownerOf = ({ book }: Work, payment: Payment): Subscription | null => {
+  const { subscription } = named(book.charges, payment.charge);
+  return subscription === null ? null : named(book.subscriptions, subscription);
+};
 
 function takeStretch(work: Work, s: Subscription, of: Charge): void {
   const { book, now } = work;
@@ -31,7 +98,7 @@ function takeStretch(work: Work, s: Subscription, of: Charge): void {
   takeBackUses(book, of.id);
   if (stretch.to !== null && !isBefore(now, stretch.to)) return;
   own(book.stretches, stretch).isTakenBack = true;
-  if (s.state === 'ended') return holdUntil(book, s, now, now);
+  if (s.state === 'ended') return holdUntil(work, s, now);
   const left = stretchesOf(work, s).filter((one) => one.to === null || isBefore(now, one.to));
   if (left.length === 0) return end(work, s);
   // What was renewed later moves up.

@@ -1,12 +1,12 @@
 import { addLength, isBefore, type Instant } from '../calendar';
+import { beginningAt, nextAt, type Place } from '../offers/place';
 import { isPaid } from '../offers/offer';
 import { hold } from './access';
-import type { Subscription, SwitchPlan } from './book';
+import type { Method, Subscription, SwitchPlan } from './book';
 import { begin, charge, firstPeriod } from './charging';
 import { end } from './ending';
-import { beginningAt, nextAt, type Place } from '../offers/place';
 import { planSwitch } from './switch-plan';
-import { changed, nextOf, offerNamed, offerOf, refuse, refuseUnderWay, running, type Work } from './work';
+import { changed, isKept, offerNamed, refuse, refuseUnderWay, running, tell, type Work } from './work';
 
 const QUOTE_HOLDS = { n: 1, unit: 'hour' } as const;
 
@@ -14,50 +14,76 @@ const QUOTE_HOLDS = { n: 1, unit: 'hour' } as const;
 export function quote(work: Work, to: string): void {
   const s = running(work);
   refuseUnderWay(work);
-  work.book.quote = { at: work.now, subscription: s.id, to, events: s.events, plan: planSwitch(work, s, to) };
+  const plan = planSwitch(work, s, to);
+  work.book.quote = {
+    id: work.terms.newId(),
+    at: work.now,
+    subscription: s.id,
+    to,
+    events: s.events,
+    plan,
+  };
 }
 
 /** Goes over to another offer of the ladder: now, or at the end of what is paid. */
-export function switchTo(work: Work, to: string, { byQuote = false, hasMethod = true } = {}): void {
+export function switchTo(
+  work: Work,
+  to: string,
+  { byQuote = false, method }: { byQuote?: boolean; method?: Method | null } = {},
+): void {
   const s = running(work);
   refuseUnderWay(work);
   const plan = byQuote ? quoted(work, s, to) : planSwitch(work, s, to);
-  if (isPaid(offerNamed(work, to)) && !hasMethod) refuse('no payment method');
+  const pays = method === undefined ? s.method : method;
+  if (isPaid(offerNamed(work, to)) && !pays) refuse('no-method');
   if (!plan.atOnce) {
     s.switchesTo = to;
-    return changed(s);
+    tell(work, 'switch-asked', s);
+    return changed(work, s);
   }
-  const next = begin(work, to, { skipTrial: true, skipFee: true });
-  charge(work, next, 'switch', firstPeriod(work, next), plan.unused);
+  const next = begin(work, to, switches(s, pays));
+  charge(work, next, 'switch', firstPeriod(work, next), { unused: plan.unused });
 }
 
+export const switches = ({ id }: Subscription, method: Method | null) => ({
+  begunBy: 'switch' as const,
+  skipTrial: true,
+  skipFee: true,
+  replaces: id,
+  method,
+});
+
 /** The plan that was shown, while nothing of the subscription has changed since. @throws Refused */
-function quoted({ book, terms, now }: Work, s: Subscription, to: string): SwitchPlan {
+export function quoted({ book, terms, now }: Work, s: Subscription, to: string): SwitchPlan {
   const shown = book.quote;
   const isGood =
     shown?.subscription === s.id &&
     shown.to === to &&
     shown.events === s.events &&
     !isBefore(addLength(shown.at, QUOTE_HOLDS, terms.zone), now);
-  return isGood ? shown.plan : refuse('quote void');
+  return isGood ? shown.plan : refuse('quote-void');
 }
 
 /** A switch down begins: the old one ends here, whatever becomes of the first charge of the new. */
 export function beginDown(work: Work, s: Subscription): void {
-  const next = begin(work, s.switchesTo ?? s.offer, { skipTrial: true, skipFee: true });
+  const next = begin(work, s.switchesTo ?? s.offer, {
+    ...switches(s, s.method),
+    begunBy: s.state === 'paused' ? 'switch' : 'down',
+  });
   const period = firstPeriod(work, next);
   if (s.state === 'paused') return charge(work, next, 'switch', period);
-  end(work, s, { keeps: !nextOf(work, s) && offerOf(work, s).after === 'keep' });
-  next.state = 'active';
-  hold(work.book, work.terms, next, period.tier, work.now);
+  end(work, s, { keeps: isKept(work, s), notice: 'left' });
+  Object.assign(next, { state: 'active', beganAt: work.now });
+  hold(work, next, period.tier);
   charge(work, next, 'down', period);
 }
 
 export function takeBackSwitch(work: Work): void {
   const s = running(work);
-  if (!s.switchesTo) return refuse('nothing to take back');
+  if (!s.switchesTo) return refuse('nothing-to-take-back');
   s.switchesTo = null;
-  changed(s);
+  changed(work, s);
+  tell(work, 'switch-undone', s);
 }
 
 /** The owner moves it to a version of its offer, which holds from the next period. */
@@ -65,11 +91,17 @@ export function move(work: Work, to: string): void {
   const s = running(work);
   offerNamed(work, to);
   s.movesTo = to;
-  changed(s);
+  changed(work, s);
+  tell(work, 'move-asked', s);
 }
 
 /** Its place under the version that it moves to, by the position of its steps; a version of another shape counts from `at`. */
-export function placeMoved({ terms }: Work, s: Subscription, to: string, at: Instant): Place {
+export function placeMoved(
+  { terms }: { terms: Pick<Work['terms'], 'zone' | 'offers'> },
+  s: Subscription,
+  to: string,
+  at: Instant,
+): Place {
   const kept = { ...s.place, skipFee: true };
   const last = s.place.last ?? { step: 0, n: -1 };
   const version = terms.offers[to];

@@ -1,55 +1,141 @@
 import { addLength, type Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
-import type { Period } from '../offers/schedule';
-import type { State } from '../subscriptions/subscription';
-import type { Ask, Book, Charge, Payment, Stretch, Subscription, Terms } from './book';
 import { nextAt } from '../offers/place';
+import type { Period } from '../offers/schedule';
+import type {
+  Ask,
+  Attempt,
+  Book,
+  Charge,
+  LadderTerms,
+  Notice,
+  NoticeKind,
+  Payment,
+  Stretch,
+  Subscription,
+  Summary,
+  Terms,
+  Track,
+} from './book';
+import { RUNNING } from './states';
 
-/** One step on its way: a copy of the book that is written in, and what the gateway is to be asked for. */
-export type Work = { book: Book; terms: Terms; now: Instant; asks: Ask[] };
+/** One step on its way: a copy of the book that is written in, where it happens, and what follows from it. */
+export type Work = Track & { book: Book; terms: Terms; now: Instant; asks: Ask[]; notices: Notice[] };
 
 /** Thrown where an event is refused; the book stays as it was. */
 export class Refused extends Error {}
 /** @throws Refused */
-export function refuse(why: string): never {
+export function refuse(why: Refusal): never {
   throw new Refused(why);
 }
 
-export const RUNNING: ReadonlySet<State> = new Set(['trial', 'active', 'overdue', 'paused', 'cancelling']);
+/** Why nothing was done; words for it are the interface's. */
+export type Refusal =
+  | 'already'
+  | 'another-price'
+  | 'cancelling'
+  | 'currency'
+  | 'disputed'
+  | 'elsewhere'
+  | 'ended'
+  | 'expired'
+  | 'finished'
+  | 'held'
+  | 'known'
+  | 'merge'
+  | 'no-method'
+  | 'no-offer'
+  | 'no-payment'
+  | 'not-cancelled'
+  | 'not-disputed'
+  | 'not-now'
+  | 'not-paused'
+  | 'not-renewed'
+  | 'nothing-due'
+  | 'nothing-left'
+  | 'nothing-pending'
+  | 'nothing-runs'
+  | 'nothing-to-cancel'
+  | 'nothing-to-pause'
+  | 'nothing-to-take-back'
+  | 'nothing-unpaid'
+  | 'overdue'
+  | 'paused'
+  | 'pending'
+  | 'quote-void'
+  | 'returned'
+  | 'same'
+  | 'too-early'
+  | 'too-much'
+  | 'trial'
+  | 'active'
+  | 'under-way'
+  | 'wait';
+
+export const isOn = ({ track, slot }: Track, one: Track): boolean => one.track === track && one.slot === slot;
 
 export function offerNamed({ terms }: Work, id: string): Offer {
-  return terms.offers[id] ?? refuse('no such offer');
+  return terms.offers[id] ?? refuse('no-offer');
 }
 export const offerOf = (work: Work, { offer }: Subscription): Offer => offerNamed(work, offer);
 
 export function paymentNamed({ book }: Work, id: string | undefined): Payment {
-  return book.payments.find((one) => one.id === id) ?? refuse('no such payment');
+  return book.payments.find((one) => one.id === id) ?? refuse('no-payment');
+}
+
+/** The terms of the ladder on which it happens. */
+export function ladderOf({ terms, track }: Work): LadderTerms {
+  const found = terms.ladders[track];
+  if (!found) throw new Error(`no terms for ${track}`);
+  return found;
+}
+
+/** What of the past of this ladder matters; to be written in. */
+export function summaryOf({ book, track }: Work): Summary {
+  const known = book.summaries.find((one) => one.track === track);
+  if (known) return known;
+  const made: Summary = { track, hadTrial: false, joinedAt: null, hasSwitchedUp: false };
+  book.summaries.push(made);
+  return made;
 }
 
 /** Not merely what a switch would begin, once its charge is paid. */
-const hasBegun = ({ book }: Work, { id, state }: Subscription): boolean =>
-  state !== 'pending' || book.charges.some((one) => one.subscription === id && one.kind === 'first');
+const hasBegun = ({ state, begunBy }: Subscription): boolean => state !== 'pending' || begunBy === 'first';
 
-/** The subscription that runs, or is pending. */
+/** The subscription that runs here, or is pending. */
 export const current = (work: Work): Subscription | undefined =>
-  work.book.subscriptions.find((one) => one.state !== 'ended' && hasBegun(work, one));
+  work.book.subscriptions.find((one) => isOn(work, one) && one.state !== 'ended' && hasBegun(one));
 
-/** The subscription that runs. @throws Refused */
+/** The subscription that runs here; undefined while none does. */
+export const runningHere = (work: Work): Subscription | undefined =>
+  work.book.subscriptions.find((one) => isOn(work, one) && RUNNING.has(one.state));
+
+/** The same. @throws Refused where none does */
 export function running(work: Work): Subscription {
   const found = current(work);
-  if (!found) return refuse('nothing runs');
+  if (!found) return refuse('nothing-runs');
   return found.state === 'pending' ? refuse('pending') : found;
 }
 
-/** Whether an answer of the gateway is awaited for a charge that still counts. */
-export const isAsked = ({ state, attempts }: Charge): boolean =>
-  state === 'open' && attempts.at(-1)?.state === 'asked';
+export const lastAttempt = ({ attempts }: Charge): Attempt | undefined => attempts.at(-1);
 
-export const underWay = ({ book }: Work): Charge | undefined => book.charges.find(isAsked);
+/** The attempt for which an answer of the gateway, or a transfer, is awaited. */
+export const askedOf = ({ attempts }: Charge): Attempt | undefined =>
+  attempts.find(({ state }) => state === 'asked');
+
+/** Whether an answer is awaited for a charge that still counts. */
+export const isAsked = (one: Charge): boolean => one.state === 'open' && askedOf(one) !== undefined;
+
+/** The charge of this ladder that is under way. */
+export const underWay = (work: Work): Charge | undefined =>
+  work.book.charges.find((one) => isAsked(one) && isOfTrack(work, one));
+
+const isOfTrack = (work: Work, { subscription }: Charge): boolean =>
+  work.book.subscriptions.some((one) => one.id === subscription && isOn(work, one));
 
 /** @throws Refused */
 export function refuseUnderWay(work: Work): void {
-  if (underWay(work)) refuse('under way');
+  if (underWay(work)) refuse('under-way');
 }
 
 /** @throws Refused */
@@ -58,20 +144,32 @@ export function refuseDisputed({ disputes }: Subscription): void {
 }
 
 /** The period that comes next; undefined where the schedule is finished. */
-export const nextOf = (work: Work, s: Subscription): Period | undefined =>
-  nextAt(s.place, offerOf(work, s), work.terms.zone);
+export const nextOf = (work: Pick<Work, 'terms'>, s: Subscription): Period | undefined => {
+  const offer = work.terms.offers[s.offer];
+  return offer && nextAt(s.place, offer, work.terms.zone);
+};
 
 /** The periods that it has lived or paid for ahead, in order. */
 export const stretchesOf = ({ book }: Work, { id }: Subscription): Stretch[] =>
   book.stretches.filter((one) => one.subscription === id && !one.isTakenBack);
 
 /** So many local days later; below zero, earlier. */
-export const daysAfter = ({ terms }: Work, at: Instant, n: number): Instant =>
+export const daysAfter = ({ terms }: Pick<Work, 'terms'>, at: Instant, n: number): Instant =>
   addLength(at, { n, unit: 'day' }, terms.zone);
 
 /** Makes quotes of before void. */
-export function changed(s: Subscription): void {
+export function changed({ now }: Work, s: Subscription): void {
   s.events += 1;
+  s.changedAt = now;
+}
+
+export function tell(
+  { notices }: Work,
+  kind: NoticeKind,
+  subscription: Subscription | null,
+  more: Pick<Notice, 'charge' | 'refund'> = {},
+): void {
+  notices.push({ kind, subscription: subscription?.id ?? null, ...more });
 }
 
 /** Nothing more is charged, and the tier is kept. */

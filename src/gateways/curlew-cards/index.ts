@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Carries } from '@/core/offers/carries';
 import { DECLINE_CODES, NO_CONSENT, NOT_A_WALLET, type Gateway, type Unknown } from '../contract';
-import { httpClient, paymentSchema, readWebhook } from '../lib/client';
+import { httpClient, isRefused, paymentSchema, readWebhook } from '../lib/client';
 import { inspectKeys } from './keys';
 
 const CARRIES: Carries = {
@@ -18,7 +18,7 @@ const CARRIES: Carries = {
 
 /** Card on file: Nest Key decides when to charge. `base` is the address of the API and of the card frame. */
 export function curlewCards(base: string): Gateway {
-  const { call, read, ask, ...client } = httpClient('Curlew Cards', base);
+  const { call, read, ...client } = httpClient('Curlew Cards', base);
   return {
     id: 'curlew-cards',
     name: 'Curlew Cards',
@@ -90,8 +90,12 @@ export function curlewCards(base: string): Gateway {
 
     async charge({ secretKey }, { customerRef, methodRef, amount, currency, idempotencyKey, note }) {
       const body = { customer: customerRef, savedCard: methodRef, amount, currency, note };
-      const made = await ask(secretKey, 'POST', '/v1/payments', 201, paymentSchema, body, idempotencyKey);
-      if (!made.ok) return unknown(made.reason);
+      const reply = await call(secretKey, 'POST', '/v1/payments', body, idempotencyKey);
+      const made = read(reply, 201, paymentSchema);
+      if (!made.ok)
+        return isRefused(reply)
+          ? { state: 'declined', ref: null, code: 'bad-request' }
+          : unknown(made.reason);
       const { ref, state, code } = made.value;
       return state === 'succeeded' ? { state, ref } : { state, ref, code: code ?? 'declined' };
     },

@@ -131,6 +131,13 @@ export function httpClient(name: string, base: string) {
   return { call, read, ask, registerWebhook, requestPing, refund, findPayment, listPayments };
 }
 
+/** What may be right at another time, or once the keys are: nothing is known of what was asked. RFC 9110. */
+const MAY_BE_ASKED_AGAIN = new Set([401, 408, 409, 425, 429]);
+
+/** Whether a gateway has said that the request itself is wrong: it will never do it, and has not. */
+export const isRefused = (reply: Reply): boolean =>
+  reply.kind === 'reply' && reply.status >= 400 && !MAY_BE_ASKED_AGAIN.has(reply.status);
+
 const hookSchema = z.object({ id: z.string(), secret: z.string() });
 export const paymentSchema = z
   .object({

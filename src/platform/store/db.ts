@@ -133,6 +133,29 @@ export async function transaction<T>(work: (db: Transaction) => Promise<T>): Pro
   }
 }
 
+/** Thrown to undo a transaction whose work was refused; what was refused is the answer. */
+class Undone<T> extends Error {
+  constructor(readonly answer: T) {
+    super('refused');
+  }
+}
+
+/** The same for work that may be refused: then none of what it has written stays, and the refusal is the answer. */
+export async function transactionUnlessRefused<T extends { ok: boolean }>(
+  work: (db: Transaction) => Promise<T>,
+): Promise<T> {
+  try {
+    return await transaction(async (db) => {
+      const result = await work(db);
+      if (!result.ok) throw new Undone(result);
+      return result;
+    });
+  } catch (error) {
+    if (error instanceof Undone) return (error as Undone<T>).answer;
+    throw error;
+  }
+}
+
 async function attemptTransaction<T>(work: (db: Transaction) => Promise<T>): Promise<T> {
   const client = await pool().connect();
   try {

@@ -9,8 +9,8 @@ import {
   type GatewayEventRow,
 } from '@/store/gateways';
 import { keysOf } from '@/services/lib/gateway-account';
-import { settleAgreementByRef } from '@/services/lib/settle-agreement';
-import { syncPayment } from '@/services/lib/sync-payment';
+import { settleAgreementByRef } from '@/billing/services/lib/settle-agreement';
+import { syncPayment } from '@/billing/services/lib/sync-payment';
 
 /** A message that speaks of something not known here may only be early; after so many looks it is set aside. */
 const MOST_LOOKS = 6;

@@ -5,7 +5,7 @@ import { pool } from '@/platform/store/db';
 import { findAwaitedFacts } from '@/store/documents';
 import { draftOf } from '@/services/lib/issue-documents';
 import { currentSite } from '@/platform/site';
-import { transferDetails } from '@/services/lib/transfer-details';
+import { transferDetails } from '@/billing/services/lib/transfer-details';
 
 /**
  * The invoice that a transfer is to pay, with its reference in place of a number: that it gets when the money is there.

@@ -1,7 +1,9 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
-import { nextCharge } from '@/core/subscriptions/upcoming';
+import { figuresOfNext } from '@/core/billing/figures';
+import { readBook } from '@/billing/services/lib/open-book';
+import { offersOf } from '@/billing/services/lib/schedules';
 import { unspentCredit } from '@/store/credits';
 import { findAgreementOf } from '@/store/agreements';
 import { pool } from '@/platform/store/db';
@@ -9,15 +11,14 @@ import { listHoldings, type Holding } from '@/store/holdings';
 import type { Member } from '@/store/members';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
 import type { Mode } from '@/platform/store/site';
-import { listSubscriptionsOf, type StoredSubscription } from '@/store/subscriptions';
+import { listSubscriptionsOf, type StoredSubscription } from '@/billing/store/subscriptions';
 import { type StoredOffer } from '@/store/offers';
 import { listTiers, type Tier } from '@/store/tiers';
 import { gatewayById } from '@/gateways';
 import { listGatewayAccounts } from '@/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { currentSite, inMode } from '@/platform/site';
-import { termsOf } from './terms';
-import { transferDetails, type TransferDetails } from './transfer-details';
+import { transferDetails, type TransferDetails } from '@/billing/services/lib/transfer-details';
 
 export type SubscriptionView = {
   subscription: StoredSubscription;
@@ -32,7 +33,8 @@ export type SubscriptionView = {
     tier: Tier | undefined;
     sentence: string;
   } | null;
-  next: { at: Instant; amount: number; currency: string } | null;
+  /** What money will be asked for, as things are, and what credit pays of it; minor units. */
+  next: { at: Instant; amount: number; credit: number; currency: string } | null;
   /** The transfer that is awaited for it. */
   transfer: TransferDetails | null;
   canPause: boolean;
@@ -52,8 +54,8 @@ export type MemberAccount = {
 
 /** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
 export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Promise<MemberAccount> {
-  const own = await currentSite();
-  const site = inMode(own, mode ?? own.mode);
+  const current = await currentSite();
+  const site = inMode(current, mode ?? current.mode);
   const now = siteNow(site);
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
@@ -63,28 +65,39 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
     isWallet: gatewayById(gateway).nature === 'wallet',
   }));
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
+  const bought = await offersOf(pool(), stored);
+  const { stored: own, terms, at } = await readBook(pool(), site, { memberId: member.id, mode: site.mode });
   const subscriptions = await Promise.all(
     stored.map(async (subscription): Promise<SubscriptionView> => {
-      const { terms, offer, movesTo } = await termsOf(pool(), site, subscription);
-      const next = nextCharge(subscription, terms);
+      const offer = bought.get(subscription.offer);
+      if (!offer) throw new Error(`no offer version ${subscription.offerVersionId}`);
+      const movesTo = bought.get(subscription.switchesTo ?? subscription.movesTo ?? '') ?? null;
+      const running = own.book.subscriptions.find(({ id }) => id === subscription.id);
+      const next = running ? figuresOfNext(own.book, running, terms, at) : null;
       const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
-      const tierId = offer.definition.steps[subscription.period?.step ?? 0]?.tier ?? offer.tierId;
+      const tierId = offer.definition.steps[subscription.place.last?.step ?? 0]?.tier ?? offer.tierId;
       return {
         subscription,
         offer,
         tier: tiers.get(tierId),
         sentence: offerSentence(offer.definition, {
-          skipTrial: subscription.skipTrial,
-          skipFee: subscription.skipFee,
+          skipTrial: subscription.place.skipTrial,
+          // What the fee was is told until it is paid.
+          skipFee: subscription.begunBy !== 'first',
           tierNames: names,
         }),
         movesTo: movesTo && {
-          isOwn: subscription.movesTo !== subscription.ownerMovedTo,
+          isOwn: subscription.switchesTo !== null,
           name: movesTo.name,
           tier: tiers.get(movesTo.tierId),
           sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
         },
-        next: next && { at: next.at, amount: next.period.amount, currency: offer.definition.currency },
+        next: next && {
+          at: next.at,
+          amount: next.due,
+          credit: next.credit,
+          currency: (movesTo ?? offer).definition.currency,
+        },
         transfer: await transferDetails(subscription.id),
         canPause: paidBy?.canPause ?? false,
         needsApproval:

@@ -1,20 +1,26 @@
 import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
-import type { State } from '@/core/subscriptions/subscription';
+import type { State } from '@/core/billing/states';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts } from '@/store/gateways';
-import { lastDeclines, listPayments, type PaymentFilter, type PaymentListRow } from '@/store/payment-lists';
-import { listSubscriptionsById } from '@/store/subscriptions';
+import {
+  countDeclines,
+  lastDeclines,
+  listPayments,
+  type PaymentFilter,
+  type PaymentListRow,
+} from '@/store/payment-lists';
+import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import {
   countByState,
   listSubscriptions,
   type SubscriptionFilter,
   type SubscriptionRow,
-} from '@/store/subscription-lists';
+} from '@/billing/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';
 import { listOfferVersions, type StoredOffer } from '@/store/offers';
 import { listTiers } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { nextCharges } from '@/services/lib/next-charges';
+import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite, inMode } from '@/platform/site';
 
 /** Rows on a page of a list. */
@@ -113,6 +119,10 @@ export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }
       )
     ).map((one) => [one.id, one]),
   );
+  const failures = await countDeclines(
+    pool(),
+    rows.map((row) => row.id),
+  );
   const codes = await lastDeclines(
     pool(),
     rows.map((row) => row.id),
@@ -124,7 +134,7 @@ export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }
       return {
         ...row,
         since,
-        failures: stored.get(row.id)?.failures ?? 0,
+        failures: failures.get(row.id) ?? 0,
         code: codes.get(row.id) ?? null,
         graceEnd: since && addLength(since, { n: site.graceDays, unit: 'day' }, zone),
       };

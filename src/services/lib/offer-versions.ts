@@ -1,13 +1,15 @@
 import type { Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
+import type { Offer } from '@/core/offers/offer';
 import { offerSentence } from '@/core/offers/sentence';
-import { nextCharge } from '@/core/subscriptions/upcoming';
+import { nextCharge } from '@/core/billing/upcoming';
+import { offerKey } from '@/billing/store/book';
 import { pool } from '@/platform/store/db';
 import { countByVersion, findOffer, findOfferVersion, listMovable, type VersionCount } from '@/store/offers';
-import { listSubscriptionsById } from '@/store/subscriptions';
+import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { listTierNames } from '@/store/tiers';
 import { currentSite } from '@/platform/site';
-import { asBought, termsUnder } from '@/services/lib/terms';
+import { asBought } from '@/billing/services/lib/schedules';
 
 /** What would change for those on one version, were they moved to the newest. */
 export type MovePreview = {
@@ -46,17 +48,19 @@ export async function readVersions(
     const amounts = new Map<string, MovePreview['amounts'][number]>();
     for (const subscription of own) {
       const next = (movesTo: typeof old | null): string => {
-        const charge = nextCharge(
-          subscription,
-          termsUnder(
-            site,
-            asBought(old, subscription.addedTax),
-            movesTo && asBought(movesTo, subscription.addedTax),
-          ),
-        );
-        return charge ? formatMoney(charge.period.amount, definition.currency, true) : 'nothing';
+        const { addedTax } = subscription;
+        const offers = [old, ...(movesTo ? [movesTo] : [])].map((one): [string, Offer] => [
+          offerKey(one.versionId, addedTax),
+          asBought(one, addedTax).definition,
+        ]);
+        const to = movesTo && offerKey(movesTo.versionId, addedTax);
+        const terms = { zone: site.zone, offers: Object.fromEntries(offers) };
+        const charge = nextCharge({ ...subscription, movesTo: to }, terms);
+        return charge ? formatMoney(charge.amount, definition.currency, true) : 'nothing';
       };
       const [before, after] = [next(null), next(newest)];
+      // Who pays nothing more, before or after, is told nothing by a figure.
+      if (before === 'nothing' && after === 'nothing') continue;
       const line = amounts.get(`${before}>${after}`) ?? { before, after, count: 0 };
       line.count += 1;
       amounts.set(`${before}>${after}`, line);

@@ -4,7 +4,7 @@ import { listOffers, type StoredOffer } from '@/store/offers';
 import type { Site } from '@/platform/store/site';
 import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { joiningStateOf } from '@/services/lib/prepare-joining';
+import { joiningStateOf } from '@/services/lib/joining-state';
 
 /** A tier on offer, with its offers on sale and whether people can join today. */
 export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningState };

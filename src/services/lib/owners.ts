@@ -1,10 +1,10 @@
 import { pool } from '@/platform/store/db';
 import { findAgreement } from '@/store/agreements';
-import { findQuote } from '@/store/credits';
+import { findQuote } from '@/billing/store/quotes';
 import { findDocument } from '@/store/documents';
-import { findJoining } from '@/store/joinings';
+import { findCheckout } from '@/billing/store/checkouts';
 import { findPayment } from '@/store/payments';
-import { findSubscription } from '@/store/subscriptions';
+import { findSubscription } from '@/billing/store/subscriptions';
 
 /** Whose a thing is: the id of the member, or nothing where there is no such thing or it is nobody's. */
 type OwnerOf = (id: string) => Promise<string | null | undefined>;
@@ -20,4 +20,4 @@ export const ownerOfPayment: OwnerOf = async (id) => {
   const payment = await findPayment(pool(), id);
   return payment && ownerOfSubscription(payment.subscriptionId);
 };
-export const ownerOfJoining: OwnerOf = async (id) => (await findJoining(pool(), id))?.memberId;
+export const ownerOfCheckout: OwnerOf = async (id) => (await findCheckout(pool(), id))?.memberId;

@@ -3,7 +3,7 @@ import { monthlyValue } from '@/core/offers/comparison';
 import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { listOffers, listOfferVersions, type StoredOffer } from '@/store/offers';
-import { listRunningSteps } from '@/store/subscriptions';
+import { listRunningSteps } from '@/billing/store/subscriptions';
 import { countHolders, listLadders, listTiers, type Ladder, type Tier } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';

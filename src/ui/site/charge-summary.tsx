@@ -5,8 +5,8 @@ type Props = {
   sentence: string;
   trialUsed: boolean;
   today: string;
-  /** What a switch takes off the first charge, and why. */
-  credit: { words: string; amount: string } | null;
+  /** What credit takes off the first charge, and why. */
+  credits: { words: string; amount: string }[];
   /** The tax that the first charge holds. */
   tax: { words: string; amount: string; isToday: boolean } | null;
   /** Where the tax is reckoned for, where that makes a difference. */
@@ -25,7 +25,7 @@ export function ChargeSummary({
   sentence,
   trialUsed,
   today,
-  credit,
+  credits,
   tax,
   country,
   notes,
@@ -45,12 +45,12 @@ export function ChargeSummary({
           <dt className="font-semibold">Due today</dt>
           <dd className="font-display text-3xl font-bold">{today}</dd>
         </div>
-        {credit && (
-          <div className="mt-2 flex items-baseline justify-between gap-4 text-open">
-            <dt>{credit.words}</dt>
-            <dd className="font-semibold">{credit.amount}</dd>
+        {credits.map(({ words, amount }) => (
+          <div key={words} className="mt-2 flex items-baseline justify-between gap-4 text-open">
+            <dt>{words}</dt>
+            <dd className="font-semibold">{amount}</dd>
           </div>
-        )}
+        ))}
         {tax?.isToday && <TaxRow {...tax} />}
         <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
           <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>

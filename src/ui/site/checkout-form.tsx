@@ -9,7 +9,7 @@ import { PaidForm, type Way } from './paid-form';
 
 type Props = {
   action: FormAction;
-  joiningId: string;
+  checkoutId: string;
   offerId: string;
   versionId: string;
   quoteId: string;
@@ -25,6 +25,9 @@ type Props = {
   ways: Way[];
   keptCard: { accountId: string; label: string } | null;
   isDue: boolean;
+  /** What the page says is due now, and what it would be at a wallet; minor units. */
+  due: number;
+  dueAtWallet: number;
   /** What it costs today and next, beside the button. */
   cost: string;
   /** What was typed before, where a checkout that was left is taken up again. */
@@ -35,7 +38,7 @@ type Props = {
 /** Everything on one page: who joins, what the owner asks for, and the gateway's card form. */
 export function CheckoutForm({
   action,
-  joiningId,
+  checkoutId,
   asksName,
   fields,
   asksCode,
@@ -48,7 +51,7 @@ export function CheckoutForm({
   ...hidden
 }: Props) {
   // One id for as long as this page is open: pressing twice, or again after a refused card, is one joining.
-  const [id] = useState(joiningId);
+  const [id] = useState(checkoutId);
   const asked = fields.filter((field) => field.kind !== 'name' && field.kind !== 'terms');
   const terms = fields.filter((field) => field.kind === 'terms');
   const name = fields.find((field) => field.kind === 'name');
@@ -62,7 +65,7 @@ export function CheckoutForm({
       button={button}
       cost={cost}
     >
-      <input type="hidden" name="joiningId" value={id} />
+      <input type="hidden" name="checkoutId" value={id} />
       {Object.entries(hidden).map(([field, value]) => (
         <input key={field} type="hidden" name={field} value={value} />
       ))}

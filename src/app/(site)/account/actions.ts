@@ -5,11 +5,11 @@ import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import type { Use } from '@/platform/use';
-import { cancelSubscription, undoCancel } from '@/services/cancel-subscription';
-import { changeMethod } from '@/services/change-method';
-import { pauseSubscription, resumeSubscription } from '@/services/pause-subscription';
-import { payOwed } from '@/services/pay-owed';
-import { undoSwitchLater } from '@/services/switch-later';
+import { cancelSubscription, undoCancel } from '@/billing/services/cancel-subscription';
+import { changeMethod } from '@/billing/services/change-method';
+import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-subscription';
+import { payOwed } from '@/billing/services/pay-owed';
+import { undoSwitchLater } from '@/billing/services/switch-later';
 
 /** Does something to the subscription that the form names. */
 async function change(form: FormData, work: Use<null>, message: string): Promise<FormState> {

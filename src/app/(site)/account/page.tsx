@@ -106,7 +106,7 @@ export default async function AccountPage() {
                   }
                 }
                 pauses={subscription.pauses}
-                isDisputed={subscription.disputedAt !== null}
+                isDisputed={subscription.disputes.length > 0}
                 canPause={canPause}
                 needsApproval={needsApproval}
                 transfer={

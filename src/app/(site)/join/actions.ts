@@ -4,23 +4,23 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { fieldsUnder, forForm, text, type FormState } from '@/app/form-state';
 import { currentActor, setSecrets } from '@/app/session';
-import { joinTier } from '@/services/join-tier';
-import { renewSubscription } from '@/services/renew-subscription';
-import { startJoining } from '@/services/start-joining';
-import { switchLater } from '@/services/switch-later';
+import { submitCheckout } from '@/checkout/services/submit-checkout';
+import { renewSubscription } from '@/billing/services/renew-subscription';
+import { startCheckout } from '@/checkout/services/start-checkout';
+import { switchLater } from '@/billing/services/switch-later';
 
 /** Takes a visitor’s email address. The next page asks for the mailed code, whether or not the address is known. */
-export async function startJoiningAction(_: FormState, form: FormData): Promise<FormState> {
+export async function startCheckoutAction(_: FormState, form: FormData): Promise<FormState> {
   const fields = ['offerId', 'email', 'to', 'website', 'shown', 'work'];
   const input = Object.fromEntries(fields.map((field) => [field, text(form, field)]));
-  return forForm(startJoining(await currentActor(), input), async ({ browser }) => {
+  return forForm(startCheckout(await currentActor(), input), async ({ browser }) => {
     await setSecrets({ code: browser });
     redirect('/sign-in/code');
   });
 }
 
 const FIELDS = [
-  'joiningId',
+  'checkoutId',
   'offerId',
   'versionId',
   'quoteId',
@@ -32,6 +32,8 @@ const FIELDS = [
   'country',
   'addedTax',
   'mode',
+  'due',
+  'dueAtWallet',
 ];
 
 export async function joinAction(_: FormState, form: FormData): Promise<FormState> {
@@ -40,13 +42,13 @@ export async function joinAction(_: FormState, form: FormData): Promise<FormStat
     keepCard: text(form, 'keepCard') === 'yes',
     answers: fieldsUnder(form, 'answers.'),
   };
-  return forForm(joinTier(await currentActor(), input), (joined) => {
-    const { joiningId } = input as { joiningId?: string };
+  return forForm(submitCheckout(await currentActor(), input), (joined) => {
+    const { checkoutId } = input as { checkoutId?: string };
     // The Back button must show the page as it now is for them.
     revalidatePath('/', 'layout');
-    if (joined.state === 'transfer') redirect(`/join/pending/${joiningId ?? ''}`);
+    if (joined.state === 'transfer') redirect(`/join/pending/${checkoutId ?? ''}`);
     if (joined.state === 'approve') redirect(joined.url);
-    redirect(`/join/done/${joiningId ?? ''}`);
+    redirect(`/join/done/${checkoutId ?? ''}`);
   });
 }
 

@@ -4,9 +4,10 @@ import { isEmpty } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
-import type { Refusal } from '@/core/subscriptions/switching';
+import type { Refusal } from '@/core/billing/work';
+import { refusalSentence } from '@/core/billing/refusal-words';
 import { placesWords } from '@/core/tiers/joining';
-import type { PreparedJoining } from '@/services/lib/prepare-joining';
+import type { PreparedCheckout } from '@/checkout/services/lib/prepare';
 import { KeyGlyph } from '@/ui/key-cut';
 import { LinkButton } from '@/ui/kit/button';
 import { RichText } from '@/ui/rich-text';
@@ -14,10 +15,10 @@ import { CheckoutForm } from '@/ui/site/checkout-form';
 import { ChargeSummary } from '@/ui/site/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/ui/site/standing-forms';
 import { StartForm } from '@/ui/site/start-form';
-import { joinAction, renewAction, startJoiningAction, switchLaterAction } from './actions';
+import { joinAction, renewAction, startCheckoutAction, switchLaterAction } from './actions';
 
 type Props = {
-  prepared: PreparedJoining;
+  prepared: PreparedCheckout;
   /** The signed-in member; null for a visitor, who gives an email address first. */
   member: { name: string; email: string; isStaff: boolean } | null;
   site: { name: string; zone: string; mode: 'test' | 'live' };
@@ -34,6 +35,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
   const { currency } = offer.definition;
   const obstacle = obstacleOf(prepared, zone);
   const quote = shownQuote(prepared, zone);
+  const atWallet = ways.find((way) => way.nature === 'wallet')?.due ?? quote.due;
   const to = encodeURIComponent(returnTo);
   // What is renewed goes on being paid through what it was paid through.
   const renewWays =
@@ -41,7 +43,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
       ? ways.filter((way) => way.accountId === standing.subscription.gatewayAccountId)
       : [];
   const isSwitch = standing.kind === 'switch';
-  const isLater = isSwitch && !standing.quote.atOnce;
+  const isLater = isSwitch && !standing.figures.atOnce;
   return (
     <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-6 px-5 py-10 lg:grid-cols-[1fr_22rem] lg:grid-rows-[auto_1fr]">
       <div>
@@ -104,7 +106,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
             offer.definition.steps.some((step) => step.kind === 'trial')
           }
           today={formatMoney(quote.due, currency)}
-          credit={quote.credit}
+          credits={quote.credits}
           tax={tax && taxWords(quote, tax, currency)}
           country={
             countries && offer.isPaid && standing.kind !== 'renew' ? { code: country, all: countries } : null
@@ -155,13 +157,13 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
       {!obstacle && isLater && (
         <SwitchLaterForm
           action={switchLaterAction}
-          quoteId={prepared.quoteId ?? ''}
-          button={`Switch on ${formatDate(standing.quote.startsAt, zone)}`}
+          quoteId={standing.quoteId}
+          button={`Switch on ${formatDate(standing.figures.startsAt, zone)}`}
         />
       )}
       {!obstacle && !member && (
         <StartForm
-          action={startJoiningAction}
+          action={startCheckoutAction}
           offerId={offer.id}
           to={returnTo}
           stamp={prepared.stamp}
@@ -171,19 +173,21 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
       {!obstacle && member && (standing.kind === 'new' || (isSwitch && !isLater)) && (
         <CheckoutForm
           action={joinAction}
-          joiningId={prepared.joiningId}
+          checkoutId={prepared.checkoutId}
           offerId={offer.id}
           versionId={offer.versionId}
           country={country}
           addedTax={addedTax}
           mode={prepared.isTry ? 'test' : ''}
-          quoteId={prepared.quoteId ?? ''}
+          quoteId={isSwitch ? standing.quoteId : ''}
           returnTo={returnTo}
           asksName={member.name === ''}
           fields={isSwitch ? [] : prepared.fields}
           asksCode={prepared.joining.state === 'by-code'}
           ways={ways}
           isDue={quote.due > 0}
+          due={quote.due}
+          dueAtWallet={atWallet}
           keptCard={prepared.keptCard}
           typed={prepared.typed ?? undefined}
           cost={costWords(quote, currency, zone)}
@@ -208,7 +212,7 @@ function costWords({ due, next }: ShownQuote, currency: string, zone: string): s
     : `${today}; nothing after that.`;
 }
 
-function titleOf({ tier, offer, standing }: PreparedJoining): string {
+function titleOf({ tier, offer, standing }: PreparedCheckout): string {
   if (standing.kind === 'switch' || standing.kind === 'no-switch') return `Switch to ${tier.name}`;
   if (standing.kind === 'renew' || standing.kind === 'renew-later') return `Renew ${tier.name}`;
   return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
@@ -233,57 +237,62 @@ type ShownQuote = {
   due: number;
   /** The first charge above zero, before any credit: its tax is shown. */
   taxed: { amount: number; joiningFee: number } | null;
-  credit: { words: string; amount: string } | null;
+  credits: { words: string; amount: string }[];
   notes: string[];
   next: Quote['next'];
   charges: Quote['charges'];
   total: number;
 };
 
-/** The figures of the summary: those of the stored quote where this is a switch. */
-function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): ShownQuote {
+/** The figures of the summary: those that the button will charge. */
+function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout, zone: string): ShownQuote {
   const { currency } = offer.definition;
+  const money = (amount: number): string => formatMoney(amount, currency);
+  const wallet = ways.find((way) => figures && way.due !== figures.due);
+  const walletNote = wallet
+    ? [`${wallet.label} can’t use your credit: ${money(wallet.due)} would be due there.`]
+    : [];
+  const credits =
+    figures && figures.credit > 0 ? [{ words: 'Your credit', amount: `−${money(figures.credit)}` }] : [];
   if (standing.kind === 'renew') {
     const { period, until } = standing;
     const notes = [
       `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatDate(period.to, zone)}` : ''}.`,
     ];
-    return { due: period.amount, taxed: period, credit: null, notes, next: null, charges: [], total: 0 };
+    const due = figures?.due ?? period.amount;
+    return { due, taxed: period, credits, notes, next: null, charges: [], total: 0 };
   }
   if (standing.kind !== 'switch') {
     const { dueToday, next, charges, firstYearTotal } = quote;
     return {
-      due: dueToday,
+      due: figures?.due ?? dueToday,
       taxed: charges[0] ?? null,
-      credit: null,
-      notes: [],
+      credits,
+      notes: walletNote,
       next,
       charges,
       total: firstYearTotal,
     };
   }
-  const { quote: switching, fromTier } = standing;
+  const { figures: switching, fromTier } = standing;
   const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
   const isLater = !switching.atOnce;
+  const unused = {
+    words: `${switching.unusedDays} of ${switching.totalDays} days of ${fromTier.name} unused`,
+    amount: `−${money(switching.fresh)}`,
+  };
   return {
     due: isLater ? 0 : switching.due,
     taxed: switching.first.amount > 0 ? switching.first : null,
-    credit:
-      switching.credit > 0
-        ? {
-            words: `${switching.unusedDays} of ${switching.totalDays} days of ${fromTier.name} unused`,
-            amount: `−${formatMoney(Math.min(switching.credit, switching.first.amount), currency)}`,
-          }
-        : null,
+    credits: isLater ? [] : [...(switching.fresh > 0 ? [unused] : []), ...credits],
     notes: [
-      ...(isLater
-        ? [
-            `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.`,
-          ]
-        : [`It takes the place of ${fromTier.name} today.`]),
+      isLater
+        ? `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.`
+        : `It takes the place of ${fromTier.name} today.`,
       ...(switching.leftOver > 0
-        ? [`${formatMoney(switching.leftOver, currency)} of credit is left over: your next charges spend it.`]
+        ? [`${money(switching.leftOver)} of credit is left over: your next charges spend it.`]
         : []),
+      ...(isLater ? [] : walletNote),
     ],
     next: isLater ? (after.charges[0] ?? null) : after.next,
     charges: [],
@@ -294,7 +303,7 @@ function shownQuote({ standing, quote, offer }: PreparedJoining, zone: string): 
 type Obstacle = { words: string; href: string; link: string; hidesPrice: boolean };
 
 /** Why this person cannot go on here, and where they can; null where they can. */
-function obstacleOf(prepared: PreparedJoining, zone: string): Obstacle | null {
+function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
   const { standing, tier, joining } = prepared;
   const toAccount = { href: '/account', link: 'See your account', hidesPrice: true };
   const toOthers = { href: '/join', link: 'See the other offers', hidesPrice: false };
@@ -312,6 +321,7 @@ function obstacleOf(prepared: PreparedJoining, zone: string): Obstacle | null {
       ...toAccount,
       words: `You hold ${tier.name} until ${day(standing.until)}. It can be renewed from ${day(standing.from)} on.`,
     };
+  if (standing.kind === 'busy') return { ...toAccount, words: refusalSentence(standing.why) };
   if (standing.kind === 'no-switch')
     return {
       ...toAccount,
@@ -345,7 +355,6 @@ function obstacleOf(prepared: PreparedJoining, zone: string): Obstacle | null {
 function noSwitchWords(why: Refusal, from: string, to: string, until: string | undefined): string {
   if (why === 'currency')
     return `${from} is paid in another currency than ${to}. End ${from} first, then join.`;
-  if (why === 'overdue') return `A payment for ${from} is overdue. Pay it first, then switch.`;
   if (why === 'wait') return `You can switch from ${from} to ${to} from ${until ?? 'a later day'} on.`;
-  return `Nothing of this offer is left: its dates have passed.`;
+  return refusalSentence(why);
 }

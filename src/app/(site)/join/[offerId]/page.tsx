@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown } from '@/app/session';
 import { safeReturn } from '@/platform/safe-return';
-import { prepareJoining } from '@/services/prepare-joining';
+import { prepareCheckout } from '@/checkout/services/prepare-checkout';
 import { Checkout } from '../checkout';
 
 type Props = { params: Promise<{ offerId: string }>; searchParams: Search };
@@ -11,6 +11,6 @@ export const metadata: Metadata = { title: 'Join' };
 
 export default async function CheckoutPage({ params, searchParams }: Props) {
   const [{ offerId }, { to, country, mode }] = [await params, await searchOf(searchParams)];
-  const checkout = await shown(prepareJoining(await currentActor(), { offerId, country, mode: mode ?? '' }));
+  const checkout = await shown(prepareCheckout(await currentActor(), { offerId, country, mode: mode ?? '' }));
   return <Checkout {...checkout} returnTo={safeReturn(to ?? '/account')} />;
 }

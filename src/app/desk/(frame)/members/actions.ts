@@ -4,7 +4,7 @@ import { revalidatePath } from 'next/cache';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { addNote, removeNote } from '@/services/member-notes';
-import { switchForMember } from '@/services/switch-for-member';
+import { switchForMember } from '@/checkout/services/switch-for-member';
 
 const reload = (message: string) => (): FormState => {
   revalidatePath('/desk/members', 'layout');

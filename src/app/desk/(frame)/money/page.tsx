@@ -99,7 +99,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                   <td className="py-2 pr-5">
                     <span className="flex flex-wrap gap-1">
                       <LifeMark state={row.state} />
-                      {row.disputedAt && <LifeMark state="disputed" />}
+                      {row.isDisputed && <LifeMark state="disputed" />}
                       {row.pauses && <LifeMark state="pauses" />}
                     </span>
                   </td>

@@ -57,7 +57,7 @@ export async function SubscriptionDrawer({
       <p className="mt-1 flex flex-wrap items-center gap-2">
         {tier ? <TierName cut={tier.keyCut} name={tier.name} /> : offer.name}{' '}
         <LifeMark state={subscription.state} />
-        {subscription.disputedAt && <LifeMark state="disputed" />}
+        {subscription.disputes.length > 0 && <LifeMark state="disputed" />}
         {subscription.pauses && <LifeMark state="pauses" />}
       </p>
       <p className="mt-1 text-muted">{sentence}</p>
@@ -76,7 +76,7 @@ export async function SubscriptionDrawer({
           state={subscription.state}
           pauses={subscription.pauses}
           canPause={view.canPause && view.next !== null}
-          isDisputed={subscription.disputedAt !== null}
+          isDisputed={subscription.disputes.length > 0}
           until={day(subscription.paidThrough)}
           memberId={member.id}
           action={changeAction}

@@ -6,7 +6,7 @@ import { forForm, given, parseJson, text, texts, ticked, type FormState } from '
 import { currentActor } from '@/app/session';
 import { copyOffer, copyTier } from '@/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/services/joining-codes';
-import { moveToNewest } from '@/services/move-to-version';
+import { moveToNewest } from '@/billing/services/move-to-version';
 import { deleteOffer, deleteTier, retireOffer, retireTier } from '@/services/retire-tier';
 import { saveJoinFields } from '@/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '@/services/save-ladder';

@@ -1,6 +1,6 @@
 import { currentActor, refusal } from '@/app/session';
 import { upload } from '@/app/uploads';
-import { importStatement, mayImportStatement } from '@/services/import-statement';
+import { importStatement, mayImportStatement } from '@/billing/services/import-statement';
 import { MOST_STATEMENT_BYTES } from '@/core/upload-bounds';
 
 /** Takes a bank statement; `?try=yes` says what would be done, and does nothing. */

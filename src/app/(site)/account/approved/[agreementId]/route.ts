@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
-import { returnFromApproval } from '@/services/pending-joining';
+import { returnFromApproval } from '@/checkout/services/pending-checkout';
 
 type Context = { params: Promise<{ agreementId: string }> };
 

@@ -82,7 +82,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                 </h3>
                 <span className="flex gap-1">
                   <LifeMark state={subscription.state} />
-                  {subscription.disputedAt && <LifeMark state="disputed" />}
+                  {subscription.disputes.length > 0 && <LifeMark state="disputed" />}
                 </span>
               </div>
               <p>{sentence}</p>
@@ -100,7 +100,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   state={subscription.state}
                   pauses={subscription.pauses}
                   canPause={canPause && next !== null}
-                  isDisputed={subscription.disputedAt !== null}
+                  isDisputed={subscription.disputes.length > 0}
                   until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
                   memberId={member.id}
                   action={changeAction}

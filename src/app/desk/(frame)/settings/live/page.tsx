@@ -136,7 +136,7 @@ type LiveProps = {
 
 function Live({ since, cleared, clears, testData, siteName }: LiveProps) {
   // A gateway may still have a word to say about what is gone: that is no data of anybody's.
-  const isEmpty = testData.subscriptions + testData.payments + testData.joinings === 0;
+  const isEmpty = testData.subscriptions + testData.payments + testData.checkouts === 0;
   return (
     <div className="mt-5 grid max-w-2xl gap-6">
       <p className="text-lg">

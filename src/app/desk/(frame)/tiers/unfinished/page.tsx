@@ -1,18 +1,18 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
-import { unfinishedJoinings } from '@/services/unfinished-joinings';
+import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
 import { TiersHead } from '@/ui/desk/tiers-head';
 import { TierName } from '@/ui/key-cut';
 import { Empty } from '@/ui/kit/empty';
 import { Table } from '@/ui/kit/table';
 
-export const metadata: Metadata = { title: 'Unfinished joinings' };
+export const metadata: Metadata = { title: 'Unfinished checkouts' };
 
 /** What people began and did not finish, and what stood in the way. */
 export default async function UnfinishedPage() {
   await requireStaff();
-  const { joinings, zone, expireDays } = await shown(unfinishedJoinings(await currentActor()));
+  const { checkouts, zone, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
   return (
     <>
       <TiersHead here="unfinished" />
@@ -20,28 +20,28 @@ export default async function UnfinishedPage() {
         Somebody pressed the button and did not get to the end. After an hour they get one mail with a link
         that brings them back; after {expireDays} days the joining expires. Nothing is charged meanwhile.
       </p>
-      {joinings.length === 0 ? (
+      {checkouts.length === 0 ? (
         <div className="mt-6">
           <Empty title="Nothing is unfinished">Everybody who began to join has finished, or let it be.</Empty>
         </div>
       ) : (
         <Table heads={['Who', 'Tier', 'Began', 'What stood in the way', 'Reminded', 'Expires']}>
-          {joinings.map((joining) => (
-            <tr key={`${joining.email} ${joining.at}`} className="border-t border-line align-top">
+          {checkouts.map((checkout) => (
+            <tr key={`${checkout.email} ${checkout.at}`} className="border-t border-line align-top">
               <td className="py-2.5 pr-5">
-                {joining.name || 'No name'}
-                <span className="block text-muted">{joining.email}</span>
+                {checkout.name || 'No name'}
+                <span className="block text-muted">{checkout.email}</span>
               </td>
               <td className="py-2.5 pr-5">
-                {joining.tier && <TierName cut={joining.tier.keyCut} name={joining.tier.name} />}
-                <span className="block text-muted">{joining.offerName}</span>
+                {checkout.tier && <TierName cut={checkout.tier.keyCut} name={checkout.tier.name} />}
+                <span className="block text-muted">{checkout.offerName}</span>
               </td>
-              <td className="py-2.5 pr-5 whitespace-nowrap">{formatDateTime(joining.at, zone)}</td>
-              <td className="max-w-80 py-2.5 pr-5">{joining.lastProblem || 'The page was left'}</td>
+              <td className="py-2.5 pr-5 whitespace-nowrap">{formatDateTime(checkout.at, zone)}</td>
+              <td className="max-w-80 py-2.5 pr-5">{checkout.lastProblem || 'The page was left'}</td>
               <td className="py-2.5 pr-5 whitespace-nowrap">
-                {joining.remindedAt ? formatDate(joining.remindedAt, zone) : 'not yet'}
+                {checkout.remindedAt ? formatDate(checkout.remindedAt, zone) : 'not yet'}
               </td>
-              <td className="py-2.5 whitespace-nowrap">{formatDate(joining.expiresAt, zone)}</td>
+              <td className="py-2.5 whitespace-nowrap">{formatDate(checkout.expiresAt, zone)}</td>
             </tr>
           ))}
         </Table>

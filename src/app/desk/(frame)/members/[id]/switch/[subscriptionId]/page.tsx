@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { switchWays } from '@/services/switch-ways';
+import { switchWays } from '@/checkout/services/switch-ways';
 import { StaffSwitch } from '@/ui/desk/staff-switch';
 import { switchForMemberAction } from '../../../actions';
 
@@ -33,28 +33,30 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
         <p className="mt-4 text-lg text-muted">There is nothing on its ladder to switch to now.</p>
       )}
       <ul className="mt-5 grid max-w-4xl gap-4">
-        {ways.map(({ offer, tierName, quoteId, quote, why }) => (
+        {ways.map(({ offer, tierName, quoteId, figures, why }) => (
           <li key={offer.id} className="rounded-card border border-line bg-surface p-5">
             <h2 className="text-xl">
               {tierName}, {offer.name.toLowerCase()}
             </h2>
-            {quote ? (
+            {figures ? (
               <>
                 <p className="figures mt-1">
-                  {quote.credit > 0 &&
-                    `${quote.unusedDays} of ${quote.totalDays} days unused: ${money(quote.credit, offer.definition.currency)} off. `}
-                  {quote.atOnce
-                    ? `Now, for ${money(quote.due, offer.definition.currency)}.`
-                    : `On ${formatDate(quote.startsAt, zone)}, at the end of what is paid; nothing is due today.`}
-                  {quote.leftOver > 0 &&
-                    ` ${money(quote.leftOver, offer.definition.currency)} of credit is left for later charges.`}
+                  {figures.fresh + figures.leftOver > 0 &&
+                    `${figures.unusedDays} of ${figures.totalDays} days unused: ${money(figures.fresh + figures.leftOver, offer.definition.currency)} of credit. `}
+                  {figures.credit > 0 &&
+                    `${money(figures.credit, offer.definition.currency)} of other credit is spent. `}
+                  {figures.atOnce
+                    ? `Now, for ${money(figures.due, offer.definition.currency)}.`
+                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid; nothing is due today.`}
+                  {figures.leftOver > 0 &&
+                    ` ${money(figures.leftOver, offer.definition.currency)} of credit is left for later charges.`}
                 </p>
                 <StaffSwitch
                   quoteId={quoteId ?? ''}
                   requestId={randomUUID()}
                   button={
-                    quote.atOnce
-                      ? `Switch now${quote.due > 0 ? ` and charge ${money(quote.due, offer.definition.currency)}` : ''}`
+                    figures.atOnce
+                      ? `Switch now${figures.due > 0 ? ` and charge ${money(figures.due, offer.definition.currency)}` : ''}`
                       : 'Switch then'
                   }
                   action={switchForMemberAction}

@@ -1,0 +1,217 @@
+import { createHash } from 'node:crypto';
+import { parse } from 'csv-parse/sync';
+import { z } from 'zod';
+import { readStatement, type StatementRow } from '@/core/bank-statement';
+import { formatMoney } from '@/core/money';
+import { pool, transaction, type Transaction } from '@/platform/store/db';
+import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
+import { findByReference, findPayment, type Payment } from '@/store/payments';
+import { insertLine, isLineKnown, lockLine, matchLine, noteLine, putLineAside } from '@/store/statements';
+import { type Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { doAsks } from './lib/in-book';
+import { refusalSentence } from '@/core/billing/refusal-words';
+import { takeTransfer, type TakenTransfer } from './lib/take-transfer';
+import { referencesIn } from './lib/transfer-reference';
+import { staffUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { MOST_STATEMENT_BYTES } from '@/core/upload-bounds';
+
+const inputSchema = z.object({
+  accountId: z.uuid('Choose the account that the statement is of.'),
+  csv: z
+    .union([z.string(), z.instanceof(Uint8Array).transform((bytes) => Buffer.from(bytes).toString('utf8'))])
+    .pipe(
+      z
+        .string()
+        .min(1, 'Choose a file, or paste the statement.')
+        .max(MOST_STATEMENT_BYTES, 'A statement has at most 2 MB.'),
+    ),
+  /** Says what would be done, and does nothing. */
+  dryRun: z.boolean().default(false),
+});
+
+export type ImportedLine = {
+  line: number;
+  state: 'matched' | 'unmatched' | 'known' | 'left out' | 'unreadable';
+  words: string;
+};
+
+/**
+ * Imports a bank statement: each line that came in is matched by reference and amount, and settles what was awaited.
+ * A line is known once, however often its statement is imported.
+ */
+export const importStatement = staffUse('manage money')(
+  'import-statement',
+  inputSchema,
+  async (actor, input): Promise<Result<ImportedLine[]>> => {
+    const { accountId, csv, dryRun } = input;
+    const account = await findGatewayAccount(pool(), accountId);
+    if (account?.gateway !== 'bank-transfer')
+      return refusedField('accountId', 'Choose the account that the statement is of.');
+    const site = await currentSite();
+    const records = recordsOf(csv);
+    const read = records
+      ? readStatement(records, site.currency)
+      : { ok: false as const, problem: 'This is no CSV file.' };
+    if (!read.ok) return refusedField('csv', read.problem);
+    const seen = new Map<string, number>();
+    const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
+      line,
+      state: 'unreadable',
+      words: problem,
+    }));
+    for (const row of read.rows) {
+      // Two payments of one day may look the same: the second of them is another line.
+      const content = JSON.stringify([row.bookedOn, row.amount, row.currency, row.payer, row.words]);
+      const nth = (seen.get(content) ?? 0) + 1;
+      seen.set(content, nth);
+      const fingerprint = createHash('sha256').update(`${content}#${nth}`).digest('hex');
+      lines.push({ line: row.line, ...(await takeLine(actor, account, row, fingerprint, dryRun)) });
+    }
+    return done(lines.sort((a, b) => a.line - b.line));
+  },
+);
+
+function recordsOf(csv: string): string[][] | null {
+  const text = csv.replace(/^\uFEFF/, '');
+  const head = text.split('\n', 1)[0] ?? '';
+  const delimiter = [';', '\t'].find((one) => head.includes(one)) ?? ',';
+  try {
+    return parse(text, { delimiter, relax_column_count: true, skip_empty_lines: true });
+  } catch {
+    return null;
+  }
+}
+
+async function takeLine(
+  actor: Actor,
+  account: GatewayAccount,
+  row: StatementRow,
+  fingerprint: string,
+  dryRun: boolean,
+): Promise<Omit<ImportedLine, 'line'>> {
+  if (row.amount <= 0) return { state: 'left out', words: 'money that went out' };
+  if (await isLineKnown(pool(), account.id, fingerprint)) return { state: 'known', words: 'imported before' };
+  const match = await findMatch(account, row);
+  if (!dryRun) {
+    const taken = await transaction(async (db) => {
+      const { bookedOn, amount, currency, payer, words } = row;
+      const { id: gatewayAccountId, mode } = account;
+      const note = 'payment' in match ? '' : match.why;
+      const line = await insertLine(db, {
+        gatewayAccountId,
+        mode,
+        fingerprint,
+        bookedOn,
+        amount,
+        currency,
+        payer,
+        words,
+        note,
+      });
+      if (!line || !('payment' in match)) return null;
+      const settled = await settleBy(db, actor, line.id, match.payment);
+      if (!settled.ok) await noteLine(db, line.id, refusalSentence(settled.why));
+      return settled;
+    });
+    await follow(actor, taken);
+    if (taken && !taken.ok) return { state: 'unmatched', words: refusalSentence(taken.why) };
+  }
+  return 'payment' in match
+    ? { state: 'matched', words: `${formatMoney(row.amount, row.currency)} with ${match.payment.reference}` }
+    : { state: 'unmatched', words: match.why };
+}
+
+async function findMatch(
+  account: GatewayAccount,
+  row: StatementRow,
+): Promise<{ payment: Payment } | { why: string }> {
+  for (const reference of referencesIn(row.words)) {
+    const payment = await findByReference(pool(), account.id, reference);
+    if (!payment) continue;
+    if (payment.state === 'succeeded')
+      return { why: `${reference} was paid before: this came a second time` };
+    if (payment.amount !== row.amount || payment.currency !== row.currency)
+      return {
+        why: `${formatMoney(row.amount, row.currency)} came for ${reference}, and ${formatMoney(payment.amount, payment.currency)} is awaited`,
+      };
+    return { payment };
+  }
+  return { why: 'no reference of ours is in its words' };
+}
+
+/** A line pays what it matches. */
+async function settleBy(
+  db: Transaction,
+  actor: Actor,
+  lineId: string,
+  payment: Payment,
+): Promise<TakenTransfer> {
+  const taken = await takeTransfer(db, actor, payment, `line:${lineId}`);
+  if (taken.ok) await matchLine(db, lineId, payment.id);
+  return taken;
+}
+
+/** Gateways are asked for what followed, once it is stored. */
+async function follow(actor: Actor, taken: TakenTransfer | null): Promise<void> {
+  if (taken?.ok) await doAsks(actor, await currentSite(), taken.stored, taken.asks);
+}
+
+/** Whether the caller may import a statement, checked before the upload. */
+export const mayImportStatement = staffUse('manage money')('may-import-statement', nothing, async () =>
+  Promise.resolve(done(null)),
+);
+
+/** Staff say that an awaited transfer came: with the line of a statement that did not match by itself, or without one. */
+const confirmSchema = z.object({ paymentId: z.uuid('Choose what it pays.'), lineId: z.uuid().optional() });
+
+export const confirmTransfer = staffUse('manage money')(
+  'confirm-transfer',
+  confirmSchema,
+  async (actor, { paymentId, lineId }): Promise<Result<null>> => {
+    const taken = await transaction(async (db): Promise<TakenTransfer | string> => {
+      const payment = await findPayment(db, paymentId);
+      if (!payment?.isAwaited || payment.state === 'succeeded')
+        return 'This transfer is not awaited any more. Load the page again.';
+      if (!lineId) return takeTransfer(db, actor, payment, `by-hand:${payment.id}`);
+      const line = await lockLine(db, lineId);
+      if (!line || line.paymentId || line.mode !== payment.mode)
+        return 'This line is matched already. Load the page again.';
+      if (line.amount !== payment.amount || line.currency !== payment.currency)
+        return `The line is of ${formatMoney(line.amount, line.currency)}, and ${formatMoney(payment.amount, payment.currency)} is awaited: they do not match.`;
+      return settleBy(db, actor, lineId, payment);
+    });
+    if (typeof taken === 'string') return refusedField('', taken);
+    if (!taken.ok) return refusedField('', refusalSentence(taken.why));
+    await follow(actor, taken);
+    return done(null);
+  },
+);
+
+/** A line that pays nothing here (or was sent back) is put aside, with a word why. */
+const asideSchema = z.object({
+  lineId: z.uuid(),
+  note: z
+    .string()
+    .trim()
+    .min(1, 'Say in a word or two what became of it.')
+    .max(300, 'At most 300 characters.'),
+});
+
+export const putAside = staffUse('manage money')(
+  'put-aside',
+  asideSchema,
+  async (actor, { lineId, note: why }): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      if (!(await putLineAside(db, lineId, why)))
+        return refusedField('', 'This line is matched already. Load the page again.');
+      await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
+      return done(null);
+    });
+  },
+);

@@ -1,0 +1,24 @@
+import { findQuote } from '@/billing/store/quotes';
+import type { Actor } from '@/platform/actor';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { inBookForPerson } from './in-book';
+
+/** Accepts the quote of a switch that waits for the end of what is paid; what begins at once is paid for at checkout. */
+export async function acceptLater(actor: Actor, quoteId: string): Promise<Result<null>> {
+  const quote = await findQuote(pool(), quoteId);
+  if (!quote) return missing();
+  if (quote.atOnce) return refusedField('', 'This switch begins at once. Load the page again to see it.');
+  const ended = await inBookForPerson(
+    actor,
+    quote,
+    { quote: quoteId, offers: [quote.to] },
+    {
+      do: 'switch',
+      subscription: quote.subscriptionId,
+      to: quote.to,
+      quote: true,
+    },
+  );
+  return ended.ok ? done(null) : ended;
+}

@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto';
+import { config } from '@/config';
+import type { Ask, Terms } from '@/core/billing/book';
+import type { Event } from '@/core/billing/event';
+import { step } from '@/core/billing/step';
+import { reminderOf } from '@/core/billing/upcoming';
+import type { Refusal } from '@/core/billing/work';
+import type { Instant } from '@/core/calendar';
+import {
+  loadBook,
+  lockBook,
+  type Account,
+  type BookOf,
+  type StoredBook,
+  type Wanted,
+} from '@/billing/store/book';
+import { saveBook } from '@/billing/store/save-book';
+import type { Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { inMode } from '@/platform/site';
+import type { Db, Transaction } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import type { OpenBook } from './opened';
+import { endWalletsThatMustNot } from './wallets-to-end';
+import { tellOf } from './tell';
+import { newReference } from './transfer-reference';
+
+/** Locks a member's book and reads it, as far as it is open, or wanted. */
+export async function openBook(
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  of: BookOf,
+  wanted: Wanted = {},
+  at: Instant = siteNow(site, of.mode),
+): Promise<OpenBook> {
+  const version = await lockBook(db, of);
+  const stored = { ...(await loadBook(db, of, at, site.graceDays, wanted)), version };
+  return { db, site: inMode(site, of.mode), actor, at, stored };
+}
+
+/** The same, where whoever read it before has it still, and nothing has happened in it since. */
+export async function openAgain(
+  db: Transaction,
+  site: Site,
+  actor: Actor,
+  before: StoredBook,
+  wanted: Wanted,
+  at: Instant,
+): Promise<OpenBook> {
+  const version = await lockBook(db, before);
+  const isSame = version === before.version;
+  const stored = isSame ? before : { ...(await loadBook(db, before, at, site.graceDays, wanted)), version };
+  return { db, site: inMode(site, before.mode), actor, at, stored };
+}
+
+/** A member's book as it is, to look at: nothing is locked, and nothing can be stored. */
+export async function readBook(
+  db: Db,
+  site: Site,
+  of: BookOf,
+  wanted: Wanted = {},
+): Promise<{ stored: StoredBook; terms: Terms; at: Instant }> {
+  const at = siteNow(site, of.mode);
+  const stored = { ...(await loadBook(db, of, at, site.graceDays, wanted)), version: 0 };
+  return { stored, terms: termsOf(site, stored), at };
+}
+
+export const termsOf = (
+  { zone, retryDays, graceDays }: Site,
+  { offers, ladders }: Pick<StoredBook, 'offers' | 'ladders'>,
+): Terms => ({ zone, retryDays, graceDays, offers, ladders, newId: randomUUID });
+
+/** What has happened; `asks` is what gateways are to be asked once the transaction has committed. */
+export type Happened = { ok: true; asks: Ask[] } | { ok: false; why: Refusal };
+
+/** Something happens in an open book: what follows from it is stored, and told to whom it concerns. */
+export async function happen(
+  open: OpenBook,
+  event: Event,
+  accounts?: (made: string) => Account,
+): Promise<Happened> {
+  const { db, site, stored: before, at } = open;
+  const terms = termsOf(site, before);
+  const result = step(before.book, event, terms, at);
+  if (!result.ok) return result;
+  const made = result.book.subscriptions.filter(({ id }) => !before.accounts.has(id));
+  open.stored = await saveBook(db, before, result.book, {
+    at,
+    leaseSeconds: config().LEASE_SECONDS,
+    remindAt: (s) => reminderOf(s, terms)?.remindAt ?? null,
+    newReference,
+    accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
+  });
+  await endWalletsThatMustNot(open, before);
+  await tellOf(open, result.notices);
+  return { ok: true, asks: result.asks };
+}

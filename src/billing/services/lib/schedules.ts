@@ -1,0 +1,69 @@
+import type { Subscription } from '@/core/billing/book';
+import { nextCharge, type Schedule } from '@/core/billing/upcoming';
+import type { Instant } from '@/core/calendar';
+import { withTaxAdded } from '@/core/tax';
+import { versionOf } from '@/billing/store/book';
+import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';
+import { pool, type Db } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { listOfferVersions, type StoredOffer } from '@/store/offers';
+
+/** An offer as it was bought: with the tax on top that is added to every amount of it. */
+export const asBought = (offer: StoredOffer, addedTax: number): StoredOffer =>
+  addedTax === 0 ? offer : { ...offer, definition: withTaxAdded(offer.definition, addedTax) };
+
+/** The offers of some subscriptions, and those that they go over to, by the key that they have in a book; as they were bought. */
+export async function offersOf(db: Db, subscriptions: Subscription[]): Promise<Map<string, StoredOffer>> {
+  const keys = new Set(
+    subscriptions
+      .flatMap(({ offer, switchesTo, movesTo }) => [offer, switchesTo, movesTo])
+      .filter((key) => key !== null),
+  );
+  const versions = await listOfferVersions(db, [
+    ...new Set([...keys].map((key) => versionOf(key).versionId)),
+  ]);
+  const found = new Map(versions.map((offer) => [offer.versionId, offer]));
+  return new Map(
+    [...keys].flatMap((key): [string, StoredOffer][] => {
+      const { versionId, addedTax } = versionOf(key);
+      const offer = found.get(versionId);
+      return offer ? [[key, asBought(offer, addedTax)]] : [];
+    }),
+  );
+}
+
+/** What the coming charges of those subscriptions are worked out from. */
+export const scheduleOf = ({ zone }: Pick<Site, 'zone'>, offers: Map<string, StoredOffer>): Schedule => ({
+  zone,
+  offers: Object.fromEntries([...offers].map(([key, offer]) => [key, offer.definition])),
+});
+
+/** The offer of one subscription, and the schedule that it is in. */
+export async function boughtOf(
+  db: Db,
+  site: Site,
+  s: StoredSubscription,
+): Promise<{ offer: StoredOffer; goesOverTo: StoredOffer | null; terms: Schedule }> {
+  const offers = await offersOf(db, [s]);
+  const offer = offers.get(s.offer);
+  if (!offer) throw new Error(`no offer version ${s.offerVersionId}`);
+  const next = s.switchesTo ?? s.movesTo;
+  return { offer, goesOverTo: (next && offers.get(next)) || null, terms: scheduleOf(site, offers) };
+}
+
+/** What each of the subscriptions is charged next; those that are charged nothing more are left out. */
+export async function nextCharges(
+  site: Site,
+  ids: string[],
+): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
+  const subscriptions = await listSubscriptionsById(pool(), ids);
+  const offers = await offersOf(pool(), subscriptions);
+  const terms = scheduleOf(site, offers);
+  const found = new Map<string, { at: Instant; amount: number; currency: string }>();
+  for (const s of subscriptions) {
+    const next = nextCharge(s, terms);
+    const currency = offers.get(s.offer)?.definition.currency;
+    if (next && currency) found.set(s.id, { at: next.at, amount: next.amount, currency });
+  }
+  return found;
+}

@@ -1,0 +1,53 @@
+import type { Attempt, Charge } from '@/core/billing/book';
+import type { Instant } from '@/core/calendar';
+import { findSubscription } from '@/billing/store/subscriptions';
+import type { StoredBook } from '@/billing/store/book';
+import { pool, transaction } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { writeMail } from '@/services/lib/write-mail';
+import { findGatewayAccount, type TransferSettings } from '@/store/gateways';
+import { findMember } from '@/store/members';
+import { findOpenPayment } from '@/store/payments';
+import { findTier } from '@/store/tiers';
+
+/** What a payer needs to know to send a transfer. Amount in minor units. */
+export type TransferDetails = Omit<TransferSettings, 'daysToPay'> & {
+  amount: number;
+  currency: string;
+  reference: string;
+  until: Instant;
+};
+
+/** The transfer that is awaited for a subscription; null where none is. */
+export async function transferDetails(subscriptionId: string): Promise<TransferDetails | null> {
+  const open = await findOpenPayment(pool(), subscriptionId);
+  const account = open?.isAwaited ? await findGatewayAccount(pool(), open.gatewayAccountId) : undefined;
+  if (!open?.reference || !open.untilAt || !account) return null;
+  const { payee, account: number, bank } = account.settings as TransferSettings;
+  const { amount, currency, reference, untilAt: until } = open;
+  return { payee, account: number, bank, amount, currency, reference, until };
+}
+
+/** Mails a member where to send the money that is awaited, once for each attempt. */
+export async function askForTransfer(
+  site: Site,
+  stored: StoredBook,
+  charge: Charge,
+  attempt: Attempt,
+): Promise<void> {
+  const { memberId, book } = stored;
+  const id = charge.subscription ?? '';
+  const [details, of, member, tier] = [
+    await transferDetails(id),
+    await findSubscription(pool(), id),
+    await findMember(pool(), memberId),
+    await findTier(pool(), charge.period.tier),
+  ];
+  if (!details || !of || !member) return;
+  const checkout = book.checkouts.find((one) => one.subscription === id && one.state === 'awaiting');
+  const path = checkout ? `/join/pending/${checkout.id}` : '/account';
+  const content = { template: 'transfer-due' as const, tierName: tier?.name ?? '', path, ...details };
+  await transaction((db) =>
+    writeMail(db, site, member, content, `transfer:${details.reference}:${attempt.n}`, attempt.at),
+  );
+}

@@ -1,0 +1,27 @@
+import type { Subscription } from '@/core/billing/book';
+import { endAgreementsOf, passAgreementsOn } from '@/store/agreements';
+import { versionOf, type StoredBook } from '@/billing/store/book';
+import type { OpenBook } from './opened';
+
+/** A wallet that bills by itself must not go on where we would not charge, or would charge something else. */
+export async function endWalletsThatMustNot({ db, stored }: OpenBook, before: StoredBook): Promise<void> {
+  const wasOf = (s: Subscription) => before.book.subscriptions.find(({ id }) => id === s.id);
+  // What was approved for a switch down goes with it, before what it leaves ends.
+  for (const s of stored.book.subscriptions)
+    if (!wasOf(s) && s.begunBy === 'down' && s.replaces)
+      await passAgreementsOn(db, s.replaces, s.id, versionOf(s.offer).versionId);
+  for (const s of stored.book.subscriptions) {
+    const was = wasOf(s);
+    if (!was || JSON.stringify(was) === JSON.stringify(s)) continue;
+    if (mustNotBill(s) && !mustNotBill(was)) await endAgreementsOf(db, s.id);
+    else if (s.offer !== was.offer && s.state !== 'pending')
+      await endAgreementsOf(db, s.id, { version: versionOf(s.offer).versionId });
+  }
+}
+
+const mustNotBill = ({ state, disputes, method }: Subscription): boolean =>
+  state === 'ended' ||
+  state === 'cancelling' ||
+  state === 'paused' ||
+  disputes.length > 0 ||
+  (method !== null && method.nature !== 'wallet');

@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { refundable } from '@/core/billing/credit';
+import { formatMoney, parseAmount } from '@/core/money';
+import { findSubscription } from '@/billing/store/subscriptions';
+import type { Actor } from '@/platform/actor';
+import { passwordAgain } from '@/platform/inputs';
+import { done, refusedField, type Problems, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool, transaction } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { staffUse } from '@/platform/use';
+import { confirmStaff } from '@/services/lib/confirm-password';
+import { findPayment } from '@/store/payments';
+import { findRefund, type Refund } from '@/store/refunds';
+import { giveBack } from './lib/give-back';
+import { happen, openBook } from './lib/open-book';
+import type { OpenBook } from './lib/opened';
+import { refusalSentence } from '@/core/billing/refusal-words';
+
+const inputSchema = z.object({
+  paymentId: z.uuid(),
+  /** Made when the form was shown: sent twice, it is one refund. */
+  requestId: z.uuid(),
+  /** As people type it: "3.50". */
+  amount: z.string().trim().min(1, 'Enter an amount to refund.'),
+  /** Whether the period that it paid for is taken back. */
+  endsAccess: z.boolean(),
+  reason: z.string().trim().max(300, 'At most 300 characters.').default(''),
+  /** Asked for above the amount that the owner set. */
+  password: passwordAgain,
+});
+type Input = z.output<typeof inputSchema>;
+
+export type Refunded = { amount: number; currency: string; state: Refund['state'] | 'by-hand' };
+
+/** Gives a payment back, all or part, with access kept or taken back. */
+export const refundPayment = staffUse('manage money')(
+  'refund-payment',
+  inputSchema,
+  async (actor, input): Promise<Result<Refunded>> => {
+    const site = await currentSite();
+    const confirmed = await confirmLarge(actor, site, input);
+    if (!confirmed.ok) return confirmed;
+    const payment = await findPayment(pool(), input.paymentId);
+    const of = payment && (await findSubscription(pool(), payment.subscriptionId));
+    if (payment?.state !== 'succeeded' || !of)
+      return refusedField('', 'Only a received payment can be refunded.');
+    const { currency } = payment;
+    const known = await findRefund(pool(), input.requestId);
+    if (known) return done({ amount: known.amount, currency, state: known.state });
+    const asked = await transaction(async (db) => {
+      const open = await openBook(db, site, actor, of, { payments: [payment.id] });
+      const problems = await ask(open, input, currency);
+      return { problems, stored: open.stored };
+    });
+    if (asked.problems) return { ok: false, problems: asked.problems };
+    const refund = asked.stored.book.refunds.find(({ id }) => id === input.requestId);
+    const outcome = await giveBack(actor, site, asked.stored, input.requestId);
+    if (outcome.state === 'refused') return refusedField('', `${outcome.reason}. Nothing was refunded.`);
+    if (outcome.state === 'unknown')
+      return refusedField(
+        '',
+        `${outcome.reason}, so we don’t know yet whether the refund went through. It is retried automatically, and never refunded twice.`,
+      );
+    return done({ amount: refund?.amount ?? 0, currency, state: outcome.state });
+  },
+);
+
+/** Writes the refund down in the open book. The answer is what is wrong with it; null: nothing. */
+async function ask(open: OpenBook, input: Input, currency: string): Promise<Problems | null> {
+  const { book } = open.stored;
+  const payment = book.payments.find(({ id }) => id === input.paymentId);
+  const amount = parseAmount(input.amount, currency);
+  if (!amount.ok) return { amount: amount.reason };
+  const left = payment ? Math.max(0, refundable(book, payment)) : 0;
+  if (left === 0) return { amount: 'This payment has been refunded in full.' };
+  if (amount.amount < 1 || amount.amount > left)
+    return {
+      amount: `Between the smallest amount and ${formatMoney(left, currency)}: that is what is left of this payment.`,
+    };
+  const happened = await happen(open, {
+    do: 'refund',
+    payment: input.paymentId,
+    amount: amount.amount,
+    access: input.endsAccess ? 'take' : 'keep',
+    id: input.requestId,
+    reason: input.reason,
+  });
+  return happened.ok ? null : { '': refusalSentence(happened.why) };
+}
+
+/** Refunds above an amount that the owner sets need the password as well. */
+async function confirmLarge(
+  actor: Actor,
+  { refundAsksAbove }: Site,
+  { paymentId, amount, password }: Input,
+): Promise<Result<null>> {
+  const payment = await findPayment(pool(), paymentId);
+  const asked = payment && parseAmount(amount, payment.currency);
+  return asked?.ok && asked.amount > refundAsksAbove ? confirmStaff(actor, password) : done(null);
+}

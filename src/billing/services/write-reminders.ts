@@ -1,0 +1,63 @@
+import { nextCharge } from '@/core/billing/upcoming';
+import { transaction } from '@/platform/store/db';
+import { findMember } from '@/store/members';
+import type { Mode, Site } from '@/platform/store/site';
+import { lockNextExpiry, lockNextReminder, setExpiryTold } from '@/billing/store/subscription-work';
+import { findTier } from '@/store/tiers';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { boughtOf } from './lib/schedules';
+import { writeMail } from '@/services/lib/write-mail';
+import { systemUse } from '@/platform/use';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { remind } from './lib/remind';
+
+/** Tells members of charges that come after a trial or a long period, and of cards that expire before their next charge. */
+async function writeAll(): Promise<number> {
+  const site = await currentSite();
+  let written = 0;
+  for (const mode of site.mode === 'test' ? (['test', 'live'] as const) : (['live'] as const)) {
+    while (await remindNext(site, mode)) written++;
+    while (await tellNextExpiry(site, mode)) written++;
+  }
+  return written;
+}
+
+async function remindNext(site: Site, mode: Mode): Promise<boolean> {
+  const now = siteNow(site, mode);
+  return transaction(async (db) => {
+    const subscription = await lockNextReminder(db, mode, now);
+    if (!subscription) return false;
+    const { terms } = await boughtOf(db, site, subscription);
+    await remind(db, site, subscription, terms, now);
+    return true;
+  });
+}
+
+async function tellNextExpiry(site: Site, mode: Mode): Promise<boolean> {
+  const now = siteNow(site, mode);
+  return transaction(async (db) => {
+    const subscription = await lockNextExpiry(db, mode, now);
+    if (!subscription?.methodExpires) return false;
+    const { methodExpires: expires, id, methodLabel, memberId } = subscription;
+    await setExpiryTold(db, id, expires);
+    const { terms, offer } = await boughtOf(db, site, subscription);
+    const next = nextCharge(subscription, terms);
+    const member = await findMember(db, memberId);
+    if (!next || !member) return true;
+    const tier = await findTier(db, next.period.tier);
+    const content = {
+      template: 'card-expires' as const,
+      tierName: tier?.name ?? offer.name,
+      methodLabel,
+      expires,
+      at: next.at,
+      path: `/account/pay/${id}`,
+    };
+    await writeMail(db, site, member, content, `card-expires:${id}:${expires}`, now);
+    return true;
+  });
+}
+
+export const writeReminders = systemUse('write-reminders', nothing, async () => done(await writeAll()));

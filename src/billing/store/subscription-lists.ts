@@ -1,0 +1,76 @@
+import type { Instant } from '@/core/calendar';
+import type { State } from '@/core/billing/states';
+import { containing, where } from '@/platform/store/conditions';
+import { many, one, type Db } from '@/platform/store/db';
+import type { Mode } from '@/platform/store/site';
+
+export type SubscriptionRow = {
+  id: string;
+  memberId: string;
+  memberName: string;
+  offerVersionId: string;
+  state: State;
+  beganAt: Instant;
+  dueAt: Instant | null;
+  paidThrough: Instant | null;
+  methodLabel: string | null;
+  gatewayAccountId: string | null;
+  pauses: boolean;
+  isDisputed: boolean;
+};
+/** What a list of subscriptions can be narrowed to. */
+export const SUBSCRIPTION_STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
+export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
+export type SubscriptionFilter = {
+  /** '' for all. */
+  state: string;
+  /** Part of a member's name or address. */
+  search: string;
+  sort: (typeof SUBSCRIPTION_SORTS)[number];
+  offset: number;
+  limit: number;
+};
+const SUBSCRIPTION_ORDER: Record<SubscriptionFilter['sort'], string> = {
+  due: 's.due_at NULLS LAST, s.began_at DESC, s.id',
+  member: 'lower(m.name), s.id',
+  started: 's.began_at DESC, s.id',
+  'paid-until': 's.paid_through NULLS LAST, s.id',
+};
+
+/** Subscriptions of a mode that fit a filter, and how many there are in all. */
+export async function listSubscriptions(
+  db: Db,
+  mode: Mode,
+  filter: SubscriptionFilter,
+): Promise<{ rows: SubscriptionRow[]; total: number }> {
+  const narrowed = where([
+    [`s.mode = ? AND s.began_at IS NOT NULL`, mode],
+    filter.state && ['s.state = ?', filter.state],
+    filter.search && [
+      's.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)',
+      containing(filter.search),
+    ],
+  ]);
+  const { total } = await one<{ total: bigint }>(
+    db,
+    `SELECT count(*) AS total FROM subscriptions s ${narrowed.sql}`,
+    [...narrowed.values],
+  );
+  const rows = await many<SubscriptionRow>(
+    db,
+    `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.began_at, s.due_at, s.paid_through, s.method_label,
+       s.gateway_account_id, s.pauses, s.disputes <> '{}' AS is_disputed FROM subscriptions s JOIN members m ON m.id = s.member_id ${narrowed.sql}
+     ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}`,
+    narrowed.values,
+  );
+  return { rows, total: Number(total) };
+}
+
+export async function countByState(db: Db, mode: Mode): Promise<Map<State, number>> {
+  const rows = await many<{ state: State; count: bigint }>(
+    db,
+    `SELECT state, count(*) FROM subscriptions WHERE mode = $1 AND began_at IS NOT NULL GROUP BY state`,
+    [mode],
+  );
+  return new Map(rows.map((row) => [row.state, Number(row.count)]));
+}

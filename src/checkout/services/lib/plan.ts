@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import { localDate } from '@/core/calendar';
+import { joiningState } from '@/core/tiers/joining';
+import { pool } from '@/platform/store/db';
+import { findJoiningCode, type JoiningCode } from '@/store/joining-codes';
+import { findOffer, type StoredOffer } from '@/store/offers';
+import type { GatewayAccount } from '@/store/gateways';
+import type { Site } from '@/platform/store/site';
+import { findTier, type Tier } from '@/store/tiers';
+import type { Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite, inMode, joiningMode } from '@/platform/site';
+import { priceOffer } from './pricing';
+import { waysToPay } from '@/services/lib/ways-to-pay';
+import { personName } from '@/platform/inputs';
+import { isCountry } from '@/platform/countries';
+
+const shownAmount = z
+  .union([z.literal(''), z.coerce.number().int()])
+  .optional()
+  .transform((due) => (typeof due === 'number' ? due : null));
+
+export const checkoutInputSchema = z.object({
+  /** Made when the form was shown: however often the form is sent, it is one checkout. */
+  checkoutId: z.uuid(),
+  offerId: z.string().min(1).max(200),
+  /** The version of the offer whose figures the person saw. */
+  versionId: z.string().min(1).max(60),
+  /** What a switch was said to cost, where this is one. */
+  quoteId: z.string().max(60).default(''),
+  /** Asked where it is not known yet. */
+  name: personName.default(''),
+  answers: z.record(z.string().max(100), z.string().max(2_000)).default({}),
+  code: z.string().trim().max(60).default(''),
+  cardToken: z.string().max(200).default(''),
+  /** Whether to charge the card of the subscription that this takes the place of. */
+  keepCard: z.boolean().default(false),
+  /** The payment method, where there is a choice; the first by default. */
+  accountId: z.string().max(60).default(''),
+  returnTo: z.string().max(500).default('/'),
+  /** Where the payer is, and the tax on top that the page showed for there. */
+  country: z
+    .string()
+    .refine((code) => code === '' || isCountry(code), 'Choose a country.')
+    .default(''),
+  addedTax: z.coerce.number().int().default(0),
+  /** What the page said is due now, in minor units; left out where nobody saw a page. */
+  due: shownAmount,
+  /** The same, were it paid at a wallet, which can take no credit. */
+  dueAtWallet: shownAmount,
+  /** 'test': by staff of a live site, with a test card. */
+  mode: z.enum(['', 'test']).default(''),
+});
+export type CheckoutInput = z.infer<typeof checkoutInputSchema>;
+
+/** What is joined, and how it is paid for. */
+export type CheckoutPlan = {
+  site: Site;
+  /** With the tax on top, where it is added. */
+  offer: StoredOffer;
+  country: string;
+  addedTax: number;
+  tier: Tier;
+  account: GatewayAccount | undefined;
+  code: JoiningCode | null;
+};
+
+/** The tier, offer and payment method of a checkout, or why it cannot go ahead. `actor` is the person who joins. */
+export async function planFor(actor: Actor, input: CheckoutInput): Promise<Result<CheckoutPlan>> {
+  const own = await currentSite();
+  const site = inMode(own, joiningMode(own, actor, input.mode));
+  const now = siteNow(site);
+  const listed = await findOffer(pool(), input.offerId);
+  const tier = listed && (await findTier(pool(), listed.tierId));
+  if (!listed?.onSale || !tier || tier.retiredAt) {
+    return refusedField(
+      '',
+      'This offer is not on sale any more. Go back to the join page and choose another.',
+    );
+  }
+  const { offer, country, addedTax } = priceOffer(site, listed, input.country);
+  if (offer.versionId !== input.versionId || addedTax !== input.addedTax) {
+    return refusedField(
+      '',
+      'The price has changed since this page was opened. Load the page again to see it; nothing was charged.',
+    );
+  }
+  // How many places are left is counted later, under the lock.
+  const { state } = joiningState({ ...tier, isRetired: false }, 0, localDate(now, site.zone));
+  if (state === 'closed') return refusedField('', `Joining ${tier.name} is closed. Nothing was charged.`);
+  if (state === 'not-yet' || state === 'over')
+    return refusedField('', `${tier.name} is not on sale today. Nothing was charged.`);
+  const code = input.code ? await findJoiningCode(pool(), tier.id, input.code) : undefined;
+  if (state === 'by-code') {
+    if (!input.code)
+      return refusedField('code', `Joining ${tier.name} needs a code. Type the one you were given.`);
+    const isOver = code?.lastDay && localDate(now, site.zone) > code.lastDay;
+    if (!code || isOver || (code.mostUses !== null && code.uses >= code.mostUses))
+      return refusedField(
+        'code',
+        'This code does not admit to joining, or not any more. Check it, or ask for another.',
+      );
+  }
+  const ways = offer.isPaid ? await waysToPay(site, offer) : [];
+  const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
+  if (offer.isPaid && !account)
+    return refusedField(
+      '',
+      ways.length > 0
+        ? 'This payment method is no longer available. Choose another. Nothing was charged.'
+        : 'This site cannot take payments yet. Nothing was charged; try again later.',
+    );
+  return done({ site, offer, country, addedTax, tier, account, code: code ?? null });
+}

@@ -1,0 +1,201 @@
+import { randomUUID } from 'node:crypto';
+import type { Method } from '@/core/billing/book';
+import { figuresOfCheckout, type Figures } from '@/core/billing/figures';
+import { quoteOffer, type Quote } from '@/core/offers/quote';
+import { offerSentence } from '@/core/offers/sentence';
+import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
+import type { JoiningState } from '@/core/tiers/joining';
+import { openBook, termsOf } from '@/billing/services/lib/open-book';
+import type { OpenBook } from '@/billing/services/lib/opened';
+import { offerKey } from '@/billing/store/book';
+import { confirmCheckouts, findOpenCheckout, type Checkout } from '@/billing/store/checkouts';
+import { siteNow } from '@/platform/clock';
+import { formStamp } from '@/platform/guard-form';
+import { currentSite, inMode, joiningMode } from '@/platform/site';
+import { pool, transaction } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { joiningStateOf } from '@/services/lib/joining-state';
+import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
+import { listJoinFields } from '@/store/join-fields';
+import type { GatewayAccount } from '@/store/gateways';
+import type { Member } from '@/store/members';
+import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
+import { findTier, listTierNames, type Tier } from '@/store/tiers';
+import { priceOffer, type Pricing } from './pricing';
+import { placeOf, standingOf, type Standing } from './standing';
+
+/** What is typed where a checkout that was left is taken up again. */
+export type Typed = { answers: Record<string, string>; code?: string };
+
+export type PreparedCheckout = {
+  checkoutId: string;
+  typed: Typed | null;
+  /** Whether staff of a live site try it in test mode. */
+  isTry: boolean;
+  /** What tax is in the amounts, and for which country. */
+  pricing: Pricing;
+  /** The signed moment at which the form was shown. */
+  stamp: string;
+  offer: StoredOffer;
+  tier: Tier;
+  otherOffers: StoredOffer[];
+  sentence: string;
+  skipTrial: boolean;
+  /** What somebody without credit would pay, by the calendar. */
+  quote: Quote;
+  standing: Standing;
+  /** What the button would charge; null for a visitor, and where there is none. */
+  figures: Figures | null;
+  fields: JoinField[];
+  joining: JoiningState;
+  /** How it can be paid, in the owner's order, each with what is due by it; none where the offer is free. */
+  ways: (WayToPay & { due: number })[];
+  /** The card of the running subscription, which can be kept. */
+  keptCard: { accountId: string; label: string } | null;
+  /** Why no one can join by this offer now. */
+  obstacle: 'none' | 'no-gateway' | 'over';
+};
+
+type Own = {
+  standing: Standing;
+  skipTrial: boolean;
+  figures: Figures | null;
+  atWallet: number | null;
+  begun: Checkout | undefined;
+};
+const VISITOR: Own = {
+  standing: { kind: 'new' },
+  skipTrial: false,
+  figures: null,
+  atWallet: null,
+  begun: undefined,
+};
+
+/** Everything that checkout shows before a person joins; the figures are those that will be charged. */
+export async function prepare(
+  offerId: string,
+  member: Member | undefined,
+  country: string = member?.country ?? '',
+  mode: '' | 'test' = '',
+): Promise<PreparedCheckout | null> {
+  const own = await currentSite();
+  const site = inMode(own, joiningMode(own, { staffRole: member?.staffRole ?? null }, mode));
+  const now = siteNow(site);
+  const listed = await findOffer(pool(), offerId);
+  const tier = listed && (await findTier(pool(), listed.tierId));
+  if (!listed?.onSale || !tier || tier.retiredAt) return null;
+  const pricing = priceOffer(site, listed, country);
+  const { offer } = pricing;
+  const accounts = offer.isPaid ? await waysToPay(site, offer) : [];
+  const freshId = randomUUID();
+  const { standing, skipTrial, figures, atWallet, begun } = member
+    ? await ownFigures(site, member, pricing, tier, freshId)
+    : VISITOR;
+  const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
+  const isSwitch = standing.kind === 'switch';
+  const subscription = isSwitch || standing.kind === 'renew' ? standing.subscription : null;
+  const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
+  const due = isSwitch ? standing.figures.due : (figures?.due ?? quote.dueToday);
+  return {
+    checkoutId: begun?.id ?? freshId,
+    typed: begun ? typedOf(begun) : null,
+    isTry: site.mode !== own.mode,
+    pricing,
+    stamp: formStamp(),
+    offer,
+    tier,
+    otherOffers: (await listOffers(pool())).filter(
+      (other) => other.tierId === tier.id && other.onSale && other.id !== offer.id,
+    ),
+    sentence: offerSentence(offer.definition, {
+      skipTrial: skipTrial || isSwitch,
+      skipFee: isSwitch,
+      tierNames: await listTierNames(pool()),
+    }),
+    skipTrial,
+    quote,
+    standing,
+    figures: isSwitch ? standing.figures : figures,
+    fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
+    joining: await joiningStateOf(site, tier, now),
+    ways: accounts
+      .map(toWay)
+      .map((way) => ({ ...way, due: way.nature === 'wallet' ? (atWallet ?? due) : due })),
+    keptCard: keptCardOf(keptOn, subscription),
+    obstacle: offer.isPaid && accounts.length === 0 ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
+  };
+}
+
+const typedOf = ({ answers }: Checkout): Typed => ({
+  answers: Object.fromEntries(answers.map(({ fieldId, value }) => [fieldId, value])),
+});
+
+const keptCardOf = (
+  account: GatewayAccount | undefined,
+  subscription: { methodRef: string | null; methodLabel: string | null } | null,
+): PreparedCheckout['keptCard'] =>
+  account && subscription?.methodRef && toWay(account).nature === 'card'
+    ? { accountId: account.id, label: subscription.methodLabel ?? '' }
+    : null;
+
+/** How a member stands to the offer, and what they would pay: read in their book, and nothing of it stored but a quote. */
+async function ownFigures(
+  site: Site,
+  member: Member,
+  { offer, addedTax }: Pricing,
+  tier: Tier,
+  freshId: string,
+): Promise<Own> {
+  const key = offerKey(offer.versionId, addedTax);
+  return transaction(async (db) => {
+    await confirmCheckouts(db, member, offer.id, site.mode);
+    const begun = await findOpenCheckout(db, member.id, offer.id, site.mode);
+    const id = begun?.id ?? freshId;
+    const place = placeOf(tier, id);
+    const of = { memberId: member.id, mode: site.mode };
+    const open = await openBook(
+      db,
+      site,
+      { kind: 'member', memberId: member.id, staffRole: member.staffRole },
+      of,
+      { offers: [key], tracks: [place.track] },
+    );
+    const standing = await standingOf(open, offer, addedTax, tier, id);
+    const skipTrial = open.stored.book.summaries.some(
+      ({ track, hadTrial }) => track === place.track && hadTrial,
+    );
+    const figures = standing.kind === 'new' ? figuresBy(open, key, tier, id, { nature: 'card' }) : null;
+    const spends = standing.kind === 'switch' ? standing.figures.credit : (figures?.credit ?? 0);
+    // A wallet can take nothing off a single bill.
+    const atWallet =
+      spends > 0 ? spends + (standing.kind === 'switch' ? standing.figures.due : (figures?.due ?? 0)) : null;
+    return { standing, skipTrial, figures, atWallet, begun };
+  });
+}
+
+function figuresBy(
+  { stored, at, site }: OpenBook,
+  offer: string,
+  tier: Tier,
+  checkout: string,
+  method: Method,
+): Figures | null {
+  const submitted = { ...placeOf(tier, checkout), checkout, offer, method, byQuote: false };
+  const figures = figuresOfCheckout(stored.book, submitted, termsOf(site, stored), at);
+  if (!('why' in figures)) return figures;
+  // What is being asked for is what is shown.
+  const own = stored.book.checkouts.find(({ id }) => id === checkout);
+  const asked = stored.book.charges.find(
+    ({ subscription, state }) => subscription === own?.subscription && state === 'open',
+  );
+  return asked
+    ? {
+        amount: asked.amount,
+        fresh: 0,
+        leftOver: 0,
+        credit: asked.amount - asked.due,
+        due: asked.due,
+        first: asked.period,
+      }
+    : null;
+}

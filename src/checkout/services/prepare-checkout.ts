@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { isCountry, listCountries } from '@/platform/countries';
+import { done, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { findMember } from '@/store/members';
+import { prepare } from './lib/prepare';
+
+const inputSchema = z.object({
+  offerId: z.string().max(200),
+  /** Where the payer is; left out, or unknown, where the member is. */
+  country: z.string().refine(isCountry).optional().catch(undefined),
+  /** Whether staff of a live site try it in test mode. */
+  mode: z.enum(['', 'test']).catch(''),
+});
+
+/** Everything that checkout shows; the figures are the caller’s own, and are what will be charged. */
+export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async (actor, input) => {
+  const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
+  const mode = member?.staffRole ? input.mode : '';
+  const prepared = await prepare(input.offerId, member, input.country, mode);
+  if (!prepared) return missing();
+  const site = await currentSite();
+  return done({
+    prepared,
+    member: member ? { name: member.name, email: member.email, isStaff: member.staffRole !== null } : null,
+    site: { name: site.name, zone: site.zone, mode: site.mode },
+    countries: site.tax.way !== 'none' ? listCountries() : null,
+  });
+});

@@ -1,0 +1,68 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { saveCheckout } from '@/billing/store/checkouts';
+import { siteNow } from '@/platform/clock';
+import { guardForm, guardSchema } from '@/platform/guard-form';
+import { emailAddress } from '@/platform/inputs';
+import { done, refused, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { safeReturn } from '@/platform/safe-return';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { findOffer, type StoredOffer } from '@/store/offers';
+import { findTier } from '@/store/tiers';
+import { placeOf } from './lib/standing';
+import { againstAskingForCode, mailCode } from '@/services/lib/mail-code';
+
+const inputSchema = guardSchema.extend({
+  email: emailAddress,
+  offerId: z.string().min(1).max(200),
+  /** Where they came from, and return to once they have joined. */
+  to: z.string().max(500).default('/account'),
+});
+
+/**
+ * A visitor starts to join: whether or not the address is known, a code is mailed to it, and checkout continues as the
+ * reader of that mail. The result is the secret of the browser that asked.
+ */
+export const startCheckout = publicUse(
+  'start-checkout',
+  inputSchema,
+  async (actor, input): Promise<Result<{ browser: string }>> => {
+    const human = await guardForm(input);
+    if (!human.ok) return human;
+    const offer = await findOffer(pool(), input.offerId);
+    if (!offer?.onSale)
+      return refusedField(
+        '',
+        'This offer is no longer on sale. Go back to the join page and choose another.',
+      );
+    const against = await againstAskingForCode(actor, input.email);
+    if (against) return refused(against.problems);
+    const returnTo = `/join/${offer.id}?to=${encodeURIComponent(safeReturn(input.to))}`;
+    await begin(offer, input.email, input.to);
+    return done(await mailCode({ purpose: 'join', email: input.email, memberId: null, returnTo }, true));
+  },
+);
+
+/** A checkout is begun whose address is yet to be confirmed; it is nobody's until then. */
+async function begin(offer: StoredOffer, email: string, to: string): Promise<void> {
+  const site = await currentSite();
+  const tier = await findTier(pool(), offer.tierId);
+  if (!tier) return;
+  const id = randomUUID();
+  await saveCheckout(pool(), {
+    id,
+    ...placeOf(tier, id),
+    offerId: offer.id,
+    mode: site.mode,
+    memberId: null,
+    email,
+    name: '',
+    answers: [],
+    codeId: null,
+    returnTo: safeReturn(to),
+    state: 'confirming',
+    at: siteNow(site),
+  });
+}

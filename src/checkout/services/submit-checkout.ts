@@ -1,0 +1,66 @@
+import { fieldsOfTier, readAnswers, type JoinAnswer, type JoinField } from '@/core/tiers/join-fields';
+import type { SignedIn } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { record } from '@/platform/record';
+import { done, missing, refused, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool, transaction } from '@/platform/store/db';
+import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { memberUse } from '@/platform/use';
+import { waitWords } from '@/services/lib/wait-words';
+import { listJoinFields } from '@/store/join-fields';
+import { findMember, setName, type Member } from '@/store/members';
+import { checkoutInputSchema, planFor, type CheckoutInput } from './lib/plan';
+import { submitFor, type Submitted } from './lib/submit';
+
+const PER_MEMBER: Limit = { name: 'join:member', points: 30, seconds: 15 * 60 };
+
+/** Joins a member to a tier by an offer, or switches them over to it. Sent twice, it answers twice and charges once. */
+export const submitCheckout = memberUse(
+  'submit-checkout',
+  checkoutInputSchema,
+  async (actor, input): Promise<Result<Submitted>> => {
+    const wait = await spendPoint(PER_MEMBER, actor.memberId);
+    if (wait > 0)
+      return refusedField(
+        '',
+        `Too many tries. Wait ${waitWords(wait)}, then try again; what you typed stays.`,
+      );
+    const member = await findMember(pool(), actor.memberId);
+    if (!member) return missing();
+    const plan = await planFor(actor, input);
+    if (!plan.ok) return plan;
+    const fields = fieldsOfTier(await listJoinFields(pool()), plan.value.tier.id);
+    const [name, answers] = [nameOf(fields, input, member), answersOf(fields, input)];
+    if (!name.ok || !answers.ok)
+      return refused({ ...(name.ok ? {} : name.problems), ...(answers.ok ? {} : answers.problems) });
+    const named = name.value === member.name ? member : await keepName(actor, member, name.value);
+    return submitFor(actor, plan.value, named, answers.value, input);
+  },
+);
+
+/** The member’s name, asked where it is not known yet. */
+function nameOf(fields: JoinField[], input: CheckoutInput, member: Member): Result<string> {
+  const field = fields.find((each) => each.kind === 'name');
+  if (!field || member.name !== '') return done(member.name);
+  return field.isRequired && input.name === '' ? refusedField('name', 'Type your name.') : done(input.name);
+}
+
+async function keepName(actor: SignedIn, member: Member, name: string): Promise<Member> {
+  const at = siteNow(await currentSite());
+  await transaction(async (db) => {
+    await setName(db, member.id, name);
+    await record(db, actor, at, 'details changed', `member:${member.id}`);
+  });
+  return { ...member, name };
+}
+
+function answersOf(fields: JoinField[], input: CheckoutInput): Result<JoinAnswer[]> {
+  // A switch asks nothing: its questions were answered at joining.
+  if (input.quoteId) return done([]);
+  const read = readAnswers(fields, input.answers);
+  if (read.ok) return done(read.answers);
+  return refused(
+    Object.fromEntries(Object.entries(read.problems).map(([id, problem]) => [`answers.${id}`, problem])),
+  );
+}

@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import type { SwitchFigures } from '@/core/billing/figures';
+import { openBook } from '@/billing/services/lib/open-book';
+import { refusalSentence } from '@/core/billing/refusal-words';
+import { offerKey } from '@/billing/store/book';
+import type { Actor } from '@/platform/actor';
+import { uuid } from '@/platform/inputs';
+import { found } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool, transaction } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { memberAccount } from '@/services/lib/member-account';
+import { waysOn } from '@/services/lib/ways-on';
+import { findMember, type Member } from '@/store/members';
+import { findOffer, type StoredOffer } from '@/store/offers';
+import { findTier } from '@/store/tiers';
+import { priceOffer } from './lib/pricing';
+import { standingOf } from './lib/standing';
+
+export type SwitchWay = {
+  offer: StoredOffer;
+  tierName: string;
+  quoteId: string | null;
+  figures: SwitchFigures | null;
+  /** Why it cannot be switched to, where it cannot. */
+  why: string;
+};
+
+/** Where a member's subscription can be switched to, each with a stored quote: what staff accept is what they saw. */
+async function listWays(
+  actor: Actor,
+  memberId: string,
+  subscriptionId: string,
+): Promise<{ member: Member; from: string; ways: SwitchWay[]; zone: string } | null> {
+  const site = await currentSite();
+  const member = await findMember(pool(), memberId);
+  const account = member && (await memberAccount(member));
+  const view = account?.subscriptions.find(({ subscription }) => subscription.id === subscriptionId);
+  if (!member || !account || !view) return null;
+  const ways: SwitchWay[] = [];
+  for (const { offerId } of (await waysOn(account)).get(subscriptionId)?.switches ?? []) {
+    const listed = await findOffer(pool(), offerId);
+    const tier = listed && (await findTier(pool(), listed.tierId));
+    if (!listed || !tier) continue;
+    const { offer, addedTax } = priceOffer(site, listed, member.country);
+    const of = { memberId, mode: site.mode };
+    const standing = await transaction(async (db) => {
+      const open = await openBook(db, site, actor, of, { offers: [offerKey(offer.versionId, addedTax)] });
+      return standingOf(open, offer, addedTax, tier, '');
+    });
+    const isSwitch = standing.kind === 'switch';
+    ways.push({
+      offer,
+      tierName: tier.name,
+      quoteId: isSwitch ? standing.quoteId : null,
+      figures: isSwitch ? standing.figures : null,
+      why: 'why' in standing ? refusalSentence(standing.why) : 'It cannot be switched to now.',
+    });
+  }
+  return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };
+}
+
+const inputSchema = z.object({ memberId: uuid, subscriptionId: uuid });
+
+export const switchWays = staffUse('manage members')('switch-ways', inputSchema, async (actor, ids) =>
+  found(await listWays(actor, ids.memberId, ids.subscriptionId)),
+);

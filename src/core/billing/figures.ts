@@ -1,0 +1,138 @@
+import { isBefore, latest, type Instant } from '../calendar';
+import type { Period } from '../offers/schedule';
+import { nextPeriod } from '../offers/schedule';
+import { prorate } from '../prorate';
+import {
+  copyOf,
+  type Book,
+  type Charge,
+  type Method,
+  type Quote,
+  type Subscription,
+  type Terms,
+  type Track,
+} from './book';
+import type { Submitted } from './checkout';
+import { step } from './step';
+import { nextCharge } from './upcoming';
+import { stretchesOf, type Refusal, type Work } from './work';
+
+/** A book to be looked at: what only asks, and writes nothing, takes it as it takes a step. */
+export const looking = (book: Book, terms: Terms, now: Instant, at: Track): Work => ({
+  track: at.track,
+  slot: at.slot,
+  book: copyOf(book),
+  terms,
+  now,
+  asks: [],
+  notices: [],
+});
+
+/** What a charge comes to; minor units. */
+export type Figures = {
+  /** With joining fee, less discount. */
+  amount: number;
+  /** Credit for unused days that is spent on it, and what is left over of that. */
+  fresh: number;
+  leftOver: number;
+  /** Other credit of the member that is spent on it. */
+  credit: number;
+  /** What money is asked for. */
+  due: number;
+  first: Period;
+};
+
+function figuresOf(one: Charge): Figures {
+  const given = one.unused.reduce((sum, { amount }) => sum + amount, 0);
+  const fresh = Math.min(given, one.amount);
+  const credit = one.amount - fresh - one.due;
+  return { amount: one.amount, fresh, leftOver: given - fresh, credit, due: one.due, first: one.period };
+}
+
+/**
+ * What the button of a checkout would charge now: the step itself, taken and thrown away, so that what is shown is what is
+ * charged.
+ */
+export function figuresOfCheckout(
+  book: Book,
+  submitted: Omit<Submitted, 'due'>,
+  terms: Terms,
+  now: Instant,
+): Figures | { why: Refusal } {
+  const taken = step(book, { do: 'submit', ...submitted, due: null }, terms, now);
+  if (!taken.ok) return taken;
+  const { subscription } = taken.book.checkouts.find(({ id }) => id === submitted.checkout) ?? {};
+  const one = taken.book.charges.findLast((charge) => charge.subscription === subscription);
+  return one ? figuresOf(one) : { why: 'nothing-pending' };
+}
+
+export type SwitchFigures = Figures & {
+  direction: 'up' | 'down';
+  atOnce: boolean;
+  startsAt: Instant;
+  /** Of the period that runs, where its unused days are credited. */
+  totalDays: number;
+  unusedDays: number;
+};
+
+/** What a switch by a quote comes to, charged to a method. */
+export function figuresOfSwitch(
+  book: Book,
+  s: Subscription,
+  quote: Quote,
+  terms: Terms,
+  now: Instant,
+  method: Method = { nature: 'card' },
+): SwitchFigures | null {
+  const { direction, atOnce, unused } = quote.plan;
+  const days = unused.length > 0 ? daysOf(looking(book, terms, now, s), s) : { totalDays: 0, unusedDays: 0 };
+  const startsAt = atOnce ? now : (s.paidThrough ?? now);
+  const common = { direction, atOnce, startsAt, ...days };
+  if (!atOnce) {
+    const offer = terms.offers[quote.to];
+    const first = offer && nextPeriod({ ...offer, joiningFee: undefined }, startsAt, terms.zone, true, null);
+    if (!first) return null;
+    return { ...common, amount: first.amount, fresh: 0, leftOver: 0, credit: 0, due: first.amount, first };
+  }
+  const event = { do: 'switch', subscription: s.id, to: quote.to, quote: true, method } as const;
+  const taken = step({ ...book, quote }, event, terms, now);
+  const one = taken.ok ? taken.book.charges.findLast(({ kind }) => kind === 'switch') : undefined;
+  return taken.ok && one ? { ...common, ...figuresOf(one) } : null;
+}
+
+/** The days of the period that runs, all and unused. */
+function daysOf(work: Work, s: Subscription): { totalDays: number; unusedDays: number } {
+  const { now, terms } = work;
+  const runs = stretchesOf(work, s).find(({ to }) => to !== null && isBefore(now, to));
+  const { totalDays, unusedDays } = runs
+    ? prorate(0, runs.from, runs.to, now, terms.zone)
+    : { totalDays: 0, unusedDays: 0 };
+  return { totalDays, unusedDays };
+}
+
+/** The next charge of a subscription, and what of it money will be asked for as things are: minor units. */
+export type NextCharge = { at: Instant; amount: number; credit: number; due: number };
+
+/** The same by the step that will take it, where it is the next thing that falls due; null where nothing more is charged. */
+export function figuresOfNext(book: Book, s: Subscription, terms: Terms, now: Instant): NextCharge | null {
+  const next = nextCharge(s, terms);
+  if (!next) return null;
+  const at = latest(next.at, now);
+  const open = book.charges.find(({ subscription, state }) => subscription === s.id && state === 'open');
+  const one = open ?? (s.dueAt === null ? undefined : chargeAt(book, s, terms, latest(s.dueAt, now)));
+  const isIt = one !== undefined && (one === open || one.amount > 0);
+  if (!isIt) return { at: next.at, amount: next.amount, credit: 0, due: next.amount };
+  return { at: open ? at : next.at, amount: one.amount, credit: one.amount - one.due, due: one.due };
+}
+
+function chargeAt(book: Book, s: Subscription, terms: Terms, at: Instant): Charge | undefined {
+  const taken = step(book, { do: 'due', subscription: s.id }, terms, at);
+  if (!taken.ok) return undefined;
+  const begun = taken.book.subscriptions.find(
+    ({ replaces, state }) => replaces === s.id && state !== 'ended',
+  );
+  return taken.book.charges.findLast(
+    ({ id, subscription }) =>
+      (subscription === s.id || subscription === begun?.id) && !book.charges.some((known) => known.id === id),
+  );
+}

@@ -1,0 +1,33 @@
+import { addLength, isBefore, type Instant } from '../calendar';
+import { named, own, type Charge } from './book';
+import { tell, type Work } from './work';
+
+/** It is paid: a pass opens now, for as long as it lasts. */
+export function bought(work: Work, one: Charge): void {
+  const { book, now, terms } = work;
+  const purchase = named(book.purchases, one.purchase);
+  purchase.state = 'paid';
+  tell(work, 'paid', null, { charge: one.id });
+  if (purchase.kind === 'pass')
+    book.holdings.push({
+      id: terms.newId(),
+      kind: 'pass',
+      why: 'purchase',
+      subscription: null,
+      purchase: purchase.id,
+      tier: purchase.item,
+      isPaid: false,
+      from: now,
+      to: purchase.lasts && addLength(now, purchase.lasts, terms.zone),
+      since: now,
+    });
+}
+
+/** What was bought is taken back with its money. */
+export function takePurchase({ book, now }: Work, { purchase: id }: Charge): void {
+  named(book.purchases, id).state = 'ended';
+  for (const held of [...book.holdings])
+    if (held.purchase === id && isOpen(held.to, now)) own(book.holdings, held).to = now;
+}
+
+const isOpen = (to: Instant | null, now: Instant): boolean => to === null || isBefore(now, to);

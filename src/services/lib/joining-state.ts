@@ -1,0 +1,16 @@
+import { localDate, type Instant } from '@/core/calendar';
+import { joiningState, type JoiningState } from '@/core/tiers/joining';
+import { pool, type Db } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { countPlacesTaken, type Tier } from '@/store/tiers';
+
+/** Whether people can join the tier today, with the places that are left; but for one checkout, which may have one. */
+export async function joiningStateOf(
+  site: Site,
+  tier: Tier,
+  now: Instant,
+  { db = pool(), checkout = null }: { db?: Db; checkout?: string | null } = {},
+): Promise<JoiningState> {
+  const taken = tier.places === null ? 0 : await countPlacesTaken(db, tier.id, site.mode, now, checkout);
+  return joiningState({ ...tier, isRetired: tier.retiredAt !== null }, taken, localDate(now, site.zone));
+}
