@@ -155,6 +155,9 @@ export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): st
   return dateFormat(locale, zone).format(toMs(instant)).replace(/,/g, '');
 }
 
+/** The last day of what ends at an instant: what ends as a day begins is held until the day before. */
+export const formatUntil = (end: Instant, zone: string): string => formatDate(fromMs(toMs(end) - 1), zone);
+
 /** A format is dear to make and cheap to use; there is one for each zone and locale. */
 const dateFormats = new Map<string, Intl.DateTimeFormat>();
 function dateFormat(locale: string, timeZone: string): Intl.DateTimeFormat {

@@ -1,4 +1,4 @@
-import { formatDate, type Instant } from '@/core/calendar';
+import { formatDate, type Instant, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import type { MailContent, MailFrame } from './content';
 
@@ -198,7 +198,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `${mail.tierName} is cancelled`,
         lines: [
-          `As you asked, ${mail.tierName} ends on ${day(mail.until)}. Nothing more will be charged. Until then everything stays open to you, and you can change your mind.`,
+          `As you asked, ${mail.tierName} ends on ${mail.until ? formatUntil(mail.until, frame.zone) : 'a later day'}. Nothing more will be charged. Until then everything stays open to you, and you can change your mind.`,
         ],
         link: account,
       };

@@ -41,3 +41,10 @@ export async function insertJoiningCode(db: Db, c: Omit<JoiningCode, 'id' | 'use
 export async function deleteJoiningCode(db: Db, tierId: string, id: string): Promise<void> {
   await run(db, 'DELETE FROM joining_codes WHERE tier_id = $1 AND id = $2', [tierId, id]);
 }
+
+/** The words of a code by its id; '' where it is gone. */
+export async function findCodeWords(db: Db, id: string): Promise<string> {
+  return (
+    (await maybeOne<{ code: string }>(db, 'SELECT code FROM joining_codes WHERE id = $1', [id]))?.code ?? ''
+  );
+}

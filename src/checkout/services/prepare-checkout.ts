@@ -5,6 +5,8 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { findMember } from '@/store/members';
+import { findOffer } from '@/store/offers';
+import { findTier } from '@/store/tiers';
 import { prepare } from './lib/prepare';
 
 const inputSchema = z.object({
@@ -20,12 +22,21 @@ export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async 
   const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
   const mode = member?.staffRole ? input.mode : '';
   const prepared = await prepare(input.offerId, member, input.country, mode);
-  if (!prepared) return missing();
+  const gone = prepared ? null : await goneOffer(input.offerId);
+  if (!prepared && !gone) return missing();
   const site = await currentSite();
   return done({
     prepared,
+    /** An offer that is no longer sold; its link may be in an old mail. */
+    gone,
     member: member ? { name: member.name, email: member.email, isStaff: member.staffRole !== null } : null,
     site: { name: site.name, zone: site.zone, mode: site.mode },
     countries: site.tax.way !== 'none' ? listCountries() : null,
   });
 });
+
+async function goneOffer(id: string): Promise<{ tierName: string } | null> {
+  const offer = await findOffer(pool(), id);
+  const tier = offer && (await findTier(pool(), offer.tierId));
+  return tier ? { tierName: tier.name } : null;
+}

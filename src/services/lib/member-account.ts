@@ -1,7 +1,8 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
-import { figuresOfNext } from '@/core/billing/figures';
+import { figuresOfNext, looking } from '@/core/billing/figures';
+import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
 import { offersOf } from '@/billing/services/lib/schedules';
 import { unspentCredit } from '@/store/credits';
@@ -38,6 +39,8 @@ export type SubscriptionView = {
   /** The transfer that is awaited for it. */
   transfer: TransferDetails | null;
   canPause: boolean;
+  /** Nothing more is charged, and its tier is held for good. */
+  isKept: boolean;
   /** It is paid by a wallet that has not been told yes to what it costs next. */
   needsApproval: boolean;
 };
@@ -100,6 +103,9 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
         },
         transfer: await transferDetails(subscription.id),
         canPause: paidBy?.canPause ?? false,
+        isKept: running
+          ? isKept(looking(own.book, terms, at, running), running)
+          : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),
         needsApproval:
           (paidBy?.isWallet ?? false) &&
           next !== null &&

@@ -31,7 +31,7 @@ type Props = {
   /** What it costs today and next, beside the button. */
   cost: string;
   /** What was typed before, where a checkout that was left is taken up again. */
-  typed?: { answers: Record<string, string> };
+  typed?: { answers: Record<string, string>; code: string; accountId: string };
   button: string;
 };
 
@@ -64,6 +64,7 @@ export function CheckoutForm({
       isDue={isDue}
       button={button}
       cost={cost}
+      chosen={typed?.accountId}
     >
       <input type="hidden" name="checkoutId" value={id} />
       {Object.entries(hidden).map(([field, value]) => (
@@ -88,6 +89,7 @@ export function CheckoutForm({
               label="Code"
               hint="The word you were given."
               autoComplete="off"
+              defaultValue={typed?.code}
               className="sm:w-64"
             />
           )}

@@ -33,6 +33,8 @@ type Props = {
   ways: Way[];
   /** A card that is known already and can be charged again. */
   keptCard: { accountId: string; label: string } | null;
+  /** The one that was chosen before; the first, where none was. */
+  chosen?: string;
   /** Whether money is due now, so that a wallet or a transfer comes next. */
   isDue?: boolean;
   button: string;
@@ -52,6 +54,7 @@ export function PaidForm({
   label,
   ways,
   keptCard,
+  chosen,
   button,
   busy,
   cost,
@@ -62,7 +65,13 @@ export function PaidForm({
   const [asking, setAsking] = useState(false);
   const [cardProblem, setCardProblem] = useState<string | null>(null);
   const [wantsKept, setKeeps] = useState(keptCard !== null);
-  const [accountId, setAccountId] = useState(keptCard?.accountId ?? ways[0]?.accountId ?? '');
+  const [accountId, setAccountId] = useState(
+    () =>
+      ways.find((one) => one.accountId === chosen)?.accountId ??
+      keptCard?.accountId ??
+      ways[0]?.accountId ??
+      '',
+  );
   const way = ways.find((one) => one.accountId === accountId);
   const frame = way?.frame ?? null;
   const kept = keptCard?.accountId === accountId ? keptCard.label : null;

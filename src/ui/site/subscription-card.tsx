@@ -18,7 +18,9 @@ type Props = {
   next: { date: string; amount: string } | null;
   until: string | null;
   ended: string | null;
+  /** Nothing more is charged, and it is held for good; whether it was ever paid for. */
   isForGood: boolean;
+  isPaid: boolean;
   ways?: {
     renew: { offerId: string } | null;
     switches: { offerId: string; tierName: string; price: string }[];
@@ -35,9 +37,11 @@ type Props = {
   actions: Record<'undoSwitch' | 'cancel' | 'undo' | 'pause' | 'resume' | 'pay', FormAction>;
 };
 
-function standing({ state, next, until, ended, isForGood, pauses, isDisputed }: Props): string {
+function standing({ state, next, until, ended, isForGood, isPaid, pauses, isDisputed }: Props): string {
   if (isDisputed)
     return 'Your bank was asked to take a payment back. Until that is decided nothing is charged, and nothing is open.';
+  if (isForGood && !next)
+    return isPaid ? 'Paid for good. Nothing more is charged.' : 'Free. Nothing is charged.';
   if (state === 'ended') return `Ended on ${ended}.`;
   if (state === 'cancelling')
     return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
@@ -46,7 +50,6 @@ function standing({ state, next, until, ended, isForGood, pauses, isDisputed }: 
   if (state === 'overdue' && next)
     return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
   if (next) return `Next charge: ${next.amount} on ${next.date}.`;
-  if (isForGood) return 'Yours for good. Nothing more is charged.';
   return until ? `Open to you until ${until}. Nothing more is charged.` : 'Free. Nothing is charged.';
 }
 
@@ -73,13 +76,13 @@ export function SubscriptionCard(props: Props) {
   } = props;
   const [asking, setAsking] = useState(false);
   const canCancel = ['trial', 'active', 'overdue', 'paused'].includes(state) && !isForGood && !isDisputed;
-  const isPaid = next !== null || state === 'paused' || pauses;
+  const isCharged = next !== null || state === 'paused' || pauses;
   return (
     <section aria-label={name} className="rounded-xl border border-line bg-surface p-5">
       <div className="flex flex-wrap items-center gap-3">
         {keyCut && <KeyGlyph cut={keyCut} size={22} />}
         <h3 className="text-xl">{name}</h3>
-        <LifeMark state={state} />
+        <LifeMark state={isForGood && state === 'ended' ? 'active' : state} />
       </div>
       <p className="figures mt-2 text-lg">{standing(props)}</p>
       <p className="text-muted">
@@ -133,7 +136,7 @@ export function SubscriptionCard(props: Props) {
         </OneButton>
       )}
       <div className="mt-4 flex flex-wrap items-start gap-3">
-        {isPaid && state !== 'cancelling' && state !== 'ended' && (
+        {isCharged && state !== 'cancelling' && state !== 'ended' && (
           <LinkButton href={`/account/pay/${id}`} look="quiet">
             Change how it is paid
           </LinkButton>
@@ -166,7 +169,7 @@ export function SubscriptionCard(props: Props) {
             </ul>
           </details>
         )}
-        {state === 'ended' && (
+        {state === 'ended' && !isForGood && (
           <LinkButton href="/join" look="quiet">
             Join again
           </LinkButton>

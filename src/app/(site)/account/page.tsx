@@ -4,7 +4,7 @@ import { Fragment, type ReactNode } from 'react';
 import { currentActor, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
-import { formatDate } from '@/core/calendar';
+import { formatDate, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/gateways/contract';
 import { panelsOf } from '@/app/panels';
@@ -80,7 +80,18 @@ export default async function AccountPage() {
             </Empty>
           )}
           {subscriptions.map(
-            ({ subscription, tier, offer, sentence, next, movesTo, transfer, canPause, needsApproval }) => (
+            ({
+              subscription,
+              tier,
+              offer,
+              sentence,
+              next,
+              movesTo,
+              transfer,
+              canPause,
+              isKept,
+              needsApproval,
+            }) => (
               <SubscriptionCard
                 // A question that was open belongs to the state it was asked in.
                 key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
@@ -90,12 +101,11 @@ export default async function AccountPage() {
                 state={subscription.state}
                 sentence={sentence}
                 methodLabel={offer.isPaid ? subscription.methodLabel : null}
-                next={
-                  next && { date: formatDate(next.at, zone), amount: formatMoney(next.amount, next.currency) }
-                }
-                until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
+                next={next && { date: formatDate(next.at, zone), amount: nextWords(next) }}
+                until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
                 ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
-                isForGood={subscription.paidThrough === null && offer.isPaid}
+                isForGood={isKept}
+                isPaid={offer.isPaid}
                 ways={ways.get(subscription.id)}
                 movesTo={
                   movesTo && {
@@ -223,4 +233,18 @@ export default async function AccountPage() {
       ))}
     </div>
   );
+}
+
+/** What money will be asked for, and what credit pays beside it. */
+function nextWords({
+  amount,
+  credit,
+  currency,
+}: {
+  amount: number;
+  credit: number;
+  currency: string;
+}): string {
+  const money = formatMoney(amount, currency);
+  return credit > 0 ? `${money}, after ${formatMoney(credit, currency)} of your credit,` : money;
 }

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatDate, startOfDate } from '@/core/calendar';
+import { formatDate, formatUntil, startOfDate } from '@/core/calendar';
 import { isEmpty } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
@@ -257,7 +257,7 @@ function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout,
   if (standing.kind === 'renew') {
     const { period, until } = standing;
     const notes = [
-      `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatDate(period.to, zone)}` : ''}.`,
+      `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatUntil(period.to, zone)}` : ''}.`,
     ];
     const due = figures?.due ?? period.amount;
     return { due, taxed: period, credits, notes, next: null, charges: [], total: 0 };

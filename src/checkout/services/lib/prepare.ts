@@ -17,6 +17,7 @@ import type { Site } from '@/platform/store/site';
 import { joiningStateOf } from '@/services/lib/joining-state';
 import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
 import { listJoinFields } from '@/store/join-fields';
+import { findCodeWords } from '@/store/joining-codes';
 import type { GatewayAccount } from '@/store/gateways';
 import type { Member } from '@/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
@@ -25,7 +26,12 @@ import { priceOffer, type Pricing } from './pricing';
 import { placeOf, standingOf, type Standing } from './standing';
 
 /** What is typed where a checkout that was left is taken up again. */
-export type Typed = { answers: Record<string, string>; code?: string };
+export type Typed = {
+  answers: Record<string, string>;
+  code: string;
+  /** How they chose to pay; '' where they had not yet. */
+  accountId: string;
+};
 
 export type PreparedCheckout = {
   checkoutId: string;
@@ -62,6 +68,7 @@ type Own = {
   figures: Figures | null;
   atWallet: number | null;
   begun: Checkout | undefined;
+  typed: Typed | null;
 };
 const VISITOR: Own = {
   standing: { kind: 'new' },
@@ -69,6 +76,7 @@ const VISITOR: Own = {
   figures: null,
   atWallet: null,
   begun: undefined,
+  typed: null,
 };
 
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
@@ -88,7 +96,7 @@ export async function prepare(
   const { offer } = pricing;
   const accounts = offer.isPaid ? await waysToPay(site, offer) : [];
   const freshId = randomUUID();
-  const { standing, skipTrial, figures, atWallet, begun } = member
+  const { standing, skipTrial, figures, atWallet, begun, typed } = member
     ? await ownFigures(site, member, pricing, tier, freshId)
     : VISITOR;
   const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
@@ -98,7 +106,7 @@ export async function prepare(
   const due = isSwitch ? standing.figures.due : (figures?.due ?? quote.dueToday);
   return {
     checkoutId: begun?.id ?? freshId,
-    typed: begun ? typedOf(begun) : null,
+    typed,
     isTry: site.mode !== own.mode,
     pricing,
     stamp: formStamp(),
@@ -126,9 +134,14 @@ export async function prepare(
   };
 }
 
-const typedOf = ({ answers }: Checkout): Typed => ({
-  answers: Object.fromEntries(answers.map(({ fieldId, value }) => [fieldId, value])),
-});
+async function typedOf({ db, stored }: OpenBook, begun: Checkout): Promise<Typed> {
+  const { answers, codeId, subscriptionId } = begun;
+  return {
+    answers: Object.fromEntries(answers.map(({ fieldId, value }) => [fieldId, value])),
+    code: codeId ? await findCodeWords(db, codeId) : '',
+    accountId: stored.accounts.get(subscriptionId ?? '')?.gatewayAccountId ?? '',
+  };
+}
 
 const keptCardOf = (
   account: GatewayAccount | undefined,
@@ -169,7 +182,8 @@ async function ownFigures(
     // A wallet can take nothing off a single bill.
     const atWallet =
       spends > 0 ? spends + (standing.kind === 'switch' ? standing.figures.due : (figures?.due ?? 0)) : null;
-    return { standing, skipTrial, figures, atWallet, begun };
+    const typed = begun ? await typedOf(open, begun) : null;
+    return { standing, skipTrial, figures, atWallet, begun, typed };
   });
 }
 

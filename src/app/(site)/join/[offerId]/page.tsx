@@ -3,6 +3,7 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown } from '@/app/session';
 import { safeReturn } from '@/platform/safe-return';
 import { prepareCheckout } from '@/checkout/services/prepare-checkout';
+import { LinkButton } from '@/ui/kit/button';
 import { Checkout } from '../checkout';
 
 type Props = { params: Promise<{ offerId: string }>; searchParams: Search };
@@ -12,5 +13,25 @@ export const metadata: Metadata = { title: 'Join' };
 export default async function CheckoutPage({ params, searchParams }: Props) {
   const [{ offerId }, { to, country, mode }] = [await params, await searchOf(searchParams)];
   const checkout = await shown(prepareCheckout(await currentActor(), { offerId, country, mode: mode ?? '' }));
-  return <Checkout {...checkout} returnTo={safeReturn(to ?? '/account')} />;
+  const { prepared, gone, ...rest } = checkout;
+  if (!prepared) return <Gone tierName={gone?.tierName ?? ''} />;
+  return <Checkout {...rest} prepared={prepared} returnTo={safeReturn(to ?? '/account')} />;
+}
+
+/** A link to what is no longer sold: it may stand in an old mail. */
+function Gone({ tierName }: { tierName: string }) {
+  return (
+    <div className="mx-auto w-full max-w-2xl px-5 py-12">
+      <h1 className="text-4xl break-words">{tierName} is no longer on offer</h1>
+      <p className="mt-3 text-lg">
+        Nobody new can join by this link. If you hold {tierName} already, nothing changes for you.
+      </p>
+      <div className="mt-6 flex flex-wrap gap-3">
+        <LinkButton href="/join">See what is on offer</LinkButton>
+        <LinkButton href="/account" look="quiet">
+          Your account
+        </LinkButton>
+      </div>
+    </div>
+  );
 }

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate, formatUntil } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
 import { subscriptionList } from '@/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
@@ -112,7 +112,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                         {row.state === 'ended' ? (
                           <span className="text-muted">ended</span>
                         ) : row.paidThrough ? (
-                          formatDate(row.paidThrough, zone)
+                          formatUntil(row.paidThrough, zone)
                         ) : (
                           'for good'
                         )}

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatDate, formatDateTime } from '@/core/calendar';
+import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
 import { formatMoney, toDecimal } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
 import { currentActor } from '@/app/session';
@@ -35,7 +35,14 @@ export async function SubscriptionDrawer({
   const day = (at: string | null): string | null => at && formatDate(at, zone);
   const facts: [string, React.ReactNode][] = [
     ['Next charge', <NextCharge key="next" next={next} zone={zone} />],
-    ['Paid until', day(subscription.paidThrough) ?? (subscription.state === 'ended' ? 'ended' : 'for good')],
+    [
+      'Paid until',
+      subscription.paidThrough
+        ? formatUntil(subscription.paidThrough, zone)
+        : subscription.state === 'ended'
+          ? 'ended'
+          : 'for good',
+    ],
     ['Paid by', subscription.methodLabel ?? 'nothing kept'],
     ...(movesTo
       ? [['Goes over to', `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [string, string]]
@@ -77,7 +84,7 @@ export async function SubscriptionDrawer({
           pauses={subscription.pauses}
           canPause={view.canPause && view.next !== null}
           isDisputed={subscription.disputes.length > 0}
-          until={day(subscription.paidThrough)}
+          until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
           memberId={member.id}
           action={changeAction}
         />

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime } from '@/core/calendar';
+import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { memberFile } from '@/services/member-file';
@@ -63,7 +63,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                     {' '}
                     by {holding.why === 'subscription' ? 'a subscription' : holding.why}, since{' '}
                     {formatDate(holding.fromAt, zone)}
-                    {holding.untilAt && `, until ${formatDate(holding.untilAt, zone)}`}
+                    {holding.untilAt && `, until ${formatUntil(holding.untilAt, zone)}`}
                   </span>
                 </li>
               ))}
@@ -101,7 +101,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   pauses={subscription.pauses}
                   canPause={canPause && next !== null}
                   isDisputed={subscription.disputes.length > 0}
-                  until={subscription.paidThrough && formatDate(subscription.paidThrough, zone)}
+                  until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
                   memberId={member.id}
                   action={changeAction}
                 />
