@@ -296,7 +296,7 @@ describe('credit', () => {
     await rows(`UPDATE checkouts SET at = at - interval '8 days' WHERE member_id = $1`, [one.id]);
     value(await remindAndExpire(WORKER));
     expect(await credit(one)).toBe(300);
-    // The checkout is over: its money comes too late, and goes back.
+    // The checkout has expired: its money arrives too late, and is returned.
     expect(await lateSuccess(failed.gateway_ref)).toBe('recorded as succeeded');
     expect((await payments(one)).at(-1)).toMatchObject({ state: 'succeeded', is_returned: true });
     expect(await credit(one)).toBe(300);

@@ -250,7 +250,7 @@ describe('copying, retiring and deleting', () => {
     await retireTier(SETUP, { id: 'mirror-makers', isRetired: true });
     expect(await shown()).not.toContain('mirror-makers');
     expect(await subscriptionOf(memberId)).toMatchObject({ state: 'active' });
-    await expect(join(moor, 'mirror-makers-instalments', 'works')).rejects.toThrow(/not on sale any more/);
+    await expect(join(moor, 'mirror-makers-instalments', 'works')).rejects.toThrow(/no longer on sale/);
     await retireTier(SETUP, { id: 'mirror-makers', isRetired: false });
     expect(await shown()).toContain('mirror-makers');
   });

@@ -49,7 +49,7 @@ async function change(
     if (!open.stored.accounts.has(id)) return 'ended';
     await setPayer(open, id, payer.value);
     const detail = { through: account.label };
-    await record(open.db, actor, open.at, 'way to pay changed', `subscription:${id}`, detail);
+    await record(open.db, actor, open.at, 'payment method changed', `subscription:${id}`, detail);
     return { do: 'method', subscription: id, method };
   });
   return ended.ok ? done({ approveUrl: null }) : ended;

@@ -176,7 +176,7 @@ export const confirmTransfer = staffUse('manage money')(
     const taken = await transaction(async (db): Promise<TakenTransfer | string> => {
       const payment = await findPayment(db, paymentId);
       if (!payment?.isAwaited || payment.state === 'succeeded')
-        return 'This transfer is not awaited any more. Load the page again.';
+        return 'This transfer is no longer awaited. Load the page again.';
       if (!lineId) return takeTransfer(db, actor, payment, `by-hand:${payment.id}`);
       const line = await lockLine(db, lineId);
       if (!line || line.paymentId || line.mode !== payment.mode)

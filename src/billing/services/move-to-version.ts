@@ -22,7 +22,7 @@ import { slug } from '@/platform/inputs';
 import { z } from 'zod';
 
 /**
- * Moves everybody who runs on an older version of an offer to its newest, each from their own next period on; each
+ * Moves all members on an older version of an offer to its newest, each from their own next period on; each
  * is told by mail. `count` is how many the owner saw: where it is another by now, nobody is moved.
  */
 const moveSchema = z.object({ offerId: slug, count: z.number().int() });
@@ -35,7 +35,7 @@ export const moveToNewest = staffUse('set tiers')(
     const at = siteNow(site);
     return transaction(async (db) => {
       const newest = await findOffer(db, offerId);
-      if (!newest) return refusedField('', 'This offer is not there any more.');
+      if (!newest) return refusedField('', 'This offer is no longer available.');
       const ids = await listMovable(db, offerId, site.mode, newest.versionId);
       if (ids.length !== count)
         return refusedField('', `By now it would be ${ids.length}, not ${count}. Look again, then decide.`);

@@ -40,7 +40,7 @@ async function returnAll(): Promise<number> {
   return refunds.length;
 }
 
-/** True once nothing of it is left with us: given back now, or at the gateway before, or taken back by a dispute. */
+/** True once nothing of it is left with us: refunded now, or at the gateway before, or taken by a dispute. */
 async function sendBack(account: GatewayAccount, { id, gatewayRef, amount }: StrayPayment): Promise<boolean> {
   const [gateway, keys] = [gatewayById(account.gateway), keysOf(account)];
   const found = await gateway.findPayment(keys, { ref: gatewayRef });

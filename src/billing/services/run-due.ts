@@ -21,7 +21,7 @@ import { remindBefore } from './lib/remind';
  */
 async function runOne(): Promise<boolean> {
   const site = await currentSite();
-  // Once the site is live, what was made in test mode stands still.
+  // Once the site is live, nothing happens to what was made in test mode.
   const testNow = site.mode === 'test' ? siteNow(site, 'test') : null;
   const due = await claimDue(pool(), testNow, siteNow(site, 'live'), config().LEASE_SECONDS);
   if (!due) return false;

@@ -21,7 +21,7 @@ export async function setRemindAt(db: Db, id: string, at: Instant | null): Promi
   await run(db, 'UPDATE subscriptions SET remind_at = $2 WHERE id = $1', [id, at]);
 }
 
-/** A subscription that goes on, whose card cannot be charged any more in 30 days, and whose member was not told; locked. */
+/** A running subscription whose card can no longer be charged in 30 days, and whose member was not told; locked. */
 export async function lockNextExpiry(
   db: Transaction,
   mode: Mode,
@@ -87,7 +87,7 @@ export async function countDue(db: Db, testNow: Instant): Promise<number> {
   return Number(count);
 }
 
-/** Refunds that were asked for and that no process is working on any more, with whose book they are in. */
+/** Refunds that were asked for and that no process is working on, with whose book they are in. */
 export async function listOpenRefunds(
   db: Db,
   leaseSeconds: number,

@@ -64,7 +64,7 @@ export const checkoutToPayAsPdf = memberUse(
   { owner: ownerOfCheckout },
 );
 
-/** Asks the wallet what became of a checkout's approval, as the payer comes back from there. */
+/** Asks the wallet what became of a checkout's approval, as the payer returns from there. */
 export const returnFromWallet = memberUse(
   'return-from-wallet',
   uuid,

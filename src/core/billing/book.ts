@@ -129,7 +129,7 @@ export type Payment = {
   refunded: number;
   lost: number;
   dispute: 'none' | 'open' | 'won' | 'lost';
-  /** Nothing followed from it: all of it goes back. */
+  /** It paid for nothing, so all of it is returned. */
   isReturned: boolean;
 };
 

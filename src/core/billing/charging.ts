@@ -167,7 +167,7 @@ export function attemptOf(work: Work, one: Charge, method: Method | null, byMemb
   return attempt;
 }
 
-/** How an attempt ended, as whoever asked the gateway heard. Without its id: the last one. */
+/** How an attempt ended, as the gateway told it. Without an id: the last one. */
 export type Answer = { attempt?: string; ref?: string | null; code?: string };
 
 export const attemptNamed = (one: Charge, id: string | undefined): Attempt | undefined =>
@@ -217,14 +217,14 @@ export function paid(work: Work, one: Charge, { attempt: id, ref = null }: Answe
   if (one.usesDiscount && s.discount && s.discount.charges !== null)
     s.discount = { ...s.discount, charges: s.discount.charges - 1 };
   if (left && one.kind === 'switch') leave(work, left);
-  // What is kept for good is left as it is: the other tier stands beside it.
+  // What is kept for good stays as it is, and the other tier is held beside it.
   else if (left) finish(work, left);
   if (attempt) tell(work, 'paid', s, { charge: one.id });
   if (one.kind === 'renewal') renewed(work, s, one);
   else settle(work, s, one, carries);
 }
 
-/** Money that nothing followed from goes back, all of it. */
+/** Money that paid for nothing is returned, all of it. */
 function giveBack(work: Work, one: Charge, s: Subscription | null, attempt: Attempt | undefined): void {
   const { book, now, terms } = work;
   tell(work, 'returned', s, { charge: one.id });

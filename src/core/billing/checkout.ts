@@ -38,8 +38,8 @@ export type Submitted = Track & {
 };
 
 /**
- * Why a checkout for an offer cannot go ahead now; null: nothing stands in the way. The page, the button and whoever takes
- * a checkout up again all ask here.
+ * Why a checkout for an offer cannot go ahead now; null: nothing stands in the way. The page, the button and
+ * the resumed checkout all ask here.
  */
 export function obstacle(work: Work, offer: string, id: string | null): Refusal | null {
   try {

@@ -1,7 +1,7 @@
 import { addLength, toMs } from '../calendar';
 import type { Offer } from '../offers/offer';
 
-/** How long a period of an offer is as it goes on; 0 where it has no length. Only lengths are compared by it. */
+/** How long a period of the offer's last step is; 0 where it has no length. Only lengths are compared by it. */
 function periodMs({ steps }: Offer): number {
   const last = steps.at(-1);
   if (!last) return 0;

@@ -31,7 +31,7 @@ export function nextDueOf({ charges, subscriptions }: Book, s: Subscription): In
 }
 
 /**
- * When whoever collects next has something to do: for an attempt that was asked for at once, should nobody be at it; for a
+ * When the worker next has something to do: for an attempt that was asked for, at once, in case nobody is at work on it; for a
  * transfer at its last day; else for what falls due.
  */
 export function nextWorkAt(book: Book, s: Subscription): { at: Instant | null; isAsked: boolean } {

@@ -48,7 +48,7 @@ export function finish(work: Work, s: Subscription): void {
   end(work, s, { keeps, notice: keeps ? 'finished' : 'ended' });
 }
 
-/** An attempt that is awaited is not waited for any more: the payer chooses another way. Its money may come all the same. */
+/** A transfer is no longer awaited, because the payer chose another method. Its money may arrive all the same. */
 export function withdraw(one: Charge): void {
   const asked = askedOf(one);
   one.attempts = one.attempts.map((each) => (each === asked ? { ...each, state: 'withdrawn' } : each));

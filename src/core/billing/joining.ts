@@ -136,7 +136,7 @@ export function lastDeclined({ book }: Work): Charge | undefined {
   )?.one;
 }
 
-/** Money came for something that can begin no more: it is noted, and goes back. */
+/** Money arrived for something that can no longer begin: it is recorded, and returned. */
 export function takeUnusable(work: Work, one: Charge, answer: Answer): void {
   if (askedOf(one)) refuse('under-way');
   if (one.state === 'open') drop(work, one);

@@ -7,7 +7,7 @@ import { takePurchase } from './purchasing';
 import { renewalAt } from './renewal';
 import { changed, refuse, stretchesOf, tell, underWay, type Work } from './work';
 
-/** Money of a payment is to go back: the gateway is asked. `access: 'take'`: with the stretch that it paid for. */
+/** Money of a payment is to be refunded: the gateway is asked. `access: 'take'`: with the stretch that it paid for. */
 export function refund(
   work: Work,
   payment: Payment,
@@ -37,7 +37,7 @@ export function refund(
   work.asks.push({ do: 'refund', refund: id });
 }
 
-/** What the gateway was asked to give back, or gave back of its own accord, has gone back. */
+/** The gateway has refunded what it was asked for, or of its own accord. */
 export function refunded(work: Work, one: Refund, ref: string | null = null): void {
   const { book } = work;
   if (one.state !== 'asked') refuse('known');

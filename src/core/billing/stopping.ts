@@ -39,7 +39,7 @@ export function cancelNow(work: Work): void {
   end(work, s);
 }
 
-/** Staff end it and what is held by it, also where that was kept for good. @throws Refused where nothing is held any more */
+/** Staff end it and what is held by it, also where that was kept for good. @throws Refused where nothing is held by it now */
 export function takeAway(work: Work, s: Subscription): void {
   refuseUnderWay(work);
   const held = lastHolding(work.book, s.id);

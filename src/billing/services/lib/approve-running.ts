@@ -124,7 +124,9 @@ export async function takeUpApproval(
     await endAgreementsOf(db, s.id, { id: agreementId });
     await setAgreementState(db, agreementId, 'running', at);
     await setPayer(open, s.id, walletPayer(account, agreement));
-    await record(db, GATEWAY, at, 'way to pay changed', `subscription:${s.id}`, { through: account.label });
+    await record(db, GATEWAY, at, 'payment method changed', `subscription:${s.id}`, {
+      through: account.label,
+    });
     const isAsked = attempt !== undefined && attempt.until === null;
     const happened = isAsked
       ? null

@@ -32,7 +32,7 @@ export const payerThrough = ({ id }: Pick<GatewayAccount, 'id'>): Payer => ({
   methodExpires: null,
 });
 
-/** Has the gateway keep the card that its frame took. A refused card comes back as a sentence, and nothing has changed. */
+/** Has the gateway keep the card that its frame took. The answer to a refused card is a sentence, and nothing has changed. */
 export async function keepCard(
   account: GatewayAccount,
   card: { token: string; email: string; idempotencyKey: string },

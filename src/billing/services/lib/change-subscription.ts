@@ -5,7 +5,7 @@ import { done, missing, type Result } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { inBookForPerson } from './in-book';
 
-/** Has one thing happen to a subscription, where how it stands allows that. */
+/** Has one thing happen to a subscription, where its state allows that. */
 export async function changeSubscription(
   actor: Actor,
   id: string,

@@ -79,7 +79,7 @@ async function charge(site: Site, asked: Asked): Promise<ChargeOutcome> {
 
 /**
  * What became of an attempt of which nobody knows how it ended. Only where the gateway never heard of it is the money asked
- * for, under the same key; and not where it is not to be charged any more.
+ * for, under the same key; and not where it is no longer to be charged.
  */
 async function askAbout(site: Site, asked: Asked): Promise<ChargeOutcome> {
   const { charge: one, attempt, gateway, keys, stored } = asked;
@@ -94,7 +94,7 @@ async function askAbout(site: Site, asked: Asked): Promise<ChargeOutcome> {
 
 /**
  * What a wallet has billed for a charge by itself: the oldest bill of its agreement that the books do not know. Awaited
- * where it has not billed yet; where nothing is agreed any more, nothing will come.
+ * where it has not billed yet; where no agreement runs, nothing will come.
  */
 async function billOf(
   site: Site,

@@ -13,7 +13,7 @@ import { refusalSentence } from '@/core/billing/refusal-words';
 
 /**
  * The payer has approved: the checkout is completed, with the wallet's first bill where something was due. A bill that
- * was refused, or a place taken meanwhile, ends the agreement; money that came all the same goes back.
+ * was refused, or a place taken meanwhile, ends the agreement; money that arrives all the same is returned.
  */
 export async function completeApproval(
   account: GatewayAccount,

@@ -39,7 +39,7 @@ export async function openBook(
   return { db, site: inMode(site, of.mode), actor, at, stored };
 }
 
-/** The same, where whoever read it before has it still, and nothing has happened in it since. */
+/** The same for a caller that has read it before; where nothing has happened in it since, it is not read again. */
 export async function openAgain(
   db: Transaction,
   site: Site,

@@ -23,7 +23,7 @@ export type Synced = string | null;
 const WAITS: ReadonlySet<Refusal> = new Set(['under-way', 'disputed']);
 
 /**
- * Brings the books in line with one payment as the gateway has it: how it ended, what of it was given back there, and
+ * Brings the books in line with one payment as the gateway has it: how it ended, what of it was refunded there, and
  * whether it is disputed. Whatever comes twice, or in another order, comes to the same.
  */
 export async function syncPayment(account: GatewayAccount, payment: GatewayPayment): Promise<Synced> {
@@ -79,7 +79,7 @@ async function followOutcome(ours: Payment, payment: GatewayPayment): Promise<Sy
   }
   if (ours.state === 'succeeded' || payment.state !== 'succeeded') return '';
   const late = await bring(ours, wanted, { do: 'late-success', ...answer }, 'recorded as succeeded');
-  // It can begin nothing any more: the money is noted, and goes back.
+  // It can no longer begin anything: the money is recorded, and returned.
   return late === '' ? bring(ours, wanted, { do: 'unusable', ...answer }, 'recorded, and returned') : late;
 }
 
@@ -98,7 +98,7 @@ async function followRefunds(ours: Payment, { refunds }: GatewayPayment): Promis
     if (result === null) return null;
     took ||= result !== '';
   }
-  return took ? 'money given back at the gateway is in the books' : '';
+  return took ? 'refunds made at the gateway are in the books' : '';
 }
 
 /** A dispute that was opened or decided: what its money paid for is suspended, restored, or ended. */

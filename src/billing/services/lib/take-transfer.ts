@@ -14,7 +14,7 @@ export type TakenTransfer = { ok: true; stored: StoredBook; asks: Ask[] } | { ok
 
 /**
  * The money of a transfer has come, in the caller's transaction: for what is awaited, or, where that was given up, as late
- * money; what it can begin no more goes back. `ref` is what it is known by.
+ * money; what can no longer begin anything is returned. `ref` is what it is known by.
  */
 export async function takeTransfer(
   db: Transaction,

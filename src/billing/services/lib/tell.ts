@@ -35,7 +35,7 @@ const DONE: Partial<Record<NoticeKind, string>> = {
   refunded: 'refunded',
   'refund-refused': 'refund refused',
   'dispute-opened': 'stopped by a dispute',
-  'dispute-won': 'goes on after a dispute',
+  'dispute-won': 'restored after a dispute',
   'dispute-lost': 'ended by a dispute',
   finished: 'schedule finished',
   ended: 'subscription ended',

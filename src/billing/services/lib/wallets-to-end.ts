@@ -3,7 +3,7 @@ import { endAgreementsOf, passAgreementsOn } from '@/store/agreements';
 import { versionOf, type StoredBook } from '@/billing/store/book';
 import type { OpenBook } from './opened';
 
-/** A wallet that bills by itself must not go on where we would not charge, or would charge something else. */
+/** A wallet that bills by itself must not bill where we would not charge, or would charge something else. */
 export async function endWalletsThatMustNot({ db, stored }: OpenBook, before: StoredBook): Promise<void> {
   const wasOf = (s: Subscription) => before.book.subscriptions.find(({ id }) => id === s.id);
   // What was approved for a switch down goes with it, before what it leaves ends.

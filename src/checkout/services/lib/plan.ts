@@ -74,10 +74,7 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
   const listed = await findOffer(pool(), input.offerId);
   const tier = listed && (await findTier(pool(), listed.tierId));
   if (!listed?.onSale || !tier || tier.retiredAt) {
-    return refusedField(
-      '',
-      'This offer is not on sale any more. Go back to the join page and choose another.',
-    );
+    return refusedField('', 'This offer is no longer on sale. Choose another on the join page.');
   }
   const { offer, country, addedTax } = priceOffer(site, listed, input.country);
   if (offer.versionId !== input.versionId || addedTax !== input.addedTax) {
@@ -97,10 +94,7 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
       return refusedField('code', `Joining ${tier.name} needs a code. Type the one you were given.`);
     const isOver = code?.lastDay && localDate(now, site.zone) > code.lastDay;
     if (!code || isOver || (code.mostUses !== null && code.uses >= code.mostUses))
-      return refusedField(
-        'code',
-        'This code does not admit to joining, or not any more. Check it, or ask for another.',
-      );
+      return refusedField('code', 'This code isn’t valid, or has expired. Check it, or ask for another.');
   }
   const ways = offer.isPaid ? await waysToPay(site, offer) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];

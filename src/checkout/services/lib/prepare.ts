@@ -47,7 +47,7 @@ export type PreparedCheckout = {
   otherOffers: StoredOffer[];
   sentence: string;
   skipTrial: boolean;
-  /** What somebody without credit would pay, by the calendar. */
+  /** What a person without credit would pay, by the calendar. */
   quote: Quote;
   standing: Standing;
   /** What the button would charge; null for a visitor, and where there is none. */
@@ -151,7 +151,7 @@ const keptCardOf = (
     ? { accountId: account.id, label: subscription.methodLabel ?? '' }
     : null;
 
-/** How a member stands to the offer, and what they would pay: read in their book, and nothing of it stored but a quote. */
+/** What a member would do by the offer, and what they would pay: read in their book, and nothing of it stored but a quote. */
 async function ownFigures(
   site: Site,
   member: Member,

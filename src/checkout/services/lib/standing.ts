@@ -36,7 +36,7 @@ export function placeOf(tier: Tier, checkoutId: string): Track {
   return { track: tier.ladderId ?? tier.id, slot: tier.several ? checkoutId : '' };
 }
 
-/** How somebody stands to an offer, in their open book; where it would be a switch, its quote is stored. */
+/** What a member would do by an offer, read in their open book; where it would be a switch, its quote is stored. */
 export async function standingOf(
   open: OpenBook,
   offer: StoredOffer,

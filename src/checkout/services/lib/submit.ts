@@ -135,7 +135,7 @@ async function payerOf(
   if (nature !== 'card') return done(payerThrough(account));
   // The kept one is that of what runs: it is looked up in the open book.
   if (keeps) return done(null);
-  // A token stands for one card: sent twice, it is kept once.
+  // A token is for one card: sent twice, it is saved once.
   return keepCard(account, { token: cardToken, email, idempotencyKey: `${checkoutId}:method:${cardToken}` });
 }
 
@@ -145,7 +145,7 @@ type Written = Pick<OpenBook, 'stored'> & {
 };
 
 /**
- * Writes down that the button was pressed, with what was typed, and looks whether anything stands in the way, before a card is
+ * Writes down that the button was pressed, with what was typed, and looks whether anything is in the way, before a card is
  * kept. The places of a tier come before the book.
  */
 async function begin(

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatUntil } from '@/core/calendar';
+import { formatUntil } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
 import { subscriptionList } from '@/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
