@@ -70,6 +70,12 @@ class Told extends Years {
     return this;
   }
 
+  /** Presses the button of the same checkout once more. */
+  buysBy(offer: string, method: number): this {
+    this.press({ do: 'press', offer, slot: 0, method, again: true });
+    return this;
+  }
+
   answers(isWell = true): this {
     this.move({ do: 'answer', well: isWell, which: 0 });
     return this;
@@ -152,6 +158,7 @@ function tellSome(): void {
   told().buys('warden').answers().does('pause').hears('dispute').days(40).hears('dispute-won');
   told().buys('turner').answers().hears('dispute').days(12).hears('dispute-won');
   told().buys('sampler').answers(false).succeedsLate();
+  told().buys('turner', 2).buysBy('turner', 0).answers(false).buysBy('turner', 1).succeedsLate();
   told().buys('sampler').answers().hears('dispute').hears('dispute-lost');
   told().buys('sampler').answers().does('pause').hears('dispute').days(9).hears('dispute-won');
   told().buys('sampler').answers().switches('polisher').hears('dispute').days(9).hears('dispute-won');

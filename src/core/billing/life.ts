@@ -76,7 +76,7 @@ export const CHECKOUT_LIFE: Edges<CheckoutState> = {
     open: ['approved', 'not-approved', 'submit'],
     charging: ['submit'],
     awaiting: ['submit', 'approved'],
-    done: ['approved', 'submit'],
+    done: ['approved', 'submit', 'late-success'],
     expired: ['expire', 'cancel', 'cancel-now', 'take-away', 'erase'],
   },
   awaiting: {
