@@ -31,7 +31,7 @@ it('where nothing is taxed there is no tax', () => {
 
 it('what goes back piece by piece takes the whole tax with it', () => {
   const invoice = { label: 'I-0001', total: 1000, tax: 167, rate: vat };
-  const piece = { words: 'Given back', settled: 'the way it came' };
+  const piece = { words: 'Refunded', settled: 'the way it came' };
   const parts = [333, 333, 334].map((amount, index) =>
     draftReturn(parties, invoice, index * 333, { ...piece, amount }),
   );

@@ -147,7 +147,7 @@ export function sheetOf(
           ]
         : []),
       {
-        words: d.kind === 'invoice' ? 'Total' : d.kind === 'refund' ? 'Given back' : 'Credit',
+        words: d.kind === 'invoice' ? 'Total' : d.kind === 'refund' ? 'Refunded' : 'Credit',
         amount: money(d.total),
         isMain: true,
       },

@@ -1,3 +1,4 @@
+import { siteNow } from '@/platform/clock';
 import { z } from 'zod';
 import { cannotCarry } from '@/core/offers/carries';
 import { gatewayById } from '@/gateways';
@@ -29,7 +30,11 @@ export type Readiness = {
 /** Whether the site can go live, what stands against it, and what was made in test mode. */
 async function readReadiness(): Promise<Readiness> {
   const site = await currentSite();
-  return { site, ...(await whatStands(pool())), testData: await countTestData(pool()) };
+  return {
+    site,
+    ...(await whatStands(pool())),
+    testData: await countTestData(pool(), siteNow(site, 'test')),
+  };
 }
 
 async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warnings' | 'ways'>> {
@@ -124,7 +129,7 @@ async function clear(): Promise<number> {
   if (!site?.clearsTestData || site.mode !== 'live') return 0;
   return transaction(async (db) => {
     await lock(db, 'go live');
-    const counts = await countTestData(db);
+    const counts = await countTestData(db, siteNow(site, 'test'));
     if (counts.agreements > 0) return 0;
     await deleteTestData(db);
     await setClearsTestData(db, false);

@@ -30,7 +30,7 @@ export const addJoiningCode = staffUse('set tiers')(
     const at = siteNow(await currentSite());
     try {
       return await transaction(async (db) => {
-        if (!(await findTier(db, input.tierId))) return refusedField('', 'This tier is not there any more.');
+        if (!(await findTier(db, input.tierId))) return refusedField('', 'This tier no longer exists.');
         await insertJoiningCode(db, input);
         await record(db, actor, at, 'joining code added', `tier:${input.tierId}`);
         return done(null);

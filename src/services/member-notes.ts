@@ -22,7 +22,7 @@ export const addNote = staffUse('manage members')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const { memberId, isShown } = input;
-      if (!(await findMember(db, memberId))) return refusedField('', 'This member is not there any more.');
+      if (!(await findMember(db, memberId))) return refusedField('', 'This member no longer exists.');
       await insertNote(db, { ...input, staffId: actor.memberId, at });
       await record(
         db,
@@ -45,7 +45,7 @@ export const removeNote = staffUse('manage members')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const isThere = await deleteNote(db, id, memberId);
-      if (!isThere) return refusedField('', 'This note is not there any more.');
+      if (!isThere) return refusedField('', 'This note no longer exists.');
       await record(db, actor, at, 'note taken away', `member:${memberId}`);
       return done(null);
     });

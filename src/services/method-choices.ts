@@ -1,3 +1,4 @@
+import { CHARGED } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
 import type { Member } from '@/store/members';
 import { memberAccount } from '@/services/lib/member-account';
@@ -28,8 +29,7 @@ async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<Meth
   if (!view || view.subscription.state === 'ended') return null;
   const { state, pauses, disputes } = view.subscription;
   // A wallet bills what goes on; what stands still it cannot carry.
-  const goesOn =
-    ['trial', 'active', 'overdue'].includes(state) && !pauses && disputes.length === 0 && view.next !== null;
+  const goesOn = CHARGED.has(state) && !pauses && disputes.length === 0 && view.next !== null;
   const ways = (await waysToPay(site, view.offer))
     .map(toWay)
     .filter((way) => way.nature !== 'wallet' || goesOn);

@@ -3,8 +3,9 @@ import { mode, nothing, search } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { BEGUN } from '@/core/billing/states';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payment-lists';
-import { SUBSCRIPTION_SORTS, SUBSCRIPTION_STATES } from '@/billing/store/subscription-lists';
+import { SUBSCRIPTION_SORTS } from '@/billing/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
 import * as lists from './lib/money-lists';
 
@@ -28,7 +29,7 @@ const asked = <State extends string, Sort extends string>(
   });
 const NEWEST = ['newest'] as const;
 
-export const subscriptionsAsked = asked(SUBSCRIPTION_STATES, SUBSCRIPTION_SORTS);
+export const subscriptionsAsked = asked(BEGUN, SUBSCRIPTION_SORTS);
 export const paymentsAsked = asked(PAYMENT_STATES, PAYMENT_SORTS);
 export const documentsAsked = asked(DOCUMENT_KINDS, NEWEST);
 

@@ -18,7 +18,7 @@ import { staffUse } from '@/platform/use';
 import { z } from 'zod';
 
 const retireSchema = z.object({ id: slug, isRetired: z.boolean() });
-const GONE = 'This is not there any more.';
+const GONE = 'This no longer exists.';
 
 /** Retires a tier: nobody joins by it any more, and those who hold it keep it. Or brings it back. */
 export const retireTier = staffUse('set tiers')(

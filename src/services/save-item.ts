@@ -87,8 +87,7 @@ export const saveItem = staffUse('write content')(
         }
         const items = await listItems(db);
         const parent = input.parentId ? items.find((item) => item.id === input.parentId) : undefined;
-        if (input.parentId && !parent)
-          return refusedField('parentId', 'The page above is not there any more.');
+        if (input.parentId && !parent) return refusedField('parentId', 'The page above no longer exists.');
         if (known && parent && (parent.id === known.id || parent.ancestors.includes(known.id))) {
           return refusedField('parentId', 'A page can’t be its own parent.');
         }

@@ -29,7 +29,7 @@ export const saveLadder = staffUse('set tiers')(
       await lock(db, 'tiers');
       const ladders = await listLadders(db);
       const known = ladders.find((ladder) => ladder.id === input.id);
-      if (!known) return refusedField('', 'This ladder is not there any more.');
+      if (!known) return refusedField('', 'This ladder no longer exists.');
       if (ladders.some((l) => l.id !== known.id && l.name.toLowerCase() === input.name.toLowerCase()))
         return refusedField('name', 'Another ladder has this name.');
       await storeLadder(db, { ...known, ...input });

@@ -89,9 +89,7 @@ async function whyImpossible(
     );
   }
   const tierIds = new Set((await listTiers(db)).map((tier) => tier.id));
-  if (!tierIds.has(definition.tier)) return refusedField('', 'The tier of this offer is not there any more.');
+  if (!tierIds.has(definition.tier)) return refusedField('', 'The tier of this offer no longer exists.');
   const lost = definition.steps.findIndex((step) => step.tier !== undefined && !tierIds.has(step.tier));
-  return lost === -1
-    ? null
-    : refusedField(`definition.steps.${lost}.tier`, 'That tier is not there any more.');
+  return lost === -1 ? null : refusedField(`definition.steps.${lost}.tier`, 'That tier no longer exists.');
 }

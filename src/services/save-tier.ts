@@ -93,7 +93,7 @@ export const saveTier = staffUse('set tiers')(
         await lock(db, 'tiers');
         const tiers = await listTiers(db);
         const known = raw.id ? await findTier(db, raw.id) : undefined;
-        if (!raw.isNew && !known) return refusedField('', 'This tier is not there any more.');
+        if (!raw.isNew && !known) return refusedField('', 'This tier no longer exists.');
         const input = { ...NEW_TIER, ...known, ...given(raw) };
         const dates = datesProblem(input);
         if (dates) return dates;

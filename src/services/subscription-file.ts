@@ -1,3 +1,6 @@
+import type { Book } from '@/core/billing/book';
+import { refundable } from '@/core/billing/credit';
+import { readBook } from '@/billing/services/lib/open-book';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { compare, type Instant } from '@/core/calendar';
@@ -8,7 +11,7 @@ import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/store/members';
 import { findPayment } from '@/store/payments';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
-import { listRefunds, refundable, type Refund } from '@/store/refunds';
+import { listRefunds, type Refund } from '@/store/refunds';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { memberAccount, type SubscriptionView } from '@/services/lib/member-account';
 import { currentSite } from '@/platform/site';
@@ -16,7 +19,7 @@ import { staffUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
 
-export type StoryEntry = {
+export type HistoryEntry = {
   id: string;
   at: Instant;
   words: string;
@@ -29,7 +32,7 @@ export type SubscriptionFile = {
   view: SubscriptionView;
   zone: string;
   credit: { currency: string; amount: number }[];
-  story: StoryEntry[];
+  history: HistoryEntry[];
   payments: (PaymentListRow & { refunds: Refund[]; refundable: number })[];
   /** For the forms of this drawer: sent twice, it is one refund. */
   requestId: string;
@@ -37,7 +40,7 @@ export type SubscriptionFile = {
   refundAsksAbove: number;
 };
 
-/** The whole story of a subscription of the site's mode, newest first, with its payments; null: there is none. */
+/** The history of a subscription of the site's mode, newest first, with its payments; null: there is none. */
 async function readFile(id: string): Promise<SubscriptionFile | null> {
   const site = await currentSite();
   const subscription = z.uuid().safeParse(id).success ? await findSubscription(pool(), id) : undefined;
@@ -52,28 +55,29 @@ async function readFile(id: string): Promise<SubscriptionFile | null> {
     limit: 500,
   });
   const own = rows.filter((payment) => payment.subscriptionId === id);
-  const refunds = await listRefunds(
-    pool(),
-    own.map((payment) => payment.id),
-  );
-  const payments = await Promise.all(
-    own.map(async (payment) => ({
-      ...payment,
-      refunds: refunds.filter((refund) => refund.paymentId === payment.id),
-      refundable:
-        payment.state === 'succeeded' && !payment.isReturned ? await refundable(pool(), payment.id) : 0,
-    })),
-  );
+  const ids = own.map((payment) => payment.id);
+  const refunds = await listRefunds(pool(), ids);
+  const { book } = (await readBook(pool(), site, subscription, { payments: ids })).stored;
+  const payments = own.map((payment) => ({
+    ...payment,
+    refunds: refunds.filter((refund) => refund.paymentId === payment.id),
+    refundable: refundableOf(book, payment.id),
+  }));
   return {
     member,
     view,
     zone: site.zone,
     payments,
     credit: await unspentCredit(pool(), member.id, subscription.mode),
-    story: storyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
+    history: historyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
     requestId: randomUUID(),
     refundAsksAbove: site.refundAsksAbove,
   };
+}
+
+function refundableOf(book: Book, id: string): number {
+  const payment = book.payments.find((one) => one.id === id);
+  return payment && !payment.isReturned ? Math.max(0, refundable(book, payment)) : 0;
 }
 
 /** The subscription that a payment belongs to; null: there is no such payment. */
@@ -82,12 +86,12 @@ async function ofPayment(paymentId: string): Promise<string | null> {
   return payment?.subscriptionId ?? null;
 }
 
-function storyOf(
+function historyOf(
   payments: SubscriptionFile['payments'],
   audit: Awaited<ReturnType<typeof listAudit>>,
-): StoryEntry[] {
-  const entries: StoryEntry[] = [
-    ...payments.flatMap((payment): StoryEntry[] => [
+): HistoryEntry[] {
+  const entries: HistoryEntry[] = [
+    ...payments.flatMap((payment): HistoryEntry[] => [
       {
         id: payment.id,
         at: payment.at,
@@ -101,11 +105,11 @@ function storyOf(
         note: payment.declineCode ? declineWords(payment.declineCode) : undefined,
         tone: payment.state === 'succeeded' ? 'good' : payment.state === 'declined' ? 'bad' : 'plain',
       },
-      ...payment.refunds.map((refund): StoryEntry => ({
+      ...payment.refunds.map((refund): HistoryEntry => ({
         id: refund.id,
         at: refund.at,
         money: { amount: -refund.amount, currency: refund.currency },
-        words: { intent: 'A refund is under way', succeeded: 'Given back', refused: 'A refund was refused' }[
+        words: { intent: 'A refund is under way', succeeded: 'Refunded', refused: 'A refund was refused' }[
           refund.state
         ],
         note: refund.reason || undefined,
@@ -114,7 +118,7 @@ function storyOf(
     ]),
     ...audit
       .filter(({ action }) => !action.startsWith('payment ') && action !== 'refunded')
-      .map((entry): StoryEntry => ({
+      .map((entry): HistoryEntry => ({
         id: `audit:${entry.id}`,
         at: entry.at,
         words: entry.action.charAt(0).toUpperCase() + entry.action.slice(1),

@@ -22,12 +22,16 @@ export async function listHoldings(db: Db, memberId: string, mode: Mode): Promis
   );
 }
 
-/** The tiers a member holds at an instant, each since its unbroken holding began: the one answer to what is held now. */
+/** What is held at an instant, as a condition on holdings under a name; the values are placeholders. Disputes end what is held. */
+export const heldAt = (holdings: string, mode: string, at: string): string =>
+  `${holdings}.mode = ${mode} AND ${holdings}.from_at <= ${at} AND (${holdings}.until_at IS NULL OR ${holdings}.until_at > ${at})`;
+
+/** The tiers a member holds at an instant, each since its unbroken holding began. */
 export async function heldTiers(db: Db, memberId: string, mode: Mode, at: Instant): Promise<HeldTier[]> {
   return many(
     db,
-    `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings
-     WHERE member_id = $1 AND mode = $2 AND from_at <= $3 AND (until_at IS NULL OR until_at > $3) GROUP BY tier_id ORDER BY tier_id`,
+    `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h
+     WHERE member_id = $1 AND ${heldAt('h', '$2', '$3')} GROUP BY tier_id ORDER BY tier_id`,
     [memberId, mode, at],
   );
 }

@@ -33,7 +33,7 @@ export async function insertNote(
   );
 }
 
-/** False where it is not there any more. */
+/** False where it no longer exists. */
 export async function deleteNote(db: Db, id: string, memberId: string): Promise<boolean> {
   return (await run(db, 'DELETE FROM member_notes WHERE id = $1 AND member_id = $2', [id, memberId])) === 1;
 }

@@ -2,6 +2,7 @@ import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import { heldAt } from './holdings';
 
 export type Member = {
   id: string;
@@ -69,7 +70,7 @@ const THEIRS = `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.m
 const THEIRS_IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ? AND NOT EXISTS (
   SELECT 1 FROM subscriptions o WHERE o.member_id = s.member_id AND o.mode = s.mode
     AND (o.state <> 'ended', o.began_at) > (s.state <> 'ended', s.began_at))`;
-const HELD = `h.mode = ? AND h.from_at <= ? AND (h.until_at IS NULL OR h.until_at > ?)`;
+const HELD = heldAt('h', '?', '?');
 const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
 /** Staff are listed only where they are members too. */

@@ -1,3 +1,5 @@
+import { CHARGED } from '@/core/billing/states';
+import { listed } from '@/platform/store/conditions';
 import type { Instant } from '@/core/calendar';
 import type { Offer } from '@/core/offers/offer';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
@@ -136,7 +138,7 @@ export async function countByVersion(db: Db, offerId: string, mode: Mode): Promi
 }
 
 /** Subscriptions that go on at `due_at` by themselves: those that are cancelled or paused do not, nor what is paid for good. */
-const MOVABLE = `s.state IN ('trial', 'active', 'overdue') AND s.due_at IS NOT NULL AND s.moves_to IS NULL AND s.began_at IS NOT NULL`;
+const MOVABLE = `s.state IN ${listed(CHARGED)} AND s.due_at IS NOT NULL AND s.moves_to IS NULL AND s.began_at IS NOT NULL`;
 
 /** Subscriptions on other versions of an offer that could be moved to another. */
 export async function listMovable(

@@ -29,7 +29,7 @@ export type PaymentListRow = Pick<
   /** When its outcome was known, by the site's clock; null while it is not. */
   settledAt: Instant | null;
   gatewayAccountId: string;
-  /** Given back of it so far; minor units. */
+  /** Refunded of it so far; minor units. */
   refunded: number;
   dispute: 'open' | 'won' | 'lost' | null;
 };

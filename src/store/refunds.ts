@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
+import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
 /** Money given back. The row is the intent, written before the gateway is asked. Amounts in minor units. */
@@ -28,22 +28,6 @@ export async function listRefunds(db: Db, paymentIds: string[]): Promise<Refund[
   return (
     await many<Row>(db, 'SELECT * FROM refunds WHERE payment_id = ANY ($1) ORDER BY created_at', [paymentIds])
   ).map(fromRow);
-}
-
-/**
- * What can still be given back of a payment: paid − refunded − credit given. Refunds under way count; credit that was
- * voided does not.
- */
-export async function refundable(db: Db, paymentId: string): Promise<number> {
-  const { left } = await one<{ left: bigint }>(
-    db,
-    `SELECT (p.amount
-       - (SELECT coalesce(sum(amount), 0) FROM refunds WHERE payment_id = p.id AND state <> 'refused')
-       - (SELECT coalesce(sum(amount - voided), 0) FROM credits WHERE payment_id = p.id))::bigint AS left
-     FROM payments p WHERE p.id = $1 AND p.state = 'succeeded'`,
-    [paymentId],
-  );
-  return Math.max(0, toMinor(left));
 }
 
 export type Dispute = {

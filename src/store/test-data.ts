@@ -1,4 +1,8 @@
+import type { Instant } from '@/core/calendar';
+import { RUNNING } from '@/core/billing/states';
+import { listed } from '@/platform/store/conditions';
 import { one, run, type Db, type Transaction } from '@/platform/store/db';
+import { heldAt } from './holdings';
 
 /** How much there is that was made in test mode. */
 export type TestData = {
@@ -14,18 +18,19 @@ export type TestData = {
   agreements: number;
 };
 
-export async function countTestData(db: Db): Promise<TestData> {
+export async function countTestData(db: Db, at: Instant): Promise<TestData> {
   const row = await one<Record<keyof TestData, bigint>>(
     db,
     `SELECT count(*) FILTER (WHERE began_at IS NOT NULL) AS subscriptions,
-       count(*) FILTER (WHERE state NOT IN ('pending', 'ended')) AS running,
-       (SELECT count(DISTINCT member_id) FROM holdings WHERE mode = 'test' AND (until_at IS NULL OR until_at > now())) AS holders,
+       count(*) FILTER (WHERE state IN ${listed(RUNNING)}) AS running,
+       (SELECT count(DISTINCT member_id) FROM holdings h WHERE ${heldAt('h', "'test'", '$1')}) AS holders,
        (SELECT count(*) FROM payments WHERE mode = 'test') AS payments,
        (SELECT count(*) FROM documents WHERE mode = 'test') AS documents,
        (SELECT count(*) FROM checkouts WHERE mode = 'test') AS checkouts,
        (SELECT count(*) FROM gateway_events e JOIN gateway_accounts a ON a.id = e.gateway_account_id WHERE a.mode = 'test') AS messages,
        (SELECT count(*) FROM agreements WHERE mode = 'test' AND state <> 'ended') AS agreements
      FROM subscriptions WHERE mode = 'test'`,
+    [at],
   );
   return Object.fromEntries(Object.entries(row).map(([name, count]) => [name, Number(count)])) as TestData;
 }

@@ -3,6 +3,7 @@ import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
+import { heldAt } from './holdings';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
@@ -196,8 +197,7 @@ export async function deleteEmptyLadders(db: Db): Promise<void> {
 export async function countHolders(db: Db, mode: string, at: string): Promise<Map<string, number>> {
   const rows = await many<{ tierId: string; count: bigint }>(
     db,
-    `SELECT tier_id, count(DISTINCT member_id) FROM holdings
-     WHERE mode = $1 AND from_at <= $2 AND (until_at IS NULL OR until_at > $2) GROUP BY tier_id`,
+    `SELECT tier_id, count(DISTINCT member_id) FROM holdings h WHERE ${heldAt('h', '$1', '$2')} GROUP BY tier_id`,
     [mode, at],
   );
   return new Map(rows.map((row) => [row.tierId, Number(row.count)]));
@@ -216,7 +216,7 @@ export async function countPlacesTaken(
 ): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
-    `SELECT (SELECT count(*) FROM holdings WHERE tier_id = $1 AND mode = $2 AND from_at <= $3 AND (until_at IS NULL OR until_at > $3))
+    `SELECT (SELECT count(*) FROM holdings h WHERE tier_id = $1 AND ${heldAt('h', '$2', '$3')})
        + (SELECT count(*) FROM checkouts j JOIN offers o ON o.id = j.offer_id
           WHERE o.tier_id = $1 AND j.mode = $2 AND j.state IN ('charging', 'awaiting') AND j.id IS DISTINCT FROM $4::uuid) AS count`,
     [tierId, mode, at, exceptCheckout],

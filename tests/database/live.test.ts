@@ -140,7 +140,7 @@ describe('going live', () => {
     value(await settleAgreements(WORKER));
     expect(await rows('SELECT state FROM agreements WHERE id = $1', [id])).toEqual([{ state: 'ended' }]);
     expect(value(await clearTestData(WORKER))).toBeGreaterThan(0);
-    expect(await countTestData(pool())).toEqual({
+    expect(await countTestData(pool(), new Date().toISOString())).toEqual({
       subscriptions: 0,
       running: 0,
       holders: 0,

@@ -19,7 +19,6 @@ export type SubscriptionRow = {
   isDisputed: boolean;
 };
 /** What a list of subscriptions can be narrowed to. */
-export const SUBSCRIPTION_STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
 export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
 export type SubscriptionFilter = {
   /** '' for all. */

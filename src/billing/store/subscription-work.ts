@@ -1,3 +1,5 @@
+import { CURRENT } from '@/core/billing/states';
+import { listed } from '@/platform/store/conditions';
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, type Db, type Transaction, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
@@ -11,7 +13,7 @@ export async function lockNextReminder(
 ): Promise<StoredSubscription | undefined> {
   const rows = await listRows(
     db,
-    `WHERE s.remind_at <= $2 AND s.mode = $1 AND s.state IN ('trial', 'active') ORDER BY s.remind_at LIMIT 1 FOR UPDATE OF s SKIP LOCKED`,
+    `WHERE s.remind_at <= $2 AND s.mode = $1 AND s.state IN ${listed(CURRENT)} ORDER BY s.remind_at LIMIT 1 FOR UPDATE OF s SKIP LOCKED`,
     [mode, now],
   );
   return rows[0];

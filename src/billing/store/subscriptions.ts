@@ -1,3 +1,5 @@
+import { EARNING } from '@/core/billing/states';
+import { listed } from '@/platform/store/conditions';
 import type { Subscription } from '@/core/billing/book';
 import { many, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
@@ -60,7 +62,7 @@ export async function listRunningSteps(
   return many(
     db,
     `SELECT offer_version_id, coalesce(period_step, 0) AS step, count(*)::integer AS count FROM subscriptions
-     WHERE mode = $1 AND state IN ('active', 'overdue') GROUP BY 1, 2`,
+     WHERE mode = $1 AND state IN ${listed(EARNING)} GROUP BY 1, 2`,
     [mode],
   );
 }

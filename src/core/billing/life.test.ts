@@ -128,6 +128,11 @@ class Told extends Years {
     return this;
   }
 
+  isRefunded(): this {
+    this.take({ do: 'refund', payment: this.book.payments.at(-1)?.id, amount: 'all', access: 'take' });
+    return this;
+  }
+
   isErased(): this {
     this.take({ do: 'erase' });
     return this;
@@ -150,6 +155,10 @@ function tellSome(): void {
   paused('turner', 12).does('resume');
   paused('tester', 12).does('resume').answers();
   paused('polisher', 40).does('resume').answers();
+  // A wallet bills what is resumed; and may bill a day ahead of our clock, while the period of before still runs.
+  told().buys('polisher', 1).approves().does('pause').days(40).does('resume').billed();
+  told().buys('tester', 1).approves().does('pause').days(12).does('resume').billed();
+  told().buys('polisher', 1).approves().days(27).billed(false).isRefunded();
   paused('polisher', 40).does('take-away');
   paused('polisher', 40).isErased();
   paused('polisher', 40).buys('taster');

@@ -40,11 +40,11 @@ export const LIFE: Edges<State> = {
   overdue: {
     trial: ['paid', 'late-success', 'billed'],
     active: ['paid', 'late-success', 'billed'],
-    ended: [...IS_ENDED, ...LEAVES, 'cancel', 'declined', 'billed'],
+    ended: [...IS_ENDED, ...LEAVES, 'cancel', 'declined', 'billed', 'refunded'],
   },
   paused: {
-    trial: ['paid', 'resume'],
-    active: ['paid', 'resume'],
+    trial: ['paid', 'resume', 'billed'],
+    active: ['paid', 'resume', 'billed'],
     ended: [...IS_ENDED, ...LEAVES, 'cancel', 'resume'],
   },
   cancelling: {

@@ -20,5 +20,9 @@ export function where(conditions: Condition[]): {
   return { sql: parts.length > 0 ? `WHERE ${parts.join(' AND ')}` : '', values, add };
 }
 
+/** Names of our own, never what somebody typed, as a list of SQL. */
+export const listed = (names: Iterable<string>): string =>
+  `(${[...names].map((name) => `'${name}'`).join(', ')})`;
+
 /** A pattern for LIKE on lower-case text: the words anywhere in it, nothing in them read as a wildcard. */
 export const containing = (words: string): string => `%${words.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;

@@ -116,7 +116,7 @@ function returnOf(site: Site, open: Open): Draft {
           ? 'Spent by later charges'
           : disputeId
             ? 'Taken back by the bank'
-            : 'Given back the way it came',
+            : 'Refunded the way it came',
     },
   );
   const { memberId, chargeId, currency } = invoice;

@@ -1,6 +1,7 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
+import { deedsOpen, type Deed } from '@/core/billing/deeds';
 import { figuresOfNext, looking } from '@/core/billing/figures';
 import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
@@ -38,7 +39,8 @@ export type SubscriptionView = {
   next: { at: Instant; amount: number; credit: number; currency: string } | null;
   /** The transfer that is awaited for it. */
   transfer: TransferDetails | null;
-  canPause: boolean;
+  /** What would not be refused now. */
+  deeds: Deed[];
   /** Nothing more is charged, and its tier is held for good. */
   isKept: boolean;
   /** It is paid by a wallet that has not been told yes to what it costs next. */
@@ -102,7 +104,9 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
           currency: (movesTo ?? offer).definition.currency,
         },
         transfer: await transferDetails(subscription.id),
-        canPause: paidBy?.canPause ?? false,
+        deeds: deedsOpen(own.book, subscription.id, terms, at).filter(
+          (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),
+        ),
         isKept: running
           ? isKept(looking(own.book, terms, at, running), running)
           : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),

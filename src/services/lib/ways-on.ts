@@ -1,8 +1,6 @@
-import { isBefore, localDate } from '@/core/calendar';
+import { localDate } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
-import { looking } from '@/core/billing/figures';
-import { renewableFrom } from '@/core/billing/renewal';
-import { readBook } from '@/billing/services/lib/open-book';
+import { CURRENT } from '@/core/billing/states';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { listOffers } from '@/store/offers';
@@ -24,12 +22,9 @@ export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn
   const today = localDate(now, site.zone);
   const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
   const found = new Map<string, WaysOn>();
-  for (const { subscription, offer } of account.subscriptions) {
-    if (['ended', 'overdue', 'paused'].includes(subscription.state) || subscription.disputes.length > 0)
-      continue;
-    const { stored, terms, at } = await readBook(pool(), site, subscription);
-    const running = stored.book.subscriptions.find(({ id }) => id === subscription.id);
-    const from = running ? renewableFrom(looking(stored.book, terms, at, running), running) : null;
+  for (const { subscription, offer, deeds } of account.subscriptions) {
+    const runs = CURRENT.has(subscription.state) || subscription.state === 'cancelling';
+    if (!runs || subscription.disputes.length > 0) continue;
     const open = tiers.filter(
       (tier) =>
         (tier.ladderId ?? tier.id) === subscription.track &&
@@ -37,7 +32,7 @@ export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn
         joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today).state === 'open',
     );
     found.set(subscription.id, {
-      renew: from !== null && !isBefore(now, from) ? { offerId: offer.id } : null,
+      renew: deeds.includes('renew') ? { offerId: offer.id } : null,
       switches: open.reverse().flatMap((tier) =>
         offers
           .filter((other) => other.tierId === tier.id && other.onSale && other.id !== offer.id)

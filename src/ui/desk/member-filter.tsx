@@ -1,15 +1,12 @@
+import { BEGUN } from '@/core/billing/states';
 import { Button } from '../kit/button';
 import { inputClass } from '../kit/input-class';
 
 const STATES = [
   ['', 'any state'],
-  ['trial', 'in trial'],
-  ['active', 'active'],
-  ['overdue', 'overdue'],
-  ['cancelling', 'cancelling'],
-  ['ended', 'ended'],
+  ...BEGUN.map((state) => [state, state === 'trial' ? 'in trial' : state]),
   ['none', 'no subscription'],
-] as const;
+];
 
 /** A plain form: the filter stands in the address and can be sent to a colleague. */
 export function MemberFilter({

@@ -1,67 +1,62 @@
 'use client';
 
 import { useState } from 'react';
+import type { Deed } from '@/core/billing/deeds';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
 import { Button, LinkButton } from '../kit/button';
 
-export type Deed = 'cancel' | 'undo-cancel' | 'end' | 'pause' | 'resume';
 type Props = {
   id: string;
   state: string;
   pauses: boolean;
-  isDisputed: boolean;
-  canPause: boolean;
+  /** What would not be refused now. */
+  deeds: Deed[];
+  canSwitch: boolean;
   until: string | null;
   memberId: string;
   action: FormAction;
 };
 type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };
 
-function offersOf({ state, pauses, isDisputed, canPause, until }: Props): Offer[] {
-  const runs = ['trial', 'active', 'overdue', 'paused', 'cancelling'].includes(state);
-  const isLive = state === 'trial' || state === 'active';
+function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
   const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends at once';
-  const all: (Offer | false)[] = [
-    isLive &&
-      canPause &&
-      !pauses &&
-      !isDisputed && {
-        deed: 'pause',
-        button: 'Pause',
-        asks: `From ${until ?? 'the end of the period'} on nothing is charged and nothing is open, until it is taken up again.`,
-        yes: 'Yes, pause it',
-      },
-    (pauses || state === 'paused') &&
-      !isDisputed && {
-        deed: 'resume',
-        button: pauses ? 'Take the pause back' : 'Take up again',
-        asks: pauses
-          ? 'It goes on as if nothing had been asked.'
-          : 'The next period begins now and is charged now.',
-        yes: pauses ? 'Yes, go on' : 'Yes, charge and go on',
-      },
-    state === 'cancelling' && {
-      deed: 'undo-cancel',
+  const all: Offer[] = [
+    {
+      deed: 'pause',
+      button: 'Pause',
+      asks: `From ${until ?? 'the end of the period'} on nothing is charged and nothing is open, until it is taken up again.`,
+      yes: 'Yes, pause it',
+    },
+    {
+      deed: 'resume',
+      button: pauses ? 'Take the pause back' : 'Take up again',
+      asks: pauses
+        ? 'It goes on as if nothing had been asked.'
+        : 'The next period begins now and is charged now.',
+      yes: pauses ? 'Yes, go on' : 'Yes, charge and go on',
+    },
+    {
+      deed: 'undo',
       button: 'Take the cancelling back',
       asks: 'It goes on as before, and is charged again.',
       yes: 'Yes, go on',
     },
-    (isLive || state === 'overdue' || state === 'paused') && {
+    {
       deed: 'cancel',
       button: 'Cancel',
       asks: `${later}, and the member is told by mail.`,
       yes: 'Yes, cancel',
       bad: true,
     },
-    runs && {
-      deed: 'end',
+    {
+      deed: 'take-away',
       button: 'End now',
       asks: 'What it opens is closed at once. Nothing is given back by this; a refund is a step of its own.',
       yes: 'Yes, end it now',
       bad: true,
     },
   ];
-  return all.filter((offer): offer is Offer => offer !== false);
+  return all.filter(({ deed }) => deeds.includes(deed));
 }
 
 /** What staff can do about a subscription; each asks in words before it is done. */
@@ -93,7 +88,7 @@ export function StaffActions(props: Props) {
           {offer.button}
         </Button>
       ))}
-      {['trial', 'active'].includes(props.state) && !props.isDisputed && (
+      {props.canSwitch && (
         <LinkButton look="quiet" href={`/desk/members/${props.memberId}/switch/${props.id}`}>
           Switch…
         </LinkButton>

@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
+import type { Deed } from '@/core/billing/deeds';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '../key-cut';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
@@ -29,8 +30,8 @@ type Props = {
   movesTo: { isOwn: boolean; name: string; sentence: string; date: string } | null;
   pauses: boolean;
   isDisputed: boolean;
-  /** Whether what is owed can be charged to what is kept, and whether it can be paused at all. */
-  canPause: boolean;
+  /** What would not be refused now. */
+  deeds: Deed[];
   /** Its wallet has not been told yes to what it costs next. */
   needsApproval: boolean;
   transfer: { amount: string; reference: string; payee: string; account: string } | null;
@@ -68,14 +69,13 @@ export function SubscriptionCard(props: Props) {
     ways,
     movesTo,
     pauses,
-    isDisputed,
-    canPause,
+    deeds,
     needsApproval,
     transfer,
     actions,
   } = props;
   const [asking, setAsking] = useState(false);
-  const canCancel = ['trial', 'active', 'overdue', 'paused'].includes(state) && !isForGood && !isDisputed;
+  const canCancel = deeds.includes('cancel');
   const isCharged = next !== null || state === 'paused' || pauses;
   return (
     <section aria-label={name} className="rounded-xl border border-line bg-surface p-5">
@@ -97,7 +97,7 @@ export function SubscriptionCard(props: Props) {
           <p>
             On {movesTo.date} it becomes {movesTo.name}: {movesTo.sentence}
           </p>
-          {movesTo.isOwn && (
+          {deeds.includes('take-back') && (
             <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
               Take the switch back
             </SubmitButton>
@@ -125,12 +125,12 @@ export function SubscriptionCard(props: Props) {
           </Link>
         </p>
       )}
-      {state === 'overdue' && !transfer && !needsApproval && (
+      {deeds.includes('pay-now') && !needsApproval && (
         <OneButton id={id} action={actions.pay} busy="Talking to the card service…" look="main">
           Pay {next?.amount} now
         </OneButton>
       )}
-      {(state === 'paused' || pauses) && !isDisputed && (
+      {deeds.includes('resume') && (
         <OneButton id={id} action={actions.resume} busy="One moment…" look="main">
           {pauses ? 'Take the pause back' : 'Take it up again, and pay for the next period'}
         </OneButton>
@@ -141,7 +141,7 @@ export function SubscriptionCard(props: Props) {
             Change how it is paid
           </LinkButton>
         )}
-        {canPause && ['trial', 'active'].includes(state) && !pauses && !isDisputed && next && !movesTo && (
+        {deeds.includes('pause') && (
           <details className="open:basis-full">
             <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>Pause {name}</summary>
             <p className="mt-2">
@@ -174,7 +174,7 @@ export function SubscriptionCard(props: Props) {
             Join again
           </LinkButton>
         )}
-        {state === 'cancelling' && (
+        {deeds.includes('undo') && (
           <ActionForm action={actions.undo} className="grid gap-3">
             <input type="hidden" name="subscription" value={id} />
             <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">

@@ -88,7 +88,7 @@ export default async function AccountPage() {
               next,
               movesTo,
               transfer,
-              canPause,
+              deeds,
               isKept,
               needsApproval,
             }) => (
@@ -117,7 +117,7 @@ export default async function AccountPage() {
                 }
                 pauses={subscription.pauses}
                 isDisputed={subscription.disputes.length > 0}
-                canPause={canPause}
+                deeds={deeds}
                 needsApproval={needsApproval}
                 transfer={
                   transfer && {

@@ -3,7 +3,7 @@ import { LinkButton } from '@/ui/kit/button';
 export default function NotFound() {
   return (
     <div className="max-w-prose py-10">
-      <h1 className="text-3xl">This is not there any more</h1>
+      <h1 className="text-3xl">This no longer exists</h1>
       <p className="mt-2 text-muted">
         Somebody may have deleted it, or the address has a slip in it. Find (Ctrl K) knows everything by name.
       </p>

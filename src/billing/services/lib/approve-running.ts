@@ -1,4 +1,5 @@
 import { config } from '@/config';
+import { CHARGED } from '@/core/billing/states';
 import { billingAhead } from '@/core/billing/upcoming';
 import { askedOf } from '@/core/billing/work';
 import type { Charge } from '@/core/billing/book';
@@ -38,8 +39,6 @@ export const walletPayer = (account: GatewayAccount, agreement: StoredAgreement)
   methodExpires: null,
 });
 
-const GOES_ON = ['trial', 'active', 'overdue'];
-
 /** The attempt of a subscription that is under way. */
 function asked({ book }: StoredBook, id: string) {
   const one = book.charges.find((charge: Charge) => charge.subscription === id && askedOf(charge));
@@ -59,7 +58,7 @@ export async function askToApprove(
   const written = await transaction(async (db) => {
     const { stored, at } = await openBook(db, site, actor, found);
     const s = stored.book.subscriptions.find(({ id }) => id === found.id);
-    if (!s || !GOES_ON.includes(s.state) || s.pauses || s.disputes.length > 0)
+    if (!s || !CHARGED.has(s.state) || s.pauses || s.disputes.length > 0)
       return refusedField('', 'A wallet can be chosen only while the subscription runs. Resume it first.');
     // Which period it bills first hangs on what becomes of a charge that is under way.
     const open = asked(stored, s.id);
@@ -110,7 +109,7 @@ export async function takeUpApproval(
     const s = stored.book.subscriptions.find(({ id }) => id === agreement.subscriptionId);
     const last = s?.place.last;
     // What has changed since it was asked for makes it void: it would bill something else.
-    const isVoid = !s || !GOES_ON.includes(s.state) || s.disputes.length > 0 || s.pauses;
+    const isVoid = !s || !CHARGED.has(s.state) || s.disputes.length > 0 || s.pauses;
     const isPaidSince =
       agreement.afterStep !== (last?.step ?? null) || agreement.afterN !== (last?.n ?? null);
     const billed = s && versionOf(s.switchesTo ?? s.movesTo ?? s.offer).versionId;

@@ -1,4 +1,4 @@
-import type { Event } from '@/core/billing/event';
+import type { Deed } from '@/core/billing/deeds';
 import { findSubscription } from '@/billing/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { done, missing, type Result } from '@/platform/result';
@@ -9,7 +9,7 @@ import { inBookForPerson } from './in-book';
 export async function changeSubscription(
   actor: Actor,
   id: string,
-  what: Extract<Event['do'], 'cancel' | 'undo' | 'take-away' | 'pause' | 'resume' | 'pay-now' | 'take-back'>,
+  what: Exclude<Deed, 'renew'>,
 ): Promise<Result<null>> {
   const found = await findSubscription(pool(), id);
   if (!found) return missing();

@@ -1,4 +1,5 @@
 import type { Subscription } from '@/core/billing/book';
+import { CHARGED } from '@/core/billing/states';
 import { endAgreementsOf, passAgreementsOn } from '@/store/agreements';
 import { versionOf, type StoredBook } from '@/billing/store/book';
 import type { OpenBook } from './opened';
@@ -20,8 +21,6 @@ export async function endWalletsThatMustNot({ db, stored }: OpenBook, before: St
 }
 
 const mustNotBill = ({ state, disputes, method }: Subscription): boolean =>
-  state === 'ended' ||
-  state === 'cancelling' ||
-  state === 'paused' ||
+  (state !== 'pending' && !CHARGED.has(state)) ||
   disputes.length > 0 ||
   (method !== null && method.nature !== 'wallet');

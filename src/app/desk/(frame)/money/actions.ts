@@ -107,8 +107,8 @@ export async function refundAction(_: FormState, form: FormData): Promise<FormSt
 
 const DEEDS = {
   cancel: [cancelSubscription, 'Cancelled.'],
-  'undo-cancel': [undoCancel, 'It goes on.'],
-  end: [endSubscription, 'Ended.'],
+  undo: [undoCancel, 'It goes on.'],
+  'take-away': [endSubscription, 'Ended.'],
   pause: [pauseSubscription, 'It pauses at the end of what is paid.'],
   resume: [resumeSubscription, 'It goes on.'],
 } as const;

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
+import { BEGUN } from '@/core/billing/states';
 import { formatUntil } from '@/core/calendar';
 import { offerPrice } from '@/core/offers/sentence';
 import { subscriptionList } from '@/services/money-lists';
@@ -17,7 +18,6 @@ import { SubscriptionDrawer } from './subscription-drawer';
 
 export const metadata: Metadata = { title: 'Money' };
 
-const STATES = ['trial', 'active', 'overdue', 'paused', 'cancelling', 'ended'] as const;
 const SORTS = [
   { id: 'due', words: 'what is due first' },
   { id: 'member', words: 'by name' },
@@ -42,7 +42,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
         label="State"
-        chips={['' as const, ...STATES].map((option) => ({
+        chips={['' as const, ...BEGUN].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
           mark: option === '' ? 'All' : <LifeMark state={option} />,

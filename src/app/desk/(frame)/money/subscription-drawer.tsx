@@ -1,3 +1,4 @@
+import { CURRENT } from '@/core/billing/states';
 import Link from 'next/link';
 import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
 import { formatMoney, toDecimal } from '@/core/money';
@@ -12,7 +13,7 @@ import { Drawer } from '@/ui/kit/drawer';
 import { LifeMark } from '@/ui/kit/state-mark';
 import { changeAction, refundAction } from './actions';
 
-/** The whole story of a subscription, and what staff can do about it. */
+/** The history of a subscription, and what staff can do about it. */
 export async function SubscriptionDrawer({
   id,
   closeHref,
@@ -30,7 +31,7 @@ export async function SubscriptionDrawer({
         <p className="mt-2 text-muted">No subscription of this mode has this address.</p>
       </Drawer>
     );
-  const { member, view, zone, story, payments, credit, requestId, refundAsksAbove } = file;
+  const { member, view, zone, history, payments, credit, requestId, refundAsksAbove } = file;
   const { subscription, tier, offer, sentence, next, movesTo } = view;
   const day = (at: string | null): string | null => at && formatDate(at, zone);
   const facts: [string, React.ReactNode][] = [
@@ -82,8 +83,8 @@ export async function SubscriptionDrawer({
           id={subscription.id}
           state={subscription.state}
           pauses={subscription.pauses}
-          canPause={view.canPause && view.next !== null}
-          isDisputed={subscription.disputes.length > 0}
+          deeds={view.deeds}
+          canSwitch={CURRENT.has(subscription.state) && subscription.disputes.length === 0}
           until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
           memberId={member.id}
           action={changeAction}
@@ -128,9 +129,9 @@ export async function SubscriptionDrawer({
           </ul>
         </>
       )}
-      <h3 className="mt-5 text-lg">The whole story</h3>
+      <h3 className="mt-5 text-lg">History</h3>
       <ol className="mt-1">
-        {story.map((entry) => (
+        {history.map((entry) => (
           <li key={entry.id} className="flex gap-3 border-t border-line py-1.5 text-[0.9375rem]">
             <time className="figures w-32 flex-none text-muted">{formatDateTime(entry.at, zone)}</time>
             <span className={entry.tone === 'bad' ? 'text-closed' : undefined}>

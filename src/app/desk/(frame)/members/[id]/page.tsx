@@ -1,3 +1,4 @@
+import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
@@ -69,7 +70,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               ))}
             {!account.holdings.some((holding) => holding.isNow) && <li className="text-muted">Nothing.</li>}
           </ul>
-          {account.subscriptions.map(({ subscription, offer, sentence, next, canPause }) => (
+          {account.subscriptions.map(({ subscription, offer, sentence, next, deeds }) => (
             <section
               key={subscription.id}
               className="rounded-card border border-line bg-surface p-4"
@@ -90,7 +91,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                 Next charge: <NextCharge next={next} zone={zone} />
               </p>
               <Link href={`/desk/money?open=${subscription.id}`} className="text-spruce underline">
-                Its story and payments
+                Its history and payments
               </Link>
               {subscription.methodLabel && <p className="text-muted">{subscription.methodLabel}</p>}
               {mayManage && (
@@ -99,8 +100,8 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   id={subscription.id}
                   state={subscription.state}
                   pauses={subscription.pauses}
-                  canPause={canPause && next !== null}
-                  isDisputed={subscription.disputes.length > 0}
+                  deeds={deeds}
+                  canSwitch={CURRENT.has(subscription.state) && subscription.disputes.length === 0}
                   until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
                   memberId={member.id}
                   action={changeAction}

@@ -41,7 +41,7 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
         <>
           <section aria-label="By month">
             <Table
-              heads={['Month', 'Received', 'Given back', 'Invoiced', 'Credit given', 'Tax']}
+              heads={['Month', 'Received', 'Refunded', 'Invoiced', 'Credit given', 'Tax']}
               lastIsAmount
               areAmounts
             >
