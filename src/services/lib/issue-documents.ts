@@ -116,7 +116,7 @@ function returnOf(site: Site, open: Open): Draft {
           ? 'Spent by later charges'
           : disputeId
             ? 'Taken back by the bank'
-            : 'Refunded the way it came',
+            : 'Refunded to the payment method it was paid with',
     },
   );
   const { memberId, chargeId, currency } = invoice;
