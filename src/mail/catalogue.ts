@@ -68,7 +68,7 @@ export const MAILS: MailKind[] = [
   ]),
   mail('ended', 'Ended', 'What was held is over.'),
   mail('ended-unpaid', 'Ended unpaid', 'The last try to charge was refused.'),
-  mail('refunded', 'Refund', 'Money goes back.', ['tier', 'amount']),
+  mail('refunded', 'Refund', 'Money is refunded.', ['tier', 'amount']),
   mail('dispute-lost', 'Dispute lost', 'A bank took a payment back.'),
   mail('address-changed', 'Address changed', 'A member has another address; the old one is told.', [], false),
 ];

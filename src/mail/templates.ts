@@ -91,9 +91,9 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
     case 'refunded': {
       const money = formatMoney(mail.amount, mail.currency);
       return {
-        subject: `${money} for ${mail.tierName} goes back to you`,
+        subject: `${money} for ${mail.tierName} is refunded to you`,
         lines: [
-          `We give back ${money} of what you paid for ${mail.tierName}. ${mail.byHand ? 'We send it to you ourselves; it takes a few days.' : 'It goes back the way it came; your bank may take a few days to show it.'}`,
+          `We refund ${money} of what you paid for ${mail.tierName}. ${mail.byHand ? 'We send it to you ourselves; it takes a few days.' : 'It goes to the payment method that you paid with; your bank may take a few days to show it.'}`,
           mail.endsAccess
             ? `${mail.tierName} has ended with it.`
             : `What ${mail.tierName} opens stays open to you.`,
@@ -115,7 +115,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `Your trial of ${mail.tierName} ends on ${day(mail.at)}`,
         lines: [
-          `The trial of ${mail.tierName} ends on ${day(mail.at)}. Then ${formatMoney(mail.amount, mail.currency)} is charged${mail.methodLabel ? ` to the ${mail.methodLabel}` : ''}, and it goes on: ${mail.sentence}`,
+          `The trial of ${mail.tierName} ends on ${day(mail.at)}. Then ${formatMoney(mail.amount, mail.currency)} is charged${mail.methodLabel ? ` to the ${mail.methodLabel}` : ''}, and it continues: ${mail.sentence}`,
           'If it does not suit you, cancel in your account before then, with one click, and nothing is charged.',
         ],
         link: account,

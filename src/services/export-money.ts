@@ -66,7 +66,7 @@ const LISTS = {
         'outcome',
         'try',
         'amount',
-        'given back',
+        'refunded',
         'currency',
         'through',
         'reference',

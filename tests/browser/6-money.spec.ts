@@ -152,7 +152,7 @@ test('staff see the whole story of a payment in a drawer, and give part of it ba
   await expect(form.getByText(/£25.00: that is what is left/)).toBeVisible();
   await form.getByLabel('Amount').fill('5.00');
   await form.getByRole('button', { name: 'Give it back' }).dblclick();
-  await expect(drawer.getByText('£5.00 given back')).toBeVisible();
+  await expect(drawer.getByText('£5.00 refunded')).toBeVisible();
   await desk.keyboard.press('Escape');
   await expect(drawer).toHaveCount(0);
   const [download] = await Promise.all([

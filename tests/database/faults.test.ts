@@ -18,6 +18,10 @@ import { moveClock } from '../../src/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/billing/services/pause-subscription';
 import { reconcile } from '../../src/services/lib/reconcile';
 import { refundPayment } from '../../src/billing/services/refund-payment';
+import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
+import { prepare } from '../../src/checkout/services/lib/prepare';
+import { submitCheckout } from '../../src/checkout/services/submit-checkout';
+import { findMember } from '../../src/store/members';
 import { returnMoney } from '../../src/billing/services/return-money';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { settleAgreements } from '../../src/services/settle-agreements';
@@ -59,6 +63,9 @@ const DEEDS = [
   'choose wallet',
   'refund',
   'refund and end',
+  'switch',
+  'switch',
+  'take the switch back',
 ] as const;
 const ACTS = ['refund', 'dispute', 'win', 'lose'] as const;
 const CALLS = ['answered', 'failing', 'done-then-failing', 'down'] as const;
@@ -136,7 +143,7 @@ async function joins(offer: string, way: (typeof WAYS)[number]): Promise<void> {
 async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
   const chosen = nth(await subscriptions(), who);
   if (!chosen) return;
-  const actor: Actor = { kind: 'member', memberId: chosen.member_id, staffRole: null };
+  const actor = { kind: 'member', memberId: chosen.member_id, staffRole: null } as const;
   if (what === 'cancel') await cancelSubscription(actor, chosen.id);
   if (what === 'undo') await undoCancel(actor, chosen.id);
   if (what === 'pause') await pauseSubscription(actor, chosen.id);
@@ -152,6 +159,8 @@ async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
     if (asked.ok && asked.value.approveUrl && who % 4 > 0)
       await approveAtWallet(asked.value.approveUrl, who % 4 === 1 ? 'fills-up' : 'full');
   }
+  if (what === 'switch') await switches(actor, OFFERS[who % 2] ?? 'observer-monthly', who);
+  if (what === 'take the switch back') await undoSwitchLater(actor, chosen.id);
   if (what === 'refund' || what === 'refund and end') {
     const [payment] = await rows<{ id: string }>(
       `SELECT p.id FROM payments p JOIN charges c ON c.id = p.charge_id WHERE c.subscription_id = $1 AND p.state = 'succeeded' ORDER BY p.created_at DESC LIMIT 1`,
@@ -166,6 +175,28 @@ async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
         endsAccess,
       });
   }
+}
+
+/** Switches as a member does: at once by what pays now, by another card or a wallet, or at the end of what is paid. */
+async function switches(actor: Actor & { memberId: string }, offer: string, how: number): Promise<void> {
+  const found = await prepare(offer, await findMember(pool(), actor.memberId));
+  if (found?.standing.kind !== 'switch') return;
+  const { quoteId, figures } = found.standing;
+  if (!figures.atOnce) {
+    await switchLater(actor, quoteId);
+    return;
+  }
+  const ways = [
+    { keepCard: true },
+    { cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, how % 2 ? 'works' : 'fails') },
+    { accountId: wallet },
+    { accountId: bank },
+  ];
+  const input = { ...(await joinInput(moor, offer, null)), quoteId, ...nth(ways, how >> 1) };
+  const asked = await submitCheckout(actor, input);
+  if (!asked.ok || asked.value.state !== 'approve') return;
+  await approveAtWallet(asked.value.url, how % 3 === 0 ? 'empties' : 'full');
+  if (how % 5 < 3) await comeBack(input.checkoutId);
 }
 
 async function theirs(accountId: string) {

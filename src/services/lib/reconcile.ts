@@ -82,5 +82,5 @@ const backOf = (payment: GatewayPayment | undefined): number =>
 
 const words = (line: Line | undefined): string =>
   line
-    ? `${line.state}, ${line.amount} ${line.currency}${line.back > 0 ? `, ${line.back} given back` : ''}`
+    ? `${line.state}, ${line.amount} ${line.currency}${line.back > 0 ? `, ${line.back} refunded` : ''}`
     : 'nothing';

@@ -31,14 +31,14 @@ function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
       deed: 'resume',
       button: pauses ? 'Take the pause back' : 'Take up again',
       asks: pauses
-        ? 'It goes on as if nothing had been asked.'
+        ? 'It continues as if no pause had been asked for.'
         : 'The next period begins now and is charged now.',
       yes: pauses ? 'Yes, go on' : 'Yes, charge and go on',
     },
     {
       deed: 'undo',
-      button: 'Take the cancelling back',
-      asks: 'It goes on as before, and is charged again.',
+      button: 'Undo the cancellation',
+      asks: 'It continues as before, and is charged again.',
       yes: 'Yes, go on',
     },
     {
@@ -51,7 +51,7 @@ function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
     {
       deed: 'take-away',
       button: 'End now',
-      asks: 'What it opens is closed at once. Nothing is given back by this; a refund is a step of its own.',
+      asks: 'What it opens is closed at once. Nothing is refunded by this; a refund is a step of its own.',
       yes: 'Yes, end it now',
       bad: true,
     },

@@ -103,7 +103,7 @@ const LIFE: Record<string, { words: string; look: string }> = {
   'mail-sent': { words: 'sent', look: 'bg-open-wash text-open' },
   'mail-failed': { words: 'given up', look: 'bg-closed-wash text-closed' },
   awaited: { words: 'awaited', look: 'bg-metered-wash text-metered' },
-  refunded: { words: 'given back', look: 'bg-ended-wash text-ended' },
+  refunded: { words: 'refunded', look: 'bg-ended-wash text-ended' },
   disputed: { words: 'disputed', look: 'bg-closed-wash text-closed' },
   pauses: { words: 'will pause', look: 'bg-ended-wash text-ended' },
   'dispute-open': { words: 'disputed', look: 'bg-closed-wash text-closed' },

@@ -24,11 +24,11 @@ export async function cancelAction(_: FormState, form: FormData): Promise<FormSt
 }
 
 export async function undoCancelAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, undoCancel, 'Taken back: it goes on as before.');
+  return change(form, undoCancel, 'The cancellation is undone: it continues as before.');
 }
 
 export async function undoSwitchAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, undoSwitchLater, 'Taken back: it goes on as it is.');
+  return change(form, undoSwitchLater, 'The switch is undone: it continues as it is.');
 }
 
 export async function pauseAction(_: FormState, form: FormData): Promise<FormState> {
@@ -36,7 +36,7 @@ export async function pauseAction(_: FormState, form: FormData): Promise<FormSta
 }
 
 export async function resumeAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, resumeSubscription, 'It goes on.');
+  return change(form, resumeSubscription, 'It continues.');
 }
 
 export async function payOwedAction(_: FormState, form: FormData): Promise<FormState> {

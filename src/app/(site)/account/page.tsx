@@ -195,7 +195,7 @@ export default async function AccountPage() {
                     />
                     {payment.refunded > 0 && (
                       <span className="block text-sm text-muted">
-                        {formatMoney(payment.refunded, payment.currency)} given back
+                        {formatMoney(payment.refunded, payment.currency)} refunded
                       </span>
                     )}
                   </td>

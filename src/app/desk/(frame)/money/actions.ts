@@ -107,10 +107,10 @@ export async function refundAction(_: FormState, form: FormData): Promise<FormSt
 
 const DEEDS = {
   cancel: [cancelSubscription, 'Cancelled.'],
-  undo: [undoCancel, 'It goes on.'],
+  undo: [undoCancel, 'It continues.'],
   'take-away': [endSubscription, 'Ended.'],
   pause: [pauseSubscription, 'It pauses at the end of what is paid.'],
-  resume: [resumeSubscription, 'It goes on.'],
+  resume: [resumeSubscription, 'It continues.'],
 } as const;
 
 export async function changeAction(_: FormState, form: FormData): Promise<FormState> {

@@ -106,7 +106,7 @@ export async function SubscriptionDrawer({
                 </div>
                 {payment.refunded > 0 && (
                   <p className="text-[0.9375rem] text-muted">
-                    {formatMoney(payment.refunded, payment.currency)} given back
+                    {formatMoney(payment.refunded, payment.currency)} refunded
                   </p>
                 )}
                 {payment.refundable > 0 && may(role, 'manage money') && (

@@ -131,7 +131,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                     )}
                     {row.refunded > 0 && (
                       <span className="block text-[0.9375rem] text-muted">
-                        {formatMoney(row.refunded, row.currency)} given back
+                        {formatMoney(row.refunded, row.currency)} refunded
                       </span>
                     )}
                   </td>
