@@ -21,6 +21,9 @@ export function toMs(instant: Instant): number {
   return Date.parse(instant);
 }
 
+/** Whether it has nothing finer than a millisecond, which only Temporal counts with. */
+export const isToTheMs = (instant: Instant): boolean => instant.length <= 24 && instant.endsWith('Z');
+
 export function fromMs(ms: number): Instant {
   // As Temporal writes it: no fraction of a second where there is none, and no zeros at its end.
   const text = new Date(ms).toISOString();
@@ -30,6 +33,8 @@ export function fromMs(ms: number): Instant {
 
 /** Below zero when `a` is earlier, above when later, 0 when they are the same instant. */
 export function compare(a: Instant, b: Instant): number {
+  // Whole seconds of years with four digits sort as text.
+  if (a.length === 20 && b.length === 20) return a < b ? -1 : a > b ? 1 : 0;
   return toMs(a) - toMs(b);
 }
 
@@ -46,9 +51,7 @@ export const latest = (a: Instant, b: Instant): Instant => (isBefore(a, b) ? b :
 export function addLength(start: Instant, length: Length, zone: string, times = 1): Instant {
   const n = length.n * times;
   if (n === 0) return start;
-  // What is finer than a millisecond still goes to Temporal.
-  const isWhole = start.length <= 24 && start.endsWith('Z');
-  const end = isWhole ? addToMs(toMs(start), length, zone, times) : null;
+  const end = isToTheMs(start) ? addToMs(toMs(start), length, zone, times) : null;
   return end === null ? addLengthByTemporal(start, length, zone, times) : fromMs(end);
 }
 

@@ -140,11 +140,11 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await page.context().close();
 });
 
-test('staff see the whole story of a payment in a drawer, and give part of it back, once', async () => {
+test('staff see the history of a payment in a drawer, and give part of it back, once', async () => {
   await desk.goto('/desk/money/payments?q=tam.transfer');
   await desk.getByRole('link', { name: 'Someone New' }).or(desk.locator('tbody a').first()).first().click();
   const drawer = desk.getByRole('complementary', { name: /Subscription of/ });
-  await expect(drawer.getByRole('heading', { name: 'The whole story' })).toBeVisible();
+  await expect(drawer.getByRole('heading', { name: 'History' })).toBeVisible();
   await drawer.getByText('Give back…').click();
   const form = drawer.getByRole('form', { name: 'Refund' });
   await form.getByLabel('Amount').fill('30');

@@ -67,7 +67,8 @@ export function due(work: Work): void {
 /** What is paid has ended, at `at`. */
 export function endOfPaid(work: Work, s: Subscription, at: Instant): void {
   if (s.state === 'cancelling') return end(work, s);
-  if (!nextOf(work, s) && !s.switchesTo && !nextMoved(work, s, at)) return finish(work, s);
+  const next = nextOf(work, s);
+  if (!next && !s.switchesTo && !nextMoved(work, s, at)) return finish(work, s);
   if (s.disputes.length > 0) {
     s.dueAt = null;
   } else if (s.pauses) {
@@ -76,7 +77,7 @@ export function endOfPaid(work: Work, s: Subscription, at: Instant): void {
     changed(work, s);
     tell(work, 'paused', s);
   } else if (s.switchesTo) beginDown(work, s);
-  else chargeNext(work, s, at);
+  else chargeNext(work, s, at, next);
 }
 
 const nextMoved = (work: Work, s: Subscription, at: Instant) =>
@@ -85,14 +86,14 @@ const nextMoved = (work: Work, s: Subscription, at: Instant) =>
     : undefined;
 
 /** Charges the next period, under the version that it moves to. */
-export function chargeNext(work: Work, s: Subscription, at: Instant): void {
+export function chargeNext(work: Work, s: Subscription, at: Instant, expected = nextOf(work, s)): void {
   const isMove = s.movesTo !== null && nextMoved(work, s, at) !== undefined;
   if (s.movesTo && isMove) {
     s.place = placeMoved(work, s, s.movesTo, at);
     s.offer = s.movesTo;
     s.movesTo = null;
   }
-  const next = nextOf(work, s);
+  const next = isMove ? nextOf(work, s) : expected;
   if (next) charge(work, s, 'period', next, { isMove });
   else finish(work, s);
 }
@@ -134,8 +135,10 @@ export function closeEnds(work: Work): void {
     if (s.state !== 'trial' && s.state !== 'active' && s.state !== 'cancelling') continue;
     const held = lastHolding(work.book, s.id);
     if (s.disputes.length > 0 || s.paidThrough === null || !held) continue;
-    const at = { ...work, track: s.track, slot: s.slot };
-    const isOver = (s.state === 'cancelling' || s.pauses || !goesOn(at, s)) && !underWay(at);
+    const { track, slot } = s;
+    const isOver =
+      (s.state === 'cancelling' || s.pauses || !goesOn(work, s)) &&
+      !underWay({ book: work.book, track, slot });
     if (held.to === null && isOver) holdUntil(work, s, latest(s.paidThrough, work.now));
     else if (held.to !== null && !isOver && isBefore(work.now, held.to))
       own(work.book.holdings, held).to = null;

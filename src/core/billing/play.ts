@@ -170,6 +170,7 @@ class Player {
   private note(before: Book, at: Instant): void {
     for (const [index, payment] of this.book.payments.entries()) {
       const was = before.payments[index];
+      if (payment === was) continue;
       if (!was) this.money.push({ at, amount: payment.amount, what: 'charge' });
       if (payment.isReturned && !was?.isReturned)
         this.money.push({ at, amount: -payment.amount, what: 'returned' });

@@ -30,8 +30,10 @@ export type Stepped = { ok: true; book: Book; asks: Ask[]; notices: Notice[] } |
 
 /** What an event does to a member's book at an instant. Pure: the book that is given stays as it is. */
 export function step(book: Book, event: Event, terms: Terms, now: Instant): Stepped {
+  const { track, slot } = trackOf(book, event, terms);
   const work: Work = {
-    ...trackOf(book, event, terms),
+    track,
+    slot,
     book: copyOf(book),
     terms,
     now,

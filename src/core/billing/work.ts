@@ -127,10 +127,10 @@ export const askedOf = ({ attempts }: Charge): Attempt | undefined =>
 export const isAsked = (one: Charge): boolean => one.state === 'open' && askedOf(one) !== undefined;
 
 /** The charge of this ladder that is under way. */
-export const underWay = (work: Work): Charge | undefined =>
+export const underWay = (work: Pick<Work, 'book'> & Track): Charge | undefined =>
   work.book.charges.find((one) => isAsked(one) && isOfTrack(work, one));
 
-const isOfTrack = (work: Work, { subscription }: Charge): boolean =>
+const isOfTrack = (work: Pick<Work, 'book'> & Track, { subscription }: Charge): boolean =>
   work.book.subscriptions.some((one) => one.id === subscription && isOn(work, one));
 
 /** @throws Refused */

@@ -1,4 +1,14 @@
-import { CALENDAR, isBefore, type Calendar, type Instant, type Length } from '../calendar';
+import {
+  CALENDAR,
+  fromMs,
+  isBefore,
+  isToTheMs,
+  MS_CALENDAR,
+  toMs,
+  type Calendar,
+  type Instant,
+  type Length,
+} from '../calendar';
 import type { Offer, Step } from './offer';
 
 /** One stretch of an offer with at most one charge, due at its start. `to` is null where it never ends. */
@@ -154,9 +164,23 @@ export function nextPeriod(
   after: { step: number; n: number } | null,
   since: Instant | null = null,
 ): Period | undefined {
-  for (const period of periodsBy(CALENDAR, offer, start, zone, skipTrial, since)) {
-    if (!after || period.step > after.step || (period.step === after.step && period.n > after.n))
-      return period;
-  }
+  const isNext = ({ step, n }: { step: number; n: number }): boolean =>
+    !after || step > after.step || (step === after.step && n > after.n);
+  if (!isToTheMs(start) || (since !== null && !isToTheMs(since)))
+    return first(periodsBy(CALENDAR, offer, start, zone, skipTrial, since), isNext);
+  const inMs = periodsBy(
+    MS_CALENDAR,
+    offer,
+    toMs(start),
+    zone,
+    skipTrial,
+    since === null ? null : toMs(since),
+  );
+  const found = first(inMs, isNext);
+  return found && { ...found, from: fromMs(found.from), to: found.to === null ? null : fromMs(found.to) };
+}
+
+function first<T>(all: Iterable<T>, isIt: (one: T) => boolean): T | undefined {
+  for (const one of all) if (isIt(one)) return one;
   return undefined;
 }
