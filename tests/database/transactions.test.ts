@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { currentSite } from '../../src/platform/site';
-import { lock, pool, run, transaction } from '../../src/platform/store/db';
+import { lock, pool, run, together, transaction, type Transaction } from '../../src/platform/store/db';
 import { spendPoint } from '../../src/platform/store/rate-limits';
 import { lanternMoor, rows } from './lantern-moor';
 
@@ -42,6 +42,26 @@ describe('a transaction', () => {
     });
     await expect(failing).rejects.toThrow('division by zero');
     expect(runs).toBe(1);
+  });
+
+  it('leaves nothing behind where one of several statements that are sent together fails, and tells the cause', async () => {
+    await rows('CREATE TABLE steps (n int NOT NULL)');
+    const two = async (db: Transaction): Promise<void> => {
+      await run(db, 'INSERT INTO steps VALUES (1)');
+      await new Promise((resolve) => setTimeout(resolve, 30));
+      await run(db, 'INSERT INTO steps VALUES (2)');
+    };
+    const failing = transaction((db) =>
+      together([two(db), run(db, 'SELECT 1 / 0'), run(db, 'INSERT INTO steps VALUES (3)')]),
+    );
+    await expect(failing).rejects.toThrow('division by zero');
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect(await rows('SELECT n FROM steps')).toEqual([]);
+    const done = transaction((db) =>
+      together([run(db, 'INSERT INTO steps VALUES (4)'), run(db, 'UPDATE steps SET n = 5 WHERE n = 4')]),
+    );
+    expect(await done).toEqual([1, 1]);
+    expect(await rows('SELECT n FROM steps')).toEqual([{ n: 5 }]);
   });
 
   it('cannot keep others waiting for ever', async () => {

@@ -61,15 +61,19 @@ export type Wanted = {
 
 const LOCK = prepared('lock-book', 'SELECT version FROM books WHERE member_id = $1 AND mode = $2 FOR UPDATE');
 
-/** Locks a member's book until the transaction ends, and makes one where there is none. The answer is its version. */
-export async function lockBook(db: Transaction, { memberId, mode }: BookOf): Promise<number> {
+/** Locks a member's book until the transaction ends, and makes one where there is none: that was not locked before. */
+export async function lockBook(
+  db: Transaction,
+  { memberId, mode }: BookOf,
+): Promise<{ version: number; isNew: boolean }> {
   const found = await maybeOne<{ version: bigint }>(db, LOCK, [memberId, mode]);
-  if (found) return Number(found.version);
+  if (found) return { version: Number(found.version), isNew: false };
   await run(db, 'INSERT INTO books (member_id, mode) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
     memberId,
     mode,
   ]);
-  return Number((await one<{ version: bigint }>(db, LOCK, [memberId, mode])).version);
+  const made = await one<{ version: bigint }>(db, LOCK, [memberId, mode]);
+  return { version: Number(made.version), isNew: true };
 }
 
 /** The method by the nature of the gateway behind an account; a transfer is awaited for the days that its owner gives. */

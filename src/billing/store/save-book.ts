@@ -10,10 +10,11 @@ import type {
   Quote,
   Refund,
   Subscription,
+  Summary,
 } from '@/core/billing/book';
 import type { Instant } from '@/core/calendar';
 import { nextWorkAt } from '@/core/billing/due';
-import { prepared, run, type Transaction } from '@/platform/store/db';
+import { prepared, run, together, type Transaction } from '@/platform/store/db';
 import { versionOf, type Account, type BookOf, type StoredBook } from './book';
 
 /** What the book alone does not say of what a step adds. */
@@ -76,21 +77,23 @@ export async function saveBook(
   };
   const subscriptions = changedSubscriptions(was, after);
   // What ends makes place first: one runs at a time.
-  for (const pair of [...subscriptions].sort((a, b) => order(a) - order(b)))
-    await saveSubscription(db, of, pair, stored, details);
-  await saveCharges(db, of, was, stored, details);
-  for (const pair of changes(was.credits, after.credits, byId)) await saveCredit(db, of, pair, details);
-  await saveUses(db, was, after);
-  for (const pair of changes(was.holdings, after.holdings, byId)) await saveHolding(db, of, pair);
-  for (const { was: old, is } of changes(was.payments, after.payments, byId))
-    if (is.dispute !== (old?.dispute ?? 'none')) await saveDispute(db, of, is, details);
-  for (const pair of changes(was.refunds, after.refunds, byId))
-    await saveRefund(db, of, pair, after, details);
-  for (const { is } of changes(was.summaries, after.summaries, ({ track }) => track))
-    await run(db, SAVE_SUMMARY, [of.memberId, of.mode, is.track, is.hadTrial, is.joinedAt, is.hasSwitchedUp]);
-  for (const { is } of changes(was.checkouts, after.checkouts, byId)) await saveCheckout(db, is);
-  if (after.quote && after.quote.id !== was.quote?.id) await saveQuote(db, of, after.quote);
-  await run(db, SAVE_VERSION, [of.memberId, of.mode]);
+  const places = [...subscriptions].sort((a, b) => order(a) - order(b));
+  // None waits for the answer to another; they are done in this order.
+  await together([
+    ...places.map((pair) => saveSubscription(db, of, pair, stored, details)),
+    ...saveCharges(db, of, was, stored, details),
+    ...changes(was.credits, after.credits, byId).map((pair) => saveCredit(db, of, pair, details)),
+    ...saveUses(db, was, after),
+    ...changes(was.holdings, after.holdings, byId).map((pair) => saveHolding(db, of, pair)),
+    ...changes(was.payments, after.payments, byId)
+      .filter(({ was: old, is }) => is.dispute !== (old?.dispute ?? 'none'))
+      .map(({ is }) => saveDispute(db, of, is, details)),
+    ...changes(was.refunds, after.refunds, byId).map((pair) => saveRefund(db, of, pair, after, details)),
+    ...changes(was.summaries, after.summaries, ({ track }) => track).map(({ is }) => saveSummary(db, of, is)),
+    ...changes(was.checkouts, after.checkouts, byId).map(({ is }) => saveCheckout(db, is)),
+    ...(after.quote && after.quote.id !== was.quote?.id ? [saveQuote(db, of, after.quote)] : []),
+    run(db, SAVE_VERSION, [of.memberId, of.mode]),
+  ]);
   return stored;
 }
 
@@ -98,8 +101,15 @@ const SAVE_VERSION = prepared(
   'save-book-version',
   'UPDATE books SET version = version + 1 WHERE member_id = $1 AND mode = $2',
 );
-const SAVE_SUMMARY = `INSERT INTO book_summaries (member_id, mode, track, had_trial, joined_at, has_switched_up) VALUES ($1, $2, $3, $4, $5, $6)
-  ON CONFLICT (member_id, mode, track) DO UPDATE SET had_trial = $4, joined_at = $5, has_switched_up = $6`;
+
+async function saveSummary(db: Transaction, { memberId, mode }: BookOf, is: Summary): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO book_summaries (member_id, mode, track, had_trial, joined_at, has_switched_up) VALUES ($1, $2, $3, $4, $5, $6)
+     ON CONFLICT (member_id, mode, track) DO UPDATE SET had_trial = $4, joined_at = $5, has_switched_up = $6`,
+    [memberId, mode, is.track, is.hadTrial, is.joinedAt, is.hasSwitchedUp],
+  );
+}
 
 const order = ({ was, is }: Pair<Subscription>): number => (is.state === 'ended' ? 0 : was ? 1 : 2);
 /** What is settled makes place for what is asked for: one attempt is open at a time. */
@@ -201,13 +211,13 @@ const INSERT_CHARGE = prepared(
 );
 
 /** Charges with the stretches that they paid for, and their attempts. */
-async function saveCharges(
+function saveCharges(
   db: Transaction,
   of: BookOf,
   was: Book,
   stored: StoredBook,
   details: Details,
-): Promise<void> {
+): Promise<void>[] {
   const { book: after } = stored;
   const charges = new Map(changes(was.charges, after.charges, byId).map((pair) => [pair.is.id, pair]));
   const all = new Map(charges);
@@ -215,10 +225,14 @@ async function saveCharges(
     const charge = after.charges.find(({ id }) => id === is.charge);
     if (charge && !all.has(charge.id)) all.set(charge.id, { was: charge, is: charge });
   }
-  for (const pair of all.values()) await saveCharge(db, of, pair, after, details);
-  for (const { was: old, is } of charges.values())
-    for (const pair of changes(old?.attempts ?? [], is.attempts, byId).sort(openLast))
-      await saveAttempt(db, of, is, pair, stored, details);
+  return [
+    ...[...all.values()].map((pair) => saveCharge(db, of, pair, after, details)),
+    ...[...charges.values()].flatMap(({ was: old, is }) =>
+      changes(old?.attempts ?? [], is.attempts, byId)
+        .sort(openLast)
+        .map((pair) => saveAttempt(db, of, is, pair, stored, details)),
+    ),
+  ];
 }
 
 async function saveCharge(
@@ -352,21 +366,26 @@ function usesOf({ uses, charges }: Book): Map<string, Use> {
   return all;
 }
 
-async function saveUses(db: Transaction, before: Book, after: Book): Promise<void> {
+function saveUses(db: Transaction, before: Book, after: Book): Promise<number>[] {
   const [was, is] = [usesOf(before), usesOf(after)];
-  for (const [key, { credit, charge }] of was)
-    if (!is.has(key))
-      await run(db, 'DELETE FROM credit_uses WHERE credit_id = $1 AND charge_id = $2', [credit, charge]);
-  for (const [key, { credit, charge, amount, isSpent }] of is) {
+  const gone = [...was].filter(([key]) => !is.has(key));
+  const changed = [...is].filter(([key, { amount, isSpent }]) => {
     const old = was.get(key);
-    if (old?.amount === amount && old.isSpent === isSpent) continue;
-    await run(
-      db,
-      `INSERT INTO credit_uses (credit_id, charge_id, amount, is_spent) VALUES ($1, $2, $3, $4)
-       ON CONFLICT (credit_id, charge_id) DO UPDATE SET amount = $3, is_spent = $4`,
-      [credit, charge, amount, isSpent],
-    );
-  }
+    return old?.amount !== amount || old.isSpent !== isSpent;
+  });
+  return [
+    ...gone.map(([, { credit, charge }]) =>
+      run(db, 'DELETE FROM credit_uses WHERE credit_id = $1 AND charge_id = $2', [credit, charge]),
+    ),
+    ...changed.map(([, { credit, charge, amount, isSpent }]) =>
+      run(
+        db,
+        `INSERT INTO credit_uses (credit_id, charge_id, amount, is_spent) VALUES ($1, $2, $3, $4)
+         ON CONFLICT (credit_id, charge_id) DO UPDATE SET amount = $3, is_spent = $4`,
+        [credit, charge, amount, isSpent],
+      ),
+    ),
+  ];
 }
 
 const UPDATE_HOLDING = prepared(

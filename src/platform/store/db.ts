@@ -30,6 +30,8 @@ export function openPool(connectionString: string): pg.Pool {
     connectionString,
     types,
     max: 10,
+    // Statements that do not wait for one another's answers are sent together, and done in their order.
+    pipeline: true,
     // Nothing here takes long: what does is stuck, and must not keep others waiting.
     options: '-c timezone=UTC -c statement_timeout=30s -c idle_in_transaction_session_timeout=60s',
     connectionTimeoutMillis: 10_000,
@@ -156,11 +158,31 @@ export async function transactionUnlessRefused<T extends { ok: boolean }>(
   }
 }
 
+const isAborted = (error: unknown): boolean => error instanceof pg.DatabaseError && error.code === '25P02';
+
+/**
+ * The answers of statements that are sent without waiting for one another, and are done in the order in which they
+ * begin. Where one fails, it waits for the others to settle too, so that none is sent once the transaction has ended.
+ */
+export async function together<T extends readonly unknown[]>(
+  work: readonly [...T],
+): Promise<{ -readonly [K in keyof T]: Awaited<T[K]> }> {
+  const settled = await Promise.allSettled(work);
+  const errors = settled.flatMap((one): unknown[] => (one.status === 'rejected' ? [one.reason] : []));
+  // Once one has failed the others are told that the transaction is aborted: the cause is the one to tell.
+  if (errors.length) throw errors.find((error) => !isAborted(error)) ?? errors[0];
+  return settled.map((one) => (one as PromiseFulfilledResult<unknown>).value) as {
+    -readonly [K in keyof T]: Awaited<T[K]>;
+  };
+}
+
 async function attemptTransaction<T>(work: (db: Transaction) => Promise<T>): Promise<T> {
   const client = await pool().connect();
   try {
-    await client.query('BEGIN');
-    const result = await inTransaction.run(true, () => work(client));
+    const [, result] = await together([
+      client.query('BEGIN'),
+      inTransaction.run(true, () => work(client)),
+    ]);
     await client.query('COMMIT');
     return result;
   } catch (error) {

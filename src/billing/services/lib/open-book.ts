@@ -18,7 +18,7 @@ import { saveBook } from '@/billing/store/save-book';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { inMode } from '@/platform/site';
-import type { Db, Transaction } from '@/platform/store/db';
+import { together, type Db, type Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import type { OpenBook } from './opened';
 import { endWalletsThatMustNot } from './wallets-to-end';
@@ -34,8 +34,12 @@ export async function openBook(
   wanted: Wanted = {},
   at: Instant = siteNow(site, of.mode),
 ): Promise<OpenBook> {
-  const version = await lockBook(db, of);
-  const stored = { ...(await loadBook(db, of, at, site.graceDays, wanted)), version };
+  // Read once it is locked: what is sent together is done in this order.
+  const [{ version, isNew }, read] = await together([
+    lockBook(db, of),
+    loadBook(db, of, at, site.graceDays, wanted),
+  ]);
+  const stored = { ...(isNew ? await loadBook(db, of, at, site.graceDays, wanted) : read), version };
   return { db, site: inMode(site, of.mode), actor, at, stored };
 }
 
@@ -48,7 +52,7 @@ export async function openAgain(
   wanted: Wanted,
   at: Instant,
 ): Promise<OpenBook> {
-  const version = await lockBook(db, before);
+  const { version } = await lockBook(db, before);
   const isSame = version === before.version;
   const stored = isSame ? before : { ...(await loadBook(db, before, at, site.graceDays, wanted)), version };
   return { db, site: inMode(site, before.mode), actor, at, stored };
