@@ -85,6 +85,9 @@ export async function makeDue(
          $3, 'c', 'm', 'card ending 0017' FROM people RETURNING id, member_id, began_at
      ), locks AS (
        INSERT INTO books (member_id, mode) SELECT member_id, 'test' FROM running
+     ), joined AS (
+       INSERT INTO book_summaries (member_id, mode, track, had_trial, joined_at, has_switched_up)
+       SELECT member_id, 'test', 'observing', false, began_at, false FROM running
      ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, since_at)
        SELECT member_id, 'observer', 'test', 'subscription', id, true, began_at, began_at FROM running`,
     [count, versionId, accountId],

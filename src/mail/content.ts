@@ -1,5 +1,8 @@
 import type { Instant } from '@/core/calendar';
 
+/** What money is asked for next, once credit has paid its part of it. */
+export type NextChargeTold = { at: Instant; amount: number; credit: number; currency: string };
+
 /** What each mail is about. Amounts in minor units; instants are shown as dates in the site's zone. */
 export type MailContent =
   | {
@@ -8,7 +11,7 @@ export type MailContent =
       sentence: string;
       /** The owner's words after joining, as plain text; '' for none. */
       words: string;
-      nextCharge: { at: Instant; amount: number; currency: string } | null;
+      nextCharge: NextChargeTold | null;
     }
   | {
       template: 'receipt';
@@ -22,7 +25,7 @@ export type MailContent =
       /** Where its invoice stands. */
       path: string;
       methodLabel: string | null;
-      nextCharge: { at: Instant; amount: number; currency: string } | null;
+      nextCharge: NextChargeTold | null;
     }
   | {
       template:
@@ -61,16 +64,13 @@ export type MailContent =
       until: Instant;
       path: string;
     }
-  | {
+  | (NextChargeTold & {
       /** Told before a charge: the first after a trial, or one that comes after a long period. */
       template: 'trial-ends' | 'renewal-soon';
       tierName: string;
-      at: Instant;
-      amount: number;
-      currency: string;
       methodLabel: string | null;
       sentence: string;
-    }
+    })
   | {
       template: 'card-expires';
       tierName: string;

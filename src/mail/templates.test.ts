@@ -11,7 +11,7 @@ const frame = {
   name: 'Maren Oakley',
   email: 'maren.oakley@moor.example',
 };
-const next = { at: '2027-07-31T23:30:00Z', amount: 600, currency: 'GBP' };
+const next = { at: '2027-07-31T23:30:00Z', amount: 600, credit: 0, currency: 'GBP' };
 const MAILS: MailContent[] = [
   ...(['welcome', 'switched'] as const).map((template) => ({
     template,
@@ -61,9 +61,7 @@ const MAILS: MailContent[] = [
   ...(['trial-ends', 'renewal-soon'] as const).map((template) => ({
     template,
     tierName: 'Observer',
-    at: next.at,
-    amount: 600,
-    currency: 'GBP',
+    ...next,
     methodLabel: 'card ending 0179',
     sentence: '£6 a month.',
   })),
@@ -120,6 +118,22 @@ it.each(MAILS.map((mail) => [mail.template, mail] as const))(
 it('shows dates in the site’s zone', () => {
   // Half past eleven in the evening UTC is the next day in a London summer.
   expect(renderMail(MAILS[0]!, frame).text).toContain('£6.00 on Sun 1 Aug 2027');
+});
+
+it.each([
+  [
+    400,
+    200,
+    '£4.00 on Sun 1 Aug 2027; £2.00 more is taken',
+    '£4.00 is charged to the card ending 0179 and £2.00 is',
+  ],
+  [0, 600, 'Your credit pays the next charge, £6.00 on Sun', ': £6.00 is taken from your credit. You need'],
+])('tells money and credit of a next charge apart: %i and %i', (amount, credit, inWelcome, inReminder) => {
+  const told = { ...next, amount, credit };
+  const welcome = { ...MAILS[0]!, nextCharge: told } as MailContent;
+  expect(renderMail(welcome, frame).text).toContain(inWelcome);
+  const reminder = { ...MAILS.find(({ template }) => template === 'renewal-soon')!, ...told } as MailContent;
+  expect(renderMail(reminder, frame).text).toContain(inReminder);
 });
 
 it('names the joining fee in a receipt', () => {

@@ -1,6 +1,6 @@
 import { formatDate, type Instant, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import type { MailContent, MailFrame } from './content';
+import type { MailContent, MailFrame, NextChargeTold } from './content';
 
 /** A mail in words: what stands in it of ours, before the owner's own. */
 export type Words = {
@@ -14,6 +14,10 @@ export type Words = {
 export function mailWords(mail: MailContent, frame: MailFrame): Words {
   const day = (at: Instant | null): string => (at ? formatDate(at, frame.zone) : 'later');
   const account = { label: 'Your account', path: '/account' };
+  const next = ({ at, amount, credit, currency }: NextChargeTold): string =>
+    amount === 0 && credit > 0
+      ? `Your credit pays the next charge, ${formatMoney(credit, currency)} on ${day(at)}.`
+      : `The next charge is ${formatMoney(amount, currency)} on ${day(at)}${credit > 0 ? `; ${formatMoney(credit, currency)} more is taken from your credit` : ''}.`;
   switch (mail.template) {
     case 'welcome':
     case 'switched':
@@ -26,7 +30,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
           `You now hold ${mail.tierName}. ${mail.sentence}`,
           ...mail.words.split(/\n+/).filter(Boolean),
           mail.nextCharge
-            ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}. You can cancel before then, in your account, with one click.`
+            ? `${next(mail.nextCharge)} You can cancel before then, in your account, with one click.`
             : 'Nothing more will be charged.',
         ],
         link: account,
@@ -44,9 +48,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
         subject: `Receipt: ${formatMoney(mail.amount, mail.currency)} for ${mail.tierName}`,
         lines: [
           `We received ${formatMoney(mail.amount, mail.currency)} on ${day(mail.paidAt)} for ${mail.tierName}${mail.methodLabel ? `, from the ${mail.methodLabel}` : ''}.${fee}${credit}`,
-          mail.nextCharge
-            ? `The next charge is ${formatMoney(mail.nextCharge.amount, mail.nextCharge.currency)} on ${day(mail.nextCharge.at)}.`
-            : 'Nothing more will be charged.',
+          mail.nextCharge ? next(mail.nextCharge) : 'Nothing more will be charged.',
         ],
         link: { label: 'Your receipt, to read, print or keep', path: mail.path },
       };
@@ -115,7 +117,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `Your trial of ${mail.tierName} ends on ${day(mail.at)}`,
         lines: [
-          `The trial of ${mail.tierName} ends on ${day(mail.at)}. Then ${formatMoney(mail.amount, mail.currency)} is charged${mail.methodLabel ? ` to the ${mail.methodLabel}` : ''}, and it continues: ${mail.sentence}`,
+          `The trial of ${mail.tierName} ends on ${day(mail.at)}. Then ${takenWords(mail)}, and it continues: ${mail.sentence}`,
           'If it does not suit you, cancel in your account before then, with one click, and nothing is charged.',
         ],
         link: account,
@@ -124,7 +126,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `${mail.tierName} renews on ${day(mail.at)}`,
         lines: [
-          `${mail.tierName} renews on ${day(mail.at)} for ${formatMoney(mail.amount, mail.currency)}${mail.methodLabel ? `, charged to the ${mail.methodLabel}` : ''}. You need do nothing.`,
+          `${mail.tierName} renews on ${day(mail.at)}: ${takenWords(mail)}. You need do nothing.`,
           'If you would rather stop, cancel in your account before then: it stays open to you until that day.',
         ],
         link: account,
@@ -227,4 +229,17 @@ function monthWords(month: string): string {
   return new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
     Date.UTC(year, number - 1),
   );
+}
+
+/** What a charge takes from whom: money, credit, or both. */
+function takenWords({
+  amount,
+  credit,
+  currency,
+  methodLabel,
+}: NextChargeTold & { methodLabel: string | null }): string {
+  const fromCredit = `${formatMoney(credit, currency)} is taken from your credit`;
+  if (amount === 0 && credit > 0) return fromCredit;
+  const charged = `${formatMoney(amount, currency)} is charged${methodLabel ? ` to the ${methodLabel}` : ''}`;
+  return credit > 0 ? `${charged} and ${fromCredit}` : charged;
 }

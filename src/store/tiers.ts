@@ -2,7 +2,7 @@ import type { AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
-import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
 import { heldAt } from './holdings';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
@@ -56,9 +56,11 @@ export async function listTiers(db: Db): Promise<Tier[]> {
   );
 }
 
+const LIST_NAMES = prepared('list-tier-names', 'SELECT id, name FROM tiers');
+
 /** Names of all tiers by id, for sentences that speak of more than one. */
 export async function listTierNames(db: Db): Promise<Map<string, string>> {
-  const rows = await many<{ id: string; name: string }>(db, 'SELECT id, name FROM tiers');
+  const rows = await many<{ id: string; name: string }>(db, LIST_NAMES);
   return new Map(rows.map((row) => [row.id, row.name]));
 }
 

@@ -1,3 +1,4 @@
+import { named } from '@/core/billing/book';
 import { nextCharge } from '@/core/billing/upcoming';
 import { transaction } from '@/platform/store/db';
 import { findMember } from '@/store/members';
@@ -6,6 +7,7 @@ import { lockNextExpiry, lockNextReminder, setExpiryTold } from '@/billing/store
 import { findTier } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
+import { readBook } from './lib/open-book';
 import { boughtOf } from './lib/schedules';
 import { writeMail } from '@/services/lib/write-mail';
 import { systemUse } from '@/platform/use';
@@ -29,8 +31,9 @@ async function remindNext(site: Site, mode: Mode): Promise<boolean> {
   return transaction(async (db) => {
     const subscription = await lockNextReminder(db, mode, now);
     if (!subscription) return false;
-    const { terms } = await boughtOf(db, site, subscription);
-    await remind(db, site, subscription, terms, now);
+    const book = await readBook(db, site, { memberId: subscription.memberId, mode });
+    const s = named(book.stored.book.subscriptions, subscription.id);
+    await remind(db, site, book, s);
     return true;
   });
 }

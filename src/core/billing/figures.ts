@@ -113,26 +113,36 @@ function daysOf(work: Work, s: Subscription): { totalDays: number; unusedDays: n
 /** The next charge of a subscription, and what of it money will be asked for as things are: minor units. */
 export type NextCharge = { at: Instant; amount: number; credit: number; due: number };
 
-/** The same by the step that will take it, where it is the next thing that falls due; null where nothing more is charged. */
+/** As many free periods as are looked through for the next charge. */
+const MOST_FREE = 24;
+
+/**
+ * The next charge of a subscription, by the steps that will take it: null where nothing more is charged. Other subscriptions
+ * of the book are left as they are, and credit is that of now.
+ */
 export function figuresOfNext(book: Book, s: Subscription, terms: Terms, now: Instant): NextCharge | null {
   const next = nextCharge(s, terms);
   if (!next) return null;
-  const at = latest(next.at, now);
   const open = book.charges.find(({ subscription, state }) => subscription === s.id && state === 'open');
-  const one = open ?? (s.dueAt === null ? undefined : chargeAt(book, s, terms, latest(s.dueAt, now)));
-  const isIt = one !== undefined && (one === open || one.amount > 0);
-  if (!isIt) return { at: next.at, amount: next.amount, credit: 0, due: next.amount };
-  return { at: open ? at : next.at, amount: one.amount, credit: one.amount - one.due, due: one.due };
+  const one = open ?? chargeAhead(book, s, terms, now);
+  const amount = one?.amount ?? next.amount;
+  const due = one?.due ?? next.amount;
+  return { at: latest(next.at, now), amount, credit: amount - due, due };
 }
 
-function chargeAt(book: Book, s: Subscription, terms: Terms, at: Instant): Charge | undefined {
-  const taken = step(book, { do: 'due', subscription: s.id }, terms, at);
-  if (!taken.ok) return undefined;
-  const begun = taken.book.subscriptions.find(
-    ({ replaces, state }) => replaces === s.id && state !== 'ended',
-  );
-  return taken.book.charges.findLast(
-    ({ id, subscription }) =>
-      (subscription === s.id || subscription === begun?.id) && !book.charges.some((known) => known.id === id),
-  );
+function chargeAhead(book: Book, of: Subscription, terms: Terms, now: Instant): Charge | undefined {
+  let [here, s] = [book, of];
+  for (let periods = 0; periods < MOST_FREE && s.dueAt !== null; periods++) {
+    const taken = step(here, { do: 'due', subscription: s.id }, terms, latest(s.dueAt, now));
+    if (!taken.ok) return undefined;
+    const runs = taken.book.subscriptions.filter(({ state }) => state !== 'ended');
+    const after = runs.find(({ replaces }) => replaces === s.id) ?? runs.find(({ id }) => id === s.id);
+    if (!after) return undefined;
+    const isNew = ({ id, subscription }: Charge) =>
+      subscription === after.id && !here.charges.some((known) => known.id === id);
+    const one = taken.book.charges.findLast(isNew);
+    if (one && one.amount > 0) return one;
+    [here, s] = [taken.book, after];
+  }
+  return undefined;
 }

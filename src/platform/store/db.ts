@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import { config } from '@/config';
+import { GatheringSocket } from './gathering-socket';
 
 const { builtins } = pg.types;
 const types = new pg.TypeOverrides();
@@ -32,6 +33,7 @@ export function openPool(connectionString: string): pg.Pool {
     max: 10,
     // Statements that do not wait for one another's answers are sent together, and done in their order.
     pipeline: true,
+    stream: () => new GatheringSocket(),
     // Nothing here takes long: what does is stuck, and must not keep others waiting.
     options: '-c timezone=UTC -c statement_timeout=30s -c idle_in_transaction_session_timeout=60s',
     connectionTimeoutMillis: 10_000,
@@ -176,13 +178,13 @@ export async function together<T extends readonly unknown[]>(
   };
 }
 
+// Prepared, the driver gathers it with the first statement of the work.
+const BEGIN = prepared('begin', 'BEGIN');
+
 async function attemptTransaction<T>(work: (db: Transaction) => Promise<T>): Promise<T> {
   const client = await pool().connect();
   try {
-    const [, result] = await together([
-      client.query('BEGIN'),
-      inTransaction.run(true, () => work(client)),
-    ]);
+    const [, result] = await together([run(client, BEGIN), inTransaction.run(true, () => work(client))]);
     await client.query('COMMIT');
     return result;
   } catch (error) {

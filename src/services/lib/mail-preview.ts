@@ -116,7 +116,16 @@ function sample(
       };
     case 'trial-ends':
     case 'renewal-soon':
-      return { template, tierName, at, amount, currency, methodLabel, sentence };
+      return {
+        template,
+        tierName,
+        at,
+        amount,
+        credit: nextCharge?.credit ?? 0,
+        currency,
+        methodLabel,
+        sentence,
+      };
     case 'card-expires': {
       const expires = view?.subscription.methodExpires ?? at.slice(0, 7);
       return { template, tierName, methodLabel, expires, at, path: '/account' };

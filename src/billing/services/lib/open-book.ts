@@ -22,7 +22,7 @@ import { together, type Db, type Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import type { OpenBook } from './opened';
 import { endWalletsThatMustNot } from './wallets-to-end';
-import { tellOf } from './tell';
+import { readersOf, tellOf } from './tell';
 import { newReference } from './transfer-reference';
 
 /** Locks a member's book and reads it, as far as it is open, or wanted. */
@@ -89,14 +89,19 @@ export async function happen(
   const result = step(before.book, event, terms, at);
   if (!result.ok) return result;
   const made = result.book.subscriptions.filter(({ id }) => !before.accounts.has(id));
-  open.stored = await saveBook(db, before, result.book, {
-    at,
-    leaseSeconds: config().LEASE_SECONDS,
-    remindAt: (s) => reminderOf(s, terms)?.remindAt ?? null,
-    newReference,
-    accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
-  });
+  const { notices, asks } = result;
+  const [stored, readers] = await together([
+    saveBook(db, before, result.book, {
+      at,
+      leaseSeconds: config().LEASE_SECONDS,
+      remindAt: (s) => reminderOf(s, terms)?.remindAt ?? null,
+      newReference,
+      accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
+    }),
+    notices.length > 0 ? readersOf(db, before.memberId) : null,
+  ]);
+  open.stored = stored;
   await endWalletsThatMustNot(open, before);
-  await tellOf(open, result.notices);
-  return { ok: true, asks: result.asks };
+  if (readers) await tellOf(open, terms, notices, readers);
+  return { ok: true, asks };
 }

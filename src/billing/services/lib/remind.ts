@@ -1,14 +1,16 @@
-import type { Subscription } from '@/core/billing/book';
-import { reminderOf, type Schedule } from '@/core/billing/upcoming';
+import type { Subscription, Terms } from '@/core/billing/book';
+import { figuresOfNext } from '@/core/billing/figures';
+import { reminderOf } from '@/core/billing/upcoming';
 import { isBefore, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
+import type { StoredBook } from '@/billing/store/book';
 import { setRemindAt } from '@/billing/store/subscription-work';
 import { writeMail } from '@/services/lib/write-mail';
 import type { Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { findMember } from '@/store/members';
-import { findTier, listTierNames } from '@/store/tiers';
+import { termsOf } from './open-book';
 import type { OpenBook } from './opened';
+import { readersOf } from './tell';
 
 /** Rehearsed time may have jumped over the moment at which the member would have been told. */
 export async function remindBefore(
@@ -18,36 +20,31 @@ export async function remindBefore(
 ): Promise<void> {
   const account = stored.accounts.get(s.id);
   if (stored.mode !== 'test' || !account?.remindAt || isBefore(now, account.remindAt)) return;
-  const terms = { zone: site.zone, offers: stored.offers };
-  await remind(db, site, { ...s, ...account, memberId: stored.memberId }, terms, account.remindAt);
+  await remind(db, site, { stored, terms: termsOf(site, stored), at: account.remindAt }, s);
 }
 
 /** Writes the reminder of a locked subscription, once for each charge that it is about. */
 export async function remind(
   db: Transaction,
   site: Site,
-  s: Subscription & { memberId: string; methodLabel: string | null },
-  terms: Schedule,
-  at: Instant,
+  { stored, terms, at }: { stored: StoredBook; terms: Terms; at: Instant },
+  s: Subscription,
 ): Promise<void> {
   await setRemindAt(db, s.id, null);
   const reminder = reminderOf(s, terms);
-  const member = await findMember(db, s.memberId);
-  const tier = reminder && (await findTier(db, reminder.period.tier));
+  const next = figuresOfNext(stored.book, s, terms, at);
   const offer = terms.offers[s.switchesTo ?? s.movesTo ?? s.offer];
-  if (!reminder || !member || !offer) return;
+  const { member, tierNames } = await readersOf(db, stored.memberId);
+  if (!reminder || !next || !member || !offer) return;
   const content = {
     template: reminder.kind,
-    tierName: tier?.name ?? '',
-    at: reminder.at,
-    amount: reminder.amount,
+    tierName: tierNames.get(reminder.period.tier) ?? '',
+    at: next.at,
+    amount: next.due,
+    credit: next.credit,
     currency: offer.currency,
-    methodLabel: s.methodLabel,
-    sentence: offerSentence(offer, {
-      skipTrial: true,
-      skipFee: s.place.skipFee,
-      tierNames: await listTierNames(db),
-    }),
+    methodLabel: stored.accounts.get(s.id)?.methodLabel ?? null,
+    sentence: offerSentence(offer, { skipTrial: true, skipFee: s.place.skipFee, tierNames }),
   };
   await writeMail(db, site, member, content, `${reminder.kind}:${s.id}:${reminder.at}`, at);
 }

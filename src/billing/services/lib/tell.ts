@@ -1,13 +1,14 @@
-import type { Charge, Notice, NoticeKind, Subscription } from '@/core/billing/book';
-import { nextCharge } from '@/core/billing/upcoming';
+import type { Charge, Notice, NoticeKind, Subscription, Terms } from '@/core/billing/book';
+import { figuresOfNext } from '@/core/billing/figures';
 import type { Offer } from '@/core/offers/offer';
 import { plainText } from '@/core/content/document';
 import { offerSentence } from '@/core/offers/sentence';
 import { versionOf, type StoredBook } from '@/billing/store/book';
-import type { MailContent } from '@/mail/content';
+import type { MailContent, NextChargeTold } from '@/mail/content';
 import { record } from '@/platform/record';
 import { writeMail } from '@/services/lib/write-mail';
-import { findMember } from '@/store/members';
+import { together, type Db } from '@/platform/store/db';
+import { findMember, type Member } from '@/store/members';
 import { findOfferVersion } from '@/store/offers';
 import { findTier, listTierNames } from '@/store/tiers';
 import type { OpenBook } from './opened';
@@ -41,16 +42,32 @@ const DONE: Partial<Record<NoticeKind, string>> = {
   ended: 'subscription ended',
 };
 
+/** Whom a book is about, and how the tiers are called: read beside what is stored. */
+export type Readers = { member: Member | undefined; tierNames: Map<string, string> };
+
+export async function readersOf(db: Db, memberId: string): Promise<Readers> {
+  const [member, tierNames] = await together([findMember(db, memberId), listTierNames(db)]);
+  return { member, tierNames };
+}
+
 /** Writes what happened into the audit, and to the member where it is news to them. */
-export async function tellOf(open: OpenBook, notices: Notice[]): Promise<void> {
-  if (notices.length === 0) return;
-  const { db, stored } = open;
-  const member = await findMember(db, stored.memberId);
-  for (const notice of notices) {
-    await audit(open, notice);
-    const letter = member && (await letterOf(open, notice));
-    if (member && letter) await writeMail(db, open.site, member, letter.content, letter.key, open.at);
-  }
+export async function tellOf(
+  open: OpenBook,
+  terms: Terms,
+  notices: Notice[],
+  { member, tierNames }: Readers,
+): Promise<void> {
+  const told = { ...open, terms, tierNames };
+  for (const notice of notices)
+    await together([audit(open, notice), member ? write(told, member, notice) : null]);
+}
+
+/** What letters are written from. */
+type Told = OpenBook & { terms: Terms; tierNames: Map<string, string> };
+
+async function write(told: Told, member: Member, notice: Notice): Promise<void> {
+  const letter = await letterOf(told, notice);
+  if (letter) await writeMail(told.db, told.site, member, letter.content, letter.key, told.at);
 }
 
 async function audit({ db, actor, at, stored }: OpenBook, notice: Notice): Promise<void> {
@@ -97,8 +114,8 @@ function detailOf(
 
 type Letter = { content: MailContent; key: string };
 
-async function letterOf(open: OpenBook, notice: Notice): Promise<Letter | null> {
-  const { book, offers } = open.stored;
+async function letterOf(told: Told, notice: Notice): Promise<Letter | null> {
+  const { book, offers } = told.stored;
   const s = book.subscriptions.find(({ id }) => id === notice.subscription);
   const offer = s && offers[s.offer];
   if (!s || !offer) return null;
@@ -106,11 +123,11 @@ async function letterOf(open: OpenBook, notice: Notice): Promise<Letter | null> 
   switch (notice.kind) {
     case 'joined':
     case 'switched':
-      return welcome(open, notice.kind === 'joined' ? 'welcome' : 'switched', s, offer);
+      return welcome(told, notice.kind === 'joined' ? 'welcome' : 'switched', s, offer);
     case 'paid':
-      return charge ? receipt(open, s, charge) : null;
+      return charge ? receipt(told, s, charge) : null;
     case 'refunded':
-      return refunded(open, notice, s, offer);
+      return refunded(told, notice, s, offer);
     case 'payment-failed':
     case 'cancelled':
     case 'ended':
@@ -119,7 +136,7 @@ async function letterOf(open: OpenBook, notice: Notice): Promise<Letter | null> 
     case 'paused':
     case 'resumed':
     case 'dispute-lost':
-      return news(open, notice.kind, s, offer);
+      return news(told, notice.kind, s, offer);
     default:
       return null;
   }
@@ -129,44 +146,42 @@ const tierOf = (s: Subscription, offer: Offer): string =>
   offer.steps[s.place.last?.step ?? 0]?.tier ?? offer.tier;
 
 /** What it costs: to who has just joined, or from now on. */
-async function sentenceOf({ db }: OpenBook, s: Subscription, offer: Offer, isNew: boolean): Promise<string> {
-  return offerSentence(offer, {
+const sentenceOf = ({ tierNames }: Told, s: Subscription, offer: Offer, isNew: boolean): string =>
+  offerSentence(offer, {
     skipTrial: !isNew || s.place.skipTrial,
     skipFee: !isNew || s.begunBy !== 'first',
-    tierNames: await listTierNames(db),
+    tierNames,
   });
-}
 
 async function welcome(
-  open: OpenBook,
+  told: Told,
   template: 'welcome' | 'switched',
   s: Subscription,
   offer: Offer,
 ): Promise<Letter> {
-  const tier = await findTier(open.db, tierOf(s, offer));
+  const tier = await findTier(told.db, tierOf(s, offer));
   const content = {
     template,
     tierName: tier?.name ?? '',
-    sentence: await sentenceOf(open, s, offer, true),
+    sentence: sentenceOf(told, s, offer, true),
     words: tier?.welcomeShown.includes('mail') ? plainText(tier.welcomeWords).trim() : '',
-    nextCharge: nextOf(open, s, offer.currency),
+    nextCharge: nextOf(told, s, offer.currency),
   };
   return { content, key: `welcome:${s.id}` };
 }
 
-function nextOf({ site, stored }: OpenBook, s: Subscription, currency: string) {
-  const next = nextCharge(s, { zone: site.zone, offers: stored.offers });
-  return next && { at: next.at, amount: next.amount, currency };
+function nextOf({ terms, stored, at }: Told, s: Subscription, currency: string): NextChargeTold | null {
+  const next = figuresOfNext(stored.book, s, terms, at);
+  return next && { at: next.at, amount: next.due, credit: next.credit, currency };
 }
 
-async function receipt(open: OpenBook, s: Subscription, charge: Charge): Promise<Letter | null> {
-  const { db, stored } = open;
+function receipt(told: Told, s: Subscription, charge: Charge): Letter | null {
+  const { stored, tierNames } = told;
   const payment = stored.book.payments.find((one) => one.charge === charge.id && !one.isReturned);
   if (!payment) return null;
-  const tier = await findTier(db, charge.period.tier);
   const content = {
     template: 'receipt' as const,
-    tierName: tier?.name ?? '',
+    tierName: tierNames.get(charge.period.tier) ?? '',
     amount: payment.amount,
     currency: charge.currency,
     joiningFee: charge.joiningFee,
@@ -175,23 +190,22 @@ async function receipt(open: OpenBook, s: Subscription, charge: Charge): Promise
     paidAt: payment.at,
     path: `/account/receipts/of/${payment.id}`,
     methodLabel: stored.accounts.get(s.id)?.methodLabel ?? null,
-    nextCharge: nextOf(open, s, charge.currency),
+    nextCharge: nextOf(told, s, charge.currency),
   };
   return { content, key: `receipt:${payment.id}` };
 }
 
-async function refunded(
-  { db, stored }: OpenBook,
+function refunded(
+  { stored, tierNames }: Told,
   { refund: id }: Notice,
   s: Subscription,
   offer: Offer,
-): Promise<Letter | null> {
+): Letter | null {
   const refund = stored.book.refunds.find((one) => one.id === id);
   if (!refund) return null;
-  const tier = await findTier(db, tierOf(s, offer));
   const content = {
     template: 'refunded' as const,
-    tierName: tier?.name ?? '',
+    tierName: tierNames.get(tierOf(s, offer)) ?? '',
     amount: refund.amount,
     currency: offer.currency,
     // No gateway has a name for what staff send themselves.
@@ -201,19 +215,18 @@ async function refunded(
   return { content, key: `refund:${refund.id}` };
 }
 
-async function news(
-  open: OpenBook,
+function news(
+  told: Told,
   template: Extract<MailContent, { nextTry: unknown }>['template'],
   s: Subscription,
   offer: Offer,
-): Promise<Letter> {
-  const tier = await findTier(open.db, tierOf(s, offer));
+): Letter {
   const content = {
     template,
-    tierName: tier?.name ?? '',
+    tierName: told.tierNames.get(tierOf(s, offer)) ?? '',
     nextTry: s.dueAt,
     until: s.paidThrough,
-    sentence: await sentenceOf(open, s, offer, false),
+    sentence: sentenceOf(told, s, offer, false),
   };
   // The count of events makes the key: the same news of the same moment is sent once.
   return { content, key: `${template}:${s.id}:${s.events}` };
