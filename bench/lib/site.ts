@@ -77,7 +77,7 @@ export async function makeDue(
   await db.query(
     `WITH people AS (
        INSERT INTO members (email, name, joined_at)
-       SELECT 'due' || n || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
+       SELECT gen_random_uuid() || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
      ), running AS (
        INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, anchor_at, began_at, period_step, period_n, paid_through, due_at, next_at,
          gateway_account_id, customer_ref, method_ref, method_label)

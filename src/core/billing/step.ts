@@ -48,7 +48,8 @@ export function step(book: Book, event: Event, terms: Terms, now: Instant): Step
     if (error instanceof Refused) return { ok: false, why: error.message as Refusal };
     throw error;
   }
-  refuseUnknownEdges(book, work.book, event.do);
+  // A merge brings in what has gone its way in another book.
+  if (event.do !== 'merge') refuseUnknownEdges(book, work.book, event.do);
   return { ok: true, book: work.book, asks: work.asks, notices: work.notices };
 }
 
