@@ -168,6 +168,30 @@ describe('what stands in the way of a checkout', () => {
     expect(inTheWay(awaiting, 'observer', 'another')).toBe('elsewhere');
   });
 
+  it('is a renewal after the end, which has no checkout of its own', () => {
+    const night: Offer = {
+      ...monthly('observer', 0),
+      steps: [{ kind: 'once', amount: 500, lasts: { n: 1, unit: 'day' } }],
+      renewal: { daysBefore: 1 },
+    };
+    const own = { ...terms, offers: { ...terms.offers, night } };
+    const asked = step(emptyBook(), press({ offer: 'night' }), own, NOW);
+    if (!asked.ok) throw new Error(asked.why);
+    const { subscription } = asked.book.charges[0]!;
+    const events: [string, Event][] = [
+      [NOW, { do: 'paid', charge: open(asked.book) }],
+      [LATER, { do: 'due', subscription: subscription! }],
+      [LATER, { do: 'renew', subscription: subscription! }],
+    ];
+    const renewing = events.reduce((before, [at, event]) => {
+      const taken = step(before, event, own, at);
+      if (!taken.ok) throw new Error(`${event.do}: ${taken.why}`);
+      return taken.book;
+    }, asked.book);
+    expect(renewing.subscriptions.map(({ state }) => state)).toEqual(['ended', 'pending']);
+    expect(obstacle(looking(renewing, own, LATER, HERE), 'observer', null)).toBe('under-way');
+  });
+
   it('is a subscription that runs already, a dispute, and an offer that is gone', () => {
     expect(inTheWay(emptyBook(), 'observer')).toBeNull();
     expect(inTheWay(held, 'observer')).toBe('held');

@@ -61,10 +61,11 @@ function refuseObstacle(work: Work, offer: string, id: string | null): void {
   const isBusy = ({ state }: Checkout) => state === 'charging' || state === 'awaiting';
   if (book.checkouts.some((one) => one !== own && isOn(work, one) && isBusy(one))) refuse('elsewhere');
   offerNamed(work, offer);
-  const runs = runningHere(work);
-  if (!runs || standsBeside(work, runs)) return runs && runs.offer === offer ? refuse('held') : undefined;
+  // A renewal after the end has no checkout, and makes something begin as well.
   const busy = underWay(work);
   if (busy && busy.subscription !== own?.subscription) refuse('under-way');
+  const runs = runningHere(work);
+  if (!runs || standsBeside(work, runs)) return runs && runs.offer === offer ? refuse('held') : undefined;
   if (runs.offer === offer) refuse('held');
   refuseDisputed(runs);
   planSwitch(work, runs, offer);

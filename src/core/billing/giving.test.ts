@@ -137,6 +137,18 @@ describe('what is bought once', () => {
     expect(life.book.payments[0]).toMatchObject({ refunded: 100, lost: 300 });
   });
 
+  it('has a refund made at the gateway in its book at once, also in a dispute, while staff cannot refund', () => {
+    const life = new Life();
+    life.take(JAN, pass);
+    const payment = life.book.payments[0]?.id ?? '';
+    life.take(JAN, { do: 'dispute', payment });
+    expect(life.take(JAN, { do: 'refund', payment, amount: 100, access: 'keep' })).toBe('disputed');
+    expect(life.take(JAN, { do: 'refunded-there', payment, amount: 150, ref: 'r' })).toBe('done');
+    expect(life.book.payments[0]).toMatchObject({ refunded: 150, lost: 0 });
+    life.take(JAN, { do: 'dispute-lost', payment });
+    expect(life.book.payments[0]).toMatchObject({ refunded: 150, lost: 250 });
+  });
+
   it('needs a payment method, and opens nothing for its buyer where it is a gift card', () => {
     const life = new Life();
     expect(life.take(JAN, { ...pass, method: null })).toBe('no-method');

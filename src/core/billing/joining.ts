@@ -9,6 +9,7 @@ import {
   current,
   isAsked,
   isKept,
+  isOn,
   lastAttempt,
   offerOf,
   refuse,
@@ -21,9 +22,10 @@ import {
 
 /** Joins by an offer; while a subscription of the ladder runs, that is a switch. */
 export function join(work: Work, offer: string, discount: Discount | null, method: Method | null): void {
-  const already = current(work);
-  if (already?.state === 'pending') refuse('pending');
-  if (already && !standsBeside(work, already)) return switchTo(work, offer);
+  const runs = runningHere(work);
+  if (runs && !standsBeside(work, runs)) return switchTo(work, offer);
+  // Also beside what is kept for good one thing begins at a time.
+  if (work.book.subscriptions.some((one) => one.state === 'pending' && isOn(work, one))) refuse('pending');
   const s = begin(work, offer, joins(work, method, discount));
   charge(work, s, 'first', firstPeriod(work, s));
 }

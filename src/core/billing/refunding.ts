@@ -61,9 +61,9 @@ export function refundRefused(work: Work, one: Refund): void {
   tell(work, 'refund-refused', ownerOf(work, named(work.book.payments, one.payment)), { refund: one.id });
 }
 
-/** A refund that was made at the gateway itself; access stays, for nobody here decided otherwise. */
+/** A refund that was made at the gateway itself, also in a dispute; access stays, for nobody here decided otherwise. */
 export function refundedThere(work: Work, payment: Payment, amount: number, ref: string): void {
-  refuseWhileBusy(work, payment);
+  refuseWhileUnderWay(work);
   const id = work.terms.newId();
   const one: Refund = {
     id,
@@ -82,6 +82,11 @@ export function refundedThere(work: Work, payment: Payment, amount: number, ref:
 
 function refuseWhileBusy(work: Work, payment: Payment): void {
   if (payment.dispute === 'open') refuse('disputed');
+  refuseWhileUnderWay(work);
+}
+
+/** What is under way may be spending credit of the payment. */
+function refuseWhileUnderWay(work: Work): void {
   const busy = underWay(work)?.kind;
   if (busy === 'switch' || busy === 'renewal' || busy === 'resume') refuse('under-way');
 }
