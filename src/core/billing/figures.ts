@@ -4,6 +4,7 @@ import { nextPeriod } from '../offers/schedule';
 import { prorate } from '../prorate';
 import {
   copyOf,
+  named,
   type Book,
   type Charge,
   type Method,
@@ -88,14 +89,17 @@ export function figuresOfSwitch(
   const days = unused.length > 0 ? daysOf(looking(book, terms, now, s), s) : { totalDays: 0, unusedDays: 0 };
   const startsAt = atOnce ? now : (s.paidThrough ?? now);
   const common = { direction, atOnce, startsAt, ...days };
+  const event = { do: 'switch', subscription: s.id, to: quote.to, quote: true, method } as const;
+  const taken = step({ ...book, quote }, event, terms, now);
   if (!atOnce) {
     const offer = terms.offers[quote.to];
     const first = offer && nextPeriod({ ...offer, joiningFee: undefined }, startsAt, terms.zone, true, null);
     if (!first) return null;
-    return { ...common, amount: first.amount, fresh: 0, leftOver: 0, credit: 0, due: first.amount, first };
+    const next = taken.ok && figuresOfNext(taken.book, named(taken.book.subscriptions, s.id), terms, now);
+    const credit = next && next.at === startsAt ? next.credit : 0;
+    const due = first.amount - credit;
+    return { ...common, amount: first.amount, fresh: 0, leftOver: 0, credit, due, first };
   }
-  const event = { do: 'switch', subscription: s.id, to: quote.to, quote: true, method } as const;
-  const taken = step({ ...book, quote }, event, terms, now);
   const one = taken.ok ? taken.book.charges.findLast(({ kind }) => kind === 'switch') : undefined;
   return taken.ok && one ? { ...common, ...figuresOf(one) } : null;
 }

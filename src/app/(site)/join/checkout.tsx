@@ -287,7 +287,7 @@ function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout,
     credits: isLater ? [] : [...(switching.fresh > 0 ? [unused] : []), ...credits],
     notes: [
       isLater
-        ? `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.`
+        ? `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.${switching.credit > 0 ? ` Your credit then pays ${money(switching.credit)}.` : ''}`
         : `It takes the place of ${fromTier.name} today.`,
       ...(switching.leftOver > 0
         ? [`${money(switching.leftOver)} of credit is left over: your next charges spend it.`]

@@ -44,10 +44,11 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
                   {figures.fresh + figures.leftOver > 0 &&
                     `${figures.unusedDays} of ${figures.totalDays} days unused: ${money(figures.fresh + figures.leftOver, offer.definition.currency)} of credit. `}
                   {figures.credit > 0 &&
+                    figures.atOnce &&
                     `${money(figures.credit, offer.definition.currency)} of other credit is spent. `}
                   {figures.atOnce
                     ? `Now, for ${money(figures.due, offer.definition.currency)}.`
-                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid; nothing is due today.`}
+                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
                   {figures.leftOver > 0 &&
                     ` ${money(figures.leftOver, offer.definition.currency)} of credit is left for later charges.`}
                 </p>
