@@ -100,12 +100,14 @@ async function settleLast(
   if (known?.state === 'done' && known.memberId === member.id) return done({ state: 'done' });
   if (known?.state !== 'charging' || known.memberId !== member.id) return null;
   const of = { memberId: member.id, mode: known.mode };
-  const { stored } = await transaction((db) => openBook(db, site, actor, of));
+  const { stored } = await transaction((db) => openBook(db, site, actor, of, { checkouts: [checkoutId] }));
   const attempt = stored.book.charges.find(
     (one) => one.subscription === known.subscriptionId && askedOf(one),
   );
   const asked = attempt && askedOf(attempt);
-  if (!asked) return null;
+  // It may have been settled while this press waited for the book.
+  const isDone = stored.book.checkouts.some(({ id, state }) => id === checkoutId && state === 'done');
+  if (!asked) return isDone ? done({ state: 'done' }) : null;
   const outcome = await collect(actor, site, stored, asked.id, false);
   if (outcome.state === 'succeeded') return done({ state: 'done' });
   return outcome.state === 'unknown' ? answerOf(outcome) : null;
