@@ -141,7 +141,7 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
     expect(payments).toMatchObject(hasCalls ? [{ state: 'declined', code: 'no-funds' }] : []);
   });
 
-  it('gives back part and the rest, once for a key, and never more than came', async () => {
+  it('refunds part and the rest, once for a key, and never more than came', async () => {
     const { gateway, keys } = driver();
     const { payments } = await driver().pays('sub:2:0:1', 'well');
     const paymentRef = payments[0]?.ref ?? 'none';

@@ -58,7 +58,7 @@ export type RefundToSend = {
   at: Instant;
 };
 
-/** Refunds that are in the books, that no gateway gives back, and that staff have not sent yet; oldest first. */
+/** Refunds that are in the books, that no gateway makes, and that staff have not sent yet; oldest first. */
 export async function listToSend(db: Db, mode: Mode, gateways: string[]): Promise<RefundToSend[]> {
   const rows = await many<Omit<RefundToSend, 'amount'> & { amount: bigint }>(
     db,

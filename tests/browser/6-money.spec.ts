@@ -140,18 +140,18 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await page.context().close();
 });
 
-test('staff see the history of a payment in a drawer, and give part of it back, once', async () => {
+test('staff see the history of a payment in a drawer, and refund part of it, once', async () => {
   await desk.goto('/desk/money/payments?q=tam.transfer');
   await desk.getByRole('link', { name: 'Someone New' }).or(desk.locator('tbody a').first()).first().click();
   const drawer = desk.getByRole('complementary', { name: /Subscription of/ });
   await expect(drawer.getByRole('heading', { name: 'History' })).toBeVisible();
-  await drawer.getByText('Give back…').click();
+  await drawer.getByText('Refund…').click();
   const form = drawer.getByRole('form', { name: 'Refund' });
   await form.getByLabel('Amount').fill('30');
-  await form.getByRole('button', { name: 'Give it back' }).click();
+  await form.getByRole('button', { name: 'Refund', exact: true }).click();
   await expect(form.getByText(/£25.00: that is what is left/)).toBeVisible();
   await form.getByLabel('Amount').fill('5.00');
-  await form.getByRole('button', { name: 'Give it back' }).dblclick();
+  await form.getByRole('button', { name: 'Refund', exact: true }).dblclick();
   await expect(drawer.getByText('£5.00 refunded')).toBeVisible();
   await desk.keyboard.press('Escape');
   await expect(drawer).toHaveCount(0);

@@ -8,18 +8,18 @@ type Props = {
   action: FormAction;
   paymentId: string;
   requestId: string;
-  /** What is left to give back, as people type it, and as they read it. */
+  /** What is left to refund, as people type it, and as they read it. */
   most: string;
   mostWords: string;
   /** Above this the password is asked for, in words; null where less than that can be refunded. */
   asksAbove: string | null;
 };
 
-/** Gives a payment back, all or part; says what that means before it is done. */
+/** Refunds a payment, all or part; says what that means before it is done. */
 export function RefundForm({ action, paymentId, requestId, most, mostWords, asksAbove }: Props) {
   return (
     <details className="mt-1">
-      <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Give back…</summary>
+      <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Refund…</summary>
       <ActionForm action={action} label="Refund" className="mt-2 grid gap-3 rounded-md bg-sunken p-3">
         <FormMessage />
         <input type="hidden" name="paymentId" value={paymentId} />
@@ -39,8 +39,8 @@ export function RefundForm({ action, paymentId, requestId, most, mostWords, asks
           hint="Nothing more is charged, and what it opens is closed."
         />
         {asksAbove && <PasswordAgain hint={`Needed for refunds over ${asksAbove}.`} />}
-        <SubmitButton busy="Giving it back…" look="bad" className="w-fit">
-          Give it back
+        <SubmitButton busy="Refunding…" look="bad" className="w-fit">
+          Refund
         </SubmitButton>
       </ActionForm>
     </details>
