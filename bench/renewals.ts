@@ -85,9 +85,13 @@ const ROUND = 1000;
 type Bench = Awaited<ReturnType<typeof benchSite>> & { clients: pg.Client[] };
 
 /** How long the product takes for a round; in ms. */
-async function productRound({ db, one, accountId, versionId }: Bench, size: number): Promise<number> {
+async function productRound(
+  { db, one, accountId, versionId }: Bench,
+  size: number,
+  part: string,
+): Promise<number> {
   const { runOneDue } = await import('../src/billing/services/run-due');
-  await makeDue(db, size, accountId, versionId);
+  await makeDue(db, size, accountId, versionId, part);
   await db.query('ANALYZE');
   const begun = performance.now();
   await Promise.all(
@@ -105,8 +109,12 @@ async function productRound({ db, one, accountId, versionId }: Bench, size: numb
 }
 
 /** The same for the bare SQL. */
-async function bareRound({ db, clients, accountId, versionId }: Bench, size: number): Promise<number> {
-  await makeDue(db, size, accountId, versionId);
+async function bareRound(
+  { db, clients, accountId, versionId }: Bench,
+  size: number,
+  part: string,
+): Promise<number> {
+  await makeDue(db, size, accountId, versionId, part);
   const { rows: due } = await db.query<{ id: string; memberId: string; email: string }>(
     `UPDATE subscriptions s SET next_at = NULL FROM members m WHERE m.id = s.member_id AND next_at < now()
      RETURNING s.id, s.member_id AS "memberId", m.email`,
@@ -134,8 +142,8 @@ export async function run(args: string[]): Promise<void> {
     let [product, bare, done] = [0, 0, 0];
     for (; done < count; done += ROUND) {
       const size = Math.min(ROUND, count - done);
-      product += await productRound(bench, size);
-      bare += await bareRound(bench, size);
+      product += await productRound(bench, size, `-${done}`);
+      bare += await bareRound(bench, size, `-${done}-bare`);
     }
     const asked = await gateway.charges();
     if (asked !== count) throw new Error(`the gateway was asked ${asked} times`);

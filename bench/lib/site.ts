@@ -67,17 +67,18 @@ export async function benchSite(gatewayUrl: string): Promise<BenchSite> {
 /** Instants of the product have whole milliseconds. */
 const NOW = `date_trunc('milliseconds', now())`;
 
-/** Subscriptions whose next month fell due an hour ago, made by SQL alone. */
+/** Subscriptions whose next month fell due an hour ago, made by SQL alone; `part` tells their addresses from those of before. */
 export async function makeDue(
   db: pg.Client,
   count: number,
   accountId: string,
   versionId: string,
+  part = '',
 ): Promise<void> {
   await db.query(
     `WITH people AS (
        INSERT INTO members (email, name, joined_at)
-       SELECT gen_random_uuid() || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
+       SELECT 'due' || n || $4 || '@moor.example', 'Due ' || n, ${NOW} - interval '40 days' FROM generate_series(1, $1::int) n RETURNING id
      ), running AS (
        INSERT INTO subscriptions (member_id, mode, track, offer_version_id, state, anchor_at, began_at, period_step, period_n, paid_through, due_at, next_at,
          gateway_account_id, customer_ref, method_ref, method_label)
@@ -90,6 +91,6 @@ export async function makeDue(
        SELECT member_id, 'test', 'observing', false, began_at, false FROM running
      ) INSERT INTO holdings (member_id, tier_id, mode, why, subscription_id, is_paid, from_at, since_at)
        SELECT member_id, 'observer', 'test', 'subscription', id, true, began_at, began_at FROM running`,
-    [count, versionId, accountId],
+    [count, versionId, accountId, part],
   );
 }

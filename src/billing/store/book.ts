@@ -88,10 +88,11 @@ export const METHOD = `CASE a.gateway WHEN 'curlew-cards' THEN jsonb_build_objec
 const LOAD = prepared(
   'load-book',
   `WITH wanted AS (
-     SELECT c.id AS charge_id, c.subscription_id FROM charges c
-     WHERE c.id = ANY ($4::uuid[]) OR c.id IN (SELECT charge_id FROM payments WHERE id = ANY ($5::uuid[]))
-       OR c.id IN (SELECT p.charge_id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE r.id = ANY ($6::uuid[]))
-       OR c.id IN (SELECT u.charge_id FROM credit_uses u JOIN credits k ON k.id = u.credit_id WHERE k.payment_id = ANY ($5::uuid[]) AND u.is_spent)
+     SELECT c.id AS charge_id, c.subscription_id FROM charges c WHERE c.id IN (
+       SELECT unnest($4::uuid[])
+       UNION SELECT charge_id FROM payments WHERE id = ANY ($5::uuid[])
+       UNION SELECT p.charge_id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE r.id = ANY ($6::uuid[])
+       UNION SELECT u.charge_id FROM credits k JOIN credit_uses u ON u.credit_id = k.id WHERE k.payment_id = ANY ($5::uuid[]) AND u.is_spent)
    ), subs AS (
      SELECT s.* FROM subscriptions s WHERE s.member_id = $1 AND s.mode = $2
        AND (s.state <> 'ended' OR s.id = ANY ($3::uuid[]) OR s.id IN (SELECT subscription_id FROM wanted))
