@@ -1,5 +1,6 @@
+import { creditLeft } from '@/core/billing/credit';
+import { readBook } from '@/billing/services/lib/open-book';
 import { pool } from '@/platform/store/db';
-import { unspentCredit } from '@/store/credits';
 import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/store/documents';
 import { listHoldings } from '@/store/holdings';
@@ -42,6 +43,7 @@ async function everythingOf(memberId: string): Promise<Record<string, unknown> |
     limit: EVERY,
   });
   const subjects = [`member:${id}`, ...subscriptions.map((one) => `subscription:${one.id}`)];
+  const { book } = (await readBook(pool(), site, { memberId: id, mode: site.mode })).stored;
   return {
     site: site.name,
     madeAt: siteNow(site),
@@ -92,7 +94,7 @@ async function everythingOf(memberId: string): Promise<Record<string, unknown> |
       lines: content.lines,
     })),
     notes: (await listNotes(pool(), id, true)).map(({ at, words }) => ({ at, words })),
-    credit: await unspentCredit(pool(), id, site.mode),
+    credit: creditLeft(book),
     mails: (await listMailsTo(pool(), id)).map(({ at, subject, state }) => ({ at, subject, state })),
     happened: (await listAudit(pool(), subjects, EVERY)).map(({ at, action }) => ({ at, action })),
   };

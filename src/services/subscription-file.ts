@@ -1,12 +1,11 @@
 import type { Book } from '@/core/billing/book';
-import { refundable } from '@/core/billing/credit';
+import { creditLeft, refundable } from '@/core/billing/credit';
 import { readBook } from '@/billing/services/lib/open-book';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
-import { unspentCredit } from '@/store/credits';
 import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/store/members';
 import { findPayment } from '@/store/payments';
@@ -68,7 +67,7 @@ async function readFile(id: string): Promise<SubscriptionFile | null> {
     view,
     zone: site.zone,
     payments,
-    credit: await unspentCredit(pool(), member.id, subscription.mode),
+    credit: creditLeft(book),
     history: historyOf(payments, await listAudit(pool(), [`subscription:${id}`], 300)),
     requestId: randomUUID(),
     refundAsksAbove: site.refundAsksAbove,

@@ -26,11 +26,19 @@ import { reconcile } from '../../src/services/lib/reconcile';
 import { saveLadder } from '../../src/services/save-ladder';
 import { saveOffer } from '../../src/services/save-offer';
 import { saveTier } from '../../src/services/save-tier';
-import { unspentCredit } from '../../src/store/credits';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { heldTiers } from '../../src/store/holdings';
 import { findMember } from '../../src/store/members';
-import { connectOthers, joinInput, lanternMoor, newPerson, passDays, rows, value } from './lantern-moor';
+import {
+  connectOthers,
+  joinInput,
+  lanternMoor,
+  newPerson,
+  passDays,
+  rows,
+  value,
+  creditOf,
+} from './lantern-moor';
 
 /** Faults that a second reading of the rules found between the services and SQL, each as it was found. */
 const moor = lanternMoor();
@@ -112,8 +120,7 @@ const paid = async (one: Someone): Promise<number[]> =>
   (await payments(one)).filter(({ state }) => state === 'succeeded').map(({ amount }) => Number(amount));
 const holds = async ({ id }: Someone) => heldTiers(pool(), id, 'test', siteNow(await currentSite()));
 const tiers = async (one: Someone): Promise<string[]> => (await holds(one)).map(({ tier }) => tier);
-const credit = async ({ id }: Someone): Promise<number> =>
-  (await unspentCredit(pool(), id, 'test'))[0]?.amount ?? 0;
+const credit = async ({ id }: Someone): Promise<number> => (await creditOf(id))[0]?.amount ?? 0;
 const card = async () => (await findGatewayAccount(pool(), moor.accountId))!;
 async function atGateway(ref: string) {
   const account = await card();

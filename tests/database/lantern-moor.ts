@@ -22,7 +22,8 @@ import type { Result } from '../../src/platform/result';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/services/move-clock';
 import { runOneDue } from '../../src/billing/services/run-due';
-import { happen, openBook } from '../../src/billing/services/lib/open-book';
+import { happen, openBook, readBook } from '../../src/billing/services/lib/open-book';
+import { creditLeft } from '../../src/core/billing/credit';
 import { closePools, pool, transaction } from '../../src/platform/store/db';
 import { findOpenPayment, type Payment } from '../../src/store/payments';
 import { findMemberByEmail } from '../../src/store/members';
@@ -208,6 +209,12 @@ export async function passDays(moor: Moor, days: number): Promise<void> {
 
 export async function doAllDue(): Promise<void> {
   while (value(await runOneDue(WORKER)));
+}
+
+/** What a member can spend, by currency. */
+export async function creditOf(memberId: string): Promise<{ currency: string; amount: number }[]> {
+  const { stored } = await readBook(pool(), await currentSite(), { memberId, mode: 'test' });
+  return creditLeft(stored.book);
 }
 
 export async function rows<T = Record<string, unknown>>(sql: string, values: unknown[] = []): Promise<T[]> {

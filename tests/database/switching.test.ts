@@ -10,10 +10,9 @@ import { saveOffer } from '../../src/services/save-offer';
 import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';
-import { unspentCredit } from '../../src/store/credits';
 import { findMember } from '../../src/store/members';
 import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';
-import { join, joinInput, lanternMoor, passDays, rows, asMember } from './lantern-moor';
+import { join, joinInput, lanternMoor, passDays, rows, asMember, creditOf } from './lantern-moor';
 
 const moor = lanternMoor();
 const prepared = async (memberId: string, offerId: string) => {
@@ -92,7 +91,7 @@ describe('a switch up', () => {
     const input = await switchInput(memberId, 'warden-monthly');
     expect(await submitCheckout(asMember(memberId), input)).toMatchObject({ ok: true });
     expect(await paid(memberId)).toEqual([6000]);
-    const [left] = await unspentCredit(pool(), memberId, 'test');
+    const [left] = await creditOf(memberId);
     expect(left?.amount).toBeGreaterThan(4000);
     await passDays(moor, 31 * 4);
     // About 59.84 of credit: three charges of 15 whole, the fourth in part.
@@ -108,7 +107,7 @@ describe('a switch up', () => {
     );
     const spent = credits.reduce((sum, credit) => sum + Number(credit.amount - credit.unspent), 0);
     expect(payments.reduce((sum, amount) => sum + amount, 0) + spent).toBe(Number(charged[0]?.sum));
-    expect(await unspentCredit(pool(), memberId, 'test')).toEqual([]);
+    expect(await creditOf(memberId)).toEqual([]);
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
   });
 

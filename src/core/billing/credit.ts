@@ -11,6 +11,18 @@ export function spendable(book: Book, credit: Credit): number {
 export const leftOf = ({ given, spent, reserved, void: gone }: Credit): number =>
   given - spent - reserved - gone;
 
+/** What a member can spend, by currency; minor units. */
+export function creditLeft(book: Book): { currency: string; amount: number }[] {
+  const left = new Map<string, number>();
+  for (const credit of book.credits) {
+    const amount = spendable(book, credit);
+    if (amount > 0) left.set(credit.currency, (left.get(credit.currency) ?? 0) + amount);
+  }
+  return [...left]
+    .map(([currency, amount]) => ({ currency, amount }))
+    .sort((a, b) => (a.currency < b.currency ? -1 : 1));
+}
+
 /**
  * What can still be refunded of a payment, in minor units: not what was given as credit, unless that is void, nor what is
  * on its way back.

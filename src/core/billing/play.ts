@@ -2,7 +2,7 @@ import { addLength, isBefore, latest, type Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
 import { intervals, type Interval } from './access';
 import { emptyBook, type Ask, type Book, type Discount, type LadderTerms, type Terms } from './book';
-import { spendable } from './credit';
+import { creditLeft } from './credit';
 import { nextDue } from './due';
 import type { State } from './states';
 import type { Event } from './event';
@@ -91,7 +91,7 @@ class Player {
     return {
       money: this.money,
       access: intervals(this.book, horizon),
-      credit: this.book.credits.reduce((sum, credit) => sum + Math.max(0, spendable(this.book, credit)), 0),
+      credit: creditLeft(this.book).reduce((sum, { amount }) => sum + amount, 0),
       refused: this.refused,
       final: this.book.subscriptions
         .filter((one) => one.beganAt !== null || this.wasFirst(one.id))

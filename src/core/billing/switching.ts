@@ -34,7 +34,8 @@ export function switchTo(
   const s = running(work);
   refuseUnderWay(work);
   const plan = byQuote ? quoted(work, s, to) : planSwitch(work, s, to);
-  const pays = method === undefined ? s.method : method;
+  // What comes later is paid by what pays then.
+  const pays = method === undefined || (method && !plan.atOnce) ? s.method : method;
   if (isPaid(offerNamed(work, to)) && !pays) refuse('no-method');
   if (!plan.atOnce) {
     s.switchesTo = to;

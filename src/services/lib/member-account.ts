@@ -2,11 +2,11 @@ import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import { deedsOpen, type Deed } from '@/core/billing/deeds';
+import { creditLeft } from '@/core/billing/credit';
 import { figuresOfNext, looking } from '@/core/billing/figures';
 import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
 import { offersOf } from '@/billing/services/lib/schedules';
-import { unspentCredit } from '@/store/credits';
 import { findAgreementOf } from '@/store/agreements';
 import { pool } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
@@ -124,7 +124,7 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
   return {
     now,
     zone: site.zone,
-    credit: await unspentCredit(pool(), member.id, site.mode),
+    credit: creditLeft(own.book),
     subscriptions,
     holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
       ...holding,
