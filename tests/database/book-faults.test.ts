@@ -197,6 +197,20 @@ describe('charges and their keys', () => {
     await balanced();
   });
 
+  it('what is overdue and then disputed is not tried until that is decided, and then at once', async () => {
+    const one = await someone();
+    value(await buy(one, 'fern-weekly', 'fails-second'));
+    await passDays(moor, 7);
+    const [first] = await payments(one);
+    expect(await act(first!.gateway_ref, 'dispute')).toBe('a dispute is open');
+    await passDays(moor, 30);
+    expect(await payments(one)).toHaveLength(2);
+    expect(await running(one)).toMatchObject({ state: 'overdue', dueAt: null });
+    expect(await act(first!.gateway_ref, 'win')).toBe('the dispute is won');
+    expect(await payments(one)).toHaveLength(3);
+    await balanced();
+  });
+
   it('a late success with a move pending is one payment, of the period that was asked for', async () => {
     const one = await someone();
     value(await buy(one, 'fern-weekly', 'fails-second'));
