@@ -190,6 +190,17 @@ describe('what stands in the way of a checkout', () => {
     }, asked.book);
     expect(renewing.subscriptions.map(({ state }) => state)).toEqual(['ended', 'pending']);
     expect(obstacle(looking(renewing, own, LATER, HERE), 'observer', null)).toBe('under-way');
+    // Declined, it gives way to what is chosen next; its money, should it come late, is returned.
+    const charge = open(renewing);
+    const declined = step(renewing, { do: 'declined', charge, code: 'no-funds' }, own, LATER);
+    const other = declined.ok && step(declined.book, press({ id: 'd' }), own, LATER);
+    if (!other || !other.ok) throw new Error('refused');
+    expect(other.book.subscriptions.map(({ state }) => state)).toEqual(['ended', 'ended', 'pending']);
+    const done = step(other.book, { do: 'paid', charge: open(other.book) }, own, LATER);
+    const late = done.ok && step(done.book, { do: 'late-success', charge }, own, LATER);
+    if (!late || !late.ok) throw new Error('refused');
+    expect(late.book.subscriptions.at(-1)?.state).toBe('active');
+    expect(late.book.payments.map(({ isReturned }) => isReturned)).toEqual([false, false, true]);
   });
 
   it('is a subscription that runs already, a dispute, and an offer that is gone', () => {

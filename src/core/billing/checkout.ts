@@ -80,6 +80,9 @@ export function submit(work: Work, input: Submitted): void {
   if (isPaid(offerNamed(work, offer)) && !method) refuse('no-method');
   if (own.state === 'awaiting') return payAnotherWay(work, own, method);
   for (const other of book.checkouts) if (other !== own && isOn(work, other)) forget(work, other);
+  // So does a renewal that was declined: it has no checkout.
+  for (const s of book.subscriptions)
+    if (s.state === 'pending' && isOn(work, s) && s.id !== own.subscription) end(work, s);
   const runs = runningHere(work);
   const isSwitch = runs !== undefined && !standsBeside(work, runs);
   // A switch is made at the price that was shown for it, and nothing else by such a price.

@@ -2,6 +2,7 @@ import { isBefore } from '../calendar';
 import { named, type Charge, type Discount, type Method, type Subscription } from './book';
 import { ask, begin, beginsAs, charge, firstPeriod, paid, write, type Answer } from './charging';
 import { drop, withdraw } from './ending';
+import { RUNNING } from './states';
 import { renewableFrom, renewalAt } from './renewal';
 import { switchTo } from './switching';
 import {
@@ -121,6 +122,11 @@ export function lateSuccess(work: Work, late: Charge | undefined, answer: Answer
   const s = named(work.book.subscriptions, late.subscription);
   refuseDisputed(s);
   if (work.book.charges.some((one) => isAsked(one) && one.subscription === s.id)) refuse('under-way');
+  // What runs by now is not ended by money that comes for something else.
+  const runs = work.book.subscriptions.find(
+    (one) => one.id !== s.id && isOn(s, one) && RUNNING.has(one.state),
+  );
+  if (late.kind === 'first' && runs && !standsBeside(work, runs)) return takeUnusable(work, late, answer);
   if (late.state === 'dropped' && s.endedUnpaid && s.unpaid === late.id && !current(work))
     late.state = 'open';
   paid(work, late, answer);
