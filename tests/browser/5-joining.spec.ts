@@ -285,7 +285,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await page.getByRole('button', { name: /^Switch on / }).click();
   const warden = page.getByRole('region', { name: 'Star Warden', exact: true });
   await expect(warden).toContainText('it becomes Observer');
-  await warden.getByRole('button', { name: 'Take the switch back' }).click();
+  await warden.getByRole('button', { name: 'Undo the switch' }).click();
   await expect(warden).not.toContainText('it becomes Observer');
 });
 

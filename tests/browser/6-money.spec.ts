@@ -182,7 +182,7 @@ test('a card that asks is confirmed in its frame; the member pauses, takes it ba
   await page.getByText('Pause Star Warden').click();
   await page.getByRole('button', { name: 'Pause it from then on' }).click();
   await expect(page.getByText(/It pauses on/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take the pause back' }).click();
+  await page.getByRole('button', { name: 'Undo the pause' }).click();
   await expect(page.getByText(/Next charge: £\d+/)).toBeVisible();
   await page.getByRole('link', { name: 'Change how it is paid' }).click();
   await page.frameLocator('iframe').getByRole('button', { name: 'Works' }).click();
@@ -198,8 +198,8 @@ test('staff pause, take up again, and end a subscription; each is asked for firs
   await drawer.getByRole('button', { name: 'Pause' }).click();
   await drawer.getByRole('button', { name: 'Yes, pause it' }).click();
   await expect(drawer.getByText('will pause')).toBeVisible();
-  await drawer.getByRole('button', { name: 'Take the pause back' }).click();
-  await drawer.getByRole('button', { name: 'Yes, go on' }).click();
+  await drawer.getByRole('button', { name: 'Undo the pause' }).click();
+  await drawer.getByRole('button', { name: 'Yes, undo it' }).click();
   await drawer.getByRole('button', { name: 'End now' }).click();
   await drawer.getByRole('button', { name: 'Yes, end it now' }).click();
   await expect(drawer.getByText('ended', { exact: true }).first()).toBeVisible();

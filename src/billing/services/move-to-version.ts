@@ -4,7 +4,7 @@ import { findOffer, findOfferVersion, listMovable } from '@/store/offers';
 import { gatewayById } from '@/gateways';
 import { listGatewayAccounts } from '@/store/gateways';
 import { findMember } from '@/store/members';
-import { offerKey } from '@/billing/store/book';
+import { offerKey } from '@/billing/store/book-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { findTier, listTierNames } from '@/store/tiers';
 import type { Subscription } from '@/core/billing/book';

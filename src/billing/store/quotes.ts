@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import { maybeOne, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import { offerKey } from './book';
+import { offerKey } from './book-rows';
 
 /** What a switch was said to come to; the rest of it is in the book. */
 export type StoredQuote = {

@@ -15,7 +15,8 @@ import type {
 import type { Instant } from '@/core/calendar';
 import { nextWorkAt } from '@/core/billing/due';
 import { prepared, run, together, type Transaction } from '@/platform/store/db';
-import { versionOf, type Account, type BookOf, type StoredBook } from './book';
+import { type BookOf, type StoredBook } from './book';
+import { versionOf, type Account } from './book-rows';
 
 /** What the book alone does not say of what a step adds. */
 export type Details = {

@@ -3,15 +3,8 @@ import { listed } from '@/platform/store/conditions';
 import type { Subscription } from '@/core/billing/book';
 import { many, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import {
-  accountOf,
-  METHOD,
-  rowOf,
-  subscriptionOf,
-  type Account,
-  type Json,
-  type SubscriptionRow,
-} from './book';
+import { METHOD } from './book';
+import { accountOf, rowOf, subscriptionOf, type Account, type Json, type SubscriptionRow } from './book-rows';
 
 /** A subscription by itself, to be shown; what happens to it happens in its member's book. */
 export type StoredSubscription = Subscription &

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { SwitchFigures } from '@/core/billing/figures';
 import { openBook } from '@/billing/services/lib/open-book';
 import { refusalSentence } from '@/core/billing/refusal-words';
-import { offerKey } from '@/billing/store/book';
+import { offerKey } from '@/billing/store/book-rows';
 import type { Actor } from '@/platform/actor';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';

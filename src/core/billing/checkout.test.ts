@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { monthly } from '../../../tests/lib/offers';
 import type { Offer } from '../offers/offer';
 import { emptyBook, type Book, type Method, type Terms } from './book';
 import { obstacle } from './checkout';
@@ -13,12 +14,6 @@ const [card, wallet, transfer]: Method[] = [
   { nature: 'wallet' },
   { nature: 'transfer', waitDays: 4 },
 ];
-const monthly = (tier: string, amount: number): Offer => ({
-  tier,
-  currency: 'GBP',
-  steps: [{ kind: 'repeat', amount, every: { n: 1, unit: 'month' }, times: null }],
-  after: 'end',
-});
 let made = 0;
 const terms: Terms = {
   zone: 'Europe/London',
@@ -156,7 +151,7 @@ describe('a checkout', () => {
   });
 });
 
-describe('what stands in the way of a checkout', () => {
+describe('an obstacle to a checkout', () => {
   const charging = after(emptyBook(), press({}));
   const held = after(charging, { do: 'paid', charge: open(charging) });
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { monthly } from '../../../tests/lib/offers';
 import { life } from '../../../tests/lib/random-life';
 import { latest, type Instant } from '../calendar';
-import type { Offer } from '../offers/offer';
 import { emptyBook, type Book, type Charge, type Terms } from './book';
 import { nextDue } from './due';
 import type { Event } from './event';
@@ -72,12 +72,6 @@ describe('the next charge that is shown', () => {
 });
 
 describe('credit in what is shown', () => {
-  const monthly = (tier: string, amount: number): Offer => ({
-    tier,
-    currency: 'GBP',
-    steps: [{ kind: 'repeat', amount, every: { n: 1, unit: 'month' }, times: null }],
-    after: 'end',
-  });
   let made = 0;
   const ladder = { creditUnused: true, waitDays: 0 };
   const terms: Terms = {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Offer } from '../offers/offer';
+import { monthly } from '../../../tests/lib/offers';
 import { intervals } from './access';
 import { emptyBook, type Book, type Method, type Terms } from './book';
 import type { Event } from './event';
@@ -12,12 +12,6 @@ const [JAN, FEB, MARCH, APRIL] = [
   '2027-04-01T09:00:00Z',
 ];
 const card: Method = { nature: 'card' };
-const monthly = (tier: string, amount: number): Offer => ({
-  tier,
-  currency: 'GBP',
-  steps: [{ kind: 'repeat', amount, every: { n: 1, unit: 'month' }, times: null }],
-  after: 'end',
-});
 const termsOf = (name: string): Terms => {
   let made = 0;
   return {
@@ -81,7 +75,7 @@ describe('what is given', () => {
     expect(life.take(MARCH, { do: 'give', kind: 'tier', tier: 'warden', to: FEB })).toBe('nothing-left');
   });
 
-  it('never counts as paid, where an import may; an import tells when it began, and joining goes on from there', () => {
+  it('never counts as paid; an import may, says when it began, and a later joining continues it', () => {
     const life = new Life();
     life.take(FEB, { do: 'give', kind: 'tier', tier: 'warden', to: null, isPaid: true });
     life.take(FEB, { do: 'import', kind: 'tier', tier: 'observer', from: JAN, to: MARCH, isPaid: true });

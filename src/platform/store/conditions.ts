@@ -20,7 +20,7 @@ export function where(conditions: Condition[]): {
   return { sql: parts.length > 0 ? `WHERE ${parts.join(' AND ')}` : '', values, add };
 }
 
-/** Names of our own, never what somebody typed, as a list of SQL. */
+/** Our own constants as an SQL list; never pass it anything a person typed. */
 export const listed = (names: Iterable<string>): string =>
   `(${[...names].map((name) => `'${name}'`).join(', ')})`;
 

@@ -3,7 +3,7 @@ import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
 import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/billing/upcoming';
-import { offerKey } from '@/billing/store/book';
+import { offerKey } from '@/billing/store/book-rows';
 import { pool } from '@/platform/store/db';
 import { countByVersion, findOffer, findOfferVersion, listMovable, type VersionCount } from '@/store/offers';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';

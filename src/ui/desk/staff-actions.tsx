@@ -24,22 +24,22 @@ function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
     {
       deed: 'pause',
       button: 'Pause',
-      asks: `From ${until ?? 'the end of the period'} on nothing is charged and nothing is open, until it is taken up again.`,
+      asks: `From ${until ?? 'the end of the period'}, nothing is charged and the member has no access until you resume it.`,
       yes: 'Yes, pause it',
     },
     {
       deed: 'resume',
-      button: pauses ? 'Take the pause back' : 'Take up again',
+      button: pauses ? 'Undo the pause' : 'Resume',
       asks: pauses
         ? 'It continues as if no pause had been asked for.'
         : 'The next period begins now and is charged now.',
-      yes: pauses ? 'Yes, go on' : 'Yes, charge and go on',
+      yes: pauses ? 'Yes, undo it' : 'Yes, resume and charge',
     },
     {
       deed: 'undo',
       button: 'Undo the cancellation',
       asks: 'It continues as before, and is charged again.',
-      yes: 'Yes, go on',
+      yes: 'Yes, undo it',
     },
     {
       deed: 'cancel',

@@ -45,9 +45,7 @@ export function SwitchLaterForm({
     <ActionForm action={action} label="Switch" className="grid content-start gap-4">
       <FormMessage />
       <input type="hidden" name="quoteId" value={quoteId} />
-      <p className="text-muted">
-        Nothing is due today. You can take this back in your account until that day.
-      </p>
+      <p className="text-muted">Nothing is due today. You can undo this in your account until that day.</p>
       <SubmitButton busy="Switching…" className="min-h-12 w-fit px-8 text-base">
         {button}
       </SubmitButton>

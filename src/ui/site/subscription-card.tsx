@@ -46,7 +46,7 @@ function standing({ state, next, until, ended, isForGood, isPaid, pauses, isDisp
   if (state === 'ended') return `Ended on ${ended}.`;
   if (state === 'cancelling')
     return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
-  if (state === 'paused') return 'Paused. Nothing is charged and nothing is open until you take it up again.';
+  if (state === 'paused') return 'Paused. Nothing is charged and you have no access until you resume it.';
   if (pauses) return `It pauses on ${until}. Until then it stays open to you.`;
   if (state === 'overdue' && next)
     return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
@@ -98,8 +98,8 @@ export function SubscriptionCard(props: Props) {
             On {movesTo.date} it becomes {movesTo.name}: {movesTo.sentence}
           </p>
           {deeds.includes('take-back') && (
-            <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
-              Take the switch back
+            <SubmitButton busy="Undoing it…" look="quiet" className="w-fit">
+              Undo the switch
             </SubmitButton>
           )}
           <FormMessage />
@@ -132,7 +132,7 @@ export function SubscriptionCard(props: Props) {
       )}
       {deeds.includes('resume') && (
         <OneButton id={id} action={actions.resume} busy="One moment…" look="main">
-          {pauses ? 'Take the pause back' : 'Take it up again, and pay for the next period'}
+          {pauses ? 'Undo the pause' : 'Resume, and pay for the next period'}
         </OneButton>
       )}
       <div className="mt-4 flex flex-wrap items-start gap-3">
@@ -145,7 +145,7 @@ export function SubscriptionCard(props: Props) {
           <details className="open:basis-full">
             <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>Pause {name}</summary>
             <p className="mt-2">
-              From {until} on nothing is charged and nothing is open, until you take it up again.
+              From {until}, nothing is charged and you have no access until you resume it.
             </p>
             <OneButton id={id} action={actions.pause} busy="One moment…">
               Pause it from then on
@@ -177,7 +177,7 @@ export function SubscriptionCard(props: Props) {
         {deeds.includes('undo') && (
           <ActionForm action={actions.undo} className="grid gap-3">
             <input type="hidden" name="subscription" value={id} />
-            <SubmitButton busy="Taking it back…" look="quiet" className="w-fit">
+            <SubmitButton busy="Undoing it…" look="quiet" className="w-fit">
               Keep it after all
             </SubmitButton>
             <FormMessage />

@@ -313,7 +313,7 @@ function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
       ...toAccount,
       words:
         standing.subscription.state === 'cancelling'
-          ? `You hold ${standing.tier.name} and have cancelled it. In your account you can take that back.`
+          ? `You hold ${standing.tier.name} and have cancelled it. You can undo that in your account.`
           : `You hold ${standing.tier.name} already.`,
     };
   if (standing.kind === 'renew-later')

@@ -1,7 +1,7 @@
 import { gatewayById } from '@/gateways';
 import { declineSentence, type Gateway } from '@/gateways/contract';
 import type { Method } from '@/core/billing/book';
-import type { Account } from '@/billing/store/book';
+import type { Account } from '@/billing/store/book-rows';
 import { setAccount } from '@/billing/store/subscriptions';
 import { done, refusedField, type Result } from '@/platform/result';
 import { keysOf } from '@/services/lib/gateway-account';

@@ -6,14 +6,8 @@ import { step } from '@/core/billing/step';
 import { reminderOf } from '@/core/billing/upcoming';
 import type { Refusal } from '@/core/billing/work';
 import type { Instant } from '@/core/calendar';
-import {
-  loadBook,
-  lockBook,
-  type Account,
-  type BookOf,
-  type StoredBook,
-  type Wanted,
-} from '@/billing/store/book';
+import { loadBook, lockBook, type BookOf, type StoredBook, type Wanted } from '@/billing/store/book';
+import { type Account } from '@/billing/store/book-rows';
 import { saveBook } from '@/billing/store/save-book';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';

@@ -2,7 +2,7 @@ import type { Subscription } from '@/core/billing/book';
 import { nextCharge, type Schedule } from '@/core/billing/upcoming';
 import type { Instant } from '@/core/calendar';
 import { withTaxAdded } from '@/core/tax';
-import { versionOf } from '@/billing/store/book';
+import { versionOf } from '@/billing/store/book-rows';
 import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';

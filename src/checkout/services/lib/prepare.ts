@@ -7,7 +7,7 @@ import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
 import type { JoiningState } from '@/core/tiers/joining';
 import { openBook, termsOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
-import { offerKey } from '@/billing/store/book';
+import { offerKey } from '@/billing/store/book-rows';
 import { confirmCheckouts, findOpenCheckout, type Checkout } from '@/billing/store/checkouts';
 import { siteNow } from '@/platform/clock';
 import { formStamp } from '@/platform/guard-form';

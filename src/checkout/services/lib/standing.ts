@@ -9,7 +9,7 @@ import { isBefore, type Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
 import { happen, termsOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
-import { offerKey, versionOf, type Account } from '@/billing/store/book';
+import { offerKey, versionOf, type Account } from '@/billing/store/book-rows';
 import { findOfferVersion, type StoredOffer } from '@/store/offers';
 import { findTier, type Tier } from '@/store/tiers';
 
