@@ -72,7 +72,7 @@ export function mailWords(mail: MailContent, frame: MailFrame): Words {
       return {
         subject: `${mail.tierName} is paused`,
         lines: [
-          `${mail.tierName} is paused, as you asked. Nothing is charged and its pages are closed until you resume it; the next period then begins that day.`,
+          `${mail.tierName} is paused. Nothing is charged and its pages are closed until you resume it; the next period then begins that day.`,
         ],
         link: account,
       };

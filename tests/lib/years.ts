@@ -7,6 +7,7 @@ import { RUNNING } from '../../src/core/billing/states';
 import type { Event } from '../../src/core/billing/event';
 import { step } from '../../src/core/billing/step';
 import { askedOf, isAsked, isOn } from '../../src/core/billing/work';
+import { PASS } from './offers';
 
 /** One person with two ladders, and a tier off any that may be held several times: everything in one book. */
 const START = '2027-01-31T10:00:00Z';
@@ -271,15 +272,7 @@ export class Years {
       payment ? { do: 'dispute-won', payment } : undefined,
       payment ? { do: 'dispute-lost', payment } : undefined,
       checkout ? { do: 'expire', checkout } : undefined,
-      {
-        do: 'buy',
-        kind: 'pass',
-        item: 'comet',
-        lasts: { n: 3, unit: 'day' },
-        amount: 400,
-        currency: 'GBP',
-        method: METHODS[0] ?? null,
-      },
+      PASS,
       {
         do: 'give',
         kind: 'tier',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { monthly } from '../../../tests/lib/offers';
+import { monthly, PASS } from '../../../tests/lib/offers';
 import { intervals } from './access';
 import { emptyBook, type Book, type Method, type Terms } from './book';
 import type { Event } from './event';
@@ -98,19 +98,9 @@ describe('what is given', () => {
 });
 
 describe('what is bought once', () => {
-  const pass: Event = {
-    do: 'buy',
-    kind: 'pass',
-    item: 'comet',
-    lasts: { n: 3, unit: 'day' },
-    amount: 400,
-    currency: 'GBP',
-    method: card,
-  };
-
   it('opens for as long as it lasts; its refund closes it', () => {
     const life = new Life();
-    expect(life.take(JAN, pass)).toBe('done');
+    expect(life.take(JAN, PASS)).toBe('done');
     expect(life.book.payments.map(({ amount }) => amount)).toEqual([400]);
     expect(life.held()).toEqual(['comet 01-01–01-04']);
     const payment = life.book.payments[0]?.id;
@@ -121,7 +111,7 @@ describe('what is bought once', () => {
 
   it('is closed by a dispute that is lost, and stays where access is kept', () => {
     const life = new Life();
-    life.take(JAN, pass);
+    life.take(JAN, PASS);
     const payment = life.book.payments[0]?.id;
     life.take('2027-01-02T10:00:00Z', { do: 'refund', payment, amount: 100, access: 'keep' });
     expect(life.held()).toEqual(['comet 01-01–01-04']);
@@ -133,7 +123,7 @@ describe('what is bought once', () => {
 
   it('has a refund made at the gateway in its book at once, also in a dispute, while staff cannot refund', () => {
     const life = new Life();
-    life.take(JAN, pass);
+    life.take(JAN, PASS);
     const payment = life.book.payments[0]?.id ?? '';
     life.take(JAN, { do: 'dispute', payment });
     expect(life.take(JAN, { do: 'refund', payment, amount: 100, access: 'keep' })).toBe('disputed');
@@ -145,8 +135,8 @@ describe('what is bought once', () => {
 
   it('needs a payment method, and opens nothing for its buyer where it is a gift card', () => {
     const life = new Life();
-    expect(life.take(JAN, { ...pass, method: null })).toBe('no-method');
-    expect(life.take(JAN, { ...pass, kind: 'gift-card', item: 'observer' })).toBe('done');
+    expect(life.take(JAN, { ...PASS, method: null })).toBe('no-method');
+    expect(life.take(JAN, { ...PASS, kind: 'gift-card', item: 'observer' })).toBe('done');
     expect(life.held()).toEqual([]);
     expect(life.book.purchases[0]).toMatchObject({ kind: 'gift-card', state: 'paid' });
   });
@@ -158,7 +148,7 @@ describe('what is bought once', () => {
     const at = '2027-01-17T10:00:00Z';
     const subscription = life.book.subscriptions[0]?.id;
     expect(life.take(at, { do: 'switch', subscription, to: 'observer', method: card })).toBe('done');
-    expect(life.take(at, pass)).toBe('done');
+    expect(life.take(at, PASS)).toBe('done');
     const one = life.book.charges.at(-1);
     expect([one?.amount, one?.due]).toEqual([400, 400 - 126]);
     expect(life.book.credits.map(({ given, spent }) => [given, spent])).toEqual([[726, 726]]);
