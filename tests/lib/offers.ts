@@ -10,7 +10,7 @@ export const monthly = (tier: string, amount: number): Offer => ({
 });
 
 /** Three days of a pass, paid by card. */
-export const PASS: Event = {
+export const PASS: Extract<Event, { do: 'buy' }> = {
   do: 'buy',
   kind: 'pass',
   item: 'comet',
