@@ -48,7 +48,7 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
                     `${money(figures.credit, offer.definition.currency)} of other credit is spent. `}
                   {figures.atOnce
                     ? `Now, for ${money(figures.due, offer.definition.currency)}.`
-                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
+                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid${figures.amount > 0 ? `, for ${money(figures.amount, offer.definition.currency)}` : ''}; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
                   {figures.leftOver > 0 &&
                     ` ${money(figures.leftOver, offer.definition.currency)} of credit is left for later charges.`}
                 </p>
