@@ -1,6 +1,6 @@
 /** npm run create-site -- "Site name" Europe/London GBP "Owner name" owner@site.example: makes the site and its owner. */
 import { randomBytes } from 'node:crypto';
-import { configOrExit } from '../src/config';
+import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { setUpSite } from '../src/services/set-up-site';
 import { closePools } from '../src/platform/store/db';

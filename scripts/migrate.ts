@@ -1,5 +1,5 @@
 /** npm run migrate: brings the database of DATABASE_URL up to date. */
-import { configOrExit } from '../src/config';
+import { configOrExit } from '../src/platform/config';
 import { migrate } from './lib/migrations';
 
 const count = await migrate(configOrExit().DATABASE_URL);

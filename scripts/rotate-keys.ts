@@ -1,5 +1,5 @@
 /** Seals everything again under SEALING_KEY: npm run rotate-keys, after the key was changed and the old one put in SEALING_KEYS_OLD. */
-import { configOrExit } from '../src/config';
+import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { closePools } from '../src/platform/store/db';
 import { rotateKeys } from '../src/services/rotate-keys';

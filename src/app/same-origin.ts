@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 
 /** Whether a changing request comes from a page of this site. Browsers send Origin with every POST. */
 export function isSameOrigin(request: Request): boolean {

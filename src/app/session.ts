@@ -2,7 +2,7 @@ import 'server-only';
 import { cookies, headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';

@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { bankTransfer } from './bank-transfer';
 import type { Gateway } from './contract';
 import { curlewCards } from './curlew-cards';

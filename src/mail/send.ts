@@ -1,5 +1,5 @@
 import { createTransport, type Transporter } from 'nodemailer';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 
 export type Letter = {
   id: string;

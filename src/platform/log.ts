@@ -1,5 +1,5 @@
 import pino, { type Logger } from 'pino';
-import { config } from '@/config';
+import { config } from './config';
 
 /**
  * The log of a part of the product, as lines of JSON. Errors go in as `err`, with their cause and stack; what could let

@@ -1,5 +1,5 @@
 import { createCipheriv, createDecipheriv, createHash, randomBytes } from 'node:crypto';
-import { config } from '@/config';
+import { config } from './config';
 
 /**
  * Secrets at rest: AES-256-GCM (NIST SP 800-38D) under SEALING_KEY, a fresh 96-bit nonce each, as

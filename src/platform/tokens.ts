@@ -1,5 +1,5 @@
 import { createHash, createHmac, randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
-import { config } from '@/config';
+import { config } from './config';
 
 /** A token that nobody can guess, for a link or a session. Only its hash is stored. */
 export function newToken(): { token: string; hash: Buffer } {

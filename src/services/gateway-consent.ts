@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { gatewayById } from '@/gateways';
 import { pool } from '@/platform/store/db';
 import { insertConsent, takeConsent } from '@/store/gateways';

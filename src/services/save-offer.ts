@@ -11,7 +11,7 @@ import { listTiers } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { freeId, SAVED_ELSEWHERE } from './lib/free-id';
+import { freeId, SAVED_ELSEWHERE } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 

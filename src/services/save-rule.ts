@@ -6,7 +6,7 @@ import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { freeId } from './lib/free-id';
+import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { slug } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';

@@ -9,7 +9,7 @@ import { issueDocuments } from '@/services/lib/issue-documents';
 import { isCountry } from '@/platform/countries';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { freeId } from './lib/free-id';
+import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 

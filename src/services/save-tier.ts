@@ -21,7 +21,7 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
-import { freeId, SAVED_ELSEWHERE } from './lib/free-id';
+import { freeId, SAVED_ELSEWHERE } from '@/platform/free-id';
 import { given } from '@/platform/absent';
 import { isPathHere } from '@/core/addresses';
 

@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { sendLetter } from '@/mail/send';
 import { pool } from '@/platform/store/db';
 import { claimMails, markMailFailed, markMailSent } from '@/store/mails';

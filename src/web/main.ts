@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import { parseArgs } from 'node:util';
 import next from 'next';
-import { configOrExit } from '@/config';
+import { configOrExit } from '@/platform/config';
 import { logOf } from '@/platform/log';
 import { closePools } from '@/platform/store/db';
 import { admit } from './admit';

@@ -1,4 +1,4 @@
-import { configOrExit } from '@/config';
+import { configOrExit } from '@/platform/config';
 import { closeTransport } from '@/mail/send';
 import { WORKER } from '@/platform/actor';
 import { logOf } from '@/platform/log';

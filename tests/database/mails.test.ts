@@ -48,7 +48,7 @@ describe('mails', () => {
   });
 
   it('that the server takes arrive once, from the site, with both parts', async () => {
-    const { config } = await import('../../src/config');
+    const { config } = await import('../../src/platform/config');
     // The mail server comes back: the same mails are sent to where it is now.
     const { closeTransport } = await import('../../src/mail/send');
     closeTransport();

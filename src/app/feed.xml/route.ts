@@ -1,5 +1,5 @@
 import { Feed } from 'feed';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { toMs } from '@/core/calendar';
 import { currentSite, shown } from '@/app/session';
 import { VISITOR_ACTOR } from '@/platform/actor';

@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { gatewayById } from '@/gateways';
 import { listStray, markReturned, type StrayPayment } from '@/store/agreements';
 import { pool, transaction } from '@/platform/store/db';

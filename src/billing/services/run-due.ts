@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { askedOf } from '@/core/billing/work';
 import { isBefore } from '@/core/calendar';
 import { claimDue, type DueSubscription } from '@/billing/store/subscription-work';

@@ -1,6 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { GatheringSocket } from './gathering-socket';
 
 const { builtins } = pg.types;

@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { gatewayById } from '@/gateways';
 import type { Gateway, Keys, Nature } from '@/gateways/contract';
 import { pool, transaction } from '@/platform/store/db';

@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
 import { gatewayById } from '@/gateways';
 import type { Nature } from '@/gateways/contract';

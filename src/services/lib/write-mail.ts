@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import type { Instant } from '@/core/calendar';
 import { mailKind } from '@/mail/catalogue';
 import type { MailContent, MailFrame } from '@/mail/content';

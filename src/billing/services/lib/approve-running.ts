@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { CHARGED } from '@/core/billing/states';
 import { billingAhead } from '@/core/billing/upcoming';
 import { askedOf } from '@/core/billing/work';

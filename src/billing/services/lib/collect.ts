@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import type { Attempt, Charge } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import { gatewayById } from '@/gateways';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import type { Ask, Terms } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import { step } from '@/core/billing/step';

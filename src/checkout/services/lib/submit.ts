@@ -1,4 +1,4 @@
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import type { Method } from '@/core/billing/book';
 import { askedOf, runningHere } from '@/core/billing/work';
 import { obstacle } from '@/core/billing/checkout';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { formatDateTime } from '@/core/calendar';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { offerPrice } from '@/core/offers/sentence';
 import { tierOverview } from '@/services/tier-overview';
 import { TiersHead } from '@/ui/desk/tiers-head';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { config } from '@/config';
+import { config } from '@/platform/config';
 import { formatDate } from '@/core/calendar';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
 import { offerEditor } from '@/services/tier-overview';
