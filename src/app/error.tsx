@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, LinkButton } from '@/ui/kit/button';
+import { Button, LinkButton } from '@/kit/button';
 
 /** What is known where a page failed: it was only being shown, so nothing was changed by it. */
 export default function Failed({ error, reset }: { error: Error & { digest?: string }; reset: () => void }) {

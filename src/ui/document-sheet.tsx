@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core/documents';
-import { KeyGlyph } from './key-cut';
+import { KeyGlyph } from '@/kit/key-cut';
 
 /** An invoice or another document as a sheet of paper: the same on the screen and in print. */
 export function DocumentSheet({ sheet }: { sheet: Sheet }) {

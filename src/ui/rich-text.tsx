@@ -2,7 +2,7 @@ import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/re
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
-import { LinkButton } from './kit/button';
+import { LinkButton } from '@/kit/button';
 import { joinPath } from './site/tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
 

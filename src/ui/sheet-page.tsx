@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import type { Sheet } from '@/core/documents';
 import { DocumentSheet } from './document-sheet';
-import { buttonClass } from './kit/button';
-import { PrintButton } from './print-button';
+import { buttonClass } from '@/kit/button';
+import { PrintButton } from '@/kit/print-button';
 
 type Props = { sheet: Sheet; back: { href: string; words: string }; pdfHref: string };
 

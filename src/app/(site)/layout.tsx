@@ -4,7 +4,7 @@ import { currentActor, currentSite, shown } from '@/app/session';
 import { siteMenu } from '@/services/site-menu';
 import { whoIsLooking } from '@/services/who-is-looking';
 import { LookBar } from '@/ui/site/look-bar';
-import { SiteHeader } from '@/ui/site/site-header';
+import { SiteHeader } from '@/kit/site-header';
 
 export async function generateMetadata(): Promise<Metadata> {
   const site = await currentSite();

@@ -1,5 +1,5 @@
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph, TierName } from '../key-cut';
+import { KeyGlyph, TierName } from '@/kit/key-cut';
 
 type Props = {
   openers:

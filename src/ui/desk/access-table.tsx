@@ -2,8 +2,8 @@ import Link from 'next/link';
 import { formatDate } from '@/core/calendar';
 import type { Decision } from '@/core/access/decide';
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
-import { StateMark } from '../kit/state-mark';
+import { KeyGlyph } from '@/kit/key-cut';
+import { StateMark } from '@/kit/state-mark';
 
 type Row = { id: string; title: string; depth: number; decisions: Decision[] };
 type Props = {

@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { ALWAYS_ON, SECTION_NAMES, type AccountSection } from '@/core/account-sections';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { CheckField } from '../kit/field';
-import { SortableList, SortableRow } from './sortable-list';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { CheckField } from '@/kit/field';
+import { SortableList, SortableRow } from '@/kit/sortable-list';
 
 type TierArrangement = { id: string; name: string; sections: AccountSection[] | null };
 type Props = { action: FormAction; sections: AccountSection[]; mayDelete: boolean; tiers: TierArrangement[] };

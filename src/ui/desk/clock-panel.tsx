@@ -3,9 +3,9 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { TextField } from '../kit/field';
-import { panel } from './strip-button';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
+import { panel } from '@/kit/strip-button';
 
 const STEPS = [
   { days: 1, label: 'A day' },

@@ -1,6 +1,6 @@
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Tabs } from '../kit/tabs';
-import { TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Tabs } from '@/kit/tabs';
+import { TextField } from '@/kit/field';
 import { PasswordAgain } from './password-again';
 
 type Props = {

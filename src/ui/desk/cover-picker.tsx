@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { refKey, type Cover } from '@/core/access/rule';
-import { inputClass } from '../kit/input-class';
+import { inputClass } from '@/kit/input-class';
 import { coverWords } from './rule-words';
 
 type Props = {

@@ -4,7 +4,7 @@ import clsx from 'clsx';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { KeyCut } from '@/core/key-cut';
-import type { FormAction } from '../kit/action-form';
+import type { FormAction } from '@/kit/action-form';
 import { ClockPanel } from './clock-panel';
 import { FindDialog } from './find-dialog';
 import { LookAsMenu } from './look-as-menu';

@@ -1,6 +1,6 @@
 'use client';
 
-import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
+import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 
 type Teaser = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
 export type DoorstepDraft = {

@@ -11,7 +11,7 @@ import {
 import { Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { stripButton } from './strip-button';
+import { stripButton } from '@/kit/strip-button';
 
 type Hit = { path: string; title: string; kind: string };
 

@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { CopyText } from '../kit/copy-text';
-import { CheckField, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { CopyText } from '@/kit/copy-text';
+import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from './password-again';
 
 type Books =

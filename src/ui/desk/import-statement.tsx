@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useState, type SubmitEvent } from 'react';
-import { FormFrame, FormMessage, SubmitButton, type FormState } from '../kit/action-form';
-import { SelectField, TextArea } from '../kit/field';
-import { sendFile } from './send-file';
+import { FormFrame, FormMessage, SubmitButton, type FormState } from '@/kit/action-form';
+import { SelectField, TextArea } from '@/kit/field';
+import { sendFile } from '@/kit/send-file';
 
 type Line = { line: number; state: string; words: string };
 type State = FormState & { lines?: Line[]; wasDryRun?: boolean };

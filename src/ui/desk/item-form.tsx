@@ -2,8 +2,8 @@
 
 import { useState, type ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 
 type Props = {

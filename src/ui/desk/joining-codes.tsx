@@ -1,5 +1,5 @@
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 
 type Props = {
   add: FormAction;

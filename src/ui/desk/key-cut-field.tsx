@@ -4,8 +4,8 @@ import clsx from 'clsx';
 import { Minus, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { chooseKeyCut, MAX_NOTCHES, TINTS, type KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
-import { useProblem } from '../kit/action-form';
+import { KeyGlyph } from '@/kit/key-cut';
+import { useProblem } from '@/kit/action-form';
 
 type Props = { name: string; initial: KeyCut | null; others: { name: string; keyCut: KeyCut }[] };
 

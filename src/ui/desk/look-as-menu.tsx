@@ -3,8 +3,8 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { useRef } from 'react';
 import type { KeyCut } from '@/core/key-cut';
-import { TierName } from '../key-cut';
-import { panel, stripButton } from './strip-button';
+import { TierName } from '@/kit/key-cut';
+import { panel, stripButton } from '@/kit/strip-button';
 
 /** Opens the site as somebody else sees it. */
 export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {

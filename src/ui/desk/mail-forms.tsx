@@ -3,9 +3,9 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { mergeWords, paragraphs, type MergeFields } from '@/core/mail-words';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 
 /** Who mail comes from. */
 export function SenderForm({ action, name, address }: { action: FormAction; name: string; address: string }) {

@@ -1,6 +1,6 @@
 import { BEGUN } from '@/core/billing/states';
-import { Button } from '../kit/button';
-import { inputClass } from '../kit/input-class';
+import { Button } from '@/kit/button';
+import { inputClass } from '@/kit/input-class';
 
 const STATES = [
   ['', 'any state'],

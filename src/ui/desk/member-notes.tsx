@@ -1,5 +1,5 @@
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { CheckField, TextArea } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { CheckField, TextArea } from '@/kit/field';
 
 type Props = {
   memberId: string;

@@ -1,4 +1,4 @@
-import { Tabs } from '../kit/tabs';
+import { Tabs } from '@/kit/tabs';
 
 const TABS = [
   { id: 'subscriptions', name: 'Subscriptions', path: '/desk/money' },

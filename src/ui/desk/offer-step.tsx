@@ -3,8 +3,8 @@
 import { X } from 'lucide-react';
 import { UNITS } from '@/core/calendar';
 import type { DraftProblems, StepDraft } from '@/core/offers/draft';
-import { useProblem } from '../kit/action-form';
-import { SelectField, TextField } from '../kit/field';
+import { useProblem } from '@/kit/action-form';
+import { SelectField, TextField } from '@/kit/field';
 
 /** A step as it is edited, with a key of its own that stays when it is moved. */
 export type KeyedStep = { key: string; draft: StepDraft };

@@ -1,6 +1,6 @@
 'use client';
 
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 
 type Props = {
   action: FormAction;

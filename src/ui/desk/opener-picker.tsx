@@ -2,8 +2,8 @@
 
 import { refKey, type Opener, type Who } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
-import { TierName } from '../key-cut';
-import { inputClass } from '../kit/input-class';
+import { TierName } from '@/kit/key-cut';
+import { inputClass } from '@/kit/input-class';
 
 type Props = {
   openTo: Opener[];

@@ -1,4 +1,4 @@
-import { TextField } from '../kit/field';
+import { TextField } from '@/kit/field';
 
 /** Asks for the user’s own password before actions that move much money or say where it goes. */
 export function PasswordAgain({ hint }: { hint?: string }) {

@@ -2,9 +2,9 @@
 
 import { useState } from 'react';
 import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
-import { useProblem } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { sendFile } from './send-file';
+import { useProblem } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { sendFile } from '@/kit/send-file';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
 export function PictureField({

@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import type { JoinField } from '@/core/tiers/join-fields';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { TextArea, TextField } from '../kit/field';
-import { SortableList, SortableRow } from './sortable-list';
+import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { TextArea, TextField } from '@/kit/field';
+import { SortableList, SortableRow } from '@/kit/sortable-list';
 
 type Props = { action: FormAction; fields: JoinField[]; tiers: { id: string; name: string }[] };
 

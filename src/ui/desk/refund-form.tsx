@@ -1,7 +1,7 @@
 'use client';
 
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { CheckField, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from './password-again';
 
 type Props = {

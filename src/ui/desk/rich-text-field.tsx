@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Document } from '@/core/content/document';
-import { useProblem } from '../kit/action-form';
+import { useProblem } from '@/kit/action-form';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 
 type Props = { name: string; label: string; hint?: string; initial: Document; joinables?: Joinables };

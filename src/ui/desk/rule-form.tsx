@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import type { Cover, Opener } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { CheckField, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { CheckField, TextField } from '@/kit/field';
 import { CoverPicker } from './cover-picker';
 import { DoorstepFields, type DoorstepDraft } from './doorstep-fields';
 import { OpenerPicker } from './opener-picker';

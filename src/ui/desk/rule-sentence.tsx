@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { Fragment } from 'react';
 import type { Rule } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
-import { TierName } from '../key-cut';
+import { TierName } from '@/kit/key-cut';
 import { coverWords, isOn, whenWords, whoWords, type Names } from './rule-words';
 
 type Props = { rule: Rule & { name: string }; names: Names; tiers: { id: string; keyCut: KeyCut }[] };

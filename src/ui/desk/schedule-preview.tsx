@@ -5,7 +5,7 @@ import { formatDate, isLocalDate, type Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
 import { joiningInstant, quoteOffer } from '@/core/offers/quote';
-import { inputClass } from '../kit/input-class';
+import { inputClass } from '@/kit/input-class';
 
 type Props = { offer: Offer | null; zone: string; now: Instant; today: string };
 

@@ -3,7 +3,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
-import { panel } from './strip-button';
+import { panel } from '@/kit/strip-button';
 
 const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
 const THEMES = [

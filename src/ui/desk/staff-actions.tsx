@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import type { Deed } from '@/core/billing/deeds';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button, LinkButton } from '../kit/button';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button, LinkButton } from '@/kit/button';
 
 type Props = {
   id: string;

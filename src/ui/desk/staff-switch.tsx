@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 
 type Props = { quoteId: string; requestId: string; button: string; action: FormAction };
 

@@ -6,8 +6,8 @@ import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { isEndless, type Offer, type Step } from '@/core/offers/offer';
 import { everyWords } from '@/core/offers/sentence';
-import { TierName } from '../key-cut';
-import { SortableList, SortableRow } from './sortable-list';
+import { TierName } from '@/kit/key-cut';
+import { SortableList, SortableRow } from '@/kit/sortable-list';
 import { KIND_NAMES, type KeyedStep } from './offer-step';
 
 type Props = {

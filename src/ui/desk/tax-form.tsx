@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { SelectField, TextArea, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { SelectField, TextArea, TextField } from '@/kit/field';
 
 export type TaxDraft = {
   way: 'none' | 'included' | 'added';

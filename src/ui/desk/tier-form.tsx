@@ -3,8 +3,8 @@
 import { useState, type ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { CheckField, SelectField, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { CheckField, SelectField, TextField } from '@/kit/field';
 import { KeyCutField } from './key-cut-field';
 import { PictureField } from './picture-field';
 import { RichTextField } from './rich-text-field';

@@ -4,8 +4,8 @@ import clsx from 'clsx';
 import Link from 'next/link';
 import { startTransition, useOptimistic, useState } from 'react';
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
-import { SortableList, SortableRow } from './sortable-list';
+import { KeyGlyph } from '@/kit/key-cut';
+import { SortableList, SortableRow } from '@/kit/sortable-list';
 
 export type TierLine = {
   id: string;

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Tabs } from '../kit/tabs';
+import { Tabs } from '@/kit/tabs';
 
 type Props = { here: 'tiers' | 'links' | 'questions' | 'unfinished'; children?: ReactNode };
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { Copy, PackageOpen, Archive, Trash2, type LucideIcon } from 'lucide-react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 
 type Props = {
   action: FormAction;

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { SelectField, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { SelectField, TextField } from '@/kit/field';
 
 /** Staff say that a transfer came. Asked once more, for it opens something and writes money into the books. */
 export function ConfirmTransfer({ paymentId, action }: { paymentId: string; action: FormAction }) {

@@ -1,5 +1,5 @@
 import type { JoinField } from '@/core/tiers/join-fields';
-import { CheckField, SelectField, TextField } from '../kit/field';
+import { CheckField, SelectField, TextField } from '@/kit/field';
 
 /** One thing that the owner asks for at joining. */
 export function AnswerField({ field, value }: { field: JoinField; value: string | undefined }) {

@@ -1,6 +1,6 @@
 'use client';
 
-import type { FormAction } from '../kit/action-form';
+import type { FormAction } from '@/kit/action-form';
 import { PaidForm, type Way } from './paid-form';
 
 type Props = { action: FormAction; subscriptionId: string; ways: Way[]; button: string };

@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import type { JoinField } from '@/core/tiers/join-fields';
-import type { FormAction } from '../kit/action-form';
-import { TextField } from '../kit/field';
+import type { FormAction } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 import { AnswerField } from './answer-field';
 import { PaidForm, type Way } from './paid-form';
 

@@ -1,6 +1,6 @@
 import Link from 'next/link';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 
 /** Takes the six digits that were mailed, and sends others on request. */
 export function CodeForm({ action, again, back }: { action: FormAction; again: FormAction; back: string }) {

@@ -2,7 +2,7 @@
 
 import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useId, useTransition } from 'react';
-import { inputClass } from '../kit/input-class';
+import { inputClass } from '@/kit/input-class';
 
 type Props = { code: string; countries: { code: string; name: string }[] };
 

@@ -1,4 +1,4 @@
-import type { FormAction } from '../kit/action-form';
+import type { FormAction } from '@/kit/action-form';
 import { SignInForm } from './sign-in-form';
 import { Horizon } from './horizon';
 import { TierOfferCard, type OfferedTier } from './tier-offer-card';

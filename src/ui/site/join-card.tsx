@@ -1,8 +1,8 @@
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import type { JoiningState } from '@/core/tiers/joining';
-import { KeyGlyph } from '../key-cut';
-import { LinkButton } from '../kit/button';
+import { KeyGlyph } from '@/kit/key-cut';
+import { LinkButton } from '@/kit/button';
 import { RichText } from '../rich-text';
 import { joinPath } from './tier-offer-card';
 

@@ -1,4 +1,4 @@
-import { Button } from '../kit/button';
+import { Button } from '@/kit/button';
 
 /** Stands at the foot while staff see the site through other eyes. */
 export function LookBar({ who }: { who: string }) {

@@ -8,7 +8,7 @@ import {
   useFormAction,
   type FormAction,
   type FormState,
-} from '../kit/action-form';
+} from '@/kit/action-form';
 import { CardFrame, type CardFrameHandle } from './card-frame';
 
 export type Frame = { url: string; origin: string; gateway: string };

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { Button } from '../kit/button';
-import { CheckField, SelectField, TextArea, TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Button } from '@/kit/button';
+import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 
 const FORM = 'mt-3 grid max-w-md gap-4';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { PaidForm, type Way } from './paid-form';
 
 /** Pays for a further length of what is held. */

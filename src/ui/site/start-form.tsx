@@ -3,8 +3,8 @@
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { findWork } from '@/core/people/work';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '../kit/action-form';
-import { TextField } from '../kit/field';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 
 /** So many tries at a time, so that the page never stutters. */
 const AT_ONCE = 400;

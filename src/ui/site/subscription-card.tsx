@@ -4,10 +4,10 @@ import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import type { Deed } from '@/core/billing/deeds';
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '../kit/action-form';
-import { Button, buttonClass, LinkButton } from '../kit/button';
-import { LifeMark } from '../kit/state-mark';
+import { KeyGlyph } from '@/kit/key-cut';
+import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { Button, buttonClass, LinkButton } from '@/kit/button';
+import { LifeMark } from '@/kit/state-mark';
 
 type Props = {
   id: string;

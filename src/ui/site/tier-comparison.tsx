@@ -1,7 +1,7 @@
 import { Check, Clock, Minus } from 'lucide-react';
 import type { ComparisonLine } from '@/core/access/what-opens';
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
+import { KeyGlyph } from '@/kit/key-cut';
 
 type Props = {
   tiers: { id: string; name: string; keyCut: KeyCut }[];

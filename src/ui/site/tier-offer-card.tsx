@@ -1,6 +1,6 @@
 import type { KeyCut } from '@/core/key-cut';
-import { KeyGlyph } from '../key-cut';
-import { LinkButton } from '../kit/button';
+import { KeyGlyph } from '@/kit/key-cut';
+import { LinkButton } from '@/kit/button';
 
 export type OfferedTier = {
   id: string;

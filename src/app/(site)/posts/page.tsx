@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentSite, shown } from '@/app/session';
 import { categoryNames, listItems } from '@/services/view-item';
-import { Empty } from '@/ui/kit/empty';
+import { Empty } from '@/kit/empty';
 import { PostList } from '@/ui/site/post-list';
 
 export const metadata: Metadata = { title: 'Posts' };

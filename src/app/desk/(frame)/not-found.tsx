@@ -1,4 +1,4 @@
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 
 export default function NotFound() {
   return (

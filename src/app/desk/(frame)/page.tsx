@@ -5,7 +5,7 @@ import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { today } from '@/services/today';
 import { SetupTrail } from '@/ui/desk/setup-trail';
-import { LifeMark } from '@/ui/kit/state-mark';
+import { LifeMark } from '@/kit/state-mark';
 
 export const metadata: Metadata = { title: 'Today' };
 

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
 import { myDocuments } from '@/services/read-document';
-import { Empty } from '@/ui/kit/empty';
+import { Empty } from '@/kit/empty';
 import { ReceiptList } from '@/ui/receipt-list';
 
 export const metadata: Metadata = { title: 'Receipts', robots: { index: false } };

@@ -5,8 +5,8 @@ import { formatDateTime } from '@/core/calendar';
 import { mySettings } from '@/services/my-sign-in';
 import { browserName } from '@/ui/browser-name';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/ui/site/settings-forms';
-import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
-import { Button } from '@/ui/kit/button';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { Button } from '@/kit/button';
 import {
   changeAddressAction,
   changeDetailsAction,

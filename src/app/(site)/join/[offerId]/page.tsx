@@ -3,7 +3,7 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown } from '@/app/session';
 import { safeReturn } from '@/platform/safe-return';
 import { prepareCheckout } from '@/checkout/services/prepare-checkout';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 import { Checkout } from '../checkout';
 
 type Props = { params: Promise<{ offerId: string }>; searchParams: Search };

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 
 export const metadata: Metadata = { title: 'Use the code', robots: { index: false } };
 

@@ -6,9 +6,9 @@ import { accessMap } from '@/services/access-map';
 import type { AccessMap } from '@/services/lib/access-map';
 import { AccessTable } from '@/ui/desk/access-table';
 import { RuleSentence } from '@/ui/desk/rule-sentence';
-import { buttonClass } from '@/ui/kit/button';
-import { Empty } from '@/ui/kit/empty';
-import { Tabs } from '@/ui/kit/tabs';
+import { buttonClass } from '@/kit/button';
+import { Empty } from '@/kit/empty';
+import { Tabs } from '@/kit/tabs';
 import { ruleNames } from './names';
 
 export const metadata: Metadata = { title: 'Access' };

@@ -5,8 +5,8 @@ import { formatDate } from '@/core/calendar';
 import { contentList } from '@/services/access-map';
 import type { Openers } from '@/services/lib/access-map';
 import type { ItemHead } from '@/store/items';
-import { buttonClass } from '@/ui/kit/button';
-import { Empty } from '@/ui/kit/empty';
+import { buttonClass } from '@/kit/button';
+import { Empty } from '@/kit/empty';
 import { AccessNote } from '@/ui/desk/access-note';
 
 export const metadata: Metadata = { title: 'Content' };

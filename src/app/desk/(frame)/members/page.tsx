@@ -5,10 +5,10 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { findMembers } from '@/services/find-members';
 import { MemberFilter } from '@/ui/desk/member-filter';
-import { TierName } from '@/ui/key-cut';
-import { Empty } from '@/ui/kit/empty';
-import { LifeMark } from '@/ui/kit/state-mark';
-import { Table } from '@/ui/kit/table';
+import { TierName } from '@/kit/key-cut';
+import { Empty } from '@/kit/empty';
+import { LifeMark } from '@/kit/state-mark';
+import { Table } from '@/kit/table';
 import { NextCharge } from '@/ui/desk/next-charge';
 
 export const metadata: Metadata = { title: 'Members' };

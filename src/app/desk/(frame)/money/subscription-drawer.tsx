@@ -8,9 +8,9 @@ import { subscriptionFile } from '@/services/subscription-file';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { RefundForm } from '@/ui/desk/refund-form';
 import { StaffActions } from '@/ui/desk/staff-actions';
-import { TierName } from '@/ui/key-cut';
-import { Drawer } from '@/ui/kit/drawer';
-import { LifeMark } from '@/ui/kit/state-mark';
+import { TierName } from '@/kit/key-cut';
+import { Drawer } from '@/kit/drawer';
+import { LifeMark } from '@/kit/state-mark';
 import { changeAction, refundAction } from './actions';
 
 /** The history of a subscription, and what staff can do about it. */

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { requireStaff } from '@/app/session';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 
 export const metadata: Metadata = { title: 'Not for your role' };
 

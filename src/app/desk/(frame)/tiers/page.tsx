@@ -10,8 +10,8 @@ import type { TierOverview } from '@/services/lib/tier-overview';
 import { LadderForm } from '@/ui/desk/ladder-form';
 import { TierLadder, type TierLine } from '@/ui/desk/tier-ladder';
 import { TiersHead } from '@/ui/desk/tiers-head';
-import { buttonClass, LinkButton } from '@/ui/kit/button';
-import { Empty } from '@/ui/kit/empty';
+import { buttonClass, LinkButton } from '@/kit/button';
+import { Empty } from '@/kit/empty';
 import { arrangeTiersAction, saveLadderAction } from './actions';
 
 export const metadata: Metadata = { title: 'Tiers' };

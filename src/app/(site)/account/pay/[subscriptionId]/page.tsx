@@ -3,7 +3,7 @@ import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { methodChoices } from '@/services/method-choices';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 import { ChangeMethodForm } from '@/ui/site/change-method-form';
 import { changeMethodAction } from '../../actions';
 

@@ -4,9 +4,9 @@ import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { pendingCheckout } from '@/checkout/services/pending-checkout';
-import { KeyGlyph } from '@/ui/key-cut';
-import { LinkButton } from '@/ui/kit/button';
-import { CopyText } from '@/ui/kit/copy-text';
+import { KeyGlyph } from '@/kit/key-cut';
+import { LinkButton } from '@/kit/button';
+import { CopyText } from '@/kit/copy-text';
 import { AskAgain } from '@/ui/site/ask-again';
 
 export const metadata: Metadata = { title: 'One more step', robots: { index: false } };

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { takeLinkAction } from '@/app/sign-in-action';
 import { currentActor, shown } from '@/app/session';
 import { isLinkGood } from '@/services/take-link';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 import { UseLink } from '@/ui/site/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in', robots: { index: false } };

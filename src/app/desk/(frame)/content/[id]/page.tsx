@@ -5,7 +5,7 @@ import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { itemEditor } from '@/services/access-map';
 import { AccessNote } from '@/ui/desk/access-note';
 import { ItemForm } from '@/ui/desk/item-form';
-import { LinkButton } from '@/ui/kit/button';
+import { LinkButton } from '@/kit/button';
 import { saveItemAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Write' };

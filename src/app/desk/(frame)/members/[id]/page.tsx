@@ -10,8 +10,8 @@ import { MemberNotes } from '@/ui/desk/member-notes';
 import { MemberTimeline } from '@/ui/desk/member-timeline';
 import { NextCharge } from '@/ui/desk/next-charge';
 import { StaffActions } from '@/ui/desk/staff-actions';
-import { TierName } from '@/ui/key-cut';
-import { LifeMark } from '@/ui/kit/state-mark';
+import { TierName } from '@/kit/key-cut';
+import { LifeMark } from '@/kit/state-mark';
 import { changeAction } from '../../money/actions';
 import { addNoteAction, removeNoteAction } from '../actions';
 

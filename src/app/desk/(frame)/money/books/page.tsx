@@ -6,10 +6,10 @@ import { formatDate } from '@/core/calendar';
 import { documentTitle } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { books } from '@/services/money-lists';
-import { ListBar, Pager, StateChips } from '@/ui/desk/list-bar';
+import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
-import { Empty } from '@/ui/kit/empty';
-import { Table } from '@/ui/kit/table';
+import { Empty } from '@/kit/empty';
+import { Table } from '@/kit/table';
 import { ModeNote } from '../mode-note';
 import { listPath, monthName, readListSearch } from '../query';
 

@@ -5,9 +5,9 @@ import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { upcomingCharges } from '@/services/money-lists';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
-import { Empty } from '@/ui/kit/empty';
-import { LifeMark } from '@/ui/kit/state-mark';
-import { Table } from '@/ui/kit/table';
+import { Empty } from '@/kit/empty';
+import { LifeMark } from '@/kit/state-mark';
+import { Table } from '@/kit/table';
 
 export const metadata: Metadata = { title: 'Falls due' };
 

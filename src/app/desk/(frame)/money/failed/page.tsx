@@ -6,8 +6,8 @@ import { declineWords } from '@/gateways/contract';
 import { failedList } from '@/services/money-lists';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { NextCharge } from '@/ui/desk/next-charge';
-import { Empty } from '@/ui/kit/empty';
-import { Table } from '@/ui/kit/table';
+import { Empty } from '@/kit/empty';
+import { Table } from '@/kit/table';
 
 export const metadata: Metadata = { title: 'Failed payments' };
 

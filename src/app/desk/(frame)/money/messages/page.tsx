@@ -4,12 +4,12 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { may } from '@/core/staff';
 import { gatewayMessages } from '@/services/gateway-list';
-import { StateChips } from '@/ui/desk/list-bar';
+import { StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { ProcessAgain } from '@/ui/desk/process-again';
-import { Empty } from '@/ui/kit/empty';
-import { LifeMark } from '@/ui/kit/state-mark';
-import { Table } from '@/ui/kit/table';
+import { Empty } from '@/kit/empty';
+import { LifeMark } from '@/kit/state-mark';
+import { Table } from '@/kit/table';
 import { processAgainAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Messages from gateways' };

@@ -7,10 +7,10 @@ import { transferList } from '@/services/transfer-list';
 import { ImportStatement } from '@/ui/desk/import-statement';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { ConfirmTransfer, UnmatchedLine } from '@/ui/desk/transfer-forms';
-import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
-import { Empty } from '@/ui/kit/empty';
-import { LinkButton } from '@/ui/kit/button';
-import { Table } from '@/ui/kit/table';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { Empty } from '@/kit/empty';
+import { LinkButton } from '@/kit/button';
+import { Table } from '@/kit/table';
 import { confirmTransferAction, putAsideAction, refundSentAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Transfers' };

@@ -2,8 +2,8 @@ import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { dunningSettings } from '@/services/site-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
-import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
-import { TextField } from '@/ui/kit/field';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 import { saveDunningAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Failed payments' };

@@ -5,9 +5,9 @@ import { formatDateTime } from '@/core/calendar';
 import { readiness } from '@/services/go-live';
 import type { TestData } from '@/store/test-data';
 import { SettingsHead } from '@/ui/desk/settings-head';
-import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
-import { LinkButton } from '@/ui/kit/button';
-import { CheckField, TextField } from '@/ui/kit/field';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { LinkButton } from '@/kit/button';
+import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/ui/desk/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
 

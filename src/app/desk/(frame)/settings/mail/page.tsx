@@ -6,7 +6,7 @@ import { mailSettings } from '@/services/site-settings';
 import { MailTabs } from '@/ui/desk/mail-tabs';
 import { SenderForm } from '@/ui/desk/mail-forms';
 import { SettingsHead } from '@/ui/desk/settings-head';
-import { Table } from '@/ui/kit/table';
+import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Mail' };

@@ -4,8 +4,8 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { toDecimal } from '@/core/money';
 import { staffSettings } from '@/services/site-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
-import { ActionForm, FormMessage, SubmitButton } from '@/ui/kit/action-form';
-import { TextField } from '@/ui/kit/field';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { TextField } from '@/kit/field';
 import { saveStaffAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Staff' };

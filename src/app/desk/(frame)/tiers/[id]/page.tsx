@@ -10,9 +10,9 @@ import { JoiningCodes } from '@/ui/desk/joining-codes';
 import { OpensList } from '@/ui/desk/opens-list';
 import { TierForm } from '@/ui/desk/tier-form';
 import { ToolRow } from '@/ui/desk/tool-row';
-import { KeyGlyph } from '@/ui/key-cut';
-import { LinkButton } from '@/ui/kit/button';
-import { CopyText } from '@/ui/kit/copy-text';
+import { KeyGlyph } from '@/kit/key-cut';
+import { LinkButton } from '@/kit/button';
+import { CopyText } from '@/kit/copy-text';
 import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Tier' };

@@ -5,10 +5,10 @@ import { config } from '@/platform/config';
 import { offerPrice } from '@/core/offers/sentence';
 import { tierOverview } from '@/services/tier-overview';
 import { TiersHead } from '@/ui/desk/tiers-head';
-import { TierName } from '@/ui/key-cut';
-import { CopyText } from '@/ui/kit/copy-text';
-import { Empty } from '@/ui/kit/empty';
-import { Table } from '@/ui/kit/table';
+import { TierName } from '@/kit/key-cut';
+import { CopyText } from '@/kit/copy-text';
+import { Empty } from '@/kit/empty';
+import { Table } from '@/kit/table';
 
 export const metadata: Metadata = { title: 'Join links' };
 

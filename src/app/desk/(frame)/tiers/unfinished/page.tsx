@@ -3,9 +3,9 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
 import { TiersHead } from '@/ui/desk/tiers-head';
-import { TierName } from '@/ui/key-cut';
-import { Empty } from '@/ui/kit/empty';
-import { Table } from '@/ui/kit/table';
+import { TierName } from '@/kit/key-cut';
+import { Empty } from '@/kit/empty';
+import { Table } from '@/kit/table';
 
 export const metadata: Metadata = { title: 'Unfinished checkouts' };
 

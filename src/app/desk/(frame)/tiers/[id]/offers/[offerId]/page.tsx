@@ -9,8 +9,8 @@ import { offerEditor } from '@/services/tier-overview';
 import { OfferEditor } from '@/ui/desk/offer-editor';
 import { OfferVersions } from '@/ui/desk/offer-versions';
 import { ToolRow } from '@/ui/desk/tool-row';
-import { KeyGlyph } from '@/ui/key-cut';
-import { CopyText } from '@/ui/kit/copy-text';
+import { KeyGlyph } from '@/kit/key-cut';
+import { CopyText } from '@/kit/copy-text';
 import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Offer' };

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button } from './kit/button';
+import { Button } from './button';
 
 export function PrintButton() {
   return (

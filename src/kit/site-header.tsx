@@ -1,7 +1,7 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
-import { LinkButton } from '../kit/button';
-import { KeyGlyph } from '../key-cut';
+import { LinkButton } from './button';
+import { KeyGlyph } from './key-cut';
 
 type Props = {
   name: string;

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import Link from 'next/link';
-import { Button } from '../kit/button';
-import { inputClass } from '../kit/input-class';
+import { Button } from './button';
+import { inputClass } from './input-class';
 
 type Props = {
   search: string;
