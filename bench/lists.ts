@@ -96,7 +96,7 @@ export async function run(args: string[]): Promise<void> {
         import('../src/services/tier-overview'),
         import('../src/checkout/services/unfinished-checkouts'),
         import('../src/services/gateway-list'),
-        import('../src/services/mail-log'),
+        import('../src/mail/services/mail-log'),
         import('../src/services/today'),
         import('../src/services/transfer-list'),
         import('../src/services/find-anything'),

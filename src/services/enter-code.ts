@@ -14,7 +14,7 @@ import { findMemberByEmail, insertMember, lockMember, setConfirmedEmail, type Me
 import { againstAskingForCode, CODE_MINUTES, CODE_TRIES, mailCode } from './lib/mail-code';
 import { confirmEmail, openSession, type Opened } from './lib/open-session';
 import { waitWords } from './lib/wait-words';
-import { writeMail } from './lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 
 /** Codes are short: a caller cannot go through many of them, whatever addresses they are for. */
 const PER_CALLER: Limit = { name: 'code:try', points: 60, seconds: 15 * 60 };

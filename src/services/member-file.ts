@@ -4,7 +4,7 @@ import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
 import { listAnswers } from '@/billing/store/checkouts';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
-import { listMailsTo } from '@/store/mails';
+import { listMailsTo } from '@/mail/store/mails';
 import { listNotes, type MemberNote } from '@/store/member-notes';
 import { findMember, type Member } from '@/store/members';
 import { memberAccount, type MemberAccount } from '@/services/lib/member-account';

@@ -5,7 +5,7 @@ import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/store/documents';
 import { listHoldings } from '@/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
-import { listMailsTo } from '@/store/mails';
+import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/store/members';
 import { listOfferVersions } from '@/store/offers';

@@ -7,7 +7,7 @@ import { siteNow } from '@/platform/clock';
 import { sampleFor } from './lib/mail-preview';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
-import { writeMailTo } from '@/services/lib/write-mail';
+import { writeMailTo } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
 
 /** Sends the owner a mail as a member would get it, to the owner's own address; the member gets nothing. */

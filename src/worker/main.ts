@@ -10,7 +10,7 @@ import { clearTestData } from '@/services/go-live';
 import { issueDueDocuments } from '@/services/issue-documents';
 import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
-import { sendMails } from '@/services/send-mails';
+import { sendMails } from '@/mail/services/send-mails';
 import { settleAgreements } from '@/services/settle-agreements';
 import { tidyUp } from '@/services/tidy-up';
 import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';

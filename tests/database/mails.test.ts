@@ -1,9 +1,9 @@
 import { WORKER } from '../../src/platform/actor';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Stack } from '../../scripts/lib/stack';
-import { queueMail } from '../../src/store/mails';
+import { queueMail } from '../../src/mail/store/mails';
 import { pool } from '../../src/platform/store/db';
-import { sendMails } from '../../src/services/send-mails';
+import { sendMails } from '../../src/mail/services/send-mails';
 import { join, lanternMoor, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();

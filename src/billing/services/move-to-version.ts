@@ -16,7 +16,7 @@ import { currentSite } from '@/platform/site';
 import { happen, openBook } from './lib/open-book';
 import type { OpenBook } from './lib/opened';
 import { asBought } from './lib/schedules';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { z } from 'zod';

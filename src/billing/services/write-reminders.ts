@@ -9,7 +9,7 @@ import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { readBook } from './lib/open-book';
 import { boughtOf } from './lib/schedules';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import { systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';

@@ -15,7 +15,7 @@ import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { newToken } from '@/platform/tokens';
 import type { Mode } from '@/platform/store/site';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import { staffUse, systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';

@@ -9,7 +9,7 @@ import { hashCode, hashToken, newCode, newToken } from '@/platform/tokens';
 import { saveEmailCode, type EmailCode } from '@/store/email-codes';
 import { isKnownDevice } from './known-device';
 import { waitWords } from './wait-words';
-import { writeMail } from './write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 
 export const CODE_MINUTES = 10;
 /** Wrong codes after which a code is dead. */

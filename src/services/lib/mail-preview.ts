@@ -10,7 +10,7 @@ import type { Site } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';
 import { memberAccount, type MemberAccount } from '@/services/lib/member-account';
 import { currentSite } from '@/platform/site';
-import { mailFrame } from '@/services/lib/write-mail';
+import { mailFrame } from '@/mail/services/lib/write-mail';
 
 export type MailPreview = {
   member: Pick<Member, 'id' | 'name' | 'email'>;

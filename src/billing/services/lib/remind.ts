@@ -5,7 +5,7 @@ import { isBefore, type Instant } from '@/core/calendar';
 import { offerSentence } from '@/core/offers/sentence';
 import type { StoredBook } from '@/billing/store/book';
 import { setRemindAt } from '@/billing/store/subscription-work';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import type { Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { termsOf } from './open-book';

@@ -7,7 +7,7 @@ import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
 import type { MailContent, NextChargeTold } from '@/mail/content';
 import { record } from '@/platform/record';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import { together, type Db } from '@/platform/store/db';
 import { findMember, type Member } from '@/store/members';
 import { findOfferVersion } from '@/store/offers';

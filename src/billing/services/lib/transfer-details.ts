@@ -4,7 +4,7 @@ import { findSubscription } from '@/billing/store/subscriptions';
 import type { StoredBook } from '@/billing/store/book';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { writeMail } from '@/services/lib/write-mail';
+import { writeMail } from '@/mail/services/lib/write-mail';
 import { findGatewayAccount, type TransferSettings } from '@/store/gateways';
 import { findMember } from '@/store/members';
 import { findOpenPayment } from '@/store/payments';

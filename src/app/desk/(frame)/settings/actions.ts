@@ -6,7 +6,7 @@ import { currentActor } from '@/app/session';
 import { askToClearTestData, goLive } from '@/services/go-live';
 import { saveAccountSettings } from '@/services/save-account-settings';
 import { saveDunning } from '@/services/save-dunning';
-import { saveMail, saveSender, sendMailAgain } from '@/services/save-mail';
+import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/services/save-tax';
 import { tryMail } from '@/services/try-mail';
 import { saveStaffSettings } from '@/services/save-staff-settings';

@@ -5,7 +5,7 @@ import type { MailContent, MailFrame } from '@/mail/content';
 import { renderMail, withoutSecret } from '@/mail/render';
 import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
-import { queueMail } from '@/store/mails';
+import { queueMail } from '@/mail/store/mails';
 import type { Member } from '@/store/members';
 import type { Site } from '@/platform/store/site';
 

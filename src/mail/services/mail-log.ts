@@ -1,6 +1,6 @@
 import { mailKind } from '@/mail/catalogue';
 import { pool } from '@/platform/store/db';
-import { findMail, listMails, MAIL_STATES, type LoggedMail } from '@/store/mails';
+import { findMail, listMails, MAIL_STATES, type LoggedMail } from '@/mail/store/mails';
 import { currentSite } from '@/platform/site';
 import { z } from 'zod';
 import { staffUse } from '@/platform/use';

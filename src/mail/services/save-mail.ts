@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { unknownFields } from '@/core/mail-words';
 import { fieldsOf, HOLDS_SECRET, mailKind } from '@/mail/catalogue';
 import { pool, transaction } from '@/platform/store/db';
-import { requeueMail, saveMailSetting } from '@/store/mails';
+import { requeueMail, saveMailSetting } from '@/mail/store/mails';
 import { setSender } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';

@@ -1,7 +1,7 @@
 import { config } from '@/platform/config';
 import { sendLetter } from '@/mail/send';
 import { pool } from '@/platform/store/db';
-import { claimMails, markMailFailed, markMailSent } from '@/store/mails';
+import { claimMails, markMailFailed, markMailSent } from '@/mail/store/mails';
 import { currentSite } from '@/platform/site';
 import { systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
