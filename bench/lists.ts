@@ -84,7 +84,7 @@ export async function run(args: string[]): Promise<void> {
         for (const table of readWhole(plan)) scans.push({ table, query: query.replace(/\s+/g, ' ') });
       }),
     );
-    const { findMemberByEmail } = await import('../src/store/members');
+    const { findMemberByEmail } = await import('../src/people/store/members');
     const owner = { kind: 'staff' as const, staffRole: 'owner' as const };
     const { OWNER } = await import('../scripts/lib/load-demo');
     const memberId = (await findMemberByEmail(pool(), OWNER.email))?.id ?? '';

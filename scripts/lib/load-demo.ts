@@ -28,7 +28,7 @@ import { setUpSite } from '../../src/services/set-up-site';
 import { pool } from '../../src/platform/store/db';
 import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
-import { findMemberByEmail } from '../../src/store/members';
+import { findMemberByEmail } from '../../src/people/store/members';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 import { approveAtWallet, cardToken, consentOf, readTestKeys } from './stand-ins';
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';

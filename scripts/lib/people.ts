@@ -3,7 +3,7 @@ import { realNow, siteNow } from '../../src/platform/clock';
 import { hashPassword } from '../../src/platform/passwords';
 import { currentSite } from '../../src/platform/site';
 import { pool } from '../../src/platform/store/db';
-import { findMemberByEmail, insertMember } from '../../src/store/members';
+import { findMemberByEmail, insertMember } from '../../src/people/store/members';
 
 let hashed: { password: string; hash: Promise<string> } | undefined;
 

@@ -6,7 +6,7 @@ import { config } from '@/platform/config';
 import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
-import { signOut, whoIsThere } from '@/services/sign-in';
+import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/services/site-settings';
 import { takeUp } from '@/platform/request';
 

@@ -3,9 +3,9 @@
 import { redirect } from 'next/navigation';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor, dropSecrets, setSecrets, signOutBrowser } from '@/app/session';
-import { enterCode, sendCodeAgain, type Entered } from '@/services/enter-code';
-import { askForCode, signIn } from '@/services/sign-in';
-import { takeLink } from '@/services/take-link';
+import { enterCode, sendCodeAgain, type Entered } from '@/people/services/enter-code';
+import { askForCode, signIn } from '@/people/services/sign-in';
+import { takeLink } from '@/people/services/take-link';
 
 export async function signInAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { email: text(form, 'email'), password: text(form, 'password'), to: text(form, 'to') };

@@ -7,9 +7,9 @@ import { done, missing, refused, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { findMember, setCountry, setDetails } from '@/store/members';
-import { confirmPassword } from './lib/confirm-password';
-import { againstAskingForCode, mailCode } from './lib/mail-code';
+import { findMember, setCountry, setDetails } from '@/people/store/members';
+import { confirmPassword } from '@/people/services/lib/confirm-password';
+import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 
 const detailsSchema = z.object({
   name: personName,

@@ -10,7 +10,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findGatewayAccount, noteAccountError, setChecked, setWebhook } from '@/store/gateways';
 import { keepAccount, keysOf, NOT_CONNECTED, registerWebhookOf } from './lib/gateway-account';
-import { confirmStaff } from './lib/confirm-password';
+import { confirmStaff } from '@/people/services/lib/confirm-password';
 
 const byMoney = staffUse('manage money');
 const key = z.string().trim().max(300, 'This is too long to be a key.');

@@ -4,7 +4,7 @@ import { keepAccount } from '@/services/lib/gateway-account';
 import { type Result } from '@/platform/result';
 import { currentSite, inMode } from '@/platform/site';
 import { staffUse } from '@/platform/use';
-import { confirmStaff } from './lib/confirm-password';
+import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { mode, passwordAgain } from '@/platform/inputs';
 
 const inputSchema = z.object({

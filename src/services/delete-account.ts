@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { pool, transaction } from '@/platform/store/db';
-import { findMember, forgetMember } from '@/store/members';
+import { findMember, forgetMember } from '@/people/store/members';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { NotAllowed } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
@@ -9,7 +9,7 @@ import { refusalSentence } from '@/core/billing/refusal-words';
 import { passwordMatches } from '@/platform/passwords';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { waitWords } from './lib/wait-words';
+import { waitWords } from '@/people/services/lib/wait-words';
 import { currentSite } from '@/platform/site';
 import { memberUse } from '@/platform/use';
 

@@ -1,6 +1,6 @@
 import { pool } from '@/platform/store/db';
 import { listItems } from '@/store/items';
-import { listMembers } from '@/store/members';
+import { listMembers } from '@/people/store/members';
 import { listRules } from '@/store/rules';
 import { listTiers } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
-import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/store/members';
+import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/people/store/members';
 import { listTiers, type Tier } from '@/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { nextCharges } from '@/billing/services/lib/schedules';

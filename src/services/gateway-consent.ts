@@ -10,7 +10,7 @@ import { hashToken, newToken } from '@/platform/tokens';
 import { z } from 'zod';
 import { staffUse } from '@/platform/use';
 import { mode as asksMode, passwordAgain } from '@/platform/inputs';
-import { confirmStaff } from './lib/confirm-password';
+import { confirmStaff } from '@/people/services/lib/confirm-password';
 
 /** Where the owner goes to let the site bill through a gateway; the gateway brings them back. */
 const beginSchema = z.object({

@@ -14,7 +14,7 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { nothing, passwordAgain } from '@/platform/inputs';
 import { staffUse, systemUse } from '@/platform/use';
-import { confirmStaff } from './lib/confirm-password';
+import { confirmStaff } from '@/people/services/lib/confirm-password';
 
 export type Readiness = {
   site: Site;

@@ -6,7 +6,7 @@ import { listAnswers } from '@/billing/store/checkouts';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes, type MemberNote } from '@/store/member-notes';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { memberAccount, type MemberAccount } from '@/services/lib/member-account';
 import { staffUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';

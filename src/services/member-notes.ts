@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { transaction } from '@/platform/store/db';
 import { deleteNote, insertNote } from '@/store/member-notes';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

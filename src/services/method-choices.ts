@@ -1,6 +1,6 @@
 import { CHARGED } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
-import type { Member } from '@/store/members';
+import type { Member } from '@/people/store/members';
 import { memberAccount } from '@/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';

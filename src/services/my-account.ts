@@ -3,7 +3,7 @@ import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { listNotes } from '@/store/member-notes';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { memberDocuments } from './lib/document-list';
 import { accountSections, memberAccount } from './lib/member-account';
 import { waysOn } from './lib/ways-on';

@@ -7,7 +7,7 @@ import { listHoldings } from '@/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/store/member-notes';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { listOfferVersions } from '@/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/store/payment-lists';
 import { listRefunds } from '@/store/refunds';

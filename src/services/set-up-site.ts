@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isZone } from '@/core/calendar';
 import { isCurrency } from '@/core/money';
 import { transaction } from '@/platform/store/db';
-import { insertMember } from '@/store/members';
+import { insertMember } from '@/people/store/members';
 import { findSite, insertSite } from '@/platform/store/site';
 import { SETUP } from '@/platform/actor';
 import { realNow, siteNow } from '@/platform/clock';

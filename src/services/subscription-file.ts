@@ -7,7 +7,7 @@ import { compare, type Instant } from '@/core/calendar';
 import { declineWords } from '@/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { findPayment } from '@/store/payments';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
 import { listRefunds, type Refund } from '@/store/refunds';

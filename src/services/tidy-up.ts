@@ -4,9 +4,9 @@ import { pool } from '@/platform/store/db';
 import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
 import { deleteOldQuotes } from '@/billing/store/quotes';
-import { deleteOldCodes } from '@/store/email-codes';
-import { deleteExpiredSessions, deleteOldDevices } from '@/store/sessions';
-import { deleteOldLinks } from '@/store/sign-in-links';
+import { deleteOldCodes } from '@/people/store/email-codes';
+import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
+import { deleteOldLinks } from '@/people/store/sign-in-links';
 
 /** Deletes what has run out: quotes, sessions, mailed links, rate limits. The answer is how many rows went. */
 export const tidyUp = systemUse('tidy-up', nothing, async () => {

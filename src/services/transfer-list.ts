@@ -2,7 +2,7 @@ import { isBefore, type Instant } from '@/core/calendar';
 import { allGateways } from '@/gateways';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { listAwaited, type Payment } from '@/store/payments';
 import { listToSend, type RefundToSend } from '@/store/refunds';
 import { listUnmatched, type StatementLine } from '@/store/statements';

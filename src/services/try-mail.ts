@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { mailKind } from '@/mail/catalogue';
 import { pool, transaction } from '@/platform/store/db';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { sampleFor } from './lib/mail-preview';
 import { done, refusedField, type Result } from '@/platform/result';

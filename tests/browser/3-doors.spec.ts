@@ -9,7 +9,7 @@ import type { StaffRole } from '../../src/core/staff';
 import { VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
 import { pool, transaction } from '../../src/platform/store/db';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { openSession } from '../../src/services/lib/open-session';
+import { openSession } from '../../src/people/services/lib/open-session';
 import { findOffer } from '../../src/store/offers';
 import { sendForm } from './forms';
 import { ensureLanternMoor, GATEWAY_URL, MEMBER_PASSWORD, OWNER, testKeys } from './people';

@@ -3,7 +3,7 @@ import { loadContent, OWNER } from '../../scripts/lib/load-demo';
 import { readTestKeys } from '../../scripts/lib/stand-ins';
 import { personNamed } from '../../scripts/lib/people';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
-import { openSession } from '../../src/services/lib/open-session';
+import { openSession } from '../../src/people/services/lib/open-session';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { siteNow } from '../../src/platform/clock';
 import { retireOffer } from '../../src/services/retire-tier';

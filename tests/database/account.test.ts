@@ -1,6 +1,11 @@
-import { signIn, whoIsThere } from '../../src/services/sign-in';
-import { changePassword, endMySession, mySettings, signOutEverywhere } from '../../src/services/my-sign-in';
-import { enterCode } from '../../src/services/enter-code';
+import { signIn, whoIsThere } from '../../src/people/services/sign-in';
+import {
+  changePassword,
+  endMySession,
+  mySettings,
+  signOutEverywhere,
+} from '../../src/people/services/my-sign-in';
+import { enterCode } from '../../src/people/services/enter-code';
 import { changeAddress, changeDetails } from '../../src/services/change-details';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { type Actor } from '../../src/platform/actor';

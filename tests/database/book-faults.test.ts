@@ -28,7 +28,7 @@ import { saveOffer } from '../../src/services/save-offer';
 import { saveTier } from '../../src/services/save-tier';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { heldTiers } from '../../src/store/holdings';
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import {
   connectOthers,
   joinInput,

@@ -21,7 +21,7 @@ import { refundPayment } from '../../src/billing/services/refund-payment';
 import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import { returnMoney } from '../../src/billing/services/return-money';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { settleAgreements } from '../../src/services/settle-agreements';

@@ -1,4 +1,4 @@
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { listJoinFields } from '../../src/store/join-fields';
 import { describe, expect, it } from 'vitest';

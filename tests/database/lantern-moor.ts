@@ -9,9 +9,9 @@ import { pendingCheckout, returnFromWallet } from '../../src/checkout/services/p
 import { findCheckout, type Checkout } from '../../src/billing/store/checkouts';
 import { VISITOR_ACTOR, WORKER, type Actor, type Browser } from '../../src/platform/actor';
 import { unseal } from '../../src/platform/seal';
-import { enterCode } from '../../src/services/enter-code';
-import type { Opened } from '../../src/services/lib/open-session';
-import { askForCode } from '../../src/services/sign-in';
+import { enterCode } from '../../src/people/services/enter-code';
+import type { Opened } from '../../src/people/services/lib/open-session';
+import { askForCode } from '../../src/people/services/sign-in';
 import { realNow } from '../../src/platform/clock';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { keepAccount } from '../../src/services/lib/gateway-account';
@@ -26,7 +26,7 @@ import { happen, openBook, readBook } from '../../src/billing/services/lib/open-
 import { creditLeft } from '../../src/core/billing/credit';
 import { closePools, pool, transaction } from '../../src/platform/store/db';
 import { findOpenPayment, type Payment } from '../../src/store/payments';
-import { findMemberByEmail } from '../../src/store/members';
+import { findMemberByEmail } from '../../src/people/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';

@@ -16,7 +16,7 @@ import { viewerOf } from '../../src/services/lib/viewer';
 import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments } from '../../src/store/documents';
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import { countTestData } from '../../src/store/test-data';
 import {
   connectOthers,

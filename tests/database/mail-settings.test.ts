@@ -1,5 +1,5 @@
 import { myAccount } from '../../src/services/my-account';
-import { askForCode } from '../../src/services/sign-in';
+import { askForCode } from '../../src/people/services/sign-in';
 import { describe, expect, it } from 'vitest';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { accountSections, memberAccount } from '../../src/services/lib/member-account';

@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import { expect, it } from 'vitest';
 import { seal, unseal } from '../../src/platform/seal';
 import { pool } from '../../src/platform/store/db';
-import { askForCode } from '../../src/services/sign-in';
+import { askForCode } from '../../src/people/services/sign-in';
 import { environment, lanternMoor, rows, value, visitorWith } from './lantern-moor';
 
 const moor = lanternMoor();

@@ -5,13 +5,13 @@ import { findWork } from '../../src/core/people/work';
 import { formStamp } from '../../src/platform/guard-form';
 import { hashPassword } from '../../src/platform/passwords';
 import { pool, transaction } from '../../src/platform/store/db';
-import { enterByLink, enterCode, sendCodeAgain } from '../../src/services/enter-code';
+import { enterByLink, enterCode, sendCodeAgain } from '../../src/people/services/enter-code';
 import { saveStaffSettings } from '../../src/services/save-staff-settings';
-import { askForCode, signIn, whoIsThere } from '../../src/services/sign-in';
+import { askForCode, signIn, whoIsThere } from '../../src/people/services/sign-in';
 import { startCheckout } from '../../src/checkout/services/start-checkout';
 import { tidyUp } from '../../src/services/tidy-up';
 import { WORKER } from '../../src/platform/actor';
-import { insertMember } from '../../src/store/members';
+import { insertMember } from '../../src/people/store/members';
 import {
   lanternMoor,
   mailedTo,

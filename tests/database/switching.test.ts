@@ -10,7 +10,7 @@ import { saveOffer } from '../../src/services/save-offer';
 import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';
 import { join, joinInput, lanternMoor, passDays, rows, asMember, creditOf } from './lantern-moor';
 

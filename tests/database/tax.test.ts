@@ -20,7 +20,7 @@ import { switchWays } from '../../src/checkout/services/switch-ways';
 import { saveTax } from '../../src/services/save-tax';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type StoredDocument } from '../../src/store/documents';
-import { findMember } from '../../src/store/members';
+import { findMember } from '../../src/people/store/members';
 import { ALL_PAYMENTS } from '../../src/store/payment-lists';
 import { join, joinInput, lanternMoor, passDays, rows, asMember, value, joinNew } from './lantern-moor';
 

@@ -6,7 +6,7 @@ import { VISITOR_ACTOR, WORKER, type Actor } from '../../src/platform/actor';
 import { pool } from '../../src/platform/store/db';
 import type { Use } from '../../src/platform/use';
 import { prepare } from '../../src/checkout/services/lib/prepare';
-import { findMember, type Member } from '../../src/store/members';
+import { findMember, type Member } from '../../src/people/store/members';
 import {
   asMember,
   connectOthers,

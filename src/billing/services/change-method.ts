@@ -10,7 +10,7 @@ import { memberUse } from '@/platform/use';
 import { ownerOfSubscription } from '@/services/lib/owners';
 import { waysToPay } from '@/services/lib/ways-to-pay';
 import type { GatewayAccount } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { askToApprove } from './lib/approve-running';
 import { keepCard, methodOf, payerThrough, setPayer, type Payer } from './lib/change-account';
 import { inBookForPerson } from './lib/in-book';

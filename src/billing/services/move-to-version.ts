@@ -3,7 +3,7 @@ import { transaction } from '@/platform/store/db';
 import { findOffer, findOfferVersion, listMovable } from '@/store/offers';
 import { gatewayById } from '@/gateways';
 import { listGatewayAccounts } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { offerKey } from '@/billing/store/book-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { findTier, listTierNames } from '@/store/tiers';

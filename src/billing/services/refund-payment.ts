@@ -9,7 +9,7 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
-import { confirmStaff } from '@/services/lib/confirm-password';
+import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { findPayment } from '@/store/payments';
 import { findRefund, type Refund } from '@/store/refunds';
 import { giveBack } from './lib/give-back';

@@ -7,7 +7,7 @@ import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { ownerOfSubscription } from '@/services/lib/owners';
 import { findGatewayAccount } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { keepCard, setPayer, type Payer } from './lib/change-account';
 import { inBookForPerson } from './lib/in-book';
 

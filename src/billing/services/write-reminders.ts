@@ -1,7 +1,7 @@
 import { named } from '@/core/billing/book';
 import { nextCharge } from '@/core/billing/upcoming';
 import { transaction } from '@/platform/store/db';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import type { Mode, Site } from '@/platform/store/site';
 import { lockNextExpiry, lockNextReminder, setExpiryTold } from '@/billing/store/subscription-work';
 import { findTier } from '@/store/tiers';

@@ -2,7 +2,7 @@ import type { Instant } from '@/core/calendar';
 import { EMPTY_DOCUMENT, type Document } from '@/core/content/document';
 import { pool } from '@/platform/store/db';
 import { findCheckout } from '@/billing/store/checkouts';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { findOffer } from '@/store/offers';
 import { findTier, type Tier } from '@/store/tiers';
 import { memberAccount, type MemberAccount, type SubscriptionView } from '@/services/lib/member-account';

@@ -4,7 +4,7 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { findOffer } from '@/store/offers';
 import { findTier } from '@/store/tiers';
 import { prepare } from './lib/prepare';

@@ -12,7 +12,7 @@ import { publicUse } from '@/platform/use';
 import { findOffer, type StoredOffer } from '@/store/offers';
 import { findTier } from '@/store/tiers';
 import { placeOf } from './lib/standing';
-import { againstAskingForCode, mailCode } from '@/services/lib/mail-code';
+import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 
 const inputSchema = guardSchema.extend({
   email: emailAddress,

@@ -7,9 +7,9 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { memberUse } from '@/platform/use';
-import { waitWords } from '@/services/lib/wait-words';
+import { waitWords } from '@/people/services/lib/wait-words';
 import { listJoinFields } from '@/store/join-fields';
-import { findMember, setName, type Member } from '@/store/members';
+import { findMember, setName, type Member } from '@/people/store/members';
 import { checkoutInputSchema, planFor, type CheckoutInput } from './lib/plan';
 import { submitFor, type Submitted } from './lib/submit';
 

@@ -9,7 +9,7 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findGatewayAccount } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { findOfferVersion } from '@/store/offers';
 import { checkoutInputSchema, planFor } from './lib/plan';
 import { priceOffer } from './lib/pricing';

@@ -11,7 +11,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { memberAccount } from '@/services/lib/member-account';
 import { waysOn } from '@/services/lib/ways-on';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { findOffer, type StoredOffer } from '@/store/offers';
 import { findTier } from '@/store/tiers';
 import { priceOffer } from './lib/pricing';

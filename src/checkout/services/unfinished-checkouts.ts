@@ -19,8 +19,8 @@ import { writeMail } from '@/mail/services/lib/write-mail';
 import { staffUse, systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
-import { findMember, type Member } from '@/store/members';
-import { insertSignInLink } from '@/store/sign-in-links';
+import { findMember, type Member } from '@/people/store/members';
+import { insertSignInLink } from '@/people/store/sign-in-links';
 
 /** Hours after which a person is reminded, once, of a checkout left unfinished; days after which it expires. */
 const REMIND_HOURS = 1;

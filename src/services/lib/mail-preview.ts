@@ -5,7 +5,7 @@ import type { MailContent, MailFrame, Template } from '@/mail/content';
 import { mergeFieldsOf } from '@/mail/render';
 import { mailWords, type Words } from '@/mail/templates';
 import { pool } from '@/platform/store/db';
-import { findMember, listMembers, type Member, type MemberRow } from '@/store/members';
+import { findMember, listMembers, type Member, type MemberRow } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';
 import { memberAccount, type MemberAccount } from '@/services/lib/member-account';

@@ -10,7 +10,7 @@ import { offersOf } from '@/billing/services/lib/schedules';
 import { findAgreementOf } from '@/store/agreements';
 import { pool } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/store/holdings';
-import type { Member } from '@/store/members';
+import type { Member } from '@/people/store/members';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/store/payment-lists';
 import type { Mode } from '@/platform/store/site';
 import { listSubscriptionsOf, type StoredSubscription } from '@/billing/store/subscriptions';

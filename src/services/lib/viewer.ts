@@ -3,7 +3,7 @@ import type { Instant } from '@/core/calendar';
 import { readsAll } from '@/core/staff';
 import { pool } from '@/platform/store/db';
 import { heldTiers } from '@/store/holdings';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 import { listOffers } from '@/store/offers';
 import { findTier } from '@/store/tiers';

@@ -1,7 +1,7 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Tabs } from '@/kit/tabs';
 import { TextField } from '@/kit/field';
-import { PasswordAgain } from './password-again';
+import { PasswordAgain } from '@/people/ui/password-again';
 
 type Props = {
   mode: 'test' | 'live';

@@ -5,7 +5,7 @@ import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CopyText } from '@/kit/copy-text';
 import { CheckField, TextField } from '@/kit/field';
-import { PasswordAgain } from './password-again';
+import { PasswordAgain } from '@/people/ui/password-again';
 
 type Books =
   | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }

@@ -2,7 +2,7 @@
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, TextField } from '@/kit/field';
-import { PasswordAgain } from './password-again';
+import { PasswordAgain } from '@/people/ui/password-again';
 
 type Props = {
   action: FormAction;

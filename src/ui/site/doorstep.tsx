@@ -1,5 +1,5 @@
 import type { FormAction } from '@/kit/action-form';
-import { SignInForm } from './sign-in-form';
+import { SignInForm } from '@/people/ui/sign-in-form';
 import { Horizon } from './horizon';
 import { TierOfferCard, type OfferedTier } from './tier-offer-card';
 

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
-import { AskForCode, SignInForm } from '@/ui/site/sign-in-form';
+import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in' };
 

@@ -4,7 +4,7 @@ import { searchOf, type Search } from '@/app/search';
 import { currentMember, currentSite } from '@/app/session';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
-import { AskForCode, SignInForm } from '@/ui/site/sign-in-form';
+import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
 
 export const metadata: Metadata = { title: 'Desk: sign in' };
 

@@ -9,7 +9,7 @@ import type { MailContent, NextChargeTold } from '@/mail/content';
 import { record } from '@/platform/record';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import { together, type Db } from '@/platform/store/db';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { findOfferVersion } from '@/store/offers';
 import { findTier, listTierNames } from '@/store/tiers';
 import type { OpenBook } from './opened';

@@ -6,7 +6,7 @@ import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import { findGatewayAccount, type TransferSettings } from '@/store/gateways';
-import { findMember } from '@/store/members';
+import { findMember } from '@/people/store/members';
 import { findOpenPayment } from '@/store/payments';
 import { findTier } from '@/store/tiers';
 

@@ -19,7 +19,7 @@ import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
 import { listJoinFields } from '@/store/join-fields';
 import { findCodeWords } from '@/store/joining-codes';
 import type { GatewayAccount } from '@/store/gateways';
-import type { Member } from '@/store/members';
+import type { Member } from '@/people/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
 import { findTier, listTierNames, type Tier } from '@/store/tiers';
 import { priceOffer, type Pricing } from './pricing';

@@ -33,7 +33,7 @@ import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { joiningStateOf } from '@/services/lib/joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/store/agreements';
-import { setCountry, type Member } from '@/store/members';
+import { setCountry, type Member } from '@/people/store/members';
 import type { CheckoutInput, CheckoutPlan } from './plan';
 import { placeOf } from './standing';
 

@@ -6,7 +6,7 @@ import { renderMail, withoutSecret } from '@/mail/render';
 import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
 import { queueMail } from '@/mail/store/mails';
-import type { Member } from '@/store/members';
+import type { Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] ?? '';

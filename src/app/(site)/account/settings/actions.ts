@@ -6,7 +6,7 @@ import { forForm, given, text, type FormState } from '@/app/form-state';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
 import { changeAddress, changeDetails } from '@/services/change-details';
 import { deleteAccount } from '@/services/delete-account';
-import { changePassword, endMySession, signOutEverywhere } from '@/services/my-sign-in';
+import { changePassword, endMySession, signOutEverywhere } from '@/people/services/my-sign-in';
 
 export async function changeDetailsAction(_: FormState, form: FormData): Promise<FormState> {
   const input = {

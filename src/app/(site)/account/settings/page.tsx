@@ -2,9 +2,9 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
-import { mySettings } from '@/services/my-sign-in';
-import { browserName } from '@/ui/browser-name';
-import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/ui/site/settings-forms';
+import { mySettings } from '@/people/services/my-sign-in';
+import { browserName } from '@/people/ui/browser-name';
+import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import {

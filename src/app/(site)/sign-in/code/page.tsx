@@ -2,8 +2,8 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
 import { enterCodeAction, sendCodeAgainAction } from '@/app/sign-in-action';
-import { codeAsked } from '@/services/enter-code';
-import { CodeForm } from '@/ui/site/code-form';
+import { codeAsked } from '@/people/services/enter-code';
+import { CodeForm } from '@/people/ui/code-form';
 
 export const metadata: Metadata = { title: 'Check your email', robots: { index: false } };
 

@@ -8,7 +8,7 @@ import { afterCheckout } from '@/checkout/services/after-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { RichText } from '@/ui/rich-text';
-import { PasswordForm } from '@/ui/site/settings-forms';
+import { PasswordForm } from '@/people/ui/settings-forms';
 import { changePasswordAction } from '../../../account/settings/actions';
 
 export const metadata: Metadata = { title: 'You are in', robots: { index: false } };

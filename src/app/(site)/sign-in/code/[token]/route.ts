@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
-import { enterByLink } from '@/services/enter-code';
+import { enterByLink } from '@/people/services/enter-code';
 
 type Context = { params: Promise<{ token: string }> };
 

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import { takeLinkAction } from '@/app/sign-in-action';
 import { currentActor, shown } from '@/app/session';
-import { isLinkGood } from '@/services/take-link';
+import { isLinkGood } from '@/people/services/take-link';
 import { LinkButton } from '@/kit/button';
-import { UseLink } from '@/ui/site/sign-in-form';
+import { UseLink } from '@/people/ui/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in', robots: { index: false } };
 

@@ -8,7 +8,7 @@ import { SettingsHead } from '@/ui/desk/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { LinkButton } from '@/kit/button';
 import { CheckField, TextField } from '@/kit/field';
-import { PasswordAgain } from '@/ui/desk/password-again';
+import { PasswordAgain } from '@/people/ui/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Going live' };

@@ -3,7 +3,7 @@ import { passwordMatches } from '@/platform/passwords';
 import { done, missing, refusedField, type Result } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
-import { findMember, type Member } from '@/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import { waitWords } from './wait-words';
 
 const TRIES: Limit = { name: 'password:confirm', points: 10, seconds: 15 * 60 };

@@ -9,8 +9,8 @@ import { pool, transaction } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
 import { memberUse } from '@/platform/use';
 import { listCountries } from '@/platform/countries';
-import { findMember, setPassword } from '@/store/members';
-import { deleteDevicesOf, deleteSessionById, deleteSessionsOf, listSessions } from '@/store/sessions';
+import { findMember, setPassword } from '@/people/store/members';
+import { deleteDevicesOf, deleteSessionById, deleteSessionsOf, listSessions } from '@/people/store/sessions';
 import { confirmPassword } from './lib/confirm-password';
 import { openSession, type Opened } from './lib/open-session';
 

@@ -3,15 +3,15 @@ import { realNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import type { Transaction } from '@/platform/store/db';
 import { hashToken, newToken } from '@/platform/tokens';
-import type { Member } from '@/store/members';
+import type { Member } from '@/people/store/members';
 import {
   deleteDevicesOf,
   deleteSession,
   deleteSessionsOf,
   insertDevice,
   insertSession,
-} from '@/store/sessions';
-import { setConfirmedEmail, setPassword } from '@/store/members';
+} from '@/people/store/sessions';
+import { setConfirmedEmail, setPassword } from '@/people/store/members';
 
 export const SESSION_DAYS = 30;
 export const DEVICE_DAYS = 90;

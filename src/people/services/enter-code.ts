@@ -9,8 +9,14 @@ import { pool, transaction, type Transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashToken, isCode } from '@/platform/tokens';
 import { publicUse } from '@/platform/use';
-import { countCodeTry, deleteEmailCode, findEmailCode, type EmailCode } from '@/store/email-codes';
-import { findMemberByEmail, insertMember, lockMember, setConfirmedEmail, type Member } from '@/store/members';
+import { countCodeTry, deleteEmailCode, findEmailCode, type EmailCode } from '@/people/store/email-codes';
+import {
+  findMemberByEmail,
+  insertMember,
+  lockMember,
+  setConfirmedEmail,
+  type Member,
+} from '@/people/store/members';
 import { againstAskingForCode, CODE_MINUTES, CODE_TRIES, mailCode } from './lib/mail-code';
 import { confirmEmail, openSession, type Opened } from './lib/open-session';
 import { waitWords } from './lib/wait-words';

@@ -6,7 +6,7 @@ import { currentSite } from '@/platform/site';
 import { transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashCode, hashToken, newCode, newToken } from '@/platform/tokens';
-import { saveEmailCode, type EmailCode } from '@/store/email-codes';
+import { saveEmailCode, type EmailCode } from '@/people/store/email-codes';
 import { isKnownDevice } from './known-device';
 import { waitWords } from './wait-words';
 import { writeMail } from '@/mail/services/lib/write-mail';

@@ -4,8 +4,8 @@ import { safeReturn } from '@/platform/safe-return';
 import { pool, transaction } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
 import { publicUse } from '@/platform/use';
-import { lockMember } from '@/store/members';
-import { peekSignInLink, takeSignInLink } from '@/store/sign-in-links';
+import { lockMember } from '@/people/store/members';
+import { peekSignInLink, takeSignInLink } from '@/people/store/sign-in-links';
 import { confirmEmail, openSession, type Opened } from './lib/open-session';
 
 const token = z.string().max(100);

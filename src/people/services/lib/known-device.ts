@@ -1,8 +1,8 @@
 import type { Actor } from '@/platform/actor';
 import { pool } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
-import { findMemberByEmail } from '@/store/members';
-import { isDeviceOf } from '@/store/sessions';
+import { findMemberByEmail } from '@/people/store/members';
+import { isDeviceOf } from '@/people/store/sessions';
 
 /** The name under which a browser that has signed in to this account before is counted; null for any other. */
 export async function isKnownDevice({ browser }: Actor, email: string): Promise<string | null> {
