@@ -3,7 +3,7 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { findItem, listItems } from '@/store/items';
+import { findItem, listItems } from '@/content/store/items';
 import { findRule } from '@/store/rules';
 import { openersOf, readAccessMap } from './lib/access-map';
 import { listJoinables } from './lib/joinables';

@@ -1,5 +1,5 @@
 import { pool } from '@/platform/store/db';
-import { listItems } from '@/store/items';
+import { listItems } from '@/content/store/items';
 import { listMembers } from '@/people/store/members';
 import { listRules } from '@/store/rules';
 import { listTiers } from '@/store/tiers';

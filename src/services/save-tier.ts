@@ -4,7 +4,7 @@ import { documentSchema, EMPTY_DOCUMENT, fromText } from '@/core/content/documen
 import { slugify } from '@/core/content/slug';
 import { chooseKeyCut, keyCutSchema } from '@/core/key-cut';
 import { isConflict, lock, transaction, type Transaction } from '@/platform/store/db';
-import { deleteUnusedPictures } from '@/store/pictures';
+import { deleteUnusedPictures } from '@/content/store/pictures';
 import {
   deleteEmptyLadders,
   findTier,

@@ -1,7 +1,7 @@
 import { addLength, type Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
-import { countItems } from '@/store/items';
+import { countItems } from '@/content/store/items';
 import { countJoined } from '@/people/store/members';
 import {
   ALL_PAYMENTS,

@@ -7,7 +7,7 @@ import { readingMinutes, wordCount, type Document } from '@/core/content/documen
 import { firstWords } from '@/core/content/teaser';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
-import { findItemByPath, listCategories, listPublished, type Item } from '@/store/items';
+import { findItemByPath, listCategories, listPublished, type Item } from '@/content/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
 import type { Doorstep, Site } from '@/platform/store/site';
 import { listOffers, type StoredOffer } from '@/store/offers';

@@ -11,7 +11,7 @@ import { saveTier } from '../../src/services/save-tier';
 import { currentSite } from '../../src/platform/site';
 import { pool, transaction } from '../../src/platform/store/db';
 import { listCheckoutAccounts } from '../../src/store/gateways';
-import { findItem } from '../../src/store/items';
+import { findItem } from '../../src/content/store/items';
 import { listOffers } from '../../src/store/offers';
 import { findTier } from '../../src/store/tiers';
 

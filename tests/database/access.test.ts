@@ -5,7 +5,7 @@ import { closedToVisitors } from '../../src/services/lib/access-map';
 import { readAccessMap } from '../../src/services/lib/access-map';
 import { findAnything } from '../../src/services/find-anything';
 import { fromText, type Document } from '../../src/core/content/document';
-import { addCategory, saveItem } from '../../src/services/save-item';
+import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/services/save-rule';
 import { saveTier } from '../../src/services/save-tier';
 import { saveOffer } from '../../src/services/save-offer';
@@ -13,7 +13,7 @@ import { connectGateway } from '../../src/services/connect-gateway';
 import { listItems, viewItem } from '../../src/services/view-item';
 import { viewerOf } from '../../src/services/lib/viewer';
 import { pool } from '../../src/platform/store/db';
-import { findItem } from '../../src/store/items';
+import { findItem } from '../../src/content/store/items';
 import { listRules } from '../../src/store/rules';
 import { join, memberNamed, rows, lanternMoor, value } from './lantern-moor';
 

@@ -8,7 +8,7 @@ import { joinPage } from '../../src/services/join-page';
 import { deleteOffer, deleteTier, retireOffer, retireTier } from '../../src/services/retire-tier';
 import { saveJoinFields } from '../../src/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '../../src/services/save-ladder';
-import { pictureById, savePicture } from '../../src/services/save-picture';
+import { pictureById, savePicture } from '../../src/content/services/save-picture';
 import { saveTier } from '../../src/services/save-tier';
 import { siteMenu } from '../../src/services/site-menu';
 import { saveOffer } from '../../src/services/save-offer';

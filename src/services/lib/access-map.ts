@@ -1,7 +1,7 @@
 import { decide, type Decision, type Question } from '@/core/access/decide';
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { pool } from '@/platform/store/db';
-import { listCategories, listItems, type Category, type ItemHead } from '@/store/items';
+import { listCategories, listItems, type Category, type ItemHead } from '@/content/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
 import { listOffers } from '@/store/offers';
 import { listTiers, type Tier } from '@/store/tiers';

@@ -1,6 +1,6 @@
 import { compareTiers, whatTiersOpen, type ComparisonLine, type Opened } from '@/core/access/what-opens';
 import { pool } from '@/platform/store/db';
-import { listCategories, listItems, type ItemHead } from '@/store/items';
+import { listCategories, listItems, type ItemHead } from '@/content/store/items';
 import type { StoredOffer } from '@/store/offers';
 import { listRules } from '@/store/rules';
 import type { Site } from '@/platform/store/site';

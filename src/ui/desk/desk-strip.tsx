@@ -8,7 +8,7 @@ import type { FormAction } from '@/kit/action-form';
 import { ClockPanel } from './clock-panel';
 import { FindDialog } from './find-dialog';
 import { LookAsMenu } from './look-as-menu';
-import { SiteMenu } from './site-menu';
+import { SiteMenu } from '@/content/ui/site-menu';
 import { Shortcuts } from './shortcuts';
 
 export const PLACES = [

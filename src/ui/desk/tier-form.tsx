@@ -6,8 +6,8 @@ import type { KeyCut } from '@/core/key-cut';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { KeyCutField } from './key-cut-field';
-import { PictureField } from './picture-field';
-import { RichTextField } from './rich-text-field';
+import { PictureField } from '@/content/ui/picture-field';
+import { RichTextField } from '@/content/ui/rich-text-field';
 
 export type EditedTier = {
   id: string;

@@ -1,7 +1,7 @@
 import type { FormAction } from '@/kit/action-form';
 import { SignInForm } from '@/people/ui/sign-in-form';
 import { Horizon } from './horizon';
-import { TierOfferCard, type OfferedTier } from './tier-offer-card';
+import { TierOfferCard, type OfferedTier } from '@/content/ui/tier-offer-card';
 
 type Props = {
   signIn: FormAction;

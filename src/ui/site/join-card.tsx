@@ -3,8 +3,8 @@ import type { KeyCut } from '@/core/key-cut';
 import type { JoiningState } from '@/core/tiers/joining';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
-import { RichText } from '../rich-text';
-import { joinPath } from './tier-offer-card';
+import { RichText } from '@/content/ui/rich-text';
+import { joinPath } from '@/content/ui/tier-offer-card';
 
 export type JoinCardTier = {
   id: string;

@@ -1,7 +1,7 @@
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
-import { joinPath } from './tier-offer-card';
+import { joinPath } from '@/content/ui/tier-offer-card';
 
 type Props = {
   tiers: {

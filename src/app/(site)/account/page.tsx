@@ -15,7 +15,7 @@ import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { SubscriptionCard } from '@/ui/site/subscription-card';
 import { ReceiptList } from '@/ui/receipt-list';
-import { RichText } from '@/ui/rich-text';
+import { RichText } from '@/content/ui/rich-text';
 import {
   cancelAction,
   pauseAction,

@@ -10,7 +10,7 @@ import { placesWords } from '@/core/tiers/joining';
 import type { PreparedCheckout } from '@/checkout/services/lib/prepare';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
-import { RichText } from '@/ui/rich-text';
+import { RichText } from '@/content/ui/rich-text';
 import { CheckoutForm } from '@/ui/site/checkout-form';
 import { ChargeSummary } from '@/ui/site/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/ui/site/standing-forms';

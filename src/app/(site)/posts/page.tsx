@@ -4,7 +4,7 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentSite, shown } from '@/app/session';
 import { categoryNames, listItems } from '@/services/view-item';
 import { Empty } from '@/kit/empty';
-import { PostList } from '@/ui/site/post-list';
+import { PostList } from '@/content/ui/post-list';
 
 export const metadata: Metadata = { title: 'Posts' };
 

@@ -1,5 +1,5 @@
 import { currentActor, refusal } from '@/app/session';
-import { pictureById } from '@/services/save-picture';
+import { pictureById } from '@/content/services/save-picture';
 
 /** A picture never changes: another picture has another address. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

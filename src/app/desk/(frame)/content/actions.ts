@@ -3,7 +3,7 @@
 import { redirect } from 'next/navigation';
 import { forForm, given, parseJson, text, texts, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { addCategory, saveItem } from '@/services/save-item';
+import { addCategory, saveItem } from '@/content/services/save-item';
 
 export async function saveItemAction(_: FormState, form: FormData): Promise<FormState> {
   const actor = await currentActor();

@@ -4,7 +4,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { contentList } from '@/services/access-map';
 import type { Openers } from '@/services/lib/access-map';
-import type { ItemHead } from '@/store/items';
+import type { ItemHead } from '@/content/store/items';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { AccessNote } from '@/ui/desk/access-note';

@@ -1,6 +1,6 @@
 import { currentActor, refusal } from '@/app/session';
 import { upload } from '@/app/uploads';
-import { maySavePicture, savePicture } from '@/services/save-picture';
+import { maySavePicture, savePicture } from '@/content/services/save-picture';
 import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 
 /** Keeps a picture as soon as it is chosen; the form then names it by its id. */

@@ -7,7 +7,7 @@ import { formatMoney } from '@/core/money';
 import { afterCheckout } from '@/checkout/services/after-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
-import { RichText } from '@/ui/rich-text';
+import { RichText } from '@/content/ui/rich-text';
 import { PasswordForm } from '@/people/ui/settings-forms';
 import { changePasswordAction } from '../../../account/settings/actions';
 

@@ -4,7 +4,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { itemEditor } from '@/services/access-map';
 import { AccessNote } from '@/ui/desk/access-note';
-import { ItemForm } from '@/ui/desk/item-form';
+import { ItemForm } from '@/content/ui/item-form';
 import { LinkButton } from '@/kit/button';
 import { saveItemAction } from '../actions';
 

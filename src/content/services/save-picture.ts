@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { pool } from '@/platform/store/db';
-import { findPicture, insertPicture } from '@/store/pictures';
+import { findPicture, insertPicture } from '@/content/store/pictures';
 import { done, found, refused, refusedField, type Result } from '@/platform/result';
 import { z } from 'zod';
 import { publicUse, staffUse } from '@/platform/use';

@@ -13,7 +13,7 @@ import {
   saveItem as store,
   type Item,
   type ItemType,
-} from '@/store/items';
+} from '@/content/store/items';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Document } from '@/core/content/document';
 import { LinkButton } from '@/kit/button';
-import { joinPath } from './site/tier-offer-card';
+import { joinPath } from './tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
 
 type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
