@@ -3,8 +3,8 @@ import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
-import type { StoredOffer } from '@/store/offers';
-import type { Tier } from '@/store/tiers';
+import type { StoredOffer } from '@/tiers/store/offers';
+import type { Tier } from '@/tiers/store/tiers';
 
 /** A tier with its offers, as far as a visitor may know them. */
 export type TierCard = {

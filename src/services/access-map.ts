@@ -6,7 +6,7 @@ import { staffUse } from '@/platform/use';
 import { findItem, listItems } from '@/content/store/items';
 import { findRule } from '@/store/rules';
 import { openersOf, readAccessMap } from './lib/access-map';
-import { listJoinables } from './lib/joinables';
+import { listJoinables } from '@/tiers/services/lib/joinables';
 
 export const accessMap = staffUse('look')('access-map', nothing, async () => done(await readAccessMap()));
 

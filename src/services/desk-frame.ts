@@ -5,7 +5,7 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { countDue } from '@/billing/store/subscription-work';
-import { listTiers } from '@/store/tiers';
+import { listTiers } from '@/tiers/store/tiers';
 
 /** The frame of every Desk page: the mode, the clock with the work it has passed, and the viewpoints. */
 export const deskFrame = staffUse('look')('desk-frame', nothing, async () => {

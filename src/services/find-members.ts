@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
 import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/people/store/members';
-import { listTiers, type Tier } from '@/store/tiers';
+import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite } from '@/platform/site';

@@ -4,7 +4,7 @@ import { cannotCarry } from '@/core/offers/carries';
 import { gatewayById } from '@/gateways';
 import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/store/gateways';
-import { listOffers } from '@/store/offers';
+import { listOffers } from '@/tiers/store/offers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
 import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/store/test-data';
 import { WORKER } from '@/platform/actor';

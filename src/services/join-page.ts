@@ -3,9 +3,9 @@ import { bestSaving, offersUnder, rhythmsToChoose, type Rhythm } from '@/core/of
 import { rateFor } from '@/core/tax';
 import type { JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
-import { type StoredOffer } from '@/store/offers';
+import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
-import { listTierNames, type Tier } from '@/store/tiers';
+import { listTierNames, type Tier } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { tierOpens, type TierOpens } from '@/services/lib/tier-opens';
 import { z } from 'zod';

@@ -8,7 +8,7 @@ import { listAnswers } from '@/billing/store/checkouts';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/people/store/members';
-import { listOfferVersions } from '@/store/offers';
+import { listOfferVersions } from '@/tiers/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/store/payment-lists';
 import { listRefunds } from '@/store/refunds';
 import { listSubscriptionsOf } from '@/billing/store/subscriptions';

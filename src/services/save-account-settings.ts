@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { accountSectionSchema, wholeArrangement } from '@/core/account-sections';
 import { lock, transaction } from '@/platform/store/db';
 import { setAccountSettings } from '@/platform/store/site';
-import { listTiers, setAccountSections } from '@/store/tiers';
+import { listTiers, setAccountSections } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';

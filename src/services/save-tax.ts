@@ -3,7 +3,7 @@ import { slugify } from '@/core/content/slug';
 import { parseRate } from '@/core/tax';
 import { lock, transaction } from '@/platform/store/db';
 import { saveTax as store } from '@/store/tax';
-import { listTiers, setTaxKind } from '@/store/tiers';
+import { listTiers, setTaxKind } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { issueDocuments } from '@/services/lib/issue-documents';
 import { isCountry } from '@/platform/countries';

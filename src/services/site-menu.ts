@@ -2,7 +2,7 @@ import { decide } from '@/core/access/decide';
 import type { PersonFacts } from '@/core/access/facts';
 import { pool } from '@/platform/store/db';
 import { listMenuItems } from '@/content/store/items';
-import { listMenuOffers } from '@/store/offers';
+import { listMenuOffers } from '@/tiers/store/offers';
 import { listRules } from '@/store/rules';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';

@@ -5,7 +5,7 @@ import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse, staffUse } from '@/platform/use';
-import { listTiers } from '@/store/tiers';
+import { listTiers } from '@/tiers/store/tiers';
 
 /** What every page may say of the site. */
 export const siteFacts = publicUse('site-facts', nothing, async () => {

@@ -15,8 +15,8 @@ import {
   type SubscriptionFilter,
   type SubscriptionRow,
 } from '@/billing/store/subscription-lists';
-import { listOffers } from '@/store/offers';
-import { listTiers } from '@/store/tiers';
+import { listOffers } from '@/tiers/store/offers';
+import { listTiers } from '@/tiers/store/tiers';
 import { closedToVisitors, readAccessMap } from '@/services/lib/access-map';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';

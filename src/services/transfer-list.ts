@@ -7,7 +7,7 @@ import { listAwaited, type Payment } from '@/store/payments';
 import { listToSend, type RefundToSend } from '@/store/refunds';
 import { listUnmatched, type StatementLine } from '@/store/statements';
 import { findSubscription } from '@/billing/store/subscriptions';
-import { findOfferVersion } from '@/store/offers';
+import { findOfferVersion } from '@/tiers/store/offers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';

@@ -10,7 +10,7 @@ import { VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
 import { pool, transaction } from '../../src/platform/store/db';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { openSession } from '../../src/people/services/lib/open-session';
-import { findOffer } from '../../src/store/offers';
+import { findOffer } from '../../src/tiers/store/offers';
 import { sendForm } from './forms';
 import { ensureLanternMoor, GATEWAY_URL, MEMBER_PASSWORD, OWNER, testKeys } from './people';
 

@@ -1,8 +1,8 @@
 import { expect, test, type BrowserContext, type Locator, type Page } from '@playwright/test';
-import { saveTier } from '../../src/services/save-tier';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { SETUP } from '../../src/platform/actor';
 import { closePools, pool } from '../../src/platform/store/db';
-import { findTier } from '../../src/store/tiers';
+import { findTier } from '../../src/tiers/store/tiers';
 import { signInAtDesk } from './people';
 
 /** Every kind of offer, built by hand in the editor: what it says, and what it comes to in a year from 31 January. */

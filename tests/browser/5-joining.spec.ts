@@ -1,10 +1,10 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { SETUP } from '../../src/platform/actor';
-import { saveOffer } from '../../src/services/save-offer';
-import { saveTier } from '../../src/services/save-tier';
+import { saveOffer } from '../../src/tiers/services/save-offer';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { closePools, pool } from '../../src/platform/store/db';
-import { findOffer } from '../../src/store/offers';
-import { findTier } from '../../src/store/tiers';
+import { findOffer } from '../../src/tiers/store/offers';
+import { findTier } from '../../src/tiers/store/tiers';
 import {
   ensureLanternMoor,
   expectLetter,

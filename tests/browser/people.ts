@@ -6,14 +6,14 @@ import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { openSession } from '../../src/people/services/lib/open-session';
 import { connectGateway } from '../../src/services/connect-gateway';
 import { siteNow } from '../../src/platform/clock';
-import { retireOffer } from '../../src/services/retire-tier';
-import { saveTier } from '../../src/services/save-tier';
+import { retireOffer } from '../../src/tiers/services/retire-tier';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { currentSite } from '../../src/platform/site';
 import { pool, transaction } from '../../src/platform/store/db';
 import { listCheckoutAccounts } from '../../src/store/gateways';
 import { findItem } from '../../src/content/store/items';
-import { listOffers } from '../../src/store/offers';
-import { findTier } from '../../src/store/tiers';
+import { listOffers } from '../../src/tiers/store/offers';
+import { findTier } from '../../src/tiers/store/tiers';
 
 export { MEMBER_PASSWORD, OWNER } from '../../scripts/lib/load-demo';
 

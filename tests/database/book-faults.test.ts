@@ -23,9 +23,9 @@ import { remindAndExpire } from '../../src/checkout/services/unfinished-checkout
 import { WORKER } from '../../src/platform/actor';
 import { keysOf } from '../../src/services/lib/gateway-account';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { saveLadder } from '../../src/services/save-ladder';
-import { saveOffer } from '../../src/services/save-offer';
-import { saveTier } from '../../src/services/save-tier';
+import { saveLadder } from '../../src/tiers/services/save-ladder';
+import { saveOffer } from '../../src/tiers/services/save-offer';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { findGatewayAccount } from '../../src/store/gateways';
 import { heldTiers } from '../../src/store/holdings';
 import { findMember } from '../../src/people/store/members';

@@ -7,8 +7,8 @@ import { happen, openBook } from '../../src/billing/services/lib/open-book';
 import type { Event } from '../../src/core/billing/event';
 import { offerKey } from '../../src/billing/store/book-rows';
 import { findSubscription } from '../../src/billing/store/subscriptions';
-import { findOffer } from '../../src/store/offers';
-import { saveOffer } from '../../src/services/save-offer';
+import { findOffer } from '../../src/tiers/store/offers';
+import { saveOffer } from '../../src/tiers/services/save-offer';
 import { join, lanternMoor, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();

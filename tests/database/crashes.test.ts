@@ -17,7 +17,7 @@ import { findGatewayAccount } from '../../src/store/gateways';
 import { saveCheckout } from '../../src/billing/store/checkouts';
 import { findOpenPayment } from '../../src/store/payments';
 import { findSubscription } from '../../src/billing/store/subscriptions';
-import { findOffer } from '../../src/store/offers';
+import { findOffer } from '../../src/tiers/store/offers';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import {
   doAllDue,

@@ -1,19 +1,19 @@
 import { findMember } from '../../src/people/store/members';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { listJoinFields } from '../../src/store/join-fields';
+import { listJoinFields } from '../../src/tiers/store/join-fields';
 import { describe, expect, it } from 'vitest';
 import { WORKER, SETUP } from '../../src/platform/actor';
 import { afterCheckout } from '../../src/checkout/services/after-checkout';
-import { addJoiningCode } from '../../src/services/joining-codes';
+import { addJoiningCode } from '../../src/tiers/services/joining-codes';
 import { memberFile } from '../../src/services/member-file';
 import { moveClock } from '../../src/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
-import { saveJoinFields } from '../../src/services/save-join-fields';
-import { saveTier } from '../../src/services/save-tier';
+import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { remindAndExpire, unfinishedCheckouts } from '../../src/checkout/services/unfinished-checkouts';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';
-import { findTier } from '../../src/store/tiers';
+import { findTier } from '../../src/tiers/store/tiers';
 import {
   join,
   joinInput,

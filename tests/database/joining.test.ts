@@ -3,7 +3,7 @@ import { cancelSubscription, endSubscription } from '../../src/billing/services/
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { saveOffer } from '../../src/services/save-offer';
+import { saveOffer } from '../../src/tiers/services/save-offer';
 import { pool } from '../../src/platform/store/db';
 import { findCheckout } from '../../src/billing/store/checkouts';
 import { cardToken } from '../../scripts/lib/stand-ins';

@@ -28,7 +28,7 @@ import { closePools, pool, transaction } from '../../src/platform/store/db';
 import { findOpenPayment, type Payment } from '../../src/store/payments';
 import { findMemberByEmail } from '../../src/people/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/billing/store/subscriptions';
-import { findOffer } from '../../src/store/offers';
+import { findOffer } from '../../src/tiers/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
 
 export type Moor = {

@@ -1,12 +1,12 @@
-import { retireOffer } from '../../src/services/retire-tier';
-import { findOffer } from '../../src/store/offers';
+import { retireOffer } from '../../src/tiers/services/retire-tier';
+import { findOffer } from '../../src/tiers/store/offers';
 import { pool } from '../../src/platform/store/db';
 import { describe, expect, it } from 'vitest';
 import { SETUP } from '../../src/platform/actor';
 import { moveToNewest } from '../../src/billing/services/move-to-version';
 import { readVersions } from '../../src/services/lib/offer-versions';
 import { reconcile } from '../../src/services/lib/reconcile';
-import { saveOffer } from '../../src/services/save-offer';
+import { saveOffer } from '../../src/tiers/services/save-offer';
 import { undoSwitchLater } from '../../src/billing/services/switch-later';
 import { join, lanternMoor, passDays, rows, subscriptionOf, value } from './lantern-moor';
 

@@ -2,12 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { fromText } from '../../src/core/content/document';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { joinPage } from '../../src/services/join-page';
-import { saveOffer } from '../../src/services/save-offer';
-import { saveTier } from '../../src/services/save-tier';
+import { saveOffer } from '../../src/tiers/services/save-offer';
+import { saveTier } from '../../src/tiers/services/save-tier';
 import { readTierOverview } from '../../src/services/lib/tier-overview';
 import { pool } from '../../src/platform/store/db';
-import { findOffer } from '../../src/store/offers';
-import { findTier } from '../../src/store/tiers';
+import { findOffer } from '../../src/tiers/store/offers';
+import { findTier } from '../../src/tiers/store/tiers';
 import { join, lanternMoor, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();

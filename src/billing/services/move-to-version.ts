@@ -1,12 +1,12 @@
 import { offerSentence } from '@/core/offers/sentence';
 import { transaction } from '@/platform/store/db';
-import { findOffer, findOfferVersion, listMovable } from '@/store/offers';
+import { findOffer, findOfferVersion, listMovable } from '@/tiers/store/offers';
 import { gatewayById } from '@/gateways';
 import { listGatewayAccounts } from '@/store/gateways';
 import { findMember } from '@/people/store/members';
 import { offerKey } from '@/billing/store/book-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
-import { findTier, listTierNames } from '@/store/tiers';
+import { findTier, listTierNames } from '@/tiers/store/tiers';
 import type { Subscription } from '@/core/billing/book';
 import { latest, type Instant } from '@/core/calendar';
 import { siteNow } from '@/platform/clock';

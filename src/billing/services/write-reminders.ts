@@ -4,7 +4,7 @@ import { transaction } from '@/platform/store/db';
 import { findMember } from '@/people/store/members';
 import type { Mode, Site } from '@/platform/store/site';
 import { lockNextExpiry, lockNextReminder, setExpiryTold } from '@/billing/store/subscription-work';
-import { findTier } from '@/store/tiers';
+import { findTier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { readBook } from './lib/open-book';

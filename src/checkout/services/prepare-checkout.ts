@@ -5,8 +5,8 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { findMember } from '@/people/store/members';
-import { findOffer } from '@/store/offers';
-import { findTier } from '@/store/tiers';
+import { findOffer } from '@/tiers/store/offers';
+import { findTier } from '@/tiers/store/tiers';
 import { prepare } from './lib/prepare';
 
 const inputSchema = z.object({

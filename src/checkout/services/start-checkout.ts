@@ -9,8 +9,8 @@ import { currentSite } from '@/platform/site';
 import { safeReturn } from '@/platform/safe-return';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
-import { findOffer, type StoredOffer } from '@/store/offers';
-import { findTier } from '@/store/tiers';
+import { findOffer, type StoredOffer } from '@/tiers/store/offers';
+import { findTier } from '@/tiers/store/tiers';
 import { placeOf } from './lib/standing';
 import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 

@@ -8,7 +8,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { memberUse } from '@/platform/use';
 import { waitWords } from '@/people/services/lib/wait-words';
-import { listJoinFields } from '@/store/join-fields';
+import { listJoinFields } from '@/tiers/store/join-fields';
 import { findMember, setName, type Member } from '@/people/store/members';
 import { checkoutInputSchema, planFor, type CheckoutInput } from './lib/plan';
 import { submitFor, type Submitted } from './lib/submit';

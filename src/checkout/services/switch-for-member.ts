@@ -10,7 +10,7 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findGatewayAccount } from '@/store/gateways';
 import { findMember } from '@/people/store/members';
-import { findOfferVersion } from '@/store/offers';
+import { findOfferVersion } from '@/tiers/store/offers';
 import { checkoutInputSchema, planFor } from './lib/plan';
 import { priceOffer } from './lib/pricing';
 import { submitFor } from './lib/submit';

@@ -12,8 +12,8 @@ import { staffUse } from '@/platform/use';
 import { memberAccount } from '@/services/lib/member-account';
 import { waysOn } from '@/services/lib/ways-on';
 import { findMember, type Member } from '@/people/store/members';
-import { findOffer, type StoredOffer } from '@/store/offers';
-import { findTier } from '@/store/tiers';
+import { findOffer, type StoredOffer } from '@/tiers/store/offers';
+import { findTier } from '@/tiers/store/tiers';
 import { priceOffer } from './lib/pricing';
 import { standingOf } from './lib/standing';
 

@@ -9,8 +9,8 @@ import {
 } from '@/billing/store/checkouts';
 import { inBook } from '@/billing/services/lib/in-book';
 import { WORKER } from '@/platform/actor';
-import { findOffer } from '@/store/offers';
-import { findTier, listTiers, type Tier } from '@/store/tiers';
+import { findOffer } from '@/tiers/store/offers';
+import { findTier, listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { newToken } from '@/platform/tokens';

@@ -3,8 +3,8 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { pool } from '@/platform/store/db';
 import { listCategories, listItems, type Category, type ItemHead } from '@/content/store/items';
 import { listRules, type StoredRule } from '@/store/rules';
-import { listOffers } from '@/store/offers';
-import { listTiers, type Tier } from '@/store/tiers';
+import { listOffers } from '@/tiers/store/offers';
+import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 

@@ -17,8 +17,8 @@ import {
   type SubscriptionRow,
 } from '@/billing/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';
-import { listOfferVersions, type StoredOffer } from '@/store/offers';
-import { listTiers } from '@/store/tiers';
+import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
+import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite, inMode } from '@/platform/site';

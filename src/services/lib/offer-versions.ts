@@ -5,9 +5,15 @@ import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/billing/upcoming';
 import { offerKey } from '@/billing/store/book-rows';
 import { pool } from '@/platform/store/db';
-import { countByVersion, findOffer, findOfferVersion, listMovable, type VersionCount } from '@/store/offers';
+import {
+  countByVersion,
+  findOffer,
+  findOfferVersion,
+  listMovable,
+  type VersionCount,
+} from '@/tiers/store/offers';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
-import { listTierNames } from '@/store/tiers';
+import { listTierNames } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { asBought } from '@/billing/services/lib/schedules';
 

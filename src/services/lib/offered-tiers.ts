@@ -1,8 +1,8 @@
 import type { JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
-import { listOffers, type StoredOffer } from '@/store/offers';
+import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
-import { listTiers, type Tier } from '@/store/tiers';
+import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { joiningStateOf } from '@/services/lib/joining-state';
 

@@ -1,6 +1,6 @@
 import { pool } from '@/platform/store/db';
-import { listJoiningCodes, type JoiningCode } from '@/store/joining-codes';
-import { listOffers, type StoredOffer } from '@/store/offers';
+import { listJoiningCodes, type JoiningCode } from '@/tiers/store/joining-codes';
+import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import {
   listLadders,
   listTierNames,
@@ -8,7 +8,7 @@ import {
   wasTierEverHeld,
   type Ladder,
   type Tier,
-} from '@/store/tiers';
+} from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { tierOpens, type TierOpens } from './tier-opens';
 import { readTierOverview, type TierOverview } from './tier-overview';

@@ -1,10 +1,10 @@
 import { compareTiers, whatTiersOpen, type ComparisonLine, type Opened } from '@/core/access/what-opens';
 import { pool } from '@/platform/store/db';
 import { listCategories, listItems, type ItemHead } from '@/content/store/items';
-import type { StoredOffer } from '@/store/offers';
+import type { StoredOffer } from '@/tiers/store/offers';
 import { listRules } from '@/store/rules';
 import type { Site } from '@/platform/store/site';
-import type { Tier } from '@/store/tiers';
+import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 
 /** What a tier opens, in words that can be shown to anybody: counts by kind and the latest titles. */

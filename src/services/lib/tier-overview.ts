@@ -2,9 +2,9 @@ import { localDate } from '@/core/calendar';
 import { monthlyValue } from '@/core/offers/comparison';
 import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
-import { listOffers, listOfferVersions, type StoredOffer } from '@/store/offers';
+import { listOffers, listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listRunningSteps } from '@/billing/store/subscriptions';
-import { countHolders, listLadders, listTiers, type Ladder, type Tier } from '@/store/tiers';
+import { countHolders, listLadders, listTiers, type Ladder, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 

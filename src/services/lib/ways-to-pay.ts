@@ -4,7 +4,7 @@ import { gatewayById } from '@/gateways';
 import type { Nature } from '@/gateways/contract';
 import { pool, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts, type GatewayAccount } from '@/store/gateways';
-import type { StoredOffer } from '@/store/offers';
+import type { StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';
 

@@ -7,7 +7,7 @@ import { placesWords } from '@/core/tiers/joining';
 import { joinPage, type JoinPageTier } from '@/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
-import { JoinCard } from '@/ui/site/join-card';
+import { JoinCard } from '@/tiers/ui/join-card';
 import { RhythmSwitch } from '@/ui/site/rhythm-switch';
 import { TierComparison } from '@/ui/site/tier-comparison';
 

@@ -22,7 +22,7 @@ import {
   type StoredAgreement,
 } from '@/store/agreements';
 import type { GatewayAccount } from '@/store/gateways';
-import { findOfferVersion } from '@/store/offers';
+import { findOfferVersion } from '@/tiers/store/offers';
 import { beginAgreement } from './begin-agreement';
 import { setPayer, type Payer } from './change-account';
 import { doAsks } from './in-book';

@@ -6,7 +6,7 @@ import { versionOf } from '@/billing/store/book-rows';
 import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { listOfferVersions, type StoredOffer } from '@/store/offers';
+import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 
 /** An offer as it was bought: with the tax on top that is added to every amount of it. */
 export const asBought = (offer: StoredOffer, addedTax: number): StoredOffer =>

@@ -10,8 +10,8 @@ import { record } from '@/platform/record';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import { together, type Db } from '@/platform/store/db';
 import { findMember, type Member } from '@/people/store/members';
-import { findOfferVersion } from '@/store/offers';
-import { findTier, listTierNames } from '@/store/tiers';
+import { findOfferVersion } from '@/tiers/store/offers';
+import { findTier, listTierNames } from '@/tiers/store/tiers';
 import type { OpenBook } from './opened';
 
 /** What the audit says of what happened; what is not here says nothing of its own. */

@@ -8,7 +8,7 @@ import { writeMail } from '@/mail/services/lib/write-mail';
 import { findGatewayAccount, type TransferSettings } from '@/store/gateways';
 import { findMember } from '@/people/store/members';
 import { findOpenPayment } from '@/store/payments';
-import { findTier } from '@/store/tiers';
+import { findTier } from '@/tiers/store/tiers';
 
 /** What a payer needs to know to send a transfer. Amount in minor units. */
 export type TransferDetails = Omit<TransferSettings, 'daysToPay'> & {

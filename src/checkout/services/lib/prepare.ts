@@ -16,12 +16,12 @@ import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { joiningStateOf } from '@/services/lib/joining-state';
 import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
-import { listJoinFields } from '@/store/join-fields';
-import { findCodeWords } from '@/store/joining-codes';
+import { listJoinFields } from '@/tiers/store/join-fields';
+import { findCodeWords } from '@/tiers/store/joining-codes';
 import type { GatewayAccount } from '@/store/gateways';
 import type { Member } from '@/people/store/members';
-import { findOffer, listOffers, type StoredOffer } from '@/store/offers';
-import { findTier, listTierNames, type Tier } from '@/store/tiers';
+import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
+import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
 import { priceOffer, type Pricing } from './pricing';
 import { placeOf, standingOf, type Standing } from './standing';
 

@@ -1,7 +1,7 @@
 import { rateFor, type TaxRate } from '@/core/tax';
 import { asBought } from '@/billing/services/lib/schedules';
 import type { Site } from '@/platform/store/site';
-import type { StoredOffer } from '@/store/offers';
+import type { StoredOffer } from '@/tiers/store/offers';
 
 /** What an offer costs in a country today, and what tax that holds. */
 export type Pricing = { offer: StoredOffer; country: string; tax: TaxRate | null; addedTax: number };

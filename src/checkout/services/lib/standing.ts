@@ -10,8 +10,8 @@ import type { Period } from '@/core/offers/schedule';
 import { happen, termsOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
 import { offerKey, versionOf, type Account } from '@/billing/store/book-rows';
-import { findOfferVersion, type StoredOffer } from '@/store/offers';
-import { findTier, type Tier } from '@/store/tiers';
+import { findOfferVersion, type StoredOffer } from '@/tiers/store/offers';
+import { findTier, type Tier } from '@/tiers/store/tiers';
 
 /** What a person who may hold something already would do by joining: join, renew, switch, or nothing that can be done. */
 export type Standing =

@@ -4,14 +4,14 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, given, parseJson, text, texts, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { copyOffer, copyTier } from '@/services/copy-tier';
-import { addJoiningCode, removeJoiningCode } from '@/services/joining-codes';
+import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
+import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
 import { moveToNewest } from '@/billing/services/move-to-version';
-import { deleteOffer, deleteTier, retireOffer, retireTier } from '@/services/retire-tier';
-import { saveJoinFields } from '@/services/save-join-fields';
-import { arrangeTiers, saveLadder } from '@/services/save-ladder';
-import { saveOffer } from '@/services/save-offer';
-import { saveTier } from '@/services/save-tier';
+import { deleteOffer, deleteTier, retireOffer, retireTier } from '@/tiers/services/retire-tier';
+import { saveJoinFields } from '@/tiers/services/save-join-fields';
+import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
+import { saveOffer } from '@/tiers/services/save-offer';
+import { saveTier } from '@/tiers/services/save-tier';
 
 const isOn = (form: FormData, name: string): boolean => text(form, name) === 'on';
 const saved = (message = 'Saved.'): FormState => {

@@ -4,7 +4,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
 import { offerPrice } from '@/core/offers/sentence';
 import { tierOverview } from '@/services/tier-overview';
-import { TiersHead } from '@/ui/desk/tiers-head';
+import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
 import { CopyText } from '@/kit/copy-text';
 import { Empty } from '@/kit/empty';

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { joinQuestions } from '@/services/tier-overview';
-import { QuestionsEditor } from '@/ui/desk/questions-editor';
-import { TiersHead } from '@/ui/desk/tiers-head';
+import { QuestionsEditor } from '@/tiers/ui/questions-editor';
+import { TiersHead } from '@/tiers/ui/tiers-head';
 import { saveQuestionsAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Asked at joining' };

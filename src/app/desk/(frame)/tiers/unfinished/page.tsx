@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
-import { TiersHead } from '@/ui/desk/tiers-head';
+import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';

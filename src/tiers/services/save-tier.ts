@@ -13,7 +13,7 @@ import {
   saveLadder,
   saveTier as store,
   type Tier,
-} from '@/store/tiers';
+} from '@/tiers/store/tiers';
 import { countDoubleHolders, moveToTrack } from '@/store/tracks';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, optionalDate } from '@/platform/form-fields';

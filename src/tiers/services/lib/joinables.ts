@@ -1,6 +1,6 @@
 import { pool } from '@/platform/store/db';
-import { listOffers } from '@/store/offers';
-import { listTiers } from '@/store/tiers';
+import { listOffers } from '@/tiers/store/offers';
+import { listTiers } from '@/tiers/store/tiers';
 
 /** The tiers and offers to which a join panel or a join button in a text can lead. */
 export async function listJoinables(): Promise<{

@@ -1,8 +1,8 @@
 import { chooseKeyCut } from '@/core/key-cut';
 import { slugify } from '@/core/content/slug';
 import { lock, transaction, type Transaction } from '@/platform/store/db';
-import { addOfferVersion, findOffer, listOffers, saveOffer, type StoredOffer } from '@/store/offers';
-import { findTier, listTiers, saveTier, setTaxKind } from '@/store/tiers';
+import { addOfferVersion, findOffer, listOffers, saveOffer, type StoredOffer } from '@/tiers/store/offers';
+import { findTier, listTiers, saveTier, setTaxKind } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

@@ -10,7 +10,7 @@ import { offerPrice, offerSentence } from '@/core/offers/sentence';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextField } from '@/kit/field';
-import { JoinCard, type JoinCardOpens } from '../site/join-card';
+import { JoinCard, type JoinCardOpens } from './join-card';
 import { PATTERNS } from './offer-patterns';
 import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';

@@ -1,5 +1,10 @@
 import { transaction } from '@/platform/store/db';
-import { deleteOffer as removeOffer, findOffer, setOfferRetired, wasOfferEverBought } from '@/store/offers';
+import {
+  deleteOffer as removeOffer,
+  findOffer,
+  setOfferRetired,
+  wasOfferEverBought,
+} from '@/tiers/store/offers';
 import { listRules } from '@/store/rules';
 import {
   deleteEmptyLadders,
@@ -8,7 +13,7 @@ import {
   offersLeadingTo,
   setTierRetired,
   wasTierEverHeld,
-} from '@/store/tiers';
+} from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

@@ -1,6 +1,11 @@
 import { z } from 'zod';
 import { lock, transaction } from '@/platform/store/db';
-import { arrangeTiers as store, listLadders, listTiers, saveLadder as storeLadder } from '@/store/tiers';
+import {
+  arrangeTiers as store,
+  listLadders,
+  listTiers,
+  saveLadder as storeLadder,
+} from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

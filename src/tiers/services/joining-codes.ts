@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isConflict, transaction } from '@/platform/store/db';
-import { deleteJoiningCode, insertJoiningCode } from '@/store/joining-codes';
-import { findTier } from '@/store/tiers';
+import { deleteJoiningCode, insertJoiningCode } from '@/tiers/store/joining-codes';
+import { findTier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, optionalDate } from '@/platform/form-fields';
 import { record } from '@/platform/record';

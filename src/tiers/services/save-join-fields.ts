@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { joinFieldSchema, type JoinField } from '@/core/tiers/join-fields';
 import { lock, transaction } from '@/platform/store/db';
-import { saveJoinFields as store } from '@/store/join-fields';
-import { listTiers } from '@/store/tiers';
+import { saveJoinFields as store } from '@/tiers/store/join-fields';
+import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
