@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { NextResponse, type NextRequest } from 'next/server';
-import { frameOrigins } from './gateways';
+import { frameOrigins } from './billing/gateways';
 
 /** Sets the Content-Security-Policy with a nonce for each page. Authorises nothing: pages and services do. */
 export function proxy(request: NextRequest): NextResponse {

@@ -1,6 +1,6 @@
 /** What people do on the pages of the stand-ins, done by calls: for the demo and the tests. */
 import { z } from 'zod';
-import type { Gateway, Keys } from '../../src/gateways/contract';
+import type { Gateway, Keys } from '../../src/billing/gateways/contract';
 import { TEST_CARDS, type Behaviour } from '../../stand-ins/curlew-cards/cards';
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';
 

@@ -1,9 +1,9 @@
 import { siteNow } from '@/platform/clock';
 import { z } from 'zod';
 import { cannotCarry } from '@/core/offers/carries';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { lock, pool, transaction, type Db } from '@/platform/store/db';
-import { listCheckoutAccounts } from '@/store/gateways';
+import { listCheckoutAccounts } from '@/billing/store/gateways';
 import { listOffers } from '@/tiers/store/offers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
 import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/store/test-data';

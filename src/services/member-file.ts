@@ -1,5 +1,5 @@
 import { compare, type Instant } from '@/core/calendar';
-import { declineWords } from '@/gateways/contract';
+import { declineWords } from '@/billing/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
 import { listAnswers } from '@/billing/store/checkouts';
@@ -7,7 +7,7 @@ import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes, type MemberNote } from '@/store/member-notes';
 import { findMember, type Member } from '@/people/store/members';
-import { memberAccount, type MemberAccount } from '@/services/lib/member-account';
+import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { staffUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';

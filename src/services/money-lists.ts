@@ -4,7 +4,7 @@ import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { BEGUN } from '@/core/billing/states';
-import { PAYMENT_SORTS, PAYMENT_STATES } from '@/store/payment-lists';
+import { PAYMENT_SORTS, PAYMENT_STATES } from '@/billing/store/payment-lists';
 import { SUBSCRIPTION_SORTS } from '@/billing/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
 import * as lists from './lib/money-lists';

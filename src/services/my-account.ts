@@ -5,7 +5,7 @@ import { memberUse } from '@/platform/use';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { memberDocuments } from './lib/document-list';
-import { accountSections, memberAccount } from './lib/member-account';
+import { accountSections, memberAccount } from '@/billing/services/lib/member-account';
 import { waysOn } from './lib/ways-on';
 
 /** How many of the newest receipts the account page shows. */

@@ -10,7 +10,7 @@ import { memberDocuments } from './lib/document-list';
 import { documentPdf } from './lib/document-pdf';
 import { readInvoiceToPay } from './lib/invoice-to-pay';
 import { issueDocuments } from './lib/issue-documents';
-import { ownerOfDocument, ownerOfPayment, ownerOfSubscription } from './lib/owners';
+import { ownerOfDocument, ownerOfPayment, ownerOfSubscription } from '@/billing/services/lib/owners';
 
 const staff = 'look' as const;
 

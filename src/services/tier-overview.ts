@@ -10,8 +10,8 @@ import { listJoinFields } from '@/tiers/store/join-fields';
 import { wasOfferEverBought } from '@/tiers/store/offers';
 import { readTierDetail } from './lib/tier-detail';
 import { readTierOverview } from './lib/tier-overview';
-import { readVersions } from './lib/offer-versions';
-import { gatewayLimits } from './lib/ways-to-pay';
+import { readVersions } from '@/billing/services/lib/offer-versions';
+import { gatewayLimits } from '@/billing/services/lib/ways-to-pay';
 
 export const tierOverview = staffUse('look')('tier-overview', nothing, async () =>
   done(await readTierOverview()),

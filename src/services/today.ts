@@ -1,6 +1,6 @@
 import { addLength, type Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
-import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
+import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
 import { countItems } from '@/content/store/items';
 import { countJoined } from '@/people/store/members';
 import {
@@ -9,7 +9,7 @@ import {
   sumIncome,
   type Income,
   type PaymentListRow,
-} from '@/store/payment-lists';
+} from '@/billing/store/payment-lists';
 import {
   listSubscriptions,
   type SubscriptionFilter,

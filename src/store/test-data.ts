@@ -2,7 +2,7 @@ import type { Instant } from '@/core/calendar';
 import { RUNNING } from '@/core/billing/states';
 import { listed } from '@/platform/store/conditions';
 import { one, run, type Db, type Transaction } from '@/platform/store/db';
-import { heldAt } from './holdings';
+import { heldAt } from '@/billing/store/holdings';
 
 /** How much there is that was made in test mode. */
 export type TestData = {

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { checkLetters } from '../../src/gateways/curlew-cards/keys';
+import { checkLetters } from '../../src/billing/gateways/curlew-cards/keys';
 import { randomId } from '../lib/http';
 import type { Hook } from '../lib/outbox';
 import type { Payment } from '../lib/payments';

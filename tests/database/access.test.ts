@@ -9,7 +9,7 @@ import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/services/save-rule';
 import { saveTier } from '../../src/tiers/services/save-tier';
 import { saveOffer } from '../../src/tiers/services/save-offer';
-import { connectGateway } from '../../src/services/connect-gateway';
+import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { listItems, viewItem } from '../../src/services/view-item';
 import { viewerOf } from '../../src/services/lib/viewer';
 import { pool } from '../../src/platform/store/db';

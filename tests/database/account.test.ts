@@ -13,9 +13,9 @@ import { siteNow } from '../../src/platform/clock';
 import { deleteAccount } from '../../src/services/delete-account';
 import { myData } from '../../src/services/my-data';
 import { currentSite } from '../../src/platform/site';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { pool } from '../../src/platform/store/db';
-import { heldTiers } from '../../src/store/holdings';
+import { heldTiers } from '../../src/billing/store/holdings';
 import { MEMBER_PASSWORD } from '../../scripts/lib/load-demo';
 import {
   join,

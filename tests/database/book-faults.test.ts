@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { actOnPayment, cardToken } from '../../scripts/lib/stand-ins';
 import type { Offer } from '../../src/core/offers/offer';
-import { gatewayById } from '../../src/gateways';
+import { gatewayById } from '../../src/billing/gateways';
 import { SETUP, type Actor } from '../../src/platform/actor';
 import { siteNow } from '../../src/platform/clock';
 import { currentSite } from '../../src/platform/site';
@@ -21,13 +21,13 @@ import { prepare, type PreparedCheckout } from '../../src/checkout/services/lib/
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { remindAndExpire } from '../../src/checkout/services/unfinished-checkouts';
 import { WORKER } from '../../src/platform/actor';
-import { keysOf } from '../../src/services/lib/gateway-account';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { keysOf } from '../../src/billing/services/lib/gateway-account';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { saveLadder } from '../../src/tiers/services/save-ladder';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveTier } from '../../src/tiers/services/save-tier';
-import { findGatewayAccount } from '../../src/store/gateways';
-import { heldTiers } from '../../src/store/holdings';
+import { findGatewayAccount } from '../../src/billing/store/gateways';
+import { heldTiers } from '../../src/billing/store/holdings';
 import { findMember } from '../../src/people/store/members';
 import {
   connectOthers,

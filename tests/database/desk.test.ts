@@ -1,12 +1,12 @@
 import { deskFrame } from '../../src/services/desk-frame';
 import { VISITOR_ACTOR } from '../../src/platform/actor';
-import { ALL_PAYMENTS } from '../../src/store/payment-lists';
+import { ALL_PAYMENTS } from '../../src/billing/store/payment-lists';
 import type { SubscriptionFilter } from '../../src/billing/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/platform/actor';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
-import { gatewayList } from '../../src/services/gateway-list';
-import { memberAccount } from '../../src/services/lib/member-account';
+import { gatewayList } from '../../src/billing/services/gateway-list';
+import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { memberFile } from '../../src/services/member-file';
 import { subscriptionList } from '../../src/services/lib/money-lists';
 import { paymentList } from '../../src/services/lib/money-lists';

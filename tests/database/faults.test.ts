@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { actOnPayment, approveAtWallet, cardToken, setFaults } from '../../scripts/lib/stand-ins';
-import { gatewayById } from '../../src/gateways';
+import { gatewayById } from '../../src/billing/gateways';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import {
   cancelSubscription,
@@ -11,12 +11,12 @@ import {
 } from '../../src/billing/services/cancel-subscription';
 import { changeMethod } from '../../src/billing/services/change-method';
 import { siteNow } from '../../src/platform/clock';
-import { keysOf } from '../../src/services/lib/gateway-account';
+import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { importStatement } from '../../src/billing/services/import-statement';
 import { issueDocuments } from '../../src/services/lib/issue-documents';
 import { moveClock } from '../../src/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/billing/services/pause-subscription';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { refundPayment } from '../../src/billing/services/refund-payment';
 import { switchLater, undoSwitchLater } from '../../src/billing/services/switch-later';
 import { prepare } from '../../src/checkout/services/lib/prepare';
@@ -24,12 +24,12 @@ import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { findMember } from '../../src/people/store/members';
 import { returnMoney } from '../../src/billing/services/return-money';
 import { runOneDue } from '../../src/billing/services/run-due';
-import { settleAgreements } from '../../src/services/settle-agreements';
+import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { currentSite } from '../../src/platform/site';
 import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { pool } from '../../src/platform/store/db';
-import { findGatewayAccount } from '../../src/store/gateways';
-import { listAwaited } from '../../src/store/payments';
+import { findGatewayAccount } from '../../src/billing/store/gateways';
+import { listAwaited } from '../../src/billing/store/payments';
 import { findSubscription } from '../../src/billing/store/subscriptions';
 import type { Purse } from '../../stand-ins/dunlin-wallet/state';
 import {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { cancelSubscription, endSubscription } from '../../src/billing/services/cancel-subscription';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { prepare } from '../../src/checkout/services/lib/prepare';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { pool } from '../../src/platform/store/db';
 import { findCheckout } from '../../src/billing/store/checkouts';

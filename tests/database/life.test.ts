@@ -1,21 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { actOnPayment, cardToken } from '../../scripts/lib/stand-ins';
-import { gatewayById } from '../../src/gateways';
+import { gatewayById } from '../../src/billing/gateways';
 import { WORKER } from '../../src/platform/actor';
 import { cancelSubscription, endSubscription } from '../../src/billing/services/cancel-subscription';
 import { changeMethod } from '../../src/billing/services/change-method';
 import { siteNow } from '../../src/platform/clock';
-import { keysOf } from '../../src/services/lib/gateway-account';
+import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { pauseSubscription, resumeSubscription } from '../../src/billing/services/pause-subscription';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { refundPayment } from '../../src/billing/services/refund-payment';
 import { returnMoney } from '../../src/billing/services/return-money';
 import { currentSite } from '../../src/platform/site';
 import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { pool } from '../../src/platform/store/db';
-import { findGatewayAccount } from '../../src/store/gateways';
-import { heldTiers } from '../../src/store/holdings';
+import { findGatewayAccount } from '../../src/billing/store/gateways';
+import { heldTiers } from '../../src/billing/store/holdings';
 import { subscriptionFile } from '../../src/services/subscription-file';
 import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember } from './lantern-moor';
 

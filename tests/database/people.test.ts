@@ -1,6 +1,6 @@
 import { SETUP } from '../../src/platform/actor';
 import { describe, expect, it } from 'vitest';
-import { connectGateway } from '../../src/services/connect-gateway';
+import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { findMembers } from '../../src/services/find-members';
 import { seal, unseal } from '../../src/platform/seal';
 import { setUpSite } from '../../src/services/set-up-site';

@@ -2,7 +2,7 @@ import { WORKER } from '../../src/platform/actor';
 import { describe, expect, it } from 'vitest';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
 import { moveClock } from '../../src/services/move-clock';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { viewItem } from '../../src/services/view-item';
 import { memberFile } from '../../src/services/member-file';

@@ -3,7 +3,7 @@ import { SETUP } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { prepare } from '../../src/checkout/services/lib/prepare';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { renewSubscription } from '../../src/billing/services/renew-subscription';
 import { saveLadder } from '../../src/tiers/services/save-ladder';
 import { saveOffer } from '../../src/tiers/services/save-offer';

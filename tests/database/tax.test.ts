@@ -8,11 +8,11 @@ import { books, memberDocuments, monthBounds } from '../../src/services/lib/docu
 import { exportMoney } from '../../src/services/export-money';
 import { issueDocuments } from '../../src/services/lib/issue-documents';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { memberAccount } from '../../src/services/lib/member-account';
+import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { paymentList } from '../../src/services/lib/money-lists';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { invoiceOfPayment, readDocument } from '../../src/services/read-document';
-import { reconcile } from '../../src/services/lib/reconcile';
+import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { refundPayment } from '../../src/billing/services/refund-payment';
 import { myData } from '../../src/services/my-data';
 import { switchForMember } from '../../src/checkout/services/switch-for-member';
@@ -21,7 +21,7 @@ import { saveTax } from '../../src/services/save-tax';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type StoredDocument } from '../../src/store/documents';
 import { findMember } from '../../src/people/store/members';
-import { ALL_PAYMENTS } from '../../src/store/payment-lists';
+import { ALL_PAYMENTS } from '../../src/billing/store/payment-lists';
 import { join, joinInput, lanternMoor, passDays, rows, asMember, value, joinNew } from './lantern-moor';
 
 const moor = lanternMoor();

@@ -2,12 +2,12 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
 import { confirmTransfer, importStatement, putAside } from '../../src/billing/services/import-statement';
 import { refundPayment } from '../../src/billing/services/refund-payment';
-import { refundWasSent } from '../../src/services/send-refund';
-import { transferList } from '../../src/services/transfer-list';
+import { refundWasSent } from '../../src/billing/services/send-refund';
+import { transferList } from '../../src/billing/services/transfer-list';
 import { checkoutToPay } from '../../src/checkout/services/pending-checkout';
 import { pool } from '../../src/platform/store/db';
-import { listAwaited } from '../../src/store/payments';
-import { listUnmatched } from '../../src/store/statements';
+import { listAwaited } from '../../src/billing/store/payments';
+import { listUnmatched } from '../../src/billing/store/statements';
 import {
   connectOthers,
   joinInput,

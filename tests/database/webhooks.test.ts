@@ -2,11 +2,11 @@ import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { randomUUID } from 'node:crypto';
 import { Webhook } from 'standardwebhooks';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { applyGatewayEvent } from '../../src/services/lib/apply-gateway-event';
-import { receiveGatewayEvent } from '../../src/services/receive-gateway-event';
+import { applyGatewayEvent } from '../../src/billing/services/lib/apply-gateway-event';
+import { receiveGatewayEvent } from '../../src/billing/services/receive-gateway-event';
 import { unseal } from '../../src/platform/seal';
 import { pool } from '../../src/platform/store/db';
-import { claimGatewayEvents, findGatewayAccount, listGatewayEvents } from '../../src/store/gateways';
+import { claimGatewayEvents, findGatewayAccount, listGatewayEvents } from '../../src/billing/store/gateways';
 import { join, passDays, rows, lanternMoor, value } from './lantern-moor';
 
 const moor = lanternMoor();

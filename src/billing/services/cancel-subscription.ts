@@ -3,7 +3,7 @@ import { uuid } from '@/platform/inputs';
 import { refusedField } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse, staffUse } from '@/platform/use';
-import { ownerOfSubscription as owner } from '@/services/lib/owners';
+import { ownerOfSubscription as owner } from './lib/owners';
 import { changeSubscription } from './lib/change-subscription';
 
 /** Cancels a subscription at the end of what is paid. By the member, or by staff who manage members. */

@@ -4,9 +4,16 @@ import { z } from 'zod';
 import { readStatement, type StatementRow } from '@/core/bank-statement';
 import { formatMoney } from '@/core/money';
 import { pool, transaction, type Transaction } from '@/platform/store/db';
-import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
-import { findByReference, findPayment, type Payment } from '@/store/payments';
-import { insertLine, isLineKnown, lockLine, matchLine, noteLine, putLineAside } from '@/store/statements';
+import { findGatewayAccount, type GatewayAccount } from '@/billing/store/gateways';
+import { findByReference, findPayment, type Payment } from '@/billing/store/payments';
+import {
+  insertLine,
+  isLineKnown,
+  lockLine,
+  matchLine,
+  noteLine,
+  putLineAside,
+} from '@/billing/store/statements';
 import { type Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';

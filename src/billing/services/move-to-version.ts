@@ -1,8 +1,8 @@
 import { offerSentence } from '@/core/offers/sentence';
 import { transaction } from '@/platform/store/db';
 import { findOffer, findOfferVersion, listMovable } from '@/tiers/store/offers';
-import { gatewayById } from '@/gateways';
-import { listGatewayAccounts } from '@/store/gateways';
+import { gatewayById } from '@/billing/gateways';
+import { listGatewayAccounts } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
 import { offerKey } from '@/billing/store/book-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';

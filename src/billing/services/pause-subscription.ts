@@ -1,11 +1,11 @@
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { uuid } from '@/platform/inputs';
 import { refusedField } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { ownerOfSubscription as owner } from '@/services/lib/owners';
-import { findGatewayAccount } from '@/store/gateways';
+import { ownerOfSubscription as owner } from './lib/owners';
+import { findGatewayAccount } from '@/billing/store/gateways';
 import { changeSubscription } from './lib/change-subscription';
 
 /** Pauses a subscription from the end of what is paid: no access and no charges until it is resumed. */

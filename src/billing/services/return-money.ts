@@ -1,12 +1,12 @@
 import { config } from '@/platform/config';
-import { gatewayById } from '@/gateways';
-import { listStray, markReturned, type StrayPayment } from '@/store/agreements';
+import { gatewayById } from '@/billing/gateways';
+import { listStray, markReturned, type StrayPayment } from '@/billing/store/agreements';
 import { pool, transaction } from '@/platform/store/db';
-import { findGatewayAccount, type GatewayAccount } from '@/store/gateways';
+import { findGatewayAccount, type GatewayAccount } from '@/billing/store/gateways';
 import { listOpenRefunds } from '@/billing/store/subscription-work';
 import { WORKER } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
-import { keysOf } from '@/services/lib/gateway-account';
+import { keysOf } from './lib/gateway-account';
 import { record } from '@/platform/record';
 import { giveBack } from './lib/give-back';
 import { openBook } from './lib/open-book';

@@ -1,6 +1,6 @@
 import { uuid } from '@/platform/inputs';
 import { memberUse } from '@/platform/use';
-import { ownerOfQuote, ownerOfSubscription } from '@/services/lib/owners';
+import { ownerOfQuote, ownerOfSubscription } from './lib/owners';
 import { acceptLater } from './lib/accept-later';
 import { changeSubscription } from './lib/change-subscription';
 

@@ -5,11 +5,15 @@ import { findCheckout } from '@/billing/store/checkouts';
 import { findMember, type Member } from '@/people/store/members';
 import { findOffer } from '@/tiers/store/offers';
 import { findTier, type Tier } from '@/tiers/store/tiers';
-import { memberAccount, type MemberAccount, type SubscriptionView } from '@/services/lib/member-account';
+import {
+  memberAccount,
+  type MemberAccount,
+  type SubscriptionView,
+} from '@/billing/services/lib/member-account';
 import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
-import { ownerOfCheckout } from '@/services/lib/owners';
+import { ownerOfCheckout } from '@/billing/services/lib/owners';
 
 export type AfterCheckout = {
   tier: Tier;

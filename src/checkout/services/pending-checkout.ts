@@ -4,14 +4,14 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import type { Sheet } from '@/core/documents';
-import { findAgreement, findAgreementOf } from '@/store/agreements';
-import { findGatewayAccount } from '@/store/gateways';
+import { findAgreement, findAgreementOf } from '@/billing/store/agreements';
+import { findGatewayAccount } from '@/billing/store/gateways';
 import { findCheckout } from '@/billing/store/checkouts';
 import { findOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
 import { documentPdf } from '@/services/lib/document-pdf';
 import { readInvoiceToPay } from '@/services/lib/invoice-to-pay';
-import { ownerOfAgreement, ownerOfCheckout } from '@/services/lib/owners';
+import { ownerOfAgreement, ownerOfCheckout } from '@/billing/services/lib/owners';
 import { settleAgreement } from '@/billing/services/lib/settle-agreement';
 import { transferDetails } from '@/billing/services/lib/transfer-details';
 

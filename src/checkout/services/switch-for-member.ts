@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { acceptLater } from '@/billing/services/lib/accept-later';
 import { findQuote } from '@/billing/store/quotes';
 import { findSubscription } from '@/billing/store/subscriptions';
@@ -8,7 +8,7 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { findGatewayAccount } from '@/store/gateways';
+import { findGatewayAccount } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
 import { findOfferVersion } from '@/tiers/store/offers';
 import { checkoutInputSchema, planFor } from './lib/plan';

@@ -2,7 +2,7 @@ import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
-import { heldAt } from '@/store/holdings';
+import { heldAt } from '@/billing/store/holdings';
 
 export type Member = {
   id: string;

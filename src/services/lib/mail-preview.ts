@@ -8,7 +8,7 @@ import { pool } from '@/platform/store/db';
 import { findMember, listMembers, type Member, type MemberRow } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';
-import { memberAccount, type MemberAccount } from '@/services/lib/member-account';
+import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { mailFrame } from '@/mail/services/lib/write-mail';
 

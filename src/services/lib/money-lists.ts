@@ -1,14 +1,14 @@
 import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
 import type { State } from '@/core/billing/states';
 import { pool } from '@/platform/store/db';
-import { listGatewayAccounts } from '@/store/gateways';
+import { listGatewayAccounts } from '@/billing/store/gateways';
 import {
   countDeclines,
   lastDeclines,
   listPayments,
   type PaymentFilter,
   type PaymentListRow,
-} from '@/store/payment-lists';
+} from '@/billing/store/payment-lists';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import {
   countByState,

@@ -2,7 +2,7 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
 import { readsAll } from '@/core/staff';
 import { pool } from '@/platform/store/db';
-import { heldTiers } from '@/store/holdings';
+import { heldTiers } from '@/billing/store/holdings';
 import { findMember, type Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 import { listOffers } from '@/tiers/store/offers';

@@ -6,7 +6,7 @@ import { pool } from '@/platform/store/db';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
-import type { MemberAccount } from '@/services/lib/member-account';
+import type { MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { priceOffer } from '@/checkout/services/lib/pricing';
 

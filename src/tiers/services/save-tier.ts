@@ -14,7 +14,7 @@ import {
   saveTier as store,
   type Tier,
 } from '@/tiers/store/tiers';
-import { countDoubleHolders, moveToTrack } from '@/store/tracks';
+import { countDoubleHolders, moveToTrack } from '@/billing/store/tracks';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, optionalDate } from '@/platform/form-fields';
 import { record } from '@/platform/record';

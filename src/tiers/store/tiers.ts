@@ -3,7 +3,7 @@ import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
-import { heldAt } from '@/store/holdings';
+import { heldAt } from '@/billing/store/holdings';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {

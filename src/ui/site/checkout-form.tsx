@@ -5,7 +5,7 @@ import type { JoinField } from '@/core/tiers/join-fields';
 import type { FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { AnswerField } from './answer-field';
-import { PaidForm, type Way } from './paid-form';
+import { PaidForm, type Way } from '@/billing/ui/paid-form';
 
 type Props = {
   action: FormAction;

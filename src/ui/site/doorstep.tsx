@@ -1,6 +1,6 @@
 import type { FormAction } from '@/kit/action-form';
 import { SignInForm } from '@/people/ui/sign-in-form';
-import { Horizon } from './horizon';
+import { Horizon } from '@/billing/ui/horizon';
 import { TierOfferCard, type OfferedTier } from '@/content/ui/tier-offer-card';
 
 type Props = {

@@ -1,7 +1,7 @@
 'use client';
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
-import { PaidForm, type Way } from './paid-form';
+import { PaidForm, type Way } from '@/billing/ui/paid-form';
 
 /** Pays for a further length of what is held. */
 export function RenewForm({

@@ -6,14 +6,14 @@ import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
 import { formatDate, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { declineSentence } from '@/gateways/contract';
+import { declineSentence } from '@/billing/gateways/contract';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/document';
 import { myAccount } from '@/services/my-account';
 import { Button, LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
-import { SubscriptionCard } from '@/ui/site/subscription-card';
+import { SubscriptionCard } from '@/billing/ui/subscription-card';
 import { ReceiptList } from '@/ui/receipt-list';
 import { RichText } from '@/content/ui/rich-text';
 import {

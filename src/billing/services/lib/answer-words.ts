@@ -1,4 +1,4 @@
-import { declineSentence, type ChargeOutcome } from '@/gateways/contract';
+import { declineSentence, type ChargeOutcome } from '@/billing/gateways/contract';
 import { refusedField, type Refusal } from '@/platform/result';
 
 /** What a gateway said, where a person has to know: declined, or no answer. Null: the money came, or is awaited. */

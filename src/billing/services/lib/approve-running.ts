@@ -3,7 +3,7 @@ import { CHARGED } from '@/core/billing/states';
 import { billingAhead } from '@/core/billing/upcoming';
 import { askedOf } from '@/core/billing/work';
 import type { Charge } from '@/core/billing/book';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
 import type { StoredSubscription } from '@/billing/store/subscriptions';
@@ -20,8 +20,8 @@ import {
   setAgreementState,
   withdrawAsked,
   type StoredAgreement,
-} from '@/store/agreements';
-import type { GatewayAccount } from '@/store/gateways';
+} from '@/billing/store/agreements';
+import type { GatewayAccount } from '@/billing/store/gateways';
 import { findOfferVersion } from '@/tiers/store/offers';
 import { beginAgreement } from './begin-agreement';
 import { setPayer, type Payer } from './change-account';

@@ -1,10 +1,10 @@
-import { gatewayById } from '@/gateways';
-import type { NewAgreement } from '@/gateways/contract';
-import { setAgreementRef, type StoredAgreement } from '@/store/agreements';
+import { gatewayById } from '@/billing/gateways';
+import type { NewAgreement } from '@/billing/gateways/contract';
+import { setAgreementRef, type StoredAgreement } from '@/billing/store/agreements';
 import { pool } from '@/platform/store/db';
-import type { GatewayAccount } from '@/store/gateways';
+import type { GatewayAccount } from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
-import { keysOf } from '@/services/lib/gateway-account';
+import { keysOf } from './gateway-account';
 import { done, refusedField, type Result } from '@/platform/result';
 
 /** Asks a wallet for the page on which the payer approves an agreement that was written down. The answer is that page. */

@@ -1,11 +1,11 @@
-import { gatewayById } from '@/gateways';
-import { declineSentence, type Gateway } from '@/gateways/contract';
+import { gatewayById } from '@/billing/gateways';
+import { declineSentence, type Gateway } from '@/billing/gateways/contract';
 import type { Method } from '@/core/billing/book';
 import type { Account } from '@/billing/store/book-rows';
 import { setAccount } from '@/billing/store/subscriptions';
 import { done, refusedField, type Result } from '@/platform/result';
-import { keysOf } from '@/services/lib/gateway-account';
-import type { GatewayAccount, TransferSettings } from '@/store/gateways';
+import { keysOf } from './gateway-account';
+import type { GatewayAccount, TransferSettings } from '@/billing/store/gateways';
 import type { OpenBook } from './opened';
 
 /** Who is asked for money, and by what: of a subscription. */

@@ -1,11 +1,11 @@
-import { declineSentence, type GatewayPayment } from '@/gateways/contract';
+import { declineSentence, type GatewayPayment } from '@/billing/gateways/contract';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { GATEWAY } from '@/platform/actor';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
-import { endAgreementsOf, setAgreementState, type StoredAgreement } from '@/store/agreements';
+import { endAgreementsOf, setAgreementState, type StoredAgreement } from '@/billing/store/agreements';
 import { setLastProblem } from '@/billing/store/checkouts';
-import type { GatewayAccount } from '@/store/gateways';
+import type { GatewayAccount } from '@/billing/store/gateways';
 import { takeUpApproval, walletPayer, type Approved } from './approve-running';
 import { setPayer } from './change-account';
 import { happen, openBook } from './open-book';

@@ -1,12 +1,12 @@
-import { gatewayById } from '@/gateways';
-import type { RefundOutcome } from '@/gateways/contract';
+import { gatewayById } from '@/billing/gateways';
+import type { RefundOutcome } from '@/billing/gateways/contract';
 import type { StoredBook } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { keysOf } from '@/services/lib/gateway-account';
-import { findGatewayAccount } from '@/store/gateways';
-import { findPayment } from '@/store/payments';
+import { keysOf } from './gateway-account';
+import { findGatewayAccount } from '@/billing/store/gateways';
+import { findPayment } from '@/billing/store/payments';
 import { happen, openAgain } from './open-book';
 
 /** Asks the gateway to give money back that is on its way, and brings the answer into the book. It is never given twice. */

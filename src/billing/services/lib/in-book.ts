@@ -1,7 +1,7 @@
 import type { Ask } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import type { Refusal } from '@/core/billing/work';
-import type { ChargeOutcome } from '@/gateways/contract';
+import type { ChargeOutcome } from '@/billing/gateways/contract';
 import type { BookOf, StoredBook, Wanted } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
 import { done, refusedField, type Result } from '@/platform/result';

@@ -1,13 +1,13 @@
 import { addLength, isBefore } from '@/core/calendar';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { GATEWAY } from '@/platform/actor';
 import { realNow, siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
-import { keysOf } from '@/services/lib/gateway-account';
-import { findAgreementByRef, setAgreementState, type StoredAgreement } from '@/store/agreements';
-import type { GatewayAccount } from '@/store/gateways';
+import { keysOf } from './gateway-account';
+import { findAgreementByRef, setAgreementState, type StoredAgreement } from '@/billing/store/agreements';
+import type { GatewayAccount } from '@/billing/store/gateways';
 import { completeApproval } from './complete-approval';
 import { happen, openBook } from './open-book';
 import { takeUpBills } from './sync-payment';

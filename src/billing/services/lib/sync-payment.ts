@@ -1,18 +1,18 @@
 import type { Event } from '@/core/billing/event';
 import type { Refusal } from '@/core/billing/work';
-import { gatewayById } from '@/gateways';
-import type { GatewayPayment } from '@/gateways/contract';
+import { gatewayById } from '@/billing/gateways';
+import type { GatewayPayment } from '@/billing/gateways/contract';
 import { findSubscription } from '@/billing/store/subscriptions';
 import type { StoredBook, Wanted } from '@/billing/store/book';
 import { GATEWAY } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
-import { keysOf } from '@/services/lib/gateway-account';
-import { findAgreementByRef, findStray, insertStray } from '@/store/agreements';
-import type { GatewayAccount } from '@/store/gateways';
-import { findPaymentByKey, findPaymentByRef, type Payment } from '@/store/payments';
-import { findDispute, listRefunds } from '@/store/refunds';
+import { keysOf } from './gateway-account';
+import { findAgreementByRef, findStray, insertStray } from '@/billing/store/agreements';
+import type { GatewayAccount } from '@/billing/store/gateways';
+import { findPaymentByKey, findPaymentByRef, type Payment } from '@/billing/store/payments';
+import { findDispute, listRefunds } from '@/billing/store/refunds';
 import { doAsks } from './in-book';
 import { happen, openBook } from './open-book';
 

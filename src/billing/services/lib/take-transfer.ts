@@ -6,7 +6,7 @@ import { findSubscription } from '@/billing/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { currentSite } from '@/platform/site';
 import type { Transaction } from '@/platform/store/db';
-import type { Payment } from '@/store/payments';
+import type { Payment } from '@/billing/store/payments';
 import { happen, openBook } from './open-book';
 
 /** What a transfer brought into its book; refused where the book cannot take it up now. */

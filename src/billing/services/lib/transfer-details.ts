@@ -5,9 +5,9 @@ import type { StoredBook } from '@/billing/store/book';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { writeMail } from '@/mail/services/lib/write-mail';
-import { findGatewayAccount, type TransferSettings } from '@/store/gateways';
+import { findGatewayAccount, type TransferSettings } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
-import { findOpenPayment } from '@/store/payments';
+import { findOpenPayment } from '@/billing/store/payments';
 import { findTier } from '@/tiers/store/tiers';
 
 /** What a payer needs to know to send a transfer. Amount in minor units. */

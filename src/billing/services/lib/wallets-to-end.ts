@@ -1,6 +1,6 @@
 import type { Subscription } from '@/core/billing/book';
 import { CHARGED } from '@/core/billing/states';
-import { endAgreementsOf, passAgreementsOn } from '@/store/agreements';
+import { endAgreementsOf, passAgreementsOn } from '@/billing/store/agreements';
 import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
 import type { OpenBook } from './opened';

@@ -4,7 +4,7 @@ import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { findJoiningCode, type JoiningCode } from '@/tiers/store/joining-codes';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
-import type { GatewayAccount } from '@/store/gateways';
+import type { GatewayAccount } from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
 import { findTier, type Tier } from '@/tiers/store/tiers';
 import type { Actor } from '@/platform/actor';
@@ -12,7 +12,7 @@ import { siteNow } from '@/platform/clock';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
 import { priceOffer } from './pricing';
-import { waysToPay } from '@/services/lib/ways-to-pay';
+import { waysToPay } from '@/billing/services/lib/ways-to-pay';
 import { personName } from '@/platform/inputs';
 import { isCountry } from '@/platform/countries';
 

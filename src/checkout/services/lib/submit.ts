@@ -6,7 +6,7 @@ import { looking } from '@/core/billing/figures';
 import { localDate } from '@/core/calendar';
 import { billingStages } from '@/core/offers/carries';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { answerOf } from '@/billing/services/lib/answer-words';
 import { beginAgreement } from '@/billing/services/lib/begin-agreement';
 import {
@@ -32,7 +32,7 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { joiningStateOf } from '@/services/lib/joining-state';
-import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/store/agreements';
+import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
 import { setCountry, type Member } from '@/people/store/members';
 import type { CheckoutInput, CheckoutPlan } from './plan';
 import { placeOf } from './standing';

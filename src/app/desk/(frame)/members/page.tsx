@@ -9,7 +9,7 @@ import { TierName } from '@/kit/key-cut';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
-import { NextCharge } from '@/ui/desk/next-charge';
+import { NextCharge } from '@/billing/ui/next-charge';
 
 export const metadata: Metadata = { title: 'Members' };
 

@@ -5,15 +5,20 @@ import { redirect } from 'next/navigation';
 import { forForm, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { formatMoney } from '@/core/money';
-import { arrangeGateway } from '@/services/arrange-gateways';
+import { arrangeGateway } from '@/billing/services/arrange-gateways';
 import { cancelSubscription, endSubscription, undoCancel } from '@/billing/services/cancel-subscription';
-import { checkAccount, connectGateway, keepWebhookSecret, registerWebhook } from '@/services/connect-gateway';
-import { connectTransfer } from '@/services/connect-transfer';
-import { beginConsent } from '@/services/gateway-consent';
+import {
+  checkAccount,
+  connectGateway,
+  keepWebhookSecret,
+  registerWebhook,
+} from '@/billing/services/connect-gateway';
+import { connectTransfer } from '@/billing/services/connect-transfer';
+import { beginConsent } from '@/billing/services/gateway-consent';
 import { confirmTransfer, putAside } from '@/billing/services/import-statement';
 import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-subscription';
-import { processAgain } from '@/services/process-again';
-import { refundWasSent } from '@/services/send-refund';
+import { processAgain } from '@/billing/services/process-again';
+import { refundWasSent } from '@/billing/services/send-refund';
 import { refundPayment } from '@/billing/services/refund-payment';
 
 const reload = (message: string) => (): FormState => {

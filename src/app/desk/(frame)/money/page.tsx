@@ -8,7 +8,7 @@ import { offerPrice } from '@/core/offers/sentence';
 import { subscriptionList } from '@/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
-import { NextCharge } from '@/ui/desk/next-charge';
+import { NextCharge } from '@/billing/ui/next-charge';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';

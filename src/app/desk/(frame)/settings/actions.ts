@@ -5,7 +5,7 @@ import { forForm, parseJson, text, ticked, type FormState } from '@/app/form-sta
 import { currentActor } from '@/app/session';
 import { askToClearTestData, goLive } from '@/services/go-live';
 import { saveAccountSettings } from '@/services/save-account-settings';
-import { saveDunning } from '@/services/save-dunning';
+import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/services/save-tax';
 import { tryMail } from '@/services/try-mail';

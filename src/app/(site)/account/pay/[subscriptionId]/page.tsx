@@ -2,9 +2,9 @@ import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { methodChoices } from '@/services/method-choices';
+import { methodChoices } from '@/billing/services/method-choices';
 import { LinkButton } from '@/kit/button';
-import { ChangeMethodForm } from '@/ui/site/change-method-form';
+import { ChangeMethodForm } from '@/billing/ui/change-method-form';
 import { changeMethodAction } from '../../actions';
 
 export const metadata: Metadata = { title: 'How it is paid', robots: { index: false } };

@@ -1,6 +1,6 @@
 import { boundedText } from '@/app/bounded-body';
 import { currentActor } from '@/app/session';
-import { receiveGatewayEvent } from '@/services/receive-gateway-event';
+import { receiveGatewayEvent } from '@/billing/services/receive-gateway-event';
 
 const MOST_BYTES = 100_000;
 const STATUS = { stored: 202, 'known already': 200, refused: 401, 'unknown account': 404 } as const;

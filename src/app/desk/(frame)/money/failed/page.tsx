@@ -2,10 +2,10 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
-import { declineWords } from '@/gateways/contract';
+import { declineWords } from '@/billing/gateways/contract';
 import { failedList } from '@/services/money-lists';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
-import { NextCharge } from '@/ui/desk/next-charge';
+import { NextCharge } from '@/billing/ui/next-charge';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 

@@ -4,9 +4,9 @@ import { config } from '@/platform/config';
 import { formatDateTime } from '@/core/calendar';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
-import { gatewayList } from '@/services/gateway-list';
-import { ConnectGateways } from '@/ui/desk/connect-gateway';
-import { GatewayCard } from '@/ui/desk/gateway-card';
+import { gatewayList } from '@/billing/services/gateway-list';
+import { ConnectGateways } from '@/billing/ui/connect-gateway';
+import { GatewayCard } from '@/billing/ui/gateway-card';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import {
   arrangeGatewayAction,

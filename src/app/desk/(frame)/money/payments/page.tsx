@@ -4,7 +4,7 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { declineWords } from '@/gateways/contract';
+import { declineWords } from '@/billing/gateways/contract';
 import { paymentList } from '@/services/money-lists';
 import { subscriptionOfPayment } from '@/services/subscription-file';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';

@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
 import { NotAllowed } from '@/platform/actor';
-import { finishConsent } from '@/services/gateway-consent';
+import { finishConsent } from '@/billing/services/gateway-consent';
 
 /** Where a gateway's consent page sends the owner back to. */
 export async function GET(request: Request): Promise<never> {

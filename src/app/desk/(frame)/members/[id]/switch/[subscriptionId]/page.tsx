@@ -5,7 +5,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { switchWays } from '@/checkout/services/switch-ways';
-import { StaffSwitch } from '@/ui/desk/staff-switch';
+import { StaffSwitch } from '@/billing/ui/staff-switch';
 import { switchForMemberAction } from '../../../actions';
 
 export const metadata: Metadata = { title: 'Switch a member' };

@@ -7,7 +7,7 @@ import { formatDate } from '@/core/calendar';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
 import { offerEditor } from '@/services/tier-overview';
 import { OfferEditor } from '@/tiers/ui/offer-editor';
-import { OfferVersions } from '@/ui/desk/offer-versions';
+import { OfferVersions } from '@/billing/ui/offer-versions';
 import { ToolRow } from '@/tiers/ui/tool-row';
 import { KeyGlyph } from '@/kit/key-cut';
 import { CopyText } from '@/kit/copy-text';

@@ -1,6 +1,6 @@
 import { config } from '@/platform/config';
-import { gatewayById } from '@/gateways';
-import type { Gateway, Keys, Nature } from '@/gateways/contract';
+import { gatewayById } from '@/billing/gateways';
+import type { Gateway, Keys, Nature } from '@/billing/gateways/contract';
 import { pool, transaction } from '@/platform/store/db';
 import {
   findGatewayAccount,
@@ -8,7 +8,7 @@ import {
   setWebhook,
   type GatewayAccount,
   type TransferSettings,
-} from '@/store/gateways';
+} from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Carries } from '@/core/offers/carries';
-import { NOT_A_CARD, type Agreement, type Gateway } from '../contract';
-import { httpClient, readWebhook } from '../lib/client';
+import { NOT_A_CARD, type Agreement, type Gateway } from '@/billing/gateways/contract';
+import { httpClient, readWebhook } from '@/billing/gateways/lib/client';
 
 const CARRIES: Carries = {
   currencies: ['GBP', 'EUR', 'USD', 'JPY'],

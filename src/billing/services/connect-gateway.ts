@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { siteNow } from '@/platform/clock';
 import { mode, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
@@ -8,7 +8,7 @@ import { seal } from '@/platform/seal';
 import { currentSite, inMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { findGatewayAccount, noteAccountError, setChecked, setWebhook } from '@/store/gateways';
+import { findGatewayAccount, noteAccountError, setChecked, setWebhook } from '@/billing/store/gateways';
 import { keepAccount, keysOf, NOT_CONNECTED, registerWebhookOf } from './lib/gateway-account';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
 

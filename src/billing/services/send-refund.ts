@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { transaction } from '@/platform/store/db';
-import { markSentByHand } from '@/store/refunds';
+import { markSentByHand } from '@/billing/store/refunds';
 import { realNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

@@ -1,9 +1,9 @@
 import { pool } from '@/platform/store/db';
-import { findAgreement } from '@/store/agreements';
+import { findAgreement } from '@/billing/store/agreements';
 import { findQuote } from '@/billing/store/quotes';
 import { findDocument } from '@/store/documents';
 import { findCheckout } from '@/billing/store/checkouts';
-import { findPayment } from '@/store/payments';
+import { findPayment } from '@/billing/store/payments';
 import { findSubscription } from '@/billing/store/subscriptions';
 
 /** Whose a thing is: the id of the member, or nothing where there is no such thing or it is nobody's. */

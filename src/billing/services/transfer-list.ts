@@ -1,11 +1,11 @@
 import { isBefore, type Instant } from '@/core/calendar';
-import { allGateways } from '@/gateways';
+import { allGateways } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
-import { listGatewayAccounts, type GatewayAccount } from '@/store/gateways';
+import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
-import { listAwaited, type Payment } from '@/store/payments';
-import { listToSend, type RefundToSend } from '@/store/refunds';
-import { listUnmatched, type StatementLine } from '@/store/statements';
+import { listAwaited, type Payment } from '@/billing/store/payments';
+import { listToSend, type RefundToSend } from '@/billing/store/refunds';
+import { listUnmatched, type StatementLine } from '@/billing/store/statements';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { findOfferVersion } from '@/tiers/store/offers';
 import { siteNow } from '@/platform/clock';

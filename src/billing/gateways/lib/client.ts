@@ -6,7 +6,7 @@ import {
   type GatewayPayment,
   type RefundOutcome,
   type WebhookReading,
-} from '../contract';
+} from '@/billing/gateways/contract';
 
 /** How long a gateway may take before its answer counts as unknown. */
 const TIMEOUT_MS = 15_000;

@@ -3,8 +3,8 @@ import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
-import { claimAgreements } from '@/store/agreements';
-import { findGatewayAccount } from '@/store/gateways';
+import { claimAgreements } from '@/billing/store/agreements';
+import { findGatewayAccount } from '@/billing/store/gateways';
 import { settleAgreement } from '@/billing/services/lib/settle-agreement';
 
 /** Looks after agreements that were asked for and not answered, or are to be ended, until the wallet confirms. */

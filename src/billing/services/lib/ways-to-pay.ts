@@ -1,9 +1,9 @@
 import { config } from '@/platform/config';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
-import { gatewayById } from '@/gateways';
-import type { Nature } from '@/gateways/contract';
+import { gatewayById } from '@/billing/gateways';
+import type { Nature } from '@/billing/gateways/contract';
 import { pool, type Db } from '@/platform/store/db';
-import { listCheckoutAccounts, type GatewayAccount } from '@/store/gateways';
+import { listCheckoutAccounts, type GatewayAccount } from '@/billing/store/gateways';
 import type { StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';

@@ -1,9 +1,9 @@
 import { CHARGED } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
 import type { Member } from '@/people/store/members';
-import { memberAccount } from '@/services/lib/member-account';
+import { memberAccount } from './lib/member-account';
 import { currentSite } from '@/platform/site';
-import { toWay, waysToPay, type WayToPay } from '@/services/lib/ways-to-pay';
+import { toWay, waysToPay, type WayToPay } from './lib/ways-to-pay';
 import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';

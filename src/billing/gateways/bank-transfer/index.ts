@@ -1,5 +1,5 @@
 import type { Carries } from '@/core/offers/carries';
-import { NO_CONSENT, NOT_A_CARD, NOT_A_WALLET, type Gateway } from '../contract';
+import { NO_CONSENT, NOT_A_CARD, NOT_A_WALLET, type Gateway } from '@/billing/gateways/contract';
 
 /** An invoice each time, and money that takes days: nothing shorter than a week can be carried. */
 const CARRIES: Carries = {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { transaction } from '@/platform/store/db';
-import { reopenGatewayEvent } from '@/store/gateways';
+import { reopenGatewayEvent } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

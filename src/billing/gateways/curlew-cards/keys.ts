@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Mode } from '@/platform/store/site';
-import type { KeyField, KeyProblem, Keys } from '../contract';
+import type { KeyField, KeyProblem, Keys } from '@/billing/gateways/contract';
 
 /**
  * Keys of Curlew Cards: "curlew_test_secret_" or "curlew_live_site_", 24 letters and digits, and 4 more that

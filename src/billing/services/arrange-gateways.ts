@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { transaction } from '@/platform/store/db';
-import { arrangeAccount, listGatewayAccounts } from '@/store/gateways';
+import { arrangeAccount, listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refused, type Result } from '@/platform/result';

@@ -3,7 +3,7 @@ import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
-import { claimGatewayEvents, postponeGatewayEvent } from '@/store/gateways';
+import { claimGatewayEvents, postponeGatewayEvent } from '@/billing/store/gateways';
 import { applyGatewayEvent } from './lib/apply-gateway-event';
 
 export type EventTrouble = { event: string; error: unknown };

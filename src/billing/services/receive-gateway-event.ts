@@ -1,6 +1,6 @@
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
-import { findGatewayAccount, insertGatewayEvent } from '@/store/gateways';
+import { findGatewayAccount, insertGatewayEvent } from '@/billing/store/gateways';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { unseal } from '@/platform/seal';
 import { z } from 'zod';

@@ -1,7 +1,13 @@
 import { z } from 'zod';
 import type { Carries } from '@/core/offers/carries';
-import { DECLINE_CODES, NO_CONSENT, NOT_A_WALLET, type Gateway, type Unknown } from '../contract';
-import { httpClient, isRefused, paymentSchema, readWebhook } from '../lib/client';
+import {
+  DECLINE_CODES,
+  NO_CONSENT,
+  NOT_A_WALLET,
+  type Gateway,
+  type Unknown,
+} from '@/billing/gateways/contract';
+import { httpClient, isRefused, paymentSchema, readWebhook } from '@/billing/gateways/lib/client';
 import { inspectKeys } from './keys';
 
 const CARRIES: Carries = {

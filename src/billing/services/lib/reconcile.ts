@@ -1,11 +1,11 @@
-import { gatewayById } from '@/gateways';
-import type { GatewayPayment } from '@/gateways/contract';
-import { listStray } from '@/store/agreements';
+import { gatewayById } from '@/billing/gateways';
+import type { GatewayPayment } from '@/billing/gateways/contract';
+import { listStray } from '@/billing/store/agreements';
 import { pool } from '@/platform/store/db';
-import { findGatewayAccount } from '@/store/gateways';
-import { listAllPayments } from '@/store/payments';
-import { listRefunds } from '@/store/refunds';
-import { keysOf } from '@/services/lib/gateway-account';
+import { findGatewayAccount } from '@/billing/store/gateways';
+import { listAllPayments } from '@/billing/store/payments';
+import { listRefunds } from '@/billing/store/refunds';
+import { keysOf } from './gateway-account';
 
 export type Difference = { key: string; ours: string; theirs: string };
 export type Reconciliation =

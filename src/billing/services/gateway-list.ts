@@ -1,5 +1,5 @@
-import { allGateways, gatewayById } from '@/gateways';
-import type { Gateway } from '@/gateways/contract';
+import { allGateways, gatewayById } from '@/billing/gateways';
+import type { Gateway } from '@/billing/gateways/contract';
 import { pool } from '@/platform/store/db';
 import {
   findGatewayAccount,
@@ -7,10 +7,10 @@ import {
   listGatewayEvents,
   type GatewayAccount,
   type GatewayEventRow,
-} from '@/store/gateways';
+} from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
-import { webhookAddress } from '@/services/lib/gateway-account';
-import { reconcile, type Reconciliation } from '@/services/lib/reconcile';
+import { webhookAddress } from './lib/gateway-account';
+import { reconcile, type Reconciliation } from './lib/reconcile';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { gatewayById } from '@/gateways';
-import { keepAccount } from '@/services/lib/gateway-account';
+import { gatewayById } from '@/billing/gateways';
+import { keepAccount } from './lib/gateway-account';
 import { type Result } from '@/platform/result';
 import { currentSite, inMode } from '@/platform/site';
 import { staffUse } from '@/platform/use';

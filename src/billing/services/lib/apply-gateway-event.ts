@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
 import {
   findGatewayAccount,
@@ -7,8 +7,8 @@ import {
   postponeGatewayEvent,
   setHeard,
   type GatewayEventRow,
-} from '@/store/gateways';
-import { keysOf } from '@/services/lib/gateway-account';
+} from '@/billing/store/gateways';
+import { keysOf } from './gateway-account';
 import { settleAgreementByRef } from '@/billing/services/lib/settle-agreement';
 import { syncPayment } from '@/billing/services/lib/sync-payment';
 

@@ -1,9 +1,9 @@
 import { config } from '@/platform/config';
-import { gatewayById } from '@/gateways';
+import { gatewayById } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
-import { insertConsent, takeConsent } from '@/store/gateways';
+import { insertConsent, takeConsent } from '@/billing/store/gateways';
 import { NotAllowed } from '@/platform/actor';
-import { keepAccount } from '@/services/lib/gateway-account';
+import { keepAccount } from './lib/gateway-account';
 import { refusedField, type Result } from '@/platform/result';
 import { currentSite, inMode } from '@/platform/site';
 import { hashToken, newToken } from '@/platform/tokens';
