@@ -22,7 +22,7 @@ import { addCategory } from '../../src/content/services/save-item';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { savePicture } from '../../src/content/services/save-picture';
 import { saveRule } from '../../src/services/save-rule';
-import { saveTax } from '../../src/services/save-tax';
+import { saveTax } from '../../src/documents/services/save-tax';
 import { saveTier } from '../../src/tiers/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';
 import { pool } from '../../src/platform/store/db';

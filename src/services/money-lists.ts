@@ -6,7 +6,7 @@ import { staffUse } from '@/platform/use';
 import { BEGUN } from '@/core/billing/states';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/billing/store/payment-lists';
 import { SUBSCRIPTION_SORTS } from '@/billing/store/subscription-lists';
-import { books as readBooks, DOCUMENT_KINDS, monthBounds } from './lib/document-list';
+import { books as readBooks, DOCUMENT_KINDS, monthBounds } from '@/documents/services/lib/document-list';
 import * as lists from './lib/money-lists';
 
 /** Rows on a page of a list. */

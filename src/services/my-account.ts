@@ -4,7 +4,7 @@ import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/people/store/members';
-import { memberDocuments } from './lib/document-list';
+import { memberDocuments } from '@/documents/services/lib/document-list';
 import { accountSections, memberAccount } from '@/billing/services/lib/member-account';
 import { waysOn } from './lib/ways-on';
 

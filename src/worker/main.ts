@@ -7,7 +7,7 @@ import { closePools } from '@/platform/store/db';
 import type { Use } from '@/platform/use';
 import { applyGatewayEvents } from '@/billing/services/apply-gateway-events';
 import { clearTestData } from '@/services/go-live';
-import { issueDueDocuments } from '@/services/issue-documents';
+import { issueDueDocuments } from '@/documents/services/issue-documents';
 import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';

@@ -13,7 +13,7 @@ import { changeMethod } from '../../src/billing/services/change-method';
 import { siteNow } from '../../src/platform/clock';
 import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { importStatement } from '../../src/billing/services/import-statement';
-import { issueDocuments } from '../../src/services/lib/issue-documents';
+import { issueDocuments } from '../../src/documents/services/lib/issue-documents';
 import { moveClock } from '../../src/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/billing/services/pause-subscription';
 import { reconcile } from '../../src/billing/services/lib/reconcile';

@@ -4,7 +4,7 @@ import { WORKER, type Actor } from '../../src/platform/actor';
 import { afterCheckout } from '../../src/checkout/services/after-checkout';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { askToClearTestData, clearTestData, goLive, readiness } from '../../src/services/go-live';
-import { issueDocuments } from '../../src/services/lib/issue-documents';
+import { issueDocuments } from '../../src/documents/services/lib/issue-documents';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/services/move-clock';
 import { subscriptionList } from '../../src/services/lib/money-lists';
@@ -15,7 +15,7 @@ import { currentSite } from '../../src/platform/site';
 import { viewerOf } from '../../src/services/lib/viewer';
 import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
-import { ALL_DOCUMENTS, listDocuments } from '../../src/store/documents';
+import { ALL_DOCUMENTS, listDocuments } from '../../src/documents/store/documents';
 import { findMember } from '../../src/people/store/members';
 import { countTestData } from '../../src/store/test-data';
 import {

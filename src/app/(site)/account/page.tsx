@@ -14,7 +14,7 @@ import { Button, LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { SubscriptionCard } from '@/billing/ui/subscription-card';
-import { ReceiptList } from '@/ui/receipt-list';
+import { ReceiptList } from '@/documents/ui/receipt-list';
 import { RichText } from '@/content/ui/rich-text';
 import {
   cancelAction,

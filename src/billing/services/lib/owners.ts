@@ -1,7 +1,7 @@
 import { pool } from '@/platform/store/db';
 import { findAgreement } from '@/billing/store/agreements';
 import { findQuote } from '@/billing/store/quotes';
-import { findDocument } from '@/store/documents';
+import { findDocument } from '@/documents/store/documents';
 import { findCheckout } from '@/billing/store/checkouts';
 import { findPayment } from '@/billing/store/payments';
 import { findSubscription } from '@/billing/store/subscriptions';

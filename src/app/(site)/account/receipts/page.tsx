@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
-import { myDocuments } from '@/services/read-document';
+import { myDocuments } from '@/documents/services/read-document';
 import { Empty } from '@/kit/empty';
-import { ReceiptList } from '@/ui/receipt-list';
+import { ReceiptList } from '@/documents/ui/receipt-list';
 
 export const metadata: Metadata = { title: 'Receipts', robots: { index: false } };
 

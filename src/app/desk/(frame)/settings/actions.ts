@@ -7,7 +7,7 @@ import { askToClearTestData, goLive } from '@/services/go-live';
 import { saveAccountSettings } from '@/services/save-account-settings';
 import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
-import { saveTax } from '@/services/save-tax';
+import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/services/try-mail';
 import { saveStaffSettings } from '@/services/save-staff-settings';
 

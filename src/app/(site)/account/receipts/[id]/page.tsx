@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
-import { readDocument } from '@/services/read-document';
-import { SheetPage } from '@/ui/sheet-page';
+import { readDocument } from '@/documents/services/read-document';
+import { SheetPage } from '@/documents/ui/sheet-page';
 
 type Props = { params: Promise<{ id: string }> };
 

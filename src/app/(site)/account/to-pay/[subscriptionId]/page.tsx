@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
-import { invoiceToPay } from '@/services/read-document';
-import { SheetPage } from '@/ui/sheet-page';
+import { invoiceToPay } from '@/documents/services/read-document';
+import { SheetPage } from '@/documents/ui/sheet-page';
 
 type Props = { params: Promise<{ subscriptionId: string }> };
 

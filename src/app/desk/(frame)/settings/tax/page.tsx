@@ -3,7 +3,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { rateText } from '@/core/tax';
 import { taxSettings } from '@/services/site-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
-import { TaxForm, type TaxDraft } from '@/ui/desk/tax-form';
+import { TaxForm, type TaxDraft } from '@/documents/ui/tax-form';
 import { saveTaxAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Tax and invoices' };

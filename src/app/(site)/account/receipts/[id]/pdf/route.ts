@@ -1,6 +1,6 @@
 import { currentActor } from '@/app/session';
 import { pdf } from '@/app/sheet-pdf';
-import { documentAsPdf } from '@/services/read-document';
+import { documentAsPdf } from '@/documents/services/read-document';
 
 type Context = { params: Promise<{ id: string }> };
 

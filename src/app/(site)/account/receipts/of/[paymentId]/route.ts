@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
-import { invoiceOfPayment } from '@/services/read-document';
+import { invoiceOfPayment } from '@/documents/services/read-document';
 
 type Context = { params: Promise<{ paymentId: string }> };
 

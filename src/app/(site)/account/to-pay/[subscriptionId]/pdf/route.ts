@@ -1,6 +1,6 @@
 import { currentActor } from '@/app/session';
 import { pdf } from '@/app/sheet-pdf';
-import { invoiceToPayAsPdf } from '@/services/read-document';
+import { invoiceToPayAsPdf } from '@/documents/services/read-document';
 
 type Context = { params: Promise<{ subscriptionId: string }> };
 

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
 import { checkoutToPay } from '@/checkout/services/pending-checkout';
-import { SheetPage } from '@/ui/sheet-page';
+import { SheetPage } from '@/documents/ui/sheet-page';
 
 type Props = { params: Promise<{ checkoutId: string }> };
 

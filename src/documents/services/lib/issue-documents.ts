@@ -17,7 +17,7 @@ import {
   lockCounters,
   type NewDocument,
   type Uninvoiced,
-} from '@/store/documents';
+} from '@/documents/store/documents';
 import type { Mode, Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';
 

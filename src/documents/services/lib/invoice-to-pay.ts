@@ -2,8 +2,8 @@ import { formatDate } from '@/core/calendar';
 import { sheetOf, type Sheet } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { pool } from '@/platform/store/db';
-import { findAwaitedFacts } from '@/store/documents';
-import { draftOf } from '@/services/lib/issue-documents';
+import { findAwaitedFacts } from '@/documents/store/documents';
+import { draftOf } from './issue-documents';
 import { currentSite } from '@/platform/site';
 import { transferDetails } from '@/billing/services/lib/transfer-details';
 

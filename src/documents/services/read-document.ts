@@ -5,7 +5,7 @@ import { done, found, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { findDocument, findInvoiceOf } from '@/store/documents';
+import { findDocument, findInvoiceOf } from '@/documents/store/documents';
 import { memberDocuments } from './lib/document-list';
 import { documentPdf } from './lib/document-pdf';
 import { readInvoiceToPay } from './lib/invoice-to-pay';

@@ -9,7 +9,7 @@ import {
   type DocumentFilter,
   type MonthSums,
   type StoredDocument,
-} from '@/store/documents';
+} from '@/documents/store/documents';
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from './issue-documents';
 import { currentSite, inMode } from '@/platform/site';
