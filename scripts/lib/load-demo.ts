@@ -21,7 +21,7 @@ import { runOneDue } from '../../src/billing/services/run-due';
 import { addCategory } from '../../src/content/services/save-item';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { savePicture } from '../../src/content/services/save-picture';
-import { saveRule } from '../../src/services/save-rule';
+import { saveRule } from '../../src/access/services/save-rule';
 import { saveTax } from '../../src/documents/services/save-tax';
 import { saveTier } from '../../src/tiers/services/save-tier';
 import { setUpSite } from '../../src/services/set-up-site';

@@ -1,7 +1,7 @@
 import { pool } from '@/platform/store/db';
 import { listItems } from '@/content/store/items';
 import { listMembers } from '@/people/store/members';
-import { listRules } from '@/store/rules';
+import { listRules } from '@/access/store/rules';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';

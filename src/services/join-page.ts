@@ -7,7 +7,7 @@ import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { listTierNames, type Tier } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
-import { tierOpens, type TierOpens } from '@/services/lib/tier-opens';
+import { tierOpens, type TierOpens } from '@/access/services/lib/tier-opens';
 import { z } from 'zod';
 import { publicUse } from '@/platform/use';
 import { done } from '@/platform/result';

@@ -17,7 +17,7 @@ import {
 } from '@/billing/store/subscription-lists';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
-import { closedToVisitors, readAccessMap } from '@/services/lib/access-map';
+import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';

@@ -1,20 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
-import { openersOf } from '../../src/services/lib/access-map';
-import { closedToVisitors } from '../../src/services/lib/access-map';
-import { readAccessMap } from '../../src/services/lib/access-map';
+import { openersOf } from '../../src/access/services/lib/access-map';
+import { closedToVisitors } from '../../src/access/services/lib/access-map';
+import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { findAnything } from '../../src/services/find-anything';
 import { fromText, type Document } from '../../src/core/content/document';
 import { addCategory, saveItem } from '../../src/content/services/save-item';
-import { deleteRule, saveRule } from '../../src/services/save-rule';
+import { deleteRule, saveRule } from '../../src/access/services/save-rule';
 import { saveTier } from '../../src/tiers/services/save-tier';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
-import { listItems, viewItem } from '../../src/services/view-item';
-import { viewerOf } from '../../src/services/lib/viewer';
+import { listItems, viewItem } from '../../src/access/services/view-item';
+import { viewerOf } from '../../src/access/services/lib/viewer';
 import { pool } from '../../src/platform/store/db';
 import { findItem } from '../../src/content/store/items';
-import { listRules } from '../../src/store/rules';
+import { listRules } from '../../src/access/store/rules';
 import { join, memberNamed, rows, lanternMoor, value } from './lantern-moor';
 
 const moor = lanternMoor();

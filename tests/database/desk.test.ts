@@ -12,7 +12,7 @@ import { subscriptionList } from '../../src/services/lib/money-lists';
 import { paymentList } from '../../src/services/lib/money-lists';
 import { moveClock } from '../../src/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
-import { siteMenu } from '../../src/services/site-menu';
+import { siteMenu } from '../../src/access/services/site-menu';
 import { today } from '../../src/services/today';
 import { doAllDue, join, lanternMoor, passDays, value } from './lantern-moor';
 

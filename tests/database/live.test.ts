@@ -12,7 +12,7 @@ import { prepare } from '../../src/checkout/services/lib/prepare';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { currentSite } from '../../src/platform/site';
-import { viewerOf } from '../../src/services/lib/viewer';
+import { viewerOf } from '../../src/access/services/lib/viewer';
 import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments } from '../../src/documents/store/documents';

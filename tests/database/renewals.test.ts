@@ -4,7 +4,7 @@ import { cancelSubscription, undoCancel } from '../../src/billing/services/cance
 import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { runOneDue } from '../../src/billing/services/run-due';
-import { viewItem } from '../../src/services/view-item';
+import { viewItem } from '../../src/access/services/view-item';
 import { memberFile } from '../../src/services/member-file';
 import {
   doAllDue,

@@ -1,7 +1,7 @@
 import { listJoinFields } from '../../src/tiers/store/join-fields';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { readAccessMap } from '../../src/services/lib/access-map';
+import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
 import { copyOffer, copyTier } from '../../src/tiers/services/copy-tier';
 import { joinPage } from '../../src/services/join-page';
@@ -10,7 +10,7 @@ import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '../../src/tiers/services/save-ladder';
 import { pictureById, savePicture } from '../../src/content/services/save-picture';
 import { saveTier } from '../../src/tiers/services/save-tier';
-import { siteMenu } from '../../src/services/site-menu';
+import { siteMenu } from '../../src/access/services/site-menu';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { pool } from '../../src/platform/store/db';
 import { findOffer, listOffers } from '../../src/tiers/store/offers';

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { currentActor, currentSite, shown } from '@/app/session';
-import { siteMenu } from '@/services/site-menu';
-import { whoIsLooking } from '@/services/who-is-looking';
-import { LookBar } from '@/ui/site/look-bar';
+import { siteMenu } from '@/access/services/site-menu';
+import { whoIsLooking } from '@/access/services/who-is-looking';
+import { LookBar } from '@/access/ui/look-bar';
 import { SiteHeader } from '@/kit/site-header';
 
 export async function generateMetadata(): Promise<Metadata> {

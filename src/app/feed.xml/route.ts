@@ -3,7 +3,7 @@ import { config } from '@/platform/config';
 import { toMs } from '@/core/calendar';
 import { currentSite, shown } from '@/app/session';
 import { VISITOR_ACTOR } from '@/platform/actor';
-import { listFeed } from '@/services/view-item';
+import { listFeed } from '@/access/services/view-item';
 
 /** The public feed (RSS 2.0): what a visitor may know of the newest posts, and no more. */
 export async function GET(): Promise<Response> {

@@ -3,7 +3,7 @@ import { text } from '@/app/form-state';
 import { isSameOrigin } from '@/app/same-origin';
 import { currentActor, setLook } from '@/app/session';
 import { boundedForm } from '@/app/bounded-body';
-import { chooseViewpoint } from '@/services/who-is-looking';
+import { chooseViewpoint } from '@/access/services/who-is-looking';
 
 /** Chooses the eyes through which staff see the site: "visitor", "signed-in", "tier:ID", or "self" to stop. */
 export async function POST(request: Request): Promise<Response> {

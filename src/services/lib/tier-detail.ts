@@ -10,7 +10,7 @@ import {
   type Tier,
 } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
-import { tierOpens, type TierOpens } from './tier-opens';
+import { tierOpens, type TierOpens } from '@/access/services/lib/tier-opens';
 import { readTierOverview, type TierOverview } from './tier-overview';
 
 export type TierDetail = {

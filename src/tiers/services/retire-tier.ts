@@ -5,7 +5,7 @@ import {
   setOfferRetired,
   wasOfferEverBought,
 } from '@/tiers/store/offers';
-import { listRules } from '@/store/rules';
+import { listRules } from '@/access/store/rules';
 import {
   deleteEmptyLadders,
   deleteTier as removeTier,

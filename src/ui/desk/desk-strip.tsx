@@ -7,7 +7,7 @@ import type { KeyCut } from '@/core/key-cut';
 import type { FormAction } from '@/kit/action-form';
 import { ClockPanel } from './clock-panel';
 import { FindDialog } from './find-dialog';
-import { LookAsMenu } from './look-as-menu';
+import { LookAsMenu } from '@/access/ui/look-as-menu';
 import { SiteMenu } from '@/content/ui/site-menu';
 import { Shortcuts } from './shortcuts';
 

@@ -9,7 +9,7 @@ import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
 import { JoinCard } from '@/tiers/ui/join-card';
 import { RhythmSwitch } from '@/ui/site/rhythm-switch';
-import { TierComparison } from '@/ui/site/tier-comparison';
+import { TierComparison } from '@/access/ui/tier-comparison';
 
 export const metadata: Metadata = { title: 'Join' };
 

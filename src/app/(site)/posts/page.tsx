@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentSite, shown } from '@/app/session';
-import { categoryNames, listItems } from '@/services/view-item';
+import { categoryNames, listItems } from '@/access/services/view-item';
 import { Empty } from '@/kit/empty';
 import { PostList } from '@/content/ui/post-list';
 

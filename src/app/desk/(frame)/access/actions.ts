@@ -3,7 +3,7 @@
 import { redirect } from 'next/navigation';
 import { forForm, parseJson, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { deleteRule, saveRule } from '@/services/save-rule';
+import { deleteRule, saveRule } from '@/access/services/save-rule';
 
 export async function saveRuleAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(saveRule(await currentActor(), parseJson(text(form, 'rule'))), () =>

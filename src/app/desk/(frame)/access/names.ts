@@ -1,6 +1,6 @@
 import 'server-only';
-import type { AccessMap } from '@/services/lib/access-map';
-import type { Names } from '@/ui/desk/rule-words';
+import type { AccessMap } from '@/access/services/lib/access-map';
+import type { Names } from '@/access/ui/rule-words';
 
 export function ruleNames(map: AccessMap): Names {
   return {

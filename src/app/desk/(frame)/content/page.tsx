@@ -2,12 +2,12 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate } from '@/core/calendar';
-import { contentList } from '@/services/access-map';
-import type { Openers } from '@/services/lib/access-map';
+import { contentList } from '@/access/services/access-map';
+import type { Openers } from '@/access/services/lib/access-map';
 import type { ItemHead } from '@/content/store/items';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
-import { AccessNote } from '@/ui/desk/access-note';
+import { AccessNote } from '@/access/ui/access-note';
 
 export const metadata: Metadata = { title: 'Content' };
 

@@ -2,8 +2,8 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { ruleEditor } from '@/services/access-map';
-import { RuleForm, type RuleDraft } from '@/ui/desk/rule-form';
+import { ruleEditor } from '@/access/services/access-map';
+import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
 import { deleteRuleAction, saveRuleAction } from '../actions';
 
 export const metadata: Metadata = { title: 'Rule' };

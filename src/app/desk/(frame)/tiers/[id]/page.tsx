@@ -7,7 +7,7 @@ import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
 import { tierDetail } from '@/services/tier-overview';
 import { JoiningCodes } from '@/tiers/ui/joining-codes';
-import { OpensList } from '@/ui/desk/opens-list';
+import { OpensList } from '@/access/ui/opens-list';
 import { TierForm } from '@/tiers/ui/tier-form';
 import { ToolRow } from '@/tiers/ui/tool-row';
 import { KeyGlyph } from '@/kit/key-cut';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { coverSchema, openerSchema } from '@/core/access/rule';
 import { slugify } from '@/core/content/slug';
 import { lock, transaction } from '@/platform/store/db';
-import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/store/rules';
+import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

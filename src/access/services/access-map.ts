@@ -4,7 +4,7 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findItem, listItems } from '@/content/store/items';
-import { findRule } from '@/store/rules';
+import { findRule } from '@/access/store/rules';
 import { openersOf, readAccessMap } from './lib/access-map';
 import { listJoinables } from '@/tiers/services/lib/joinables';
 

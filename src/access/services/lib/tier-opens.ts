@@ -2,7 +2,7 @@ import { compareTiers, whatTiersOpen, type ComparisonLine, type Opened } from '@
 import { pool } from '@/platform/store/db';
 import { listCategories, listItems, type ItemHead } from '@/content/store/items';
 import type { StoredOffer } from '@/tiers/store/offers';
-import { listRules } from '@/store/rules';
+import { listRules } from '@/access/store/rules';
 import type { Site } from '@/platform/store/site';
 import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';

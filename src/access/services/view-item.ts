@@ -8,7 +8,7 @@ import { firstWords } from '@/core/content/teaser';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { findItemByPath, listCategories, listPublished, type Item } from '@/content/store/items';
-import { listRules, type StoredRule } from '@/store/rules';
+import { listRules, type StoredRule } from '@/access/store/rules';
 import type { Doorstep, Site } from '@/platform/store/site';
 import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';

@@ -3,7 +3,7 @@ import type { PersonFacts } from '@/core/access/facts';
 import { pool } from '@/platform/store/db';
 import { listMenuItems } from '@/content/store/items';
 import { listMenuOffers } from '@/tiers/store/offers';
-import { listRules } from '@/store/rules';
+import { listRules } from '@/access/store/rules';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { publicUse } from '@/platform/use';

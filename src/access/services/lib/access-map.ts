@@ -2,7 +2,7 @@ import { decide, type Decision, type Question } from '@/core/access/decide';
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { pool } from '@/platform/store/db';
 import { listCategories, listItems, type Category, type ItemHead } from '@/content/store/items';
-import { listRules, type StoredRule } from '@/store/rules';
+import { listRules, type StoredRule } from '@/access/store/rules';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
