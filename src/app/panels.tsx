@@ -2,8 +2,8 @@ import 'server-only';
 import type { ReactNode } from 'react';
 import { joinPanels, type Document } from '@/core/content/document';
 import { currentActor, shown } from '@/app/session';
-import { tiersOnOffer } from '@/services/join-page';
-import { JoinPanel } from '@/ui/site/join-panel';
+import { tiersOnOffer } from '@/checkout/services/join-page';
+import { JoinPanel } from '@/checkout/ui/join-panel';
 import { tierOffers } from './tier-cards';
 
 /** What stands for the join panels of a document; nothing is looked up where it has none. */

@@ -6,7 +6,7 @@ import { listNotes } from '@/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { memberDocuments } from '@/documents/services/lib/document-list';
 import { accountSections, memberAccount } from '@/billing/services/lib/member-account';
-import { waysOn } from './lib/ways-on';
+import { waysOn } from '@/checkout/services/lib/ways-on';
 
 /** How many of the newest receipts the account page shows. */
 const RECEIPTS = 6;

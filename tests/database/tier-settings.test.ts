@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
 import { copyOffer, copyTier } from '../../src/tiers/services/copy-tier';
-import { joinPage } from '../../src/services/join-page';
+import { joinPage } from '../../src/checkout/services/join-page';
 import { deleteOffer, deleteTier, retireOffer, retireTier } from '../../src/tiers/services/retire-tier';
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '../../src/tiers/services/save-ladder';

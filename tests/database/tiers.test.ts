@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fromText } from '../../src/core/content/document';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
-import { joinPage } from '../../src/services/join-page';
+import { joinPage } from '../../src/checkout/services/join-page';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveTier } from '../../src/tiers/services/save-tier';
 import { readTierOverview } from '../../src/services/lib/tier-overview';

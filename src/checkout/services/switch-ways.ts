@@ -10,7 +10,7 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { memberAccount } from '@/billing/services/lib/member-account';
-import { waysOn } from '@/services/lib/ways-on';
+import { waysOn } from './lib/ways-on';
 import { findMember, type Member } from '@/people/store/members';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';

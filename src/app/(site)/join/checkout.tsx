@@ -11,10 +11,10 @@ import type { PreparedCheckout } from '@/checkout/services/lib/prepare';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
-import { CheckoutForm } from '@/ui/site/checkout-form';
-import { ChargeSummary } from '@/ui/site/charge-summary';
-import { RenewForm, SwitchLaterForm } from '@/ui/site/standing-forms';
-import { StartForm } from '@/ui/site/start-form';
+import { CheckoutForm } from '@/checkout/ui/checkout-form';
+import { ChargeSummary } from '@/checkout/ui/charge-summary';
+import { RenewForm, SwitchLaterForm } from '@/checkout/ui/standing-forms';
+import { StartForm } from '@/checkout/ui/start-form';
 import { joinAction, renewAction, startCheckoutAction, switchLaterAction } from './actions';
 
 type Props = {

@@ -4,11 +4,11 @@ import { currentActor, shown } from '@/app/session';
 import { tierOffers } from '@/app/tier-cards';
 import { formatDate, startOfDate } from '@/core/calendar';
 import { placesWords } from '@/core/tiers/joining';
-import { joinPage, type JoinPageTier } from '@/services/join-page';
+import { joinPage, type JoinPageTier } from '@/checkout/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
 import { JoinCard } from '@/tiers/ui/join-card';
-import { RhythmSwitch } from '@/ui/site/rhythm-switch';
+import { RhythmSwitch } from '@/checkout/ui/rhythm-switch';
 import { TierComparison } from '@/access/ui/tier-comparison';
 
 export const metadata: Metadata = { title: 'Join' };

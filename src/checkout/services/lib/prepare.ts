@@ -14,7 +14,7 @@ import { formStamp } from '@/platform/guard-form';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { joiningStateOf } from '@/services/lib/joining-state';
+import { joiningStateOf } from './joining-state';
 import { toWay, waysToPay, type WayToPay } from '@/billing/services/lib/ways-to-pay';
 import { listJoinFields } from '@/tiers/store/join-fields';
 import { findCodeWords } from '@/tiers/store/joining-codes';

@@ -31,7 +31,7 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
-import { joiningStateOf } from '@/services/lib/joining-state';
+import { joiningStateOf } from './joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
 import { setCountry, type Member } from '@/people/store/members';
 import type { CheckoutInput, CheckoutPlan } from './plan';

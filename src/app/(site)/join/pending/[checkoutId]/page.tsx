@@ -7,7 +7,7 @@ import { pendingCheckout } from '@/checkout/services/pending-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
-import { AskAgain } from '@/ui/site/ask-again';
+import { AskAgain } from '@/checkout/ui/ask-again';
 
 export const metadata: Metadata = { title: 'One more step', robots: { index: false } };
 

@@ -4,7 +4,7 @@ import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { joiningStateOf } from '@/services/lib/joining-state';
+import { joiningStateOf } from './joining-state';
 
 /** A tier on offer, with its offers on sale and whether people can join today. */
 export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningState };
