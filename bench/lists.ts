@@ -91,7 +91,7 @@ export async function run(args: string[]): Promise<void> {
     const actor = { ...owner, memberId };
     const [members, money, tiers, unfinished, gateways, mails, today, transfers, find, frame, file, books] =
       await Promise.all([
-        import('../src/services/find-members'),
+        import('../src/members/services/find-members'),
         import('../src/services/money-lists'),
         import('../src/services/tier-overview'),
         import('../src/checkout/services/unfinished-checkouts'),
@@ -101,8 +101,8 @@ export async function run(args: string[]): Promise<void> {
         import('../src/billing/services/transfer-list'),
         import('../src/services/find-anything'),
         import('../src/services/desk-frame'),
-        import('../src/services/member-file'),
-        import('../src/services/subscription-file'),
+        import('../src/members/services/member-file'),
+        import('../src/members/services/subscription-file'),
       ]);
     const someone = await site.one(`SELECT id FROM members WHERE email = 'due777@moor.example'`);
     const theirs = await site.one(`SELECT id FROM subscriptions WHERE member_id = $1`, [someone]);

@@ -6,12 +6,12 @@ import {
   signOutEverywhere,
 } from '../../src/people/services/my-sign-in';
 import { enterCode } from '../../src/people/services/enter-code';
-import { changeAddress, changeDetails } from '../../src/services/change-details';
+import { changeAddress, changeDetails } from '../../src/members/services/change-details';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { type Actor } from '../../src/platform/actor';
 import { siteNow } from '../../src/platform/clock';
-import { deleteAccount } from '../../src/services/delete-account';
-import { myData } from '../../src/services/my-data';
+import { deleteAccount } from '../../src/members/services/delete-account';
+import { myData } from '../../src/members/services/my-data';
 import { currentSite } from '../../src/platform/site';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { pool } from '../../src/platform/store/db';

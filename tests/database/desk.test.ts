@@ -7,7 +7,7 @@ import type { Actor } from '../../src/platform/actor';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
 import { gatewayList } from '../../src/billing/services/gateway-list';
 import { memberAccount } from '../../src/billing/services/lib/member-account';
-import { memberFile } from '../../src/services/member-file';
+import { memberFile } from '../../src/members/services/member-file';
 import { subscriptionList } from '../../src/services/lib/money-lists';
 import { paymentList } from '../../src/services/lib/money-lists';
 import { moveClock } from '../../src/services/move-clock';

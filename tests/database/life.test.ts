@@ -16,7 +16,7 @@ import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { pool } from '../../src/platform/store/db';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
 import { heldTiers } from '../../src/billing/store/holdings';
-import { subscriptionFile } from '../../src/services/subscription-file';
+import { subscriptionFile } from '../../src/members/services/subscription-file';
 import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember } from './lantern-moor';
 
 const moor = lanternMoor();

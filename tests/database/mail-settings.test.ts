@@ -1,17 +1,17 @@
-import { myAccount } from '../../src/services/my-account';
+import { myAccount } from '../../src/members/services/my-account';
 import { askForCode } from '../../src/people/services/sign-in';
 import { describe, expect, it } from 'vitest';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { accountSections, memberAccount } from '../../src/billing/services/lib/member-account';
 import { mailLog, loggedMail } from '../../src/mail/services/mail-log';
-import { mailPreview } from '../../src/services/mail-preview';
-import { addNote, removeNote } from '../../src/services/member-notes';
+import { mailPreview } from '../../src/members/services/mail-preview';
+import { addNote, removeNote } from '../../src/members/services/member-notes';
 import { MAILS } from '../../src/mail/catalogue';
-import { saveAccountSettings } from '../../src/services/save-account-settings';
+import { saveAccountSettings } from '../../src/members/services/save-account-settings';
 import { saveDunning } from '../../src/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '../../src/mail/services/save-mail';
 import { currentSite } from '../../src/platform/site';
-import { tryMail } from '../../src/services/try-mail';
+import { tryMail } from '../../src/members/services/try-mail';
 import { writeReminders } from '../../src/billing/services/write-reminders';
 import { join, lanternMoor, passDays, rows, value, asMember, mailedTo, visitorWith } from './lantern-moor';
 

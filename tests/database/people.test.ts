@@ -1,7 +1,7 @@
 import { SETUP } from '../../src/platform/actor';
 import { describe, expect, it } from 'vitest';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
-import { findMembers } from '../../src/services/find-members';
+import { findMembers } from '../../src/members/services/find-members';
 import { seal, unseal } from '../../src/platform/seal';
 import { setUpSite } from '../../src/services/set-up-site';
 import { today } from '../../src/services/today';

@@ -5,7 +5,7 @@ import { moveClock } from '../../src/services/move-clock';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { viewItem } from '../../src/access/services/view-item';
-import { memberFile } from '../../src/services/member-file';
+import { memberFile } from '../../src/members/services/member-file';
 import {
   doAllDue,
   join,

@@ -9,7 +9,7 @@ import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/billing/gateways/contract';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/document';
-import { myAccount } from '@/services/my-account';
+import { myAccount } from '@/members/services/my-account';
 import { Button, LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';

@@ -1,5 +1,5 @@
 import { currentActor, refusal } from '@/app/session';
-import { myData } from '@/services/my-data';
+import { myData } from '@/members/services/my-data';
 
 /** What the site knows about whoever is signed in, as a JSON file. */
 export async function GET(): Promise<Response> {

@@ -4,8 +4,8 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, given, text, type FormState } from '@/app/form-state';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
-import { changeAddress, changeDetails } from '@/services/change-details';
-import { deleteAccount } from '@/services/delete-account';
+import { changeAddress, changeDetails } from '@/members/services/change-details';
+import { deleteAccount } from '@/members/services/delete-account';
 import { changePassword, endMySession, signOutEverywhere } from '@/people/services/my-sign-in';
 
 export async function changeDetailsAction(_: FormState, form: FormData): Promise<FormState> {

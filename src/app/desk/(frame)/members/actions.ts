@@ -3,7 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { addNote, removeNote } from '@/services/member-notes';
+import { addNote, removeNote } from '@/members/services/member-notes';
 import { switchForMember } from '@/checkout/services/switch-for-member';
 
 const reload = (message: string) => (): FormState => {

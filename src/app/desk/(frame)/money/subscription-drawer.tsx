@@ -4,7 +4,7 @@ import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
 import { formatMoney, toDecimal } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
 import { currentActor } from '@/app/session';
-import { subscriptionFile } from '@/services/subscription-file';
+import { subscriptionFile } from '@/members/services/subscription-file';
 import { NextCharge } from '@/billing/ui/next-charge';
 import { RefundForm } from '@/billing/ui/refund-form';
 import { StaffActions } from '@/billing/ui/staff-actions';

@@ -6,7 +6,7 @@ import { formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineWords } from '@/billing/gateways/contract';
 import { paymentList } from '@/services/money-lists';
-import { subscriptionOfPayment } from '@/services/subscription-file';
+import { subscriptionOfPayment } from '@/members/services/subscription-file';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/ui/desk/money-tabs';
 import { Empty } from '@/kit/empty';

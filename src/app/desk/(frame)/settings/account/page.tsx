@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { accountSettings } from '@/services/site-settings';
-import { AccountSettings } from '@/ui/desk/account-settings';
+import { AccountSettings } from '@/members/ui/account-settings';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { saveAccountAction } from '../actions';
 

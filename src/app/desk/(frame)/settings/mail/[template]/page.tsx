@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { fieldsOf } from '@/mail/catalogue';
-import { mailPreview } from '@/services/mail-preview';
+import { mailPreview } from '@/members/services/mail-preview';
 import { MailForm } from '@/mail/ui/mail-forms';
 import { SettingsHead } from '@/ui/desk/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';

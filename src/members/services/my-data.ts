@@ -6,7 +6,7 @@ import { ALL_DOCUMENTS, listDocuments } from '@/documents/store/documents';
 import { listHoldings } from '@/billing/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
 import { listMailsTo } from '@/mail/store/mails';
-import { listNotes } from '@/store/member-notes';
+import { listNotes } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { listOfferVersions } from '@/tiers/store/offers';
 import { ALL_PAYMENTS, listPayments } from '@/billing/store/payment-lists';

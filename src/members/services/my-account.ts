@@ -2,7 +2,7 @@ import { nothing } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { listNotes } from '@/store/member-notes';
+import { listNotes } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { memberDocuments } from '@/documents/services/lib/document-list';
 import { accountSections, memberAccount } from '@/billing/services/lib/member-account';

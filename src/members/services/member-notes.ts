@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { transaction } from '@/platform/store/db';
-import { deleteNote, insertNote } from '@/store/member-notes';
+import { deleteNote, insertNote } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';

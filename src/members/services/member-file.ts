@@ -5,7 +5,7 @@ import { pool } from '@/platform/store/db';
 import { listAnswers } from '@/billing/store/checkouts';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/mail/store/mails';
-import { listNotes, type MemberNote } from '@/store/member-notes';
+import { listNotes, type MemberNote } from '@/members/store/member-notes';
 import { findMember, type Member } from '@/people/store/members';
 import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { staffUse } from '@/platform/use';
