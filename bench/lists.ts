@@ -92,15 +92,15 @@ export async function run(args: string[]): Promise<void> {
     const [members, money, tiers, unfinished, gateways, mails, today, transfers, find, frame, file, books] =
       await Promise.all([
         import('../src/members/services/find-members'),
-        import('../src/services/money-lists'),
-        import('../src/services/tier-overview'),
+        import('../src/desk/services/money-lists'),
+        import('../src/desk/services/tier-overview'),
         import('../src/checkout/services/unfinished-checkouts'),
         import('../src/billing/services/gateway-list'),
         import('../src/mail/services/mail-log'),
-        import('../src/services/today'),
+        import('../src/desk/services/today'),
         import('../src/billing/services/transfer-list'),
-        import('../src/services/find-anything'),
-        import('../src/services/desk-frame'),
+        import('../src/desk/services/find-anything'),
+        import('../src/desk/services/desk-frame'),
         import('../src/members/services/member-file'),
         import('../src/members/services/subscription-file'),
       ]);

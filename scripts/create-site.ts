@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
-import { setUpSite } from '../src/services/set-up-site';
+import { setUpSite } from '../src/desk/services/set-up-site';
 import { closePools } from '../src/platform/store/db';
 
 configOrExit();

@@ -2,7 +2,7 @@
 import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { closePools } from '../src/platform/store/db';
-import { rotateKeys } from '../src/services/rotate-keys';
+import { rotateKeys } from '../src/desk/services/rotate-keys';
 
 configOrExit();
 const rotated = await rotateKeys(SETUP);

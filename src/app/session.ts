@@ -7,7 +7,7 @@ import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
-import { siteFacts } from '@/services/site-settings';
+import { siteFacts } from '@/desk/services/site-settings';
 import { takeUp } from '@/platform/request';
 
 const DAY = 86_400;

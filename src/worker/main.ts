@@ -6,13 +6,13 @@ import { NotSetUp } from '@/platform/site';
 import { closePools } from '@/platform/store/db';
 import type { Use } from '@/platform/use';
 import { applyGatewayEvents } from '@/billing/services/apply-gateway-events';
-import { clearTestData } from '@/services/go-live';
+import { clearTestData } from '@/desk/services/go-live';
 import { issueDueDocuments } from '@/documents/services/issue-documents';
 import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';
 import { settleAgreements } from '@/billing/services/settle-agreements';
-import { tidyUp } from '@/services/tidy-up';
+import { tidyUp } from '@/desk/services/tidy-up';
 import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';
 import { writeReminders } from '@/billing/services/write-reminders';
 

@@ -3,7 +3,7 @@ import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
 import { openersOf } from '../../src/access/services/lib/access-map';
 import { closedToVisitors } from '../../src/access/services/lib/access-map';
 import { readAccessMap } from '../../src/access/services/lib/access-map';
-import { findAnything } from '../../src/services/find-anything';
+import { findAnything } from '../../src/desk/services/find-anything';
 import { fromText, type Document } from '../../src/core/content/document';
 import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';

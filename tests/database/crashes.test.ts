@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { gatewayById } from '../../src/billing/gateways';
 import { WORKER } from '../../src/platform/actor';
 import { keysOf } from '../../src/billing/services/lib/gateway-account';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { keepCard } from '../../src/billing/services/lib/change-account';
 import { happen, openBook } from '../../src/billing/services/lib/open-book';

@@ -1,19 +1,19 @@
-import { deskFrame } from '../../src/services/desk-frame';
+import { deskFrame } from '../../src/desk/services/desk-frame';
 import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { ALL_PAYMENTS } from '../../src/billing/store/payment-lists';
-import type { SubscriptionFilter } from '../../src/billing/store/subscription-lists';
+import type { SubscriptionFilter } from '../../src/desk/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/platform/actor';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
 import { gatewayList } from '../../src/billing/services/gateway-list';
 import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { memberFile } from '../../src/members/services/member-file';
-import { subscriptionList } from '../../src/services/lib/money-lists';
-import { paymentList } from '../../src/services/lib/money-lists';
-import { moveClock } from '../../src/services/move-clock';
+import { subscriptionList } from '../../src/desk/services/lib/money-lists';
+import { paymentList } from '../../src/desk/services/lib/money-lists';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { siteMenu } from '../../src/access/services/site-menu';
-import { today } from '../../src/services/today';
+import { today } from '../../src/desk/services/today';
 import { doAllDue, join, lanternMoor, passDays, value } from './lantern-moor';
 
 const moor = lanternMoor();

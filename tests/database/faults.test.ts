@@ -14,7 +14,7 @@ import { siteNow } from '../../src/platform/clock';
 import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { importStatement } from '../../src/billing/services/import-statement';
 import { issueDocuments } from '../../src/documents/services/lib/issue-documents';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { pauseSubscription, resumeSubscription } from '../../src/billing/services/pause-subscription';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { refundPayment } from '../../src/billing/services/refund-payment';

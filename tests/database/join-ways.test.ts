@@ -6,7 +6,7 @@ import { WORKER, SETUP } from '../../src/platform/actor';
 import { afterCheckout } from '../../src/checkout/services/after-checkout';
 import { addJoiningCode } from '../../src/tiers/services/joining-codes';
 import { memberFile } from '../../src/members/services/member-file';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { saveTier } from '../../src/tiers/services/save-tier';

@@ -20,7 +20,7 @@ import { currentSite } from '../../src/platform/site';
 import { gatewayById } from '../../src/billing/gateways';
 import type { Result } from '../../src/platform/result';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { happen, openBook, readBook } from '../../src/billing/services/lib/open-book';
 import { creditLeft } from '../../src/core/billing/credit';

@@ -3,11 +3,11 @@ import { readKeys } from '../../scripts/lib/stand-ins';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { afterCheckout } from '../../src/checkout/services/after-checkout';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
-import { askToClearTestData, clearTestData, goLive, readiness } from '../../src/services/go-live';
+import { askToClearTestData, clearTestData, goLive, readiness } from '../../src/desk/services/go-live';
 import { issueDocuments } from '../../src/documents/services/lib/issue-documents';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
-import { moveClock } from '../../src/services/move-clock';
-import { subscriptionList } from '../../src/services/lib/money-lists';
+import { moveClock } from '../../src/desk/services/move-clock';
+import { subscriptionList } from '../../src/desk/services/lib/money-lists';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { settleAgreements } from '../../src/billing/services/settle-agreements';
@@ -17,7 +17,7 @@ import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments } from '../../src/documents/store/documents';
 import { findMember } from '../../src/people/store/members';
-import { countTestData } from '../../src/store/test-data';
+import { countTestData } from '../../src/desk/store/test-data';
 import {
   connectOthers,
   join,

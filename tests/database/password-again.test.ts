@@ -7,9 +7,9 @@ import { pool } from '../../src/platform/store/db';
 import { connectGateway, keepWebhookSecret } from '../../src/billing/services/connect-gateway';
 import { connectTransfer } from '../../src/billing/services/connect-transfer';
 import { beginConsent } from '../../src/billing/services/gateway-consent';
-import { goLive } from '../../src/services/go-live';
+import { goLive } from '../../src/desk/services/go-live';
 import { refundPayment } from '../../src/billing/services/refund-payment';
-import { saveStaffSettings } from '../../src/services/save-staff-settings';
+import { saveStaffSettings } from '../../src/desk/services/save-staff-settings';
 import { join, lanternMoor, passDays, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { findMembers } from '../../src/members/services/find-members';
 import { seal, unseal } from '../../src/platform/seal';
-import { setUpSite } from '../../src/services/set-up-site';
-import { today } from '../../src/services/today';
+import { setUpSite } from '../../src/desk/services/set-up-site';
+import { today } from '../../src/desk/services/today';
 import { join, rows, lanternMoor, value } from './lantern-moor';
 
 const moor = lanternMoor();

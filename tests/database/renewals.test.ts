@@ -1,7 +1,7 @@
 import { WORKER } from '../../src/platform/actor';
 import { describe, expect, it } from 'vitest';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { viewItem } from '../../src/access/services/view-item';

@@ -6,10 +6,10 @@ import { formStamp } from '../../src/platform/guard-form';
 import { hashPassword } from '../../src/platform/passwords';
 import { pool, transaction } from '../../src/platform/store/db';
 import { enterByLink, enterCode, sendCodeAgain } from '../../src/people/services/enter-code';
-import { saveStaffSettings } from '../../src/services/save-staff-settings';
+import { saveStaffSettings } from '../../src/desk/services/save-staff-settings';
 import { askForCode, signIn, whoIsThere } from '../../src/people/services/sign-in';
 import { startCheckout } from '../../src/checkout/services/start-checkout';
-import { tidyUp } from '../../src/services/tidy-up';
+import { tidyUp } from '../../src/desk/services/tidy-up';
 import { WORKER } from '../../src/platform/actor';
 import { insertMember } from '../../src/people/store/members';
 import {

@@ -4,7 +4,7 @@ import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { joinPage } from '../../src/checkout/services/join-page';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveTier } from '../../src/tiers/services/save-tier';
-import { readTierOverview } from '../../src/services/lib/tier-overview';
+import { readTierOverview } from '../../src/desk/services/lib/tier-overview';
 import { pool } from '../../src/platform/store/db';
 import { findOffer } from '../../src/tiers/store/offers';
 import { findTier } from '../../src/tiers/store/tiers';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
 import { localDate } from '../../src/core/calendar';
-import { moveClock } from '../../src/services/move-clock';
+import { moveClock } from '../../src/desk/services/move-clock';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
 import { changeMethod } from '../../src/billing/services/change-method';

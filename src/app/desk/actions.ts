@@ -3,7 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor, setTheme, THEMES } from '@/app/session';
-import { moveClock } from '@/services/move-clock';
+import { moveClock } from '@/desk/services/move-clock';
 
 export async function moveClockAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(moveClock(await currentActor(), { days: text(form, 'days') }), ({ days }) => {

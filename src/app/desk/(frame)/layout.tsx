@@ -4,8 +4,8 @@ import { currentActor, currentSite, currentTheme, requireStaff, shown } from '@/
 import { signOutAction } from '@/app/sign-in-action';
 import { formatDateTime } from '@/core/calendar';
 import { may } from '@/core/staff';
-import { deskFrame } from '@/services/desk-frame';
-import { DeskStrip } from '@/ui/desk/desk-strip';
+import { deskFrame } from '@/desk/services/desk-frame';
+import { DeskStrip } from '@/desk/ui/desk-strip';
 import { moveClockAction, setThemeAction } from '../actions';
 
 export async function generateMetadata(): Promise<Metadata> {

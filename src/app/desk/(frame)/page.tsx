@@ -3,8 +3,8 @@ import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDate, formatDateTime } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { today } from '@/services/today';
-import { SetupTrail } from '@/ui/desk/setup-trail';
+import { today } from '@/desk/services/today';
+import { SetupTrail } from '@/desk/ui/setup-trail';
 import { LifeMark } from '@/kit/state-mark';
 
 export const metadata: Metadata = { title: 'Today' };

@@ -1,5 +1,5 @@
 import { currentActor, refusal } from '@/app/session';
-import { findAnything } from '@/services/find-anything';
+import { findAnything } from '@/desk/services/find-anything';
 
 /** What the Desk's find shows while one types. */
 export async function GET(request: Request): Promise<Response> {

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
-import { deskFrame } from '@/services/desk-frame';
+import { deskFrame } from '@/desk/services/desk-frame';
 
 /** On a live site: that test data is shown apart, and the way to and from it. */
 export async function ModeNote({ mode, at }: { mode: 'test' | undefined; at: (mode: string) => string }) {

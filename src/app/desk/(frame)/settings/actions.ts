@@ -3,13 +3,13 @@
 import { revalidatePath } from 'next/cache';
 import { forForm, parseJson, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { askToClearTestData, goLive } from '@/services/go-live';
+import { askToClearTestData, goLive } from '@/desk/services/go-live';
 import { saveAccountSettings } from '@/members/services/save-account-settings';
 import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
-import { saveStaffSettings } from '@/services/save-staff-settings';
+import { saveStaffSettings } from '@/desk/services/save-staff-settings';
 
 const saved = (message: string) => (): FormState => {
   revalidatePath('/desk/settings', 'layout');

@@ -1,5 +1,5 @@
 import { currentActor, refusal } from '@/app/session';
-import { exportMoney } from '@/services/export-money';
+import { exportMoney } from '@/desk/services/export-money';
 import { readListSearch } from '../query';
 
 /** A list of the Money place as CSV, narrowed and ordered as it is on the screen. */

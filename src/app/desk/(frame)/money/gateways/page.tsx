@@ -7,7 +7,7 @@ import { may } from '@/core/staff';
 import { gatewayList } from '@/billing/services/gateway-list';
 import { ConnectGateways } from '@/billing/ui/connect-gateway';
 import { GatewayCard } from '@/billing/ui/gateway-card';
-import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { MoneyTabs } from '@/desk/ui/money-tabs';
 import {
   arrangeGatewayAction,
   checkAccountAction,

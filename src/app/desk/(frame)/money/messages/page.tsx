@@ -5,7 +5,7 @@ import { formatDateTime } from '@/core/calendar';
 import { may } from '@/core/staff';
 import { gatewayMessages } from '@/billing/services/gateway-list';
 import { StateChips } from '@/kit/list-bar';
-import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { ProcessAgain } from '@/billing/ui/process-again';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';

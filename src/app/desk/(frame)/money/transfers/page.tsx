@@ -5,7 +5,7 @@ import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { transferList } from '@/billing/services/transfer-list';
 import { ImportStatement } from '@/billing/ui/import-statement';
-import { MoneyTabs } from '@/ui/desk/money-tabs';
+import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { ConfirmTransfer, UnmatchedLine } from '@/billing/ui/transfer-forms';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Empty } from '@/kit/empty';

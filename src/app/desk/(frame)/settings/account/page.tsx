@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { accountSettings } from '@/services/site-settings';
+import { accountSettings } from '@/desk/services/site-settings';
 import { AccountSettings } from '@/members/ui/account-settings';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveAccountAction } from '../actions';
 
 export const metadata: Metadata = { title: 'The members’ account' };

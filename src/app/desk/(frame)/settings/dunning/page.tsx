@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { dunningSettings } from '@/services/site-settings';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { dunningSettings } from '@/desk/services/site-settings';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveDunningAction } from '../actions';

@@ -2,10 +2,10 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { MAILS } from '@/mail/catalogue';
-import { mailSettings } from '@/services/site-settings';
+import { mailSettings } from '@/desk/services/site-settings';
 import { MailTabs } from '@/mail/ui/mail-tabs';
 import { SenderForm } from '@/mail/ui/mail-forms';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
 

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { rateText } from '@/core/tax';
-import { taxSettings } from '@/services/site-settings';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { taxSettings } from '@/desk/services/site-settings';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { TaxForm, type TaxDraft } from '@/documents/ui/tax-form';
 import { saveTaxAction } from '../actions';
 

@@ -5,7 +5,7 @@ import { config } from '@/platform/config';
 import { EMPTY_DOCUMENT } from '@/core/content/document';
 import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
-import { tierDetail } from '@/services/tier-overview';
+import { tierDetail } from '@/desk/services/tier-overview';
 import { JoiningCodes } from '@/tiers/ui/joining-codes';
 import { OpensList } from '@/access/ui/opens-list';
 import { TierForm } from '@/tiers/ui/tier-form';

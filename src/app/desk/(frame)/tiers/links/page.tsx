@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
 import { offerPrice } from '@/core/offers/sentence';
-import { tierOverview } from '@/services/tier-overview';
+import { tierOverview } from '@/desk/services/tier-overview';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
 import { CopyText } from '@/kit/copy-text';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { joinQuestions } from '@/services/tier-overview';
+import { joinQuestions } from '@/desk/services/tier-overview';
 import { QuestionsEditor } from '@/tiers/ui/questions-editor';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { saveQuestionsAction } from '../actions';

@@ -5,7 +5,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { fieldsOf } from '@/mail/catalogue';
 import { mailPreview } from '@/members/services/mail-preview';
 import { MailForm } from '@/mail/ui/mail-forms';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';
 
 type Props = { params: Promise<{ template: string }>; searchParams: Search };

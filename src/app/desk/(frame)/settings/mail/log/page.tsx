@@ -6,7 +6,7 @@ import { formatDateTime } from '@/core/calendar';
 import { loggedMail, mailLog } from '@/mail/services/mail-log';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MailTabs } from '@/mail/ui/mail-tabs';
-import { SettingsHead } from '@/ui/desk/settings-head';
+import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Drawer } from '@/kit/drawer';
 import { Empty } from '@/kit/empty';

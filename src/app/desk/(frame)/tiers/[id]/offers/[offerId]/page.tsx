@@ -5,7 +5,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
 import { formatDate } from '@/core/calendar';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
-import { offerEditor } from '@/services/tier-overview';
+import { offerEditor } from '@/desk/services/tier-overview';
 import { OfferEditor } from '@/tiers/ui/offer-editor';
 import { OfferVersions } from '@/billing/ui/offer-versions';
 import { ToolRow } from '@/tiers/ui/tool-row';

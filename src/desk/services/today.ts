@@ -14,7 +14,7 @@ import {
   listSubscriptions,
   type SubscriptionFilter,
   type SubscriptionRow,
-} from '@/billing/store/subscription-lists';
+} from '@/desk/store/subscription-lists';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';

@@ -6,7 +6,7 @@ import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/billing/store/gateways';
 import { listOffers } from '@/tiers/store/offers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
-import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/store/test-data';
+import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/desk/store/test-data';
 import { WORKER } from '@/platform/actor';
 import { realNow } from '@/platform/clock';
 import { record } from '@/platform/record';

@@ -5,7 +5,7 @@ import { done, type Result } from '@/platform/result';
 import { isSealedAnew, seal, unseal } from '@/platform/seal';
 import { transaction } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
-import { lockSealed, SEALED_PLACES, setSealed, type SealedPlace } from '@/store/sealed';
+import { lockSealed, SEALED_PLACES, setSealed, type SealedPlace } from '@/desk/store/sealed';
 
 export type Rotated = Record<SealedPlace, { resealed: number; all: number }>;
 

@@ -6,7 +6,7 @@ import { pool } from '@/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments, type DocumentFilter } from '@/documents/store/documents';
 import { ALL_PAYMENTS, type PaymentFilter } from '@/billing/store/payment-lists';
 import { listDisputes, listRefunds } from '@/billing/store/refunds';
-import type { SubscriptionFilter } from '@/billing/store/subscription-lists';
+import type { SubscriptionFilter } from '@/desk/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from '@/documents/services/lib/issue-documents';
 import { monthBounds } from '@/documents/services/lib/document-list';

@@ -5,7 +5,7 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { BEGUN } from '@/core/billing/states';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/billing/store/payment-lists';
-import { SUBSCRIPTION_SORTS } from '@/billing/store/subscription-lists';
+import { SUBSCRIPTION_SORTS } from '@/desk/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from '@/documents/services/lib/document-list';
 import * as lists from './lib/money-lists';
 

@@ -15,7 +15,7 @@ import {
   listSubscriptions,
   type SubscriptionFilter,
   type SubscriptionRow,
-} from '@/billing/store/subscription-lists';
+} from '@/desk/store/subscription-lists';
 import type { Mode } from '@/platform/store/site';
 import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
