@@ -33,7 +33,7 @@ export async function benchSite(gatewayUrl: string): Promise<BenchSite> {
   // What reads the environment is loaded once it is set.
   const { loadEmptySite } = await import('../../scripts/lib/load-demo');
   const { SETUP } = await import('../../src/platform/actor');
-  const { saveTier } = await import('../../src/tiers/services/save-tier');
+  const { saveTier } = await import('../../src/billing/services/save-tier');
   const { saveOffer } = await import('../../src/tiers/services/save-offer');
   const { seal } = await import('../../src/platform/seal');
   const { closePools } = await import('../../src/platform/store/db');

@@ -23,7 +23,7 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { savePicture } from '../../src/content/services/save-picture';
 import { saveRule } from '../../src/access/services/save-rule';
 import { saveTax } from '../../src/documents/services/save-tax';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { setUpSite } from '../../src/desk/services/set-up-site';
 import { pool } from '../../src/platform/store/db';
 import { listSubscriptionsOf } from '../../src/billing/store/subscriptions';

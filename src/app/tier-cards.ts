@@ -3,8 +3,7 @@ import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
-import type { StoredOffer } from '@/tiers/store/offers';
-import type { Tier } from '@/tiers/store/tiers';
+import type { StoredOffer, Tier } from '@/checkout/services/join-page';
 
 /** A tier with its offers, as far as a visitor may know them. */
 export type TierCard = {

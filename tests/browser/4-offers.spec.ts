@@ -1,5 +1,5 @@
 import { expect, test, type BrowserContext, type Locator, type Page } from '@playwright/test';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { SETUP } from '../../src/platform/actor';
 import { closePools, pool } from '../../src/platform/store/db';
 import { findTier } from '../../src/tiers/store/tiers';

@@ -1,7 +1,7 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { SETUP } from '../../src/platform/actor';
 import { saveOffer } from '../../src/tiers/services/save-offer';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { closePools, pool } from '../../src/platform/store/db';
 import { findOffer } from '../../src/tiers/store/offers';
 import { findTier } from '../../src/tiers/store/tiers';

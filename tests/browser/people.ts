@@ -7,7 +7,7 @@ import { openSession } from '../../src/people/services/lib/open-session';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { siteNow } from '../../src/platform/clock';
 import { retireOffer } from '../../src/tiers/services/retire-tier';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { currentSite } from '../../src/platform/site';
 import { pool, transaction } from '../../src/platform/store/db';
 import { listCheckoutAccounts } from '../../src/billing/store/gateways';

@@ -7,7 +7,7 @@ import { findAnything } from '../../src/desk/services/find-anything';
 import { fromText, type Document } from '../../src/core/content/document';
 import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { listItems, viewItem } from '../../src/access/services/view-item';

@@ -25,7 +25,7 @@ import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { saveLadder } from '../../src/tiers/services/save-ladder';
 import { saveOffer } from '../../src/tiers/services/save-offer';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
 import { heldTiers } from '../../src/billing/store/holdings';
 import { findMember } from '../../src/people/store/members';

@@ -9,7 +9,7 @@ import { memberFile } from '../../src/members/services/member-file';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { remindAndExpire, unfinishedCheckouts } from '../../src/checkout/services/unfinished-checkouts';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import { pool } from '../../src/platform/store/db';

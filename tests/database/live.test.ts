@@ -17,7 +17,8 @@ import { writeReminders } from '../../src/billing/services/write-reminders';
 import { pool } from '../../src/platform/store/db';
 import { ALL_DOCUMENTS, listDocuments } from '../../src/documents/store/documents';
 import { findMember } from '../../src/people/store/members';
-import { countTestData } from '../../src/desk/store/test-data';
+import { countTestData } from '../../src/billing/store/test-data';
+import { countTestDocuments } from '../../src/documents/store/documents';
 import {
   connectOthers,
   join,
@@ -145,11 +146,11 @@ describe('going live', () => {
       running: 0,
       holders: 0,
       payments: 0,
-      documents: 0,
       checkouts: 0,
       messages: 0,
       agreements: 0,
     });
+    expect(await countTestDocuments(pool())).toBe(0);
     expect(value(await clearTestData(WORKER))).toBe(0);
     expect(await currentSite()).toMatchObject({ clearsTestData: false, mode: 'live' });
     expect(await rows(`SELECT 1 FROM payments`)).toHaveLength(1);

@@ -3,7 +3,7 @@ import { fromText } from '../../src/core/content/document';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { joinPage } from '../../src/checkout/services/join-page';
 import { saveOffer } from '../../src/tiers/services/save-offer';
-import { saveTier } from '../../src/tiers/services/save-tier';
+import { saveTier } from '../../src/billing/services/save-tier';
 import { readTierOverview } from '../../src/desk/services/lib/tier-overview';
 import { pool } from '../../src/platform/store/db';
 import { findOffer } from '../../src/tiers/store/offers';

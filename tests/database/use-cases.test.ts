@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { may, STAFF_ROLES, type StaffRole } from '../../src/core/staff';
 import { approveAtWallet } from '../../scripts/lib/stand-ins';
@@ -132,8 +132,8 @@ async function quoteOf(member: Member): Promise<string> {
 }
 
 beforeAll(async () => {
-  const rooms = ['src/services', 'src/billing/services', 'src/checkout/services'];
-  const files = rooms.flatMap((room) => readdirSync(room).map((name) => `${room}/${name}`));
+  const rooms = readdirSync('src').map((room) => `src/${room}/services`);
+  const files = rooms.filter(existsSync).flatMap((room) => readdirSync(room).map((name) => `${room}/${name}`));
   for (const file of files.filter((name) => name.endsWith('.ts'))) {
     const exported = (await import(`../../${file}`)) as Record<string, unknown>;
     for (const [name, thing] of Object.entries(exported)) {

@@ -8,6 +8,9 @@ import { findRule } from '@/access/store/rules';
 import { openersOf, readAccessMap } from './lib/access-map';
 import { listJoinables } from '@/tiers/services/lib/joinables';
 
+export type { AccessMap, Openers } from './lib/access-map';
+export type { ItemHead } from '@/content/store/items';
+
 export const accessMap = staffUse('look')('access-map', nothing, async () => done(await readAccessMap()));
 
 /** Every item with who is let in, for the list of the Content place. */

@@ -1,6 +1,6 @@
 import { offerSentence } from '@/core/offers/sentence';
 import { transaction } from '@/platform/store/db';
-import { findOffer, findOfferVersion, listMovable } from '@/tiers/store/offers';
+import { findOffer, findOfferVersion } from '@/tiers/store/offers';
 import { gatewayById } from '@/billing/gateways';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
@@ -20,6 +20,7 @@ import { writeMail } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { z } from 'zod';
+import { listMovable } from '@/billing/store/offer-versions';
 
 /**
  * Moves all members on an older version of an offer to its newest, each from their own next period on; each

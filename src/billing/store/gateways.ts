@@ -1,6 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import { sealedColumn } from '@/platform/store/sealed';
 
 export type GatewayAccount = {
   id: string;
@@ -239,3 +240,8 @@ export async function reopenGatewayEvent(db: Db, id: string): Promise<boolean> {
   );
   return changed === 1;
 }
+
+export const SEALED_KEYS = [
+  sealedColumn('gateway secret keys', 'gateway_accounts', 'secret_key_sealed'),
+  sealedColumn('webhook secrets', 'gateway_accounts', 'webhook_secret_sealed'),
+];

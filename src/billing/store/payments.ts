@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, toMinor, type Db } from '@/platform/store/db';
+import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
 export type PaymentState = 'intent' | 'succeeded' | 'declined' | 'withdrawn';
@@ -90,4 +90,9 @@ export async function listAllPayments(db: Db, accountId: string): Promise<Paymen
       accountId,
     ])
   ).map(toPayment);
+}
+
+/** Notes that charges have their invoice, so that none is looked for again. */
+export async function setInvoiced(db: Db, chargeIds: string[]): Promise<void> {
+  await run(db, 'UPDATE charges SET is_invoiced = true WHERE id = ANY ($1)', [chargeIds]);
 }

@@ -83,3 +83,11 @@ export async function setAccount(
     ],
   );
 }
+
+/** Where a member is, for the tax of what their subscriptions charge from now on. */
+export async function setTaxCountry(db: Db, memberId: string, country: string): Promise<void> {
+  await run(db, `UPDATE subscriptions SET tax_country = $2 WHERE member_id = $1 AND state <> 'ended'`, [
+    memberId,
+    country,
+  ]);
+}

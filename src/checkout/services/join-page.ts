@@ -13,6 +13,8 @@ import { publicUse } from '@/platform/use';
 import { done } from '@/platform/result';
 import { offeredTiers } from './lib/offered-tiers';
 
+export type { StoredOffer, Tier };
+
 export type JoinPageTier = {
   tier: Tier;
   offers: (StoredOffer & { saving: { amount: number; percent: number } | null })[];

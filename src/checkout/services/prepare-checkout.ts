@@ -9,6 +9,8 @@ import { findOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
 import { prepare } from './lib/prepare';
 
+export type { PreparedCheckout } from './lib/prepare';
+
 const inputSchema = z.object({
   offerId: z.string().max(200),
   /** Where the payer is; left out, or unknown, where the member is. */

@@ -16,10 +16,11 @@ export async function findPicture(db: Db, id: string): Promise<Picture | undefin
   return maybeOne(db, 'SELECT * FROM pictures WHERE id = $1', [id]);
 }
 
-/** Pictures that nothing shows any more. One that was just chosen in a form may still be saved with it. */
-export async function deleteUnusedPictures(db: Db): Promise<void> {
+/** Deletes all pictures but those that are shown. One that was just chosen in a form may still be saved with it. */
+export async function deleteUnusedPictures(db: Db, shown: string[]): Promise<void> {
   await run(
     db,
-    `DELETE FROM pictures p WHERE created_at < now() - interval '1 day' AND NOT EXISTS (SELECT 1 FROM tiers t WHERE t.picture_id = p.id)`,
+    `DELETE FROM pictures WHERE created_at < now() - interval '1 day' AND NOT id = ANY ($1::uuid[])`,
+    [shown],
   );
 }

@@ -1,6 +1,5 @@
 import { pool } from '@/platform/store/db';
 import { listItems } from '@/content/store/items';
-import { listMembers } from '@/people/store/members';
 import { listRules } from '@/access/store/rules';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
@@ -8,6 +7,7 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { search } from '@/platform/inputs';
 import { done } from '@/platform/result';
+import { listMembers } from '@/members/store/member-lists';
 
 export type Hit = { path: string; title: string; kind: string };
 

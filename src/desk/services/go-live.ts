@@ -6,7 +6,7 @@ import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/billing/store/gateways';
 import { listOffers } from '@/tiers/store/offers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
-import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/desk/store/test-data';
+import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/billing/store/test-data';
 import { WORKER } from '@/platform/actor';
 import { realNow } from '@/platform/clock';
 import { record } from '@/platform/record';
@@ -15,6 +15,10 @@ import { currentSite } from '@/platform/site';
 import { nothing, passwordAgain } from '@/platform/inputs';
 import { staffUse, systemUse } from '@/platform/use';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
+import { countTestDocuments, deleteTestDocuments } from '@/documents/store/documents';
+
+/** How much there is that was made in test mode. */
+export type TestDataCounts = TestData & { documents: number };
 
 export type Readiness = {
   site: Site;
@@ -24,7 +28,7 @@ export type Readiness = {
   warnings: string[];
   /** Live ways to pay that people will see at checkout. */
   ways: string[];
-  testData: TestData;
+  testData: TestDataCounts;
 };
 
 /** Whether the site can go live, what stands against it, and what was made in test mode. */
@@ -33,9 +37,14 @@ async function readReadiness(): Promise<Readiness> {
   return {
     site,
     ...(await whatStands(pool())),
-    testData: await countTestData(pool(), siteNow(site, 'test')),
+    testData: await countAll(pool(), site),
   };
 }
+
+const countAll = async (db: Db, site: Site): Promise<TestDataCounts> => ({
+  ...(await countTestData(db, siteNow(site, 'test'))),
+  documents: await countTestDocuments(db),
+});
 
 async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warnings' | 'ways'>> {
   const accounts = await listCheckoutAccounts(db, 'live');
@@ -129,8 +138,9 @@ async function clear(): Promise<number> {
   if (!site?.clearsTestData || site.mode !== 'live') return 0;
   return transaction(async (db) => {
     await lock(db, 'go live');
-    const counts = await countTestData(db, siteNow(site, 'test'));
+    const counts = await countAll(db, site);
     if (counts.agreements > 0) return 0;
+    await deleteTestDocuments(db);
     await deleteTestData(db);
     await setClearsTestData(db, false);
     await record(db, WORKER, realNow(), 'test data cleared', 'site', counts);

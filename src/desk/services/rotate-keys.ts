@@ -5,9 +5,11 @@ import { done, type Result } from '@/platform/result';
 import { isSealedAnew, seal, unseal } from '@/platform/seal';
 import { transaction } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
-import { lockSealed, SEALED_PLACES, setSealed, type SealedPlace } from '@/desk/store/sealed';
+import { SEALED_KEYS } from '@/billing/store/gateways';
+import { SEALED_MAILS } from '@/mail/store/mails';
 
-export type Rotated = Record<SealedPlace, { resealed: number; all: number }>;
+/** By what was sealed. */
+export type Rotated = Record<string, { resealed: number; all: number }>;
 
 /**
  * Seals everything again under SEALING_KEY that was sealed under an old key, all or nothing. Afterwards the old keys can
@@ -15,12 +17,12 @@ export type Rotated = Record<SealedPlace, { resealed: number; all: number }>;
  */
 export const rotateKeys = systemUse('rotate-keys', nothing, async (actor): Promise<Result<Rotated>> => {
   return transaction(async (db) => {
-    const rotated = {} as Rotated;
-    for (const place of SEALED_PLACES) {
-      const rows = await lockSealed(db, place);
+    const rotated: Rotated = {};
+    for (const column of [...SEALED_KEYS, SEALED_MAILS]) {
+      const rows = await column.lockAll(db);
       const old = rows.filter(({ sealed }) => !isSealedAnew(sealed));
-      for (const { id, sealed } of old) await setSealed(db, place, id, seal(unseal(sealed)));
-      rotated[place] = { resealed: old.length, all: rows.length };
+      for (const { id, sealed } of old) await column.set(db, id, seal(unseal(sealed)));
+      rotated[column.what] = { resealed: old.length, all: rows.length };
     }
     await record(db, actor, realNow(), 'keys rotated', 'site', rotated);
     return done(rotated);

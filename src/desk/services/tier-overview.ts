@@ -7,11 +7,13 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { listJoinFields } from '@/tiers/store/join-fields';
-import { wasOfferEverBought } from '@/tiers/store/offers';
 import { readTierDetail } from './lib/tier-detail';
 import { readTierOverview } from './lib/tier-overview';
 import { readVersions } from '@/billing/services/lib/offer-versions';
 import { gatewayLimits } from '@/billing/services/lib/ways-to-pay';
+import { wasOfferEverBought } from '@/billing/store/tier-holders';
+
+export type { TierOverview } from './lib/tier-overview';
 
 export const tierOverview = staffUse('look')('tier-overview', nothing, async () =>
   done(await readTierOverview()),

@@ -2,7 +2,6 @@ import { addLength, type Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
 import { countItems } from '@/content/store/items';
-import { countJoined } from '@/people/store/members';
 import {
   ALL_PAYMENTS,
   listPayments,
@@ -23,6 +22,7 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
+import { countJoined } from '@/members/store/member-lists';
 
 export type Today = {
   now: Instant;

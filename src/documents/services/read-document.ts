@@ -10,9 +10,11 @@ import { memberDocuments } from './lib/document-list';
 import { documentPdf } from './lib/document-pdf';
 import { readInvoiceToPay } from './lib/invoice-to-pay';
 import { issueDocuments } from './lib/issue-documents';
-import { ownerOfDocument, ownerOfPayment, ownerOfSubscription } from '@/billing/services/lib/owners';
+import { ownerOfPayment, ownerOfSubscription } from '@/billing/services/lib/owners';
 
 const staff = 'look' as const;
+
+const ownerOfDocument = async (id: string) => (await findDocument(pool(), id))?.memberId;
 
 async function sheetFor(id: string): Promise<Sheet | null> {
   const document = await findDocument(pool(), id);

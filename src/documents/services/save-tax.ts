@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { parseRate } from '@/core/tax';
 import { lock, transaction } from '@/platform/store/db';
-import { saveTax as store } from '@/documents/store/tax';
+import { saveTax as store } from '@/platform/store/tax';
 import { listTiers, setTaxKind } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { issueDocuments } from './lib/issue-documents';

@@ -55,11 +55,6 @@ export async function insertDocuments(
        "refundId" uuid, "disputeId" uuid, "creditId" uuid, currency char(3), total bigint, tax bigint, at timestamptz, content jsonb)`,
     [JSON.stringify(documents)],
   );
-  await run(
-    db,
-    `UPDATE charges SET is_invoiced = true WHERE id IN (SELECT charge_id FROM documents WHERE charge_id = ANY ($1) AND kind = 'invoice')`,
-    [documents.filter((one) => one.kind === 'invoice').map((one) => one.chargeId)],
-  );
   for (const [kind, number] of Object.entries(last))
     await run(db, 'UPDATE document_counters SET last = $3 WHERE mode = $1 AND kind = $2 AND last <> $3', [
       mode,
@@ -305,4 +300,15 @@ export async function sumMonths(db: Db, mode: Mode, zone: string): Promise<Month
     credited: toMinor(row.credited),
     tax: toMinor(row.tax),
   }));
+}
+
+export async function countTestDocuments(db: Db): Promise<number> {
+  const { count } = await one<{ count: bigint }>(db, `SELECT count(*) FROM documents WHERE mode = 'test'`);
+  return Number(count);
+}
+
+/** Deletes the documents of test mode; their numbers begin anew. */
+export async function deleteTestDocuments(db: Transaction): Promise<void> {
+  await run(db, `DELETE FROM documents WHERE mode = 'test'`);
+  await run(db, `UPDATE document_counters SET last = 0 WHERE mode = 'test'`);
 }

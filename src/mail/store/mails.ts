@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/calendar';
-import type { MailSetting } from '@/core/mail-words';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import { sealedColumn } from '@/platform/store/sealed';
 
 export type NewMail = {
   dedupeKey: string;
@@ -140,11 +140,14 @@ export async function requeueMail(db: Db, id: string, exceptTemplates: string[])
   );
 }
 
-export async function saveMailSetting(db: Db, template: string, s: MailSetting): Promise<void> {
+/** Empties every mail to a member or an address; those that still wait are not sent. */
+export async function forgetMails(db: Db, memberId: string, address: string): Promise<void> {
   await run(
     db,
-    `INSERT INTO mail_settings (template, is_on, subject, words) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (template) DO UPDATE SET is_on = $2, subject = $3, words = $4`,
-    [template, s.isOn, s.subject, s.words],
+    `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', sealed = NULL, state = CASE state WHEN 'queued' THEN 'failed' ELSE state END
+     WHERE member_id = $1 OR to_address = $2`,
+    [memberId, address],
   );
 }
+
+export const SEALED_MAILS = sealedColumn('unsent emails', 'mails', 'sealed');

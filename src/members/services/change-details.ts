@@ -7,7 +7,8 @@ import { done, missing, refused, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { findMember, setCountry, setDetails } from '@/people/store/members';
+import { setCountry } from '@/billing/services/lib/set-country';
+import { findMember, setDetails } from '@/people/store/members';
 import { confirmPassword } from '@/people/services/lib/confirm-password';
 import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 

@@ -1,5 +1,8 @@
 import { z } from 'zod';
 import { pool, transaction } from '@/platform/store/db';
+import { forgetCheckouts } from '@/billing/store/checkouts';
+import { forgetMails } from '@/mail/store/mails';
+import { deleteNotesOn } from '@/members/store/member-notes';
 import { findMember, forgetMember } from '@/people/store/members';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { NotAllowed } from '@/platform/actor';
@@ -46,6 +49,9 @@ export const deleteAccount = memberUse(
       const at = siteNow(site);
       await record(db, actor, at, 'account deleted', `member:${member.id}`);
       await forgetMember(db, member.id, member.email, at);
+      await deleteNotesOn(db, member.id);
+      await forgetMails(db, member.id, member.email);
+      await forgetCheckouts(db, member.id, member.email);
       return done(null);
     });
   },

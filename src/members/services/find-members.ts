@@ -1,6 +1,5 @@
 import type { Instant } from '@/core/calendar';
 import { pool } from '@/platform/store/db';
-import { countMembers, listMembers, type MemberFilter, type MemberRow } from '@/people/store/members';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { nextCharges } from '@/billing/services/lib/schedules';
@@ -9,6 +8,7 @@ import { z } from 'zod';
 import { staffUse } from '@/platform/use';
 import { search } from '@/platform/inputs';
 import { done } from '@/platform/result';
+import { countMembers, listMembers, type MemberRow, type MemberFilter } from '@/members/store/member-lists';
 
 const PAGE_SIZE = 50;
 export type FoundMember = MemberRow & { next: { at: Instant; amount: number; currency: string } | null };

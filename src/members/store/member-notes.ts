@@ -37,3 +37,7 @@ export async function insertNote(
 export async function deleteNote(db: Db, id: string, memberId: string): Promise<boolean> {
   return (await run(db, 'DELETE FROM member_notes WHERE id = $1 AND member_id = $2', [id, memberId])) === 1;
 }
+
+export async function deleteNotesOn(db: Db, memberId: string): Promise<void> {
+  await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [memberId]);
+}

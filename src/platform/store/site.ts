@@ -171,3 +171,13 @@ export async function setClearsTestData(db: Db, clears: boolean): Promise<void> 
     [clears],
   );
 }
+
+/** How the owner words a mail, and whether it is sent. */
+export async function saveMailSetting(db: Db, template: string, s: MailSetting): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO mail_settings (template, is_on, subject, words) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (template) DO UPDATE SET is_on = $2, subject = $3, words = $4`,
+    [template, s.isOn, s.subject, s.words],
+  );
+}

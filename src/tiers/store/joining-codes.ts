@@ -8,14 +8,10 @@ export type JoiningCode = {
   code: string;
   mostUses: number | null;
   lastDay: LocalDate | null;
-  /** Joinings that were finished with it. */
-  uses: number;
 };
 
 const CODE = `
-  SELECT c.id, c.tier_id, c.code, c.most_uses, c.last_day,
-    (SELECT count(*)::integer FROM checkouts j WHERE j.code_id = c.id AND j.state = 'done') AS uses
-  FROM joining_codes c`;
+  SELECT c.id, c.tier_id, c.code, c.most_uses, c.last_day FROM joining_codes c`;
 
 export async function listJoiningCodes(db: Db, tierId: string): Promise<JoiningCode[]> {
   return many(db, `${CODE} WHERE c.tier_id = $1 ORDER BY c.created_at`, [tierId]);
@@ -30,7 +26,7 @@ export async function findJoiningCode(
 }
 
 /** @throws a conflict where the tier has this code already */
-export async function insertJoiningCode(db: Db, c: Omit<JoiningCode, 'id' | 'uses'>): Promise<void> {
+export async function insertJoiningCode(db: Db, c: Omit<JoiningCode, 'id'>): Promise<void> {
   await run(
     db,
     'INSERT INTO joining_codes (tier_id, code, most_uses, last_day) VALUES ($1, lower($2), $3, $4)',

@@ -2,8 +2,7 @@ import type { AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
 import type { Document } from '@/core/content/document';
 import type { KeyCut } from '@/core/key-cut';
-import { many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
-import { heldAt } from '@/billing/store/holdings';
+import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
@@ -154,18 +153,6 @@ export async function deleteTier(db: Db, id: string): Promise<void> {
   await run(db, 'DELETE FROM tiers WHERE id = $1', [id]);
 }
 
-/** Whether anybody ever held the tier or began to join by one of its offers, in test or live mode. */
-export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
-  const { held } = await one<{ held: boolean }>(
-    db,
-    `SELECT EXISTS (SELECT 1 FROM holdings WHERE tier_id = $1)
-       OR EXISTS (SELECT 1 FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id WHERE o.tier_id = $1)
-       OR EXISTS (SELECT 1 FROM checkouts j JOIN offers o ON o.id = j.offer_id WHERE o.tier_id = $1) AS held`,
-    [id],
-  );
-  return held;
-}
-
 /** Offers of other tiers, in any version, that lead to this one. */
 export async function offersLeadingTo(db: Db, id: string): Promise<string[]> {
   const rows = await many<{ name: string }>(
@@ -193,35 +180,4 @@ export async function saveLadder(db: Db, ladder: Ladder): Promise<void> {
 /** Ladders on which no tier stands any more. */
 export async function deleteEmptyLadders(db: Db): Promise<void> {
   await run(db, 'DELETE FROM ladders l WHERE NOT EXISTS (SELECT 1 FROM tiers t WHERE t.ladder_id = l.id)');
-}
-
-/** Members who hold each tier at an instant, by tier id. */
-export async function countHolders(db: Db, mode: string, at: string): Promise<Map<string, number>> {
-  const rows = await many<{ tierId: string; count: bigint }>(
-    db,
-    `SELECT tier_id, count(DISTINCT member_id) FROM holdings h WHERE ${heldAt('h', '$1', '$2')} GROUP BY tier_id`,
-    [mode, at],
-  );
-  return new Map(rows.map((row) => [row.tierId, Number(row.count)]));
-}
-
-/**
- * Places of a tier that are taken at an instant: holdings, and checkouts whose person is paying at this moment, or
- * whose transfer is awaited, other than `exceptCheckout`.
- */
-export async function countPlacesTaken(
-  db: Db,
-  tierId: string,
-  mode: string,
-  at: string,
-  exceptCheckout: string | null,
-): Promise<number> {
-  const { count } = await one<{ count: bigint }>(
-    db,
-    `SELECT (SELECT count(*) FROM holdings h WHERE tier_id = $1 AND ${heldAt('h', '$2', '$3')})
-       + (SELECT count(*) FROM checkouts j JOIN offers o ON o.id = j.offer_id
-          WHERE o.tier_id = $1 AND j.mode = $2 AND j.state IN ('charging', 'awaiting') AND j.id IS DISTINCT FROM $4::uuid) AS count`,
-    [tierId, mode, at, exceptCheckout],
-  );
-  return Number(count);
 }

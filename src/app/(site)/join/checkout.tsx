@@ -7,7 +7,7 @@ import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/billing/work';
 import { refusalSentence } from '@/core/billing/refusal-words';
 import { placesWords } from '@/core/tiers/joining';
-import type { PreparedCheckout } from '@/checkout/services/lib/prepare';
+import type { PreparedCheckout } from '@/checkout/services/prepare-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';

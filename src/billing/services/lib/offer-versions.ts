@@ -5,17 +5,12 @@ import { offerSentence } from '@/core/offers/sentence';
 import { nextCharge } from '@/core/billing/upcoming';
 import { offerKey } from '@/billing/store/book-rows';
 import { pool } from '@/platform/store/db';
-import {
-  countByVersion,
-  findOffer,
-  findOfferVersion,
-  listMovable,
-  type VersionCount,
-} from '@/tiers/store/offers';
+import { findOffer, findOfferVersion } from '@/tiers/store/offers';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { listTierNames } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { asBought } from '@/billing/services/lib/schedules';
+import { countByVersion, listMovable, type VersionCount } from '@/billing/store/offer-versions';
 
 /** What would change for those on one version, were they moved to the newest. */
 export type MovePreview = {

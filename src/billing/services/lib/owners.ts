@@ -1,7 +1,6 @@
 import { pool } from '@/platform/store/db';
 import { findAgreement } from '@/billing/store/agreements';
 import { findQuote } from '@/billing/store/quotes';
-import { findDocument } from '@/documents/store/documents';
 import { findCheckout } from '@/billing/store/checkouts';
 import { findPayment } from '@/billing/store/payments';
 import { findSubscription } from '@/billing/store/subscriptions';
@@ -11,7 +10,6 @@ type OwnerOf = (id: string) => Promise<string | null | undefined>;
 
 export const ownerOfSubscription: OwnerOf = async (id) => (await findSubscription(pool(), id))?.memberId;
 export const ownerOfQuote: OwnerOf = async (id) => (await findQuote(pool(), id))?.memberId;
-export const ownerOfDocument: OwnerOf = async (id) => (await findDocument(pool(), id))?.memberId;
 export const ownerOfAgreement: OwnerOf = async (id) => {
   const agreement = await findAgreement(pool(), id);
   return agreement && ownerOfSubscription(agreement.subscriptionId);

@@ -2,7 +2,8 @@ import { localDate, type Instant } from '@/core/calendar';
 import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { countPlacesTaken, type Tier } from '@/tiers/store/tiers';
+import { type Tier } from '@/tiers/store/tiers';
+import { countPlacesTaken } from '@/billing/store/tier-holders';
 
 /** Whether people can join the tier today, with the places that are left; but for one checkout, which may have one. */
 export async function joiningStateOf(

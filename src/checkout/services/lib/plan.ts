@@ -1,3 +1,4 @@
+import { countCodeUses } from '@/billing/store/checkouts';
 import { z } from 'zod';
 import { localDate } from '@/core/calendar';
 import { joiningState } from '@/core/tiers/joining';
@@ -93,7 +94,8 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
     if (!input.code)
       return refusedField('code', `Joining ${tier.name} needs a code. Type the one you were given.`);
     const isOver = code?.lastDay && localDate(now, site.zone) > code.lastDay;
-    if (!code || isOver || (code.mostUses !== null && code.uses >= code.mostUses))
+    const uses = code ? ((await countCodeUses(pool(), [code.id])).get(code.id) ?? 0) : 0;
+    if (!code || isOver || (code.mostUses !== null && uses >= code.mostUses))
       return refusedField('code', 'This code isn’t valid, or has expired. Check it, or ask for another.');
   }
   const ways = offer.isPaid ? await waysToPay(site, offer) : [];

@@ -33,7 +33,8 @@ import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { joiningStateOf } from './joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
-import { setCountry, type Member } from '@/people/store/members';
+import { setCountry } from '@/billing/services/lib/set-country';
+import type { Member } from '@/people/store/members';
 import type { CheckoutInput, CheckoutPlan } from './plan';
 import { placeOf } from './standing';
 

@@ -1,17 +1,12 @@
+import { countCodeUses } from '@/billing/store/checkouts';
 import { pool } from '@/platform/store/db';
 import { listJoiningCodes, type JoiningCode } from '@/tiers/store/joining-codes';
 import { listOffers, type StoredOffer } from '@/tiers/store/offers';
-import {
-  listLadders,
-  listTierNames,
-  listTiers,
-  wasTierEverHeld,
-  type Ladder,
-  type Tier,
-} from '@/tiers/store/tiers';
+import { listLadders, listTierNames, listTiers, type Ladder, type Tier } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { tierOpens, type TierOpens } from '@/access/services/lib/tier-opens';
 import { readTierOverview, type TierOverview } from './tier-overview';
+import { wasTierEverHeld } from '@/billing/store/tier-holders';
 
 export type TierDetail = {
   /** Null for one that is about to be made. */
@@ -20,7 +15,7 @@ export type TierDetail = {
   ladders: Ladder[];
   offers: StoredOffer[];
   opens: TierOpens | undefined;
-  codes: JoiningCode[];
+  codes: (JoiningCode & { uses: number })[];
   overview: TierOverview | undefined;
   tierNames: Map<string, string>;
   isDeletable: boolean;
@@ -43,9 +38,19 @@ export async function readTierDetail(id: string | null): Promise<TierDetail | nu
     others: tiers.filter((other) => other.id !== id),
     offers: allOffers.filter((offer) => offer.tierId === id),
     opens: tier ? (await tierOpens(await currentSite(), [tier], allOffers)).opens.get(tier.id) : undefined,
-    codes: tier ? await listJoiningCodes(pool(), tier.id) : [],
+    codes: tier ? await listCodes(tier.id) : [],
     overview: all.find((each) => each.id === id),
     tierNames: await listTierNames(pool()),
     isDeletable: tier ? !(await wasTierEverHeld(pool(), tier.id)) : false,
   };
+}
+
+/** The joining codes of a tier, with how often each was used. */
+async function listCodes(tierId: string): Promise<(JoiningCode & { uses: number })[]> {
+  const codes = await listJoiningCodes(pool(), tierId);
+  const uses = await countCodeUses(
+    pool(),
+    codes.map((code) => code.id),
+  );
+  return codes.map((code) => ({ ...code, uses: uses.get(code.id) ?? 0 }));
 }

@@ -4,9 +4,10 @@ import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { listOffers, listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listRunningSteps } from '@/billing/store/subscriptions';
-import { countHolders, listLadders, listTiers, type Ladder, type Tier } from '@/tiers/store/tiers';
+import { listLadders, listTiers, type Ladder, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
+import { countHolders } from '@/billing/store/tier-holders';
 
 export type TierOverview = Tier & {
   offers: StoredOffer[];

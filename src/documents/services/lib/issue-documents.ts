@@ -8,6 +8,7 @@ import {
   type Drafted,
 } from '@/core/documents';
 import { rateFor } from '@/core/tax';
+import { setInvoiced } from '@/billing/store/payments';
 import { pool, transaction } from '@/platform/store/db';
 import {
   hasUndocumented,
@@ -53,6 +54,10 @@ async function issue(site: Site, mode: Mode, invoices: boolean): Promise<number>
       return { ...draft, mode, kind, number: last[kind], label };
     });
     await insertDocuments(db, mode, last, documents);
+    const invoiced = documents.flatMap((one) =>
+      one.kind === 'invoice' && one.chargeId ? [one.chargeId] : [],
+    );
+    await setInvoiced(db, invoiced);
     return documents.length;
   });
 }

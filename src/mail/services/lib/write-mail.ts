@@ -6,12 +6,12 @@ import { renderMail, withoutSecret } from '@/mail/render';
 import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
 import { queueMail } from '@/mail/store/mails';
-import type { Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] ?? '';
 
-export type Reader = Pick<Member, 'email' | 'name'>;
+/** Whom a mail addresses. */
+export type Reader = { email: string; name: string };
 
 export const mailFrame = (site: Site, person: Reader): MailFrame => ({
   siteName: site.name,
@@ -29,7 +29,7 @@ export const mailFrame = (site: Site, person: Reader): MailFrame => ({
 export async function writeMail(
   db: Transaction,
   site: Site,
-  member: Pick<Member, 'email' | 'name'> & { id: string | null },
+  member: Reader & { id: string | null },
   content: MailContent,
   dedupeKey: string,
   at: Instant,
@@ -44,7 +44,7 @@ export async function writeMailTo(
   db: Transaction,
   site: Site,
   to: { id: string | null; address: string },
-  reader: Pick<Member, 'email' | 'name'>,
+  reader: Reader,
   content: MailContent,
   dedupeKey: string,
   at: Instant,

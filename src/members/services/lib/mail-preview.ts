@@ -5,12 +5,13 @@ import type { MailContent, MailFrame, Template } from '@/mail/content';
 import { mergeFieldsOf } from '@/mail/render';
 import { mailWords, type Words } from '@/mail/templates';
 import { pool } from '@/platform/store/db';
-import { findMember, listMembers, type Member, type MemberRow } from '@/people/store/members';
+import { findMember, type Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';
 import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { mailFrame } from '@/mail/services/lib/write-mail';
+import { listMembers, type MemberRow } from '@/members/store/member-lists';
 
 export type MailPreview = {
   member: Pick<Member, 'id' | 'name' | 'email'>;

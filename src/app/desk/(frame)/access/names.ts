@@ -1,5 +1,5 @@
 import 'server-only';
-import type { AccessMap } from '@/access/services/lib/access-map';
+import type { AccessMap } from '@/access/services/access-map';
 import type { Names } from '@/access/ui/rule-words';
 
 export function ruleNames(map: AccessMap): Names {

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { accessMap } from '@/access/services/access-map';
-import type { AccessMap } from '@/access/services/lib/access-map';
+import type { AccessMap } from '@/access/services/access-map';
 import { AccessTable } from '@/access/ui/access-table';
 import { RuleSentence } from '@/access/ui/rule-sentence';
 import { buttonClass } from '@/kit/button';

@@ -7,11 +7,12 @@ import { currentActor } from '@/app/session';
 import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
 import { moveToNewest } from '@/billing/services/move-to-version';
-import { deleteOffer, deleteTier, retireOffer, retireTier } from '@/tiers/services/retire-tier';
+import { deleteOffer, deleteTier } from '@/desk/services/delete-tier';
+import { retireOffer, retireTier } from '@/tiers/services/retire-tier';
 import { saveJoinFields } from '@/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
 import { saveOffer } from '@/tiers/services/save-offer';
-import { saveTier } from '@/tiers/services/save-tier';
+import { saveTier } from '@/billing/services/save-tier';
 
 const isOn = (form: FormData, name: string): boolean => text(form, name) === 'on';
 const saved = (message = 'Saved.'): FormState => {

@@ -6,7 +6,7 @@ import { offerPrice } from '@/core/offers/sentence';
 import { may } from '@/core/staff';
 import { placesWords } from '@/core/tiers/joining';
 import { tierOverview } from '@/desk/services/tier-overview';
-import type { TierOverview } from '@/desk/services/lib/tier-overview';
+import type { TierOverview } from '@/desk/services/tier-overview';
 import { LadderForm } from '@/tiers/ui/ladder-form';
 import { TierLadder, type TierLine } from '@/tiers/ui/tier-ladder';
 import { TiersHead } from '@/tiers/ui/tiers-head';

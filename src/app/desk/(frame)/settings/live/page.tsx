@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { formatDateTime } from '@/core/calendar';
 import { readiness } from '@/desk/services/go-live';
-import type { TestData } from '@/desk/store/test-data';
+import type { TestDataCounts } from '@/desk/services/go-live';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { LinkButton } from '@/kit/button';
@@ -123,14 +123,14 @@ export default async function GoingLivePage() {
   );
 }
 
-const testWords = (t: TestData): string =>
+const testWords = (t: TestDataCounts): string =>
   `${count(t.subscriptions, 'subscription')}, ${count(t.payments, 'payment')}, ${count(t.documents, 'document')} and ${count(t.messages, 'gateway message')}`;
 
 type LiveProps = {
   since: string;
   cleared: string | null;
   clears: boolean;
-  testData: TestData;
+  testData: TestDataCounts;
   siteName: string;
 };
 

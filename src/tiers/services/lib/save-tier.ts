@@ -14,13 +14,12 @@ import {
   saveTier as store,
   type Tier,
 } from '@/tiers/store/tiers';
-import { countDoubleHolders, moveToTrack } from '@/billing/store/tracks';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, optionalDate } from '@/platform/form-fields';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
-import { staffUse } from '@/platform/use';
+import type { Actor } from '@/platform/actor';
 import { freeId, SAVED_ELSEWHERE } from '@/platform/free-id';
 import { given } from '@/platform/absent';
 import { isPathHere } from '@/core/addresses';
@@ -30,7 +29,7 @@ const words = z
   .union([documentSchema, z.string().trim().max(2_000, 'At most 2,000 characters.').transform(fromText)])
   .optional();
 
-const tierInputSchema = z.object({
+export const tierInputSchema = z.object({
   /** Left out for a new tier; demo and imports may name it. */
   id: z
     .string()
@@ -82,11 +81,17 @@ const NEW_TIER = {
   places: null,
 };
 
+/** What a tier that comes onto a ladder, or leaves it, means for those who hold it: of a ladder one tier is held at a time. */
+export type Tracks = {
+  /** Members who hold the tier and another of that track. */
+  countDoubleHolders: (db: Transaction, tierId: string, track: string) => Promise<number>;
+  moveToTrack: (db: Transaction, tierId: string, track: string) => Promise<void>;
+};
+
 /** Makes a tier with a key-cut that no other has, or changes one. */
-export const saveTier = staffUse('set tiers')(
-  'save-tier',
-  tierInputSchema,
-  async (actor, raw): Promise<Result<{ id: string }>> => {
+export const savingTier =
+  (tracks: Tracks) =>
+  async (actor: Actor, raw: z.output<typeof tierInputSchema>): Promise<Result<{ id: string }>> => {
     const at = siteNow(await currentSite());
     try {
       return await transaction(async (db) => {
@@ -112,7 +117,7 @@ export const saveTier = staffUse('set tiers')(
             'keyCut',
             `This is the key of ${sameKey.name}. Change a notch: two tiers are never cut alike.`,
           );
-        const place = await placeOnLadder(db, raw.ladder, known, tiers);
+        const place = await placeOnLadder(db, tracks, raw.ladder, known, tiers);
         if (!place.ok) return place;
         if (input.several && place.value.ladderId)
           return refusedField(
@@ -128,9 +133,10 @@ export const saveTier = staffUse('set tiers')(
           keyCut: input.keyCut ?? chooseKeyCut(tiers.map((tier) => tier.keyCut)),
           position: known?.position ?? tiers.length,
         });
-        if (known) await moveToTrack(db, id, place.value.ladderId ?? id);
+        if (known) await tracks.moveToTrack(db, id, place.value.ladderId ?? id);
         await deleteEmptyLadders(db);
-        await deleteUnusedPictures(db);
+        const shown = (await listTiers(db)).flatMap((tier) => tier.pictureId ?? []);
+        await deleteUnusedPictures(db, shown);
         await record(db, actor, at, known ? 'tier changed' : 'tier made', `tier:${id}`, { name: input.name });
         return done({ id });
       });
@@ -142,8 +148,7 @@ export const saveTier = staffUse('set tiers')(
         );
       throw error;
     }
-  },
-);
+  };
 
 function datesProblem({ onSaleFrom, onSaleUntil }: Pick<Tier, 'onSaleFrom' | 'onSaleUntil'>) {
   return onSaleFrom && onSaleUntil && onSaleUntil < onSaleFrom
@@ -154,6 +159,7 @@ function datesProblem({ onSaleFrom, onSaleUntil }: Pick<Tier, 'onSaleFrom' | 'on
 /** Where a tier stands: where it stood, or, new on a ladder, on top of it. */
 async function placeOnLadder(
   db: Transaction,
+  tracks: Tracks,
   asked: string | undefined,
   known: Tier | undefined,
   tiers: Tier[],
@@ -162,7 +168,7 @@ async function placeOnLadder(
     asked === undefined ? (known?.ladderId ?? null) : asked ? await ensureLadder(db, asked) : null;
   if (known && known.ladderId === ladderId) return done({ ladderId, rung: known.rung });
   const track = ladderId ?? known?.id ?? '';
-  const double = known ? await countDoubleHolders(db, known.id, track) : 0;
+  const double = known ? await tracks.countDoubleHolders(db, known.id, track) : 0;
   if (double > 0)
     return refusedField(
       'ladder',

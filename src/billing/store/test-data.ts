@@ -11,7 +11,6 @@ export type TestData = {
   running: number;
   holders: number;
   payments: number;
-  documents: number;
   checkouts: number;
   messages: number;
   /** Approvals at wallets that have not ended there yet. */
@@ -25,7 +24,6 @@ export async function countTestData(db: Db, at: Instant): Promise<TestData> {
        count(*) FILTER (WHERE state IN ${listed(RUNNING)}) AS running,
        (SELECT count(DISTINCT member_id) FROM holdings h WHERE ${heldAt('h', "'test'", '$1')}) AS holders,
        (SELECT count(*) FROM payments WHERE mode = 'test') AS payments,
-       (SELECT count(*) FROM documents WHERE mode = 'test') AS documents,
        (SELECT count(*) FROM checkouts WHERE mode = 'test') AS checkouts,
        (SELECT count(*) FROM gateway_events e JOIN gateway_accounts a ON a.id = e.gateway_account_id WHERE a.mode = 'test') AS messages,
        (SELECT count(*) FROM agreements WHERE mode = 'test' AND state <> 'ended') AS agreements
@@ -44,13 +42,11 @@ export async function endTestAgreements(db: Db): Promise<void> {
 }
 
 /**
- * Deletes what was made in test mode: subscriptions with all that hangs on them, documents (their numbers begin anew),
- * and messages. Members, gateway accounts and the audit stay.
+ * Deletes what was made in test mode: subscriptions with all that hangs on them, and messages. Documents of it go first
+ * (`deleteTestDocuments`). Members, gateway accounts and the audit stay.
  */
 export async function deleteTestData(db: Transaction): Promise<void> {
   for (const sql of [
-    `DELETE FROM documents WHERE mode = 'test'`,
-    `UPDATE document_counters SET last = 0 WHERE mode = 'test'`,
     `DELETE FROM credit_uses WHERE credit_id IN (SELECT id FROM credits WHERE mode = 'test')`,
     `DELETE FROM credits WHERE mode = 'test'`,
     `DELETE FROM refunds WHERE mode = 'test'`,

@@ -1,0 +1,25 @@
+import { many, run, type Transaction } from '@/platform/store/db';
+
+/** Something sealed, by the row that it is in. */
+export type Sealed = { id: string; sealed: string };
+
+/** One column that holds something sealed: it is read and written for `rotate-keys` alone. */
+export type SealedColumn = {
+  what: string;
+  /** All that is sealed there, locked until the transaction ends. */
+  lockAll: (db: Transaction) => Promise<Sealed[]>;
+  set: (db: Transaction, id: string, sealed: string) => Promise<void>;
+};
+
+/** The room that owns a table names its sealed columns; both names are its own constants, never input. */
+export const sealedColumn = (what: string, table: string, column: string): SealedColumn => ({
+  what,
+  lockAll: (db) =>
+    many(
+      db,
+      `SELECT id, ${column} AS sealed FROM ${table} WHERE ${column} IS NOT NULL ORDER BY id FOR UPDATE`,
+    ),
+  set: async (db, id, sealed) => {
+    await run(db, `UPDATE ${table} SET ${column} = $2 WHERE id = $1`, [id, sealed]);
+  },
+});
