@@ -51,8 +51,8 @@ export async function benchSite(gatewayUrl: string): Promise<BenchSite> {
     db,
     one,
     accountId: await one(
-      `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, checked_at)
-       VALUES ('curlew-cards', 'test', 'Card', 'k', $1, now()) RETURNING id`,
+      `INSERT INTO gateway_accounts (gateway, nature, mode, label, site_key, secret_key_sealed, checked_at)
+       VALUES ('curlew-cards', 'card', 'test', 'Card', 'k', $1, now()) RETURNING id`,
       [seal('secret')],
     ),
     versionId: await one('SELECT id FROM offer_versions'),

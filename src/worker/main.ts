@@ -6,6 +6,7 @@ import { NotSetUp } from '@/platform/site';
 import { closePools } from '@/platform/store/db';
 import type { Use } from '@/platform/use';
 import { applyGatewayEvents } from '@/billing/services/apply-gateway-events';
+import { compareDueBooks } from '@/billing/services/compare-books';
 import { clearTestData } from '@/desk/services/go-live';
 import { issueDueDocuments } from '@/documents/services/issue-documents';
 import { returnMoney } from '@/billing/services/return-money';
@@ -49,6 +50,7 @@ const WORK: Record<string, Work> = {
 const CHORES: Record<string, Work> = {
   agreements: does(settleAgreements, same),
   clearing: does(clearTestData, same),
+  comparing: does(compareDueBooks, same),
   documents: does(issueDueDocuments, same),
   returns: does(returnMoney, same),
   reminders: does(writeReminders, same),

@@ -35,39 +35,39 @@ ${cards}
   const tell = (message, to) => (to?.source ?? parent).postMessage(message, to?.origin ?? ${JSON.stringify('*')});
   document.querySelectorAll('[data-card]').forEach((button) => button.addEventListener('click', () => {
     clear(); field('number').value = button.dataset.card; field('expires').value = button.dataset.expires; field('code').value = '123';
-    tell({ curlew: 'filled' });
+    tell({ cardFrame: 'filled' });
   }));
   ['number', 'expires', 'code'].forEach((name) => field(name).addEventListener('input', () => show(name, '')));
   // Enter in this form stands for the page's own button.
-  field('card').addEventListener('submit', (event) => { event.preventDefault(); tell({ curlew: 'enter' }); });
+  field('card').addEventListener('submit', (event) => { event.preventDefault(); tell({ cardFrame: 'enter' }); });
   addEventListener('message', async (event) => {
     if (event.source !== parent) return;
-    if (event.data?.curlew === 'size') return size();
-    if (event.data?.curlew !== 'tokenise') return;
+    if (event.data?.cardFrame === 'size') return size();
+    if (event.data?.cardFrame !== 'tokenise') return;
     clear();
     try {
       const response = await fetch('/frame/tokens', { method: 'POST', headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ key, number: field('number').value, expires: field('expires').value, code: field('code').value }) });
       const body = await response.json();
-      if (response.ok) return body.asks ? ask(body.token, event) : tell({ curlew: 'token', token: body.token }, event);
+      if (response.ok) return body.asks ? ask(body.token, event) : tell({ cardFrame: 'token', token: body.token }, event);
       const name = ['number', 'expires', 'code'].includes(body.error.code) ? body.error.code : 'number';
       show(name, body.error.message); field(name).focus();
-      tell({ curlew: 'problem', message: body.error.message }, event);
-    } catch { tell({ curlew: 'problem', message: 'The card service could not be reached. Try again in a moment.' }, event); }
+      tell({ cardFrame: 'problem', message: body.error.message }, event);
+    } catch { tell({ cardFrame: 'problem', message: 'The card service could not be reached. Try again in a moment.' }, event); }
   });
   // The bank of some cards wants to hear from the payer first.
   const ask = (token, event) => {
-    const box = field('ask'); box.hidden = false; tell({ curlew: 'asking' }, event); field('yes').focus();
-    field('no').onclick = () => { box.hidden = true; tell({ curlew: 'problem', message: 'You did not confirm the payment, so nothing was charged.' }, event); };
+    const box = field('ask'); box.hidden = false; tell({ cardFrame: 'asking' }, event); field('yes').focus();
+    field('no').onclick = () => { box.hidden = true; tell({ cardFrame: 'problem', message: 'You did not confirm the payment, so nothing was charged.' }, event); };
     field('yes').onclick = async () => {
       box.hidden = true;
       await fetch('/frame/confirm', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ token }) });
-      tell({ curlew: 'token', token }, event);
+      tell({ cardFrame: 'token', token }, event);
     };
   };
-  const size = () => tell({ curlew: 'height', height: document.documentElement.scrollHeight });
+  const size = () => tell({ cardFrame: 'height', height: document.documentElement.scrollHeight });
   new ResizeObserver(size).observe(document.body);
-  tell({ curlew: 'ready' });
+  tell({ cardFrame: 'ready' });
 </script>`,
     nonce,
   );

@@ -1,10 +1,11 @@
 import { deskFrame } from '../../src/desk/services/desk-frame';
-import { VISITOR_ACTOR } from '../../src/platform/actor';
+import { VISITOR_ACTOR, WORKER } from '../../src/platform/actor';
 import { ALL_PAYMENTS } from '../../src/billing/store/payment-lists';
 import type { SubscriptionFilter } from '../../src/desk/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/platform/actor';
 import { cancelSubscription, undoCancel } from '../../src/billing/services/cancel-subscription';
+import { compareBooks, compareDueBooks } from '../../src/billing/services/compare-books';
 import { gatewayList } from '../../src/billing/services/gateway-list';
 import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { memberFile } from '../../src/members/services/member-file';
@@ -14,7 +15,7 @@ import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { siteMenu } from '../../src/access/services/site-menu';
 import { today } from '../../src/desk/services/today';
-import { doAllDue, join, lanternMoor, passDays, value } from './lantern-moor';
+import { doAllDue, join, lanternMoor, passDays, value, rows } from './lantern-moor';
 
 const moor = lanternMoor();
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 100 };
@@ -63,11 +64,29 @@ describe('Money', () => {
     ]);
   });
 
-  it('shows each gateway with its books compared, and never with its secret', async () => {
+  it('shows how the books of each gateway compared last, never its secret, and asks no gateway for it', async () => {
+    expect(value(await gatewayList(moor.owner)).accounts[0]?.books).toBeNull();
+    // Of two workers one compares; and what was just compared is left alone.
+    expect([value(await compareDueBooks(WORKER)), value(await compareDueBooks(WORKER))]).toEqual([1, 0]);
     const { accounts } = value(await gatewayList(moor.owner));
     expect(accounts).toHaveLength(1);
-    expect(accounts[0]?.reconciliation).toMatchObject({ ok: true, differences: [], open: 0 });
+    const seen = value(await gatewayList(moor.owner)).accounts[0]?.books;
+    expect(seen?.comparison).toMatchObject({ ok: true, differ: 0, differences: [], open: 0 });
     expect(JSON.stringify(accounts[0]?.account)).not.toContain('_secret_');
+  });
+
+  it('tells by how many payments the books differ, when they are compared again', async () => {
+    await rows(`UPDATE payments SET amount = amount + 1 WHERE state = 'succeeded'`, []);
+    value(await compareBooks(moor.owner, moor.accountId));
+    const [line] = value(await gatewayList(moor.owner)).accounts;
+    const [counted] = await rows<{ count: bigint }>(
+      `SELECT count(*) FROM payments WHERE state = 'succeeded'`,
+      [],
+    );
+    expect(line?.books?.comparison).toMatchObject({ ok: true, differ: Number(counted?.count) });
+    await rows(`UPDATE payments SET amount = amount - 1 WHERE state = 'succeeded'`, []);
+    value(await compareBooks(moor.owner, moor.accountId));
+    expect(value(await gatewayList(moor.owner)).accounts[0]?.books?.comparison).toMatchObject({ differ: 0 });
   });
 });
 

@@ -42,7 +42,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `arrangeGateway checkAccount connectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `arrangeGateway checkAccount compareBooks connectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement putAside processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -61,7 +61,7 @@ const OWN = words(
    endMySession`,
 );
 const SYSTEM = words(
-  `applyGatewayEvents clearTestData issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
+  `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
    tidyUp remindAndExpire writeReminders rotateKeys`,
 );
 type Theirs = {
@@ -133,7 +133,9 @@ async function quoteOf(member: Member): Promise<string> {
 
 beforeAll(async () => {
   const rooms = readdirSync('src').map((room) => `src/${room}/services`);
-  const files = rooms.filter(existsSync).flatMap((room) => readdirSync(room).map((name) => `${room}/${name}`));
+  const files = rooms
+    .filter(existsSync)
+    .flatMap((room) => readdirSync(room).map((name) => `${room}/${name}`));
   for (const file of files.filter((name) => name.endsWith('.ts'))) {
     const exported = (await import(`../../${file}`)) as Record<string, unknown>;
     for (const [name, thing] of Object.entries(exported)) {

@@ -99,11 +99,15 @@ export interface Gateway {
   readonly id: string;
   /** Its name, as people read it. */
   readonly name: string;
+  /** What paying by it is called at checkout, until the owner says otherwise. */
+  readonly payLabel: string;
   readonly nature: Nature;
   readonly carries: Carries;
   /** keys: pasted; consent: given on the gateway's own page; details: told by the owner, nobody is asked. */
   readonly connectedBy: 'keys' | 'consent' | 'details';
   readonly hasWebhooks: boolean;
+  /** Where an owner finds the keys to paste, and how they begin in a mode; null where none are pasted. */
+  readonly pasted: { page: string; example: (field: KeyField, mode: Mode) => string } | null;
   /** What is wrong with pasted keys by their form alone; null where nothing is. */
   inspectKeys(keys: Keys, mode: Mode): KeyProblem | null;
   /** Asks the gateway whether it knows the keys, and whether the two belong together. */
@@ -120,7 +124,10 @@ export interface Gateway {
   requestPing(keys: Keys, webhookRef: string | null): Promise<Answer<object>>;
   /** Reads a message, where its signature and time are right. */
   readWebhook(secret: string, headers: Record<string, string>, body: string): WebhookReading;
-  /** The page of the gateway that is framed in checkout, and the origin that its messages come from; null: none. */
+  /**
+   * The page of the gateway that is framed in checkout, and the origin that its messages come from; null: none. The page
+   * and checkout speak as `card-frame.ts` says.
+   */
   frame(siteKey: string, parentOrigin: string): { url: string; origin: string } | null;
   /** Keeps what the frame's token stands for, for later charges. */
   saveMethod(

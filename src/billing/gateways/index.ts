@@ -22,6 +22,18 @@ export function gatewayById(id: string): Gateway {
   return make();
 }
 
+/** A gateway that is connected in one way; the answer is null where there is none of that id. */
+export function gatewayConnectedBy(way: Gateway['connectedBy'], id: string): Gateway | null {
+  return allGateways().find((gateway) => gateway.connectedBy === way && gateway.id === id) ?? null;
+}
+
+/** The gateway by which people pay by transfer. @throws where there is none */
+export function transferGateway(): Gateway {
+  const found = allGateways().find((gateway) => gateway.nature === 'transfer');
+  if (!found) throw new Error('no gateway adapter takes transfers');
+  return found;
+}
+
 /** The origins whose pages may be framed at checkout. */
 export function frameOrigins(): string[] {
   return [new URL(config().CURLEW_CARDS_URL).origin];

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { gatewayById } from '@/billing/gateways';
+import { gatewayById, gatewayConnectedBy } from '@/billing/gateways';
 import { siteNow } from '@/platform/clock';
 import { mode, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
-import { done, refused, type Result } from '@/platform/result';
+import { done, missing, refused, type Result } from '@/platform/result';
 import { seal } from '@/platform/seal';
 import { currentSite, inMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
@@ -15,7 +15,7 @@ import { confirmStaff } from '@/people/services/lib/confirm-password';
 const byMoney = staffUse('manage money');
 const key = z.string().trim().max(300, 'This is too long to be a key.');
 const keysSchema = z.object({
-  gateway: z.enum(['curlew-cards']),
+  gateway: z.string().max(60),
   siteKey: key,
   secretKey: key,
   /** Left out, the site's. */
@@ -33,7 +33,8 @@ export const connectGateway = byMoney(
   async (actor, { mode: asked, password, ...input }): Promise<Result<{ id: string }>> => {
     const own = await currentSite();
     const site = inMode(own, asked ?? own.mode);
-    const gateway = gatewayById(input.gateway);
+    const gateway = gatewayConnectedBy('keys', input.gateway);
+    if (!gateway) return missing();
     const keys = { siteKey: input.siteKey, secretKey: input.secretKey };
     const problem = gateway.inspectKeys(keys, site.mode);
     if (problem) return refused({ [problem.field]: problem.message });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gatewayById } from '@/billing/gateways';
+import { transferGateway } from '@/billing/gateways';
 import { keepAccount } from './lib/gateway-account';
 import { type Result } from '@/platform/result';
 import { currentSite, inMode } from '@/platform/site';
@@ -37,6 +37,6 @@ export const connectTransfer = staffUse('manage money')(
     const site = inMode(own, asked ?? own.mode);
     // Test and live can be paid to one account, and are two accounts here all the same.
     const keys = { siteKey: `${site.mode} ${input.account}`, secretKey: '' };
-    return keepAccount(actor, site, gatewayById('bank-transfer'), keys, settings);
+    return keepAccount(actor, site, transferGateway(), keys, settings);
   },
 );

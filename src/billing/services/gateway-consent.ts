@@ -1,10 +1,10 @@
 import { config } from '@/platform/config';
-import { gatewayById } from '@/billing/gateways';
+import { gatewayById, gatewayConnectedBy } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
 import { insertConsent, takeConsent } from '@/billing/store/gateways';
 import { NotAllowed } from '@/platform/actor';
 import { keepAccount } from './lib/gateway-account';
-import { refusedField, type Result } from '@/platform/result';
+import { missing, refusedField, type Result } from '@/platform/result';
 import { currentSite, inMode } from '@/platform/site';
 import { hashToken, newToken } from '@/platform/tokens';
 import { z } from 'zod';
@@ -14,7 +14,7 @@ import { confirmStaff } from '@/people/services/lib/confirm-password';
 
 /** Where the owner goes to let the site bill through a gateway; the gateway brings them back. */
 const beginSchema = z.object({
-  gateway: z.enum(['dunlin-wallet']),
+  gateway: z.string().max(60),
   mode: asksMode,
   password: passwordAgain,
 });
@@ -24,6 +24,8 @@ export const beginConsent = staffUse('manage money')(
   beginSchema,
   async (actor, { gateway: gatewayId, mode: asked, password }): Promise<Result<{ url: string }>> => {
     const mode = asked ?? (await currentSite()).mode;
+    const gateway = gatewayConnectedBy('consent', gatewayId);
+    if (!gateway) return missing();
     if (!actor.memberId) throw new NotAllowed('Sign in first.');
     const confirmed = await confirmStaff(actor, password);
     if (!confirmed.ok) return confirmed;
@@ -34,7 +36,7 @@ export const beginConsent = staffUse('manage money')(
       mode,
       staffId: actor.memberId,
     });
-    const url = gatewayById(gatewayId).consentUrl({ back: consentBack(), state: token, mode });
+    const url = gateway.consentUrl({ back: consentBack(), state: token, mode });
     return url
       ? { ok: true, value: { url } }
       : refusedField('', 'This gateway is connected by keys, not by consent.');

@@ -1,7 +1,10 @@
+import type { Instant } from '@/core/calendar';
 import { allGateways, gatewayById } from '@/billing/gateways';
 import type { Gateway } from '@/billing/gateways/contract';
 import { pool } from '@/platform/store/db';
 import {
+  findComparison,
+  type Comparison,
   findGatewayAccount,
   listGatewayAccounts,
   listGatewayEvents,
@@ -10,22 +13,24 @@ import {
 } from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
 import { webhookAddress } from './lib/gateway-account';
-import { reconcile, type Reconciliation } from './lib/reconcile';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { z } from 'zod';
 
+export type { Gateway };
+
 export type GatewayLine = {
   account: GatewayAccount;
   gateway: Gateway;
-  reconciliation: Reconciliation;
+  /** Null before its books were first compared with the gateway's. */
+  books: { comparison: Comparison; comparedAt: Instant } | null;
   /** Where its messages go; null where it sends none. */
   address: string | null;
 };
 
-/** The connected gateways, those of the site's mode first, each with its books compared, and those that can be connected. */
+/** The connected gateways, those of the site's mode first, each with how its books compared last, and those that can be connected. */
 async function listGateways(): Promise<{ accounts: GatewayLine[]; all: Gateway[]; site: Site }> {
   const site = await currentSite();
   const own = (await listGatewayAccounts(pool())).sort(
@@ -37,7 +42,7 @@ async function listGateways(): Promise<{ accounts: GatewayLine[]; all: Gateway[]
       return {
         account,
         gateway,
-        reconciliation: await reconcile(account.id),
+        books: await findComparison(pool(), account.id),
         address: gateway.hasWebhooks ? webhookAddress(account.id) : null,
       };
     }),

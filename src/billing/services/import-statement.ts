@@ -57,7 +57,7 @@ export const importStatement = staffUse('manage money')(
   async (actor, input): Promise<Result<ImportedLine[]>> => {
     const { accountId, csv, dryRun } = input;
     const account = await findGatewayAccount(pool(), accountId);
-    if (account?.gateway !== 'bank-transfer')
+    if (account?.nature !== 'transfer')
       return refusedField('accountId', 'Choose the account that the statement is of.');
     const site = await currentSite();
     const records = recordsOf(csv);

@@ -51,7 +51,7 @@ async function listTransfers(): Promise<{
   );
   return {
     accounts: (await listGatewayAccounts(pool())).filter(
-      (account) => account.mode === site.mode && account.gateway === 'bank-transfer',
+      (account) => account.mode === site.mode && account.nature === 'transfer',
     ),
     awaited,
     unmatched: await listUnmatched(pool(), site.mode),

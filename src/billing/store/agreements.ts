@@ -163,6 +163,15 @@ export async function findStray(db: Db, accountId: string, ref: string): Promise
   return row && fromRow(row);
 }
 
+/** All money that an account took for nothing. */
+export async function listStrayOf(db: Db, accountId: string): Promise<StrayPayment[]> {
+  return (
+    await many<StrayRow>(db, 'SELECT * FROM stray_payments WHERE gateway_account_id = $1 ORDER BY at DESC', [
+      accountId,
+    ])
+  ).map(fromRow);
+}
+
 /** Money that belongs to nothing, newest first; only what is not returned yet where `open`. */
 export async function listStray(
   db: Db,

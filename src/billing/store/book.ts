@@ -77,8 +77,8 @@ export async function lockBook(
 }
 
 /** The method by the nature of the gateway behind an account; a transfer is awaited for the days that its owner gives. */
-export const METHOD = `CASE a.gateway WHEN 'curlew-cards' THEN jsonb_build_object('nature', 'card') WHEN 'dunlin-wallet' THEN jsonb_build_object('nature', 'wallet')
-  WHEN 'bank-transfer' THEN jsonb_build_object('nature', 'transfer', 'waitDays', coalesce((a.settings ->> 'daysToPay')::integer, 0)) END`;
+export const METHOD = `CASE a.nature WHEN 'transfer' THEN jsonb_build_object('nature', a.nature, 'waitDays', coalesce((a.settings ->> 'daysToPay')::integer, 0))
+  WHEN 'card' THEN jsonb_build_object('nature', a.nature) WHEN 'wallet' THEN jsonb_build_object('nature', a.nature) END`;
 
 /**
  * One statement, so that a book costs one look: subscriptions that have not ended or are wanted; charges that are open, or

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
@@ -6,6 +7,8 @@ import { sealedColumn } from '@/platform/store/sealed';
 export type GatewayAccount = {
   id: string;
   gateway: string;
+  /** Of the gateway, as its adapter says. */
+  nature: 'card' | 'wallet' | 'transfer';
   mode: Mode;
   label: string;
   siteKey: string;
@@ -32,7 +35,7 @@ export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
 
 const FIND_GATEWAY_ACCOUNT = prepared(
   'find-gateway-account',
-  `SELECT id, gateway, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at, checked_at,
+  `SELECT id, gateway, nature, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at, checked_at,
        at_checkout, position, settings, last_error, last_error_at FROM gateway_accounts WHERE id = $1`,
 );
 
@@ -52,12 +55,15 @@ export async function listCheckoutAccounts(db: Db, mode: Mode): Promise<GatewayA
 /** Adds an account, or renews the secret of the one with the same site key. Instants of gateways are real time. */
 export async function saveGatewayAccount(
   db: Db,
-  account: Pick<GatewayAccount, 'gateway' | 'mode' | 'label' | 'siteKey' | 'secretKeySealed' | 'settings'>,
+  account: Pick<
+    GatewayAccount,
+    'gateway' | 'nature' | 'mode' | 'label' | 'siteKey' | 'secretKeySealed' | 'settings'
+  >,
 ): Promise<GatewayAccount> {
   return one(
     db,
-    `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, settings, checked_at, position)
-     VALUES ($1, $2, $3, $4, $5, $6, now(), (SELECT count(*) FROM gateway_accounts))
+    `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, settings, nature, checked_at, position)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, now(), (SELECT count(*) FROM gateway_accounts))
      ON CONFLICT (gateway, site_key) DO UPDATE SET secret_key_sealed = $5, settings = $6, checked_at = now(), at_checkout = true, last_error = NULL
      RETURNING *`,
     [
@@ -67,6 +73,7 @@ export async function saveGatewayAccount(
       account.siteKey,
       account.secretKeySealed,
       account.settings,
+      account.nature,
     ],
   );
 }
@@ -245,3 +252,61 @@ export const SEALED_KEYS = [
   sealedColumn('gateway secret keys', 'gateway_accounts', 'secret_key_sealed'),
   sealedColumn('webhook secrets', 'gateway_accounts', 'webhook_secret_sealed'),
 ];
+
+const comparisonSchema = z.union([
+  /** A bank has no list of its own to compare with. */
+  z.object({ ok: z.literal(true), none: z.literal(true) }),
+  z.object({ ok: z.literal(false), reason: z.string() }),
+  z.object({
+    ok: z.literal(true),
+    /** Payments in the gateway's list; those that are under way; those that differ, and the first of them. */
+    compared: z.number(),
+    open: z.number(),
+    differ: z.number(),
+    differences: z.array(z.object({ key: z.string(), ours: z.string(), theirs: z.string() })),
+  }),
+]);
+/** How an account's books compare with the gateway's own list. */
+export type Comparison = z.infer<typeof comparisonSchema>;
+
+/** The last comparison of an account's books, and when it was; real time. Null before the first. */
+export async function findComparison(
+  db: Db,
+  accountId: string,
+): Promise<{ comparison: Comparison; comparedAt: Instant } | null> {
+  const found = await maybeOne<{ comparison: unknown; comparedAt: Instant | null }>(
+    db,
+    'SELECT comparison, compared_at FROM gateway_accounts WHERE id = $1',
+    [accountId],
+  );
+  return found?.comparedAt
+    ? { comparison: comparisonSchema.parse(found.comparison), comparedAt: found.comparedAt }
+    : null;
+}
+
+export async function saveComparison(db: Db, accountId: string, comparison: Comparison): Promise<void> {
+  await run(
+    db,
+    'UPDATE gateway_accounts SET comparison = $2, compared_at = now(), comparing_until = NULL WHERE id = $1',
+    [accountId, comparison],
+  );
+}
+
+/** The account that was compared longest ago, at least so many minutes; leased for `leaseSeconds`, so that one worker compares it. */
+export async function claimComparison(
+  db: Db,
+  minutes: number,
+  leaseSeconds: number,
+): Promise<string | undefined> {
+  const claimed = await maybeOne<{ id: string }>(
+    db,
+    `UPDATE gateway_accounts SET comparing_until = now() + make_interval(secs => $2) WHERE id = (
+       SELECT id FROM gateway_accounts
+       WHERE nature <> 'transfer' AND (compared_at IS NULL OR compared_at < now() - make_interval(mins => $1))
+         AND (comparing_until IS NULL OR comparing_until < now())
+       ORDER BY compared_at NULLS FIRST LIMIT 1 FOR UPDATE SKIP LOCKED)
+     RETURNING id`,
+    [minutes, leaseSeconds],
+  );
+  return claimed?.id;
+}

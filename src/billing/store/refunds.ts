@@ -30,6 +30,17 @@ export async function listRefunds(db: Db, paymentIds: string[]): Promise<Refund[
   ).map(fromRow);
 }
 
+/** Every refund of what an account took. */
+export async function listRefundsOf(db: Db, accountId: string): Promise<Refund[]> {
+  return (
+    await many<Row>(
+      db,
+      `SELECT r.* FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.gateway_account_id = $1 ORDER BY r.created_at`,
+      [accountId],
+    )
+  ).map(fromRow);
+}
+
 export type Dispute = {
   id: string;
   paymentId: string;

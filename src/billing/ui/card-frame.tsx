@@ -5,11 +5,12 @@ import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'reac
 export type CardAnswer = { token: string } | { problem: string };
 export type CardFrameHandle = { tokenise(): Promise<CardAnswer> };
 
+/** What the framed page of a gateway says. It hears `size` (say your height) and `tokenise` (the button was pressed). */
 type FromFrame =
-  | { curlew: 'ready' | 'filled' | 'enter' | 'asking' }
-  | { curlew: 'height'; height: number }
-  | { curlew: 'token'; token: string }
-  | { curlew: 'problem'; message: string };
+  | { cardFrame: 'ready' | 'filled' | 'enter' | 'asking' }
+  | { cardFrame: 'height'; height: number }
+  | { cardFrame: 'token'; token: string }
+  | { cardFrame: 'problem'; message: string };
 type Props = { url: string; origin: string; gateway: string; onEnter: () => void; ref: Ref<CardFrameHandle> };
 
 const PATIENCE_MS = 20_000;
@@ -26,15 +27,15 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
     const hear = (event: MessageEvent<FromFrame>): void => {
       if (event.origin !== origin || event.source !== frame.current?.contentWindow) return;
       const message = event.data;
-      if (message.curlew === 'height') setHeight(Math.min(400, Math.max(120, message.height)));
-      if (message.curlew === 'enter') onEnter();
-      if (message.curlew === 'asking') patient.current();
-      if (message.curlew === 'token') waiting.current?.({ token: message.token });
-      if (message.curlew === 'problem') waiting.current?.({ problem: message.message });
+      if (message.cardFrame === 'height') setHeight(Math.min(400, Math.max(120, message.height)));
+      if (message.cardFrame === 'enter') onEnter();
+      if (message.cardFrame === 'asking') patient.current();
+      if (message.cardFrame === 'token') waiting.current?.({ token: message.token });
+      if (message.cardFrame === 'problem') waiting.current?.({ problem: message.message });
     };
     window.addEventListener('message', hear);
     // The frame may have been ready before this page was: it is asked for its size once somebody listens.
-    frame.current?.contentWindow?.postMessage({ curlew: 'size' }, origin);
+    frame.current?.contentWindow?.postMessage({ cardFrame: 'size' }, origin);
     return () => window.removeEventListener('message', hear);
   }, [origin, onEnter]);
 
@@ -52,7 +53,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
           waiting.current = null;
           resolve(answer);
         };
-        frame.current?.contentWindow?.postMessage({ curlew: 'tokenise' }, origin);
+        frame.current?.contentWindow?.postMessage({ cardFrame: 'tokenise' }, origin);
       }),
   }));
 
@@ -61,7 +62,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
       <iframe
         ref={frame}
         src={url}
-        onLoad={(event) => event.currentTarget.contentWindow?.postMessage({ curlew: 'size' }, origin)}
+        onLoad={(event) => event.currentTarget.contentWindow?.postMessage({ cardFrame: 'size' }, origin)}
         title={`Card details, kept by ${gateway}`}
         className="w-full border-0"
         style={{ height, colorScheme: 'normal' }}

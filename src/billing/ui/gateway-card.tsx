@@ -8,13 +8,20 @@ import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 
 type Books =
-  | { ok: true; compared: number; open: number; differences: { key: string; ours: string; theirs: string }[] }
+  | {
+      ok: true;
+      compared: number;
+      open: number;
+      differ: number;
+      differences: { key: string; ours: string; theirs: string }[];
+    }
   | { ok: true; none: true }
   | { ok: false; reason: string };
 export type GatewayActions = {
   register: FormAction;
   keepSecret: FormAction;
   check: FormAction;
+  compare: FormAction;
   arrange: FormAction;
 };
 type Props = {
@@ -32,19 +39,23 @@ type Props = {
   address: string | null;
   lastError: string | null;
   carries: string;
-  books: Books;
+  /** Null before they were first compared; `none` where nothing can be compared. */
+  books: Books | null;
+  /** When the books were compared. */
+  compared: string | null;
   actions: GatewayActions | null;
 };
 
-function booksWords(books: Books): { words: string; good: boolean } {
-  if (!books.ok) return { words: `cannot be compared now: ${books.reason}`, good: false };
+function booksWords(books: Books | null, at: string | null): { words: string; good: boolean } {
+  if (!books) return { words: 'not compared yet; this is done every quarter of an hour', good: false };
+  if (!books.ok) return { words: `could not be compared on ${at}: ${books.reason}`, good: false };
   if ('none' in books)
     return { words: 'kept by the bank: its statements are matched with what is awaited', good: true };
-  if (books.differences.length > 0)
-    return { words: `${books.differences.length} of ${books.compared} payments differ`, good: false };
+  if (books.differ > 0)
+    return { words: `${books.differ} of ${books.compared} payments differ, compared on ${at}`, good: false };
   const open = books.open > 0 ? `, ${books.open} under way` : '';
   return {
-    words: `equal the gateway's: ${books.compared === 1 ? '1 payment' : `${books.compared} payments`}, no difference${open}`,
+    words: `equal the gateway's: ${books.compared === 1 ? '1 payment' : `${books.compared} payments`}, no difference${open}, compared on ${at}`,
     good: true,
   };
 }
@@ -81,7 +92,7 @@ export function GatewayCard(props: Props) {
         : webhookError
           ? [{ name: 'Webhook', words: `could not be registered: ${webhookError}`, good: false }]
           : [{ name: 'Webhook', words: 'registered; waiting for the first signed message', good: false }]),
-    { name: 'Books', ...booksWords(books) },
+    { name: 'Books', ...booksWords(books, props.compared) },
     ...(props.lastError ? [{ name: 'Last error', words: props.lastError, good: false }] : []),
   ];
   return (
@@ -100,13 +111,16 @@ export function GatewayCard(props: Props) {
           </div>
         ))}
       </dl>
-      {books.ok && 'differences' in books && books.differences.length > 0 && (
+      {books?.ok && 'differences' in books && books.differ > 0 && (
         <ul className="mt-2 text-[0.9375rem]">
-          {books.differences.slice(0, 20).map((d) => (
+          {books.differences.map((d) => (
             <li key={d.key}>
               {d.key}: here {d.ours}; there {d.theirs}
             </li>
           ))}
+          {books.differ > books.differences.length && (
+            <li>and {books.differ - books.differences.length} more</li>
+          )}
         </ul>
       )}
       {actions && (
@@ -144,6 +158,13 @@ export function GatewayCard(props: Props) {
                   <input type="hidden" name="account" value={id} />
                   <SubmitButton busy="Asking…" look="quiet" className="w-fit">
                     Check the keys now
+                  </SubmitButton>
+                  <FormMessage />
+                </ActionForm>
+                <ActionForm action={actions.compare} className="grid gap-2">
+                  <input type="hidden" name="account" value={id} />
+                  <SubmitButton busy="Comparing…" look="quiet" className="w-fit">
+                    Compare the books now
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>

@@ -20,10 +20,12 @@ export function bankTransfer(): Gateway {
   return {
     id: 'bank-transfer',
     name: 'Bank transfer',
+    payLabel: 'Bank transfer',
     nature: 'transfer',
     carries: CARRIES,
     connectedBy: 'details',
     hasWebhooks: false,
+    pasted: null,
     ...NO_CONSENT,
     ...NOT_A_CARD,
     ...NOT_A_WALLET,

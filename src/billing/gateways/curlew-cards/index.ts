@@ -28,10 +28,15 @@ export function curlewCards(base: string): Gateway {
   return {
     id: 'curlew-cards',
     name: 'Curlew Cards',
+    payLabel: 'Card',
     nature: 'card',
     carries: CARRIES,
     connectedBy: 'keys',
     hasWebhooks: true,
+    pasted: {
+      page: base,
+      example: (field, mode) => `curlew_${mode}_${field === 'siteKey' ? 'site' : 'secret'}_…`,
+    },
     ...NO_CONSENT,
     ...NOT_A_WALLET,
     inspectKeys,

@@ -26,10 +26,12 @@ export function dunlinWallet(base: string): Gateway {
   return {
     id: 'dunlin-wallet',
     name: 'Dunlin Wallet',
+    payLabel: 'Dunlin Wallet',
     nature: 'wallet',
     carries: CARRIES,
     connectedBy: 'consent',
     hasWebhooks: true,
+    pasted: null,
     ...NOT_A_CARD,
     inspectKeys: ({ secretKey }, mode) =>
       secretKey.startsWith(`dunlin_${mode}_`)

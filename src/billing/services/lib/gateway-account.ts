@@ -1,6 +1,6 @@
 import { config } from '@/platform/config';
 import { gatewayById } from '@/billing/gateways';
-import type { Gateway, Keys, Nature } from '@/billing/gateways/contract';
+import type { Gateway, Keys } from '@/billing/gateways/contract';
 import { pool, transaction } from '@/platform/store/db';
 import {
   findGatewayAccount,
@@ -34,7 +34,8 @@ export async function keepAccount(
     const saved = await saveGatewayAccount(db, {
       gateway: gateway.id,
       mode: site.mode,
-      label: LABELS[gateway.nature],
+      nature: gateway.nature,
+      label: gateway.payLabel,
       siteKey: keys.siteKey,
       secretKeySealed: seal(keys.secretKey),
       settings,
@@ -48,9 +49,6 @@ export async function keepAccount(
   if (gateway.hasWebhooks) await registerWebhookOf(actor, account.id);
   return done({ id: account.id });
 }
-
-/** What a way to pay is called at checkout until the owner says otherwise. */
-const LABELS: Record<Nature, string> = { card: 'Card', wallet: 'Dunlin Wallet', transfer: 'Bank transfer' };
 
 /** Tells the gateway where to send its messages, and asks for a test message. */
 export async function registerWebhookOf(actor: Actor, accountId: string): Promise<Result<null>> {

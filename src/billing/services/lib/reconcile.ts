@@ -1,10 +1,10 @@
 import { gatewayById } from '@/billing/gateways';
 import type { GatewayPayment } from '@/billing/gateways/contract';
-import { listStray } from '@/billing/store/agreements';
+import { listStrayOf } from '@/billing/store/agreements';
 import { pool } from '@/platform/store/db';
 import { findGatewayAccount } from '@/billing/store/gateways';
 import { listAllPayments } from '@/billing/store/payments';
-import { listRefunds } from '@/billing/store/refunds';
+import { listRefundsOf, type Refund } from '@/billing/store/refunds';
 import { keysOf } from './gateway-account';
 
 export type Difference = { key: string; ours: string; theirs: string };
@@ -24,13 +24,10 @@ export async function reconcile(accountId: string): Promise<Reconciliation> {
   if (gateway.nature === 'transfer') return { ok: true, none: true };
   // Ours first: a payment made while we look is then missing here, never there, and shows as open below.
   const ours = await listAllPayments(pool(), accountId);
-  const refunds = await listRefunds(
-    pool(),
-    ours.map((payment) => payment.id),
-  );
-  const stray = (await listStray(pool(), account.mode, false, 10_000)).filter(
-    (money) => money.gatewayAccountId === accountId,
-  );
+  const refunds = new Map<string, Refund[]>();
+  for (const refund of await listRefundsOf(pool(), accountId))
+    refunds.set(refund.paymentId, [...(refunds.get(refund.paymentId) ?? []), refund]);
+  const stray = await listStrayOf(pool(), accountId);
   const listed = await gateway.listPayments(keysOf(account));
   if (!listed.ok) return listed;
   const theirs = new Map(listed.payments.map((payment) => [payment.key ?? payment.ref, payment]));
@@ -47,7 +44,7 @@ export async function reconcile(accountId: string): Promise<Reconciliation> {
     const key = theirs.has(payment.idempotencyKey)
       ? payment.idempotencyKey
       : (payment.gatewayRef ?? payment.idempotencyKey);
-    const own = refunds.filter((refund) => refund.paymentId === payment.id);
+    const own = refunds.get(payment.id) ?? [];
     if (payment.state === 'intent' || own.some((refund) => refund.state === 'intent')) {
       open += 1;
       theirs.delete(key);

@@ -1,5 +1,6 @@
 'use server';
 
+import { compareBooks } from '@/billing/services/compare-books';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, text, ticked, type FormState } from '@/app/form-state';
@@ -37,7 +38,7 @@ export async function connectGatewayAction(_: FormState, form: FormData): Promis
     password: text(form, 'password'),
   };
   return forForm(
-    connectGateway(await currentActor(), { gateway: 'curlew-cards', ...keys, mode: modeOf(form) }),
+    connectGateway(await currentActor(), { gateway: text(form, 'gateway'), ...keys, mode: modeOf(form) }),
     reload('Connected. The keys are right.'),
   );
 }
@@ -67,6 +68,10 @@ export async function registerWebhookAction(_: FormState, form: FormData): Promi
     registerWebhook(await currentActor(), text(form, 'account')),
     reload('Registered; a test message is on its way.'),
   );
+}
+
+export async function compareBooksAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(compareBooks(await currentActor(), text(form, 'account')), reload('Compared.'));
 }
 
 export async function webhookSecretAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,16 +1,16 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { config } from '@/platform/config';
 import { formatDateTime } from '@/core/calendar';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
-import { gatewayList } from '@/billing/services/gateway-list';
-import { ConnectGateways } from '@/billing/ui/connect-gateway';
+import { gatewayList, type Gateway } from '@/billing/services/gateway-list';
+import { ConnectGateways, type Connectable } from '@/billing/ui/connect-gateway';
 import { GatewayCard } from '@/billing/ui/gateway-card';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import {
   arrangeGatewayAction,
   checkAccountAction,
+  compareBooksAction,
   connectGatewayAction,
   connectTransferAction,
   consentAction,
@@ -28,12 +28,14 @@ export default async function GatewaysPage({
   const staff = await requireStaff();
   const { connected, problem, mode: asked } = await searchParams;
   const mayManage = may(staff.staffRole, 'manage money');
-  const { accounts, site } = await shown(gatewayList(await currentActor()));
+  const { accounts, all, site } = await shown(gatewayList(await currentActor()));
+  const connectIn = asked === 'live' || asked === 'test' ? asked : site.mode;
   const when = (at: string | null): string | null => at && formatDateTime(at, site.zone);
   const actions = {
     register: registerWebhookAction,
     keepSecret: webhookSecretAction,
     check: checkAccountAction,
+    compare: compareBooksAction,
     arrange: arrangeGatewayAction,
   };
   return (
@@ -56,11 +58,11 @@ export default async function GatewaysPage({
         <div className="grid gap-4">
           {accounts.length === 0 && (
             <p className="max-w-prose text-lg text-muted">
-              No gateway is connected yet. Without one, only free offers can be joined. Connect Curlew Cards
+              No gateway is connected yet. Without one, only free offers can be joined. Connect {all[0]?.name}
               in test mode first: no real money moves, and you can try everything.
             </p>
           )}
-          {accounts.map(({ account, gateway, reconciliation, address }) => (
+          {accounts.map(({ account, gateway, books, address }) => (
             <GatewayCard
               key={account.id}
               id={account.id}
@@ -76,15 +78,16 @@ export default async function GatewaysPage({
               address={address}
               lastError={account.lastError && `${account.lastError} (${when(account.lastErrorAt) ?? ''})`}
               carries={carriesWords(gateway.carries)}
-              books={reconciliation}
+              books={gateway.nature === 'transfer' ? { ok: true, none: true } : (books?.comparison ?? null)}
+              compared={when(books?.comparedAt ?? null)}
               actions={mayManage ? actions : null}
             />
           ))}
         </div>
         {mayManage && (
           <ConnectGateways
-            mode={asked === 'live' || asked === 'test' ? asked : site.mode}
-            whereToFindKeys={config().CURLEW_CARDS_URL}
+            mode={connectIn}
+            gateways={all.map((gateway) => connectable(gateway, connectIn))}
             byKeys={connectGatewayAction}
             byConsent={consentAction}
             byDetails={connectTransferAction}
@@ -94,6 +97,18 @@ export default async function GatewaysPage({
     </>
   );
 }
+
+/** What the forms for connecting need to know of a gateway. */
+const connectable = ({ id, name, connectedBy, pasted }: Gateway, mode: 'test' | 'live'): Connectable => ({
+  id,
+  name,
+  connectedBy,
+  keys: pasted && {
+    page: pasted.page,
+    siteKey: pasted.example('siteKey', mode),
+    secretKey: pasted.example('secretKey', mode),
+  },
+});
 
 function carriesWords({ currencies, units, pause, discount, refund, switch: switches }: Carries): string {
   const cannot = [
