@@ -23,7 +23,7 @@ else as_root() { return 1; }
 fi
 
 missing=()
-if [ -z "${DATABASE_URL:-}" ]; then ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing+=(postgresql); fi
+if [ -z "${DATABASE_URL:-}" ] && ! grep -qs "^DATABASE_URL=." .env .env.local; then ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing+=(postgresql); fi
 if [ "${1:-}" = with-browser ]; then [ -x /usr/bin/chromium ] || missing+=(chromium); fi
 if [ "${#missing[@]}" -gt 0 ]; then
   say "Installing from Debian's packages: ${missing[*]}"

@@ -13,6 +13,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
+import { loadEnvironment } from '../../src/platform/environment';
 import { freePort } from './ports';
 
 /** A database server for one run. `url(name)` is the address of a database on it. */
@@ -47,9 +48,10 @@ function asServer(command: string, args: string[]): void {
   execFileSync(file, all, { stdio: ['ignore', 'ignore', 'pipe'], cwd: '/' });
 }
 
-/** The server that DATABASE_URL names, or a private one on loopback that is gone when the run ends. */
+/** The server that DATABASE_URL names, in the environment or in `.env`, or a private one on loopback that is gone when the run ends. */
 export async function startServer(wantedPort: number): Promise<Server> {
   removeLeftOver();
+  loadEnvironment();
   return process.env.DATABASE_URL ? onServer(process.env.DATABASE_URL) : startCluster(wantedPort);
 }
 

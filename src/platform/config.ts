@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { loadEnvironment } from './environment';
 
 const key = z
   .string('is missing: 32 random bytes in hexadecimal')
@@ -55,8 +56,9 @@ export function config(): Config {
   return cached;
 }
 
-/** For programs: the configuration, or an end of the process with the sentence on standard error. */
+/** For programs: the configuration, with what `.env` says, or an end of the process with the sentence on standard error. */
 export function configOrExit(): Config {
+  loadEnvironment();
   try {
     return config();
   } catch (error) {
