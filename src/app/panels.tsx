@@ -1,13 +1,13 @@
 import 'server-only';
 import type { ReactNode } from 'react';
-import { joinPanels, type Document } from '@/core/content/document';
+import { joinPanels, type Prose } from '@/core/content/prose';
 import { currentActor, shown } from '@/app/session';
 import { tiersOnOffer } from '@/checkout/services/join-page';
 import { JoinPanel } from '@/checkout/ui/join-panel';
 import { tierOffers } from './tier-cards';
 
 /** What stands for the join panels of a document; nothing is looked up where it has none. */
-export async function panelsOf(document: Document, here: string): Promise<(tiers: string[]) => ReactNode> {
+export async function panelsOf(document: Prose, here: string): Promise<(tiers: string[]) => ReactNode> {
   const made = new Map<string, ReactNode>();
   for (const ids of joinPanels(document)) {
     const offered = await shown(tiersOnOffer(await currentActor(), ids));

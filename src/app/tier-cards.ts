@@ -1,5 +1,5 @@
 import 'server-only';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
@@ -9,7 +9,7 @@ import type { StoredOffer, Tier } from '@/checkout/services/join-page';
 export type TierCard = {
   id: string;
   name: string;
-  description: Document;
+  description: Prose;
   keyCut: KeyCut;
   pictureId: string | null;
   offers: {

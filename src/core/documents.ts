@@ -29,10 +29,10 @@ type Parties = Pick<DocumentContent, 'seller' | 'buyer' | 'keyCut'>;
 export function draftInvoice(
   parties: Parties,
   charge: { words: string; amount: number; joiningFee: number },
-  rate: TaxRate | null,
+  taxRate: TaxRate | null,
   settled: DocumentContent['settled'],
 ): Drafted {
-  const taxOf = (amount: number): number => (rate ? taxIn(amount, rate.rate) : 0);
+  const taxOf = (amount: number): number => (taxRate ? taxIn(amount, taxRate.rate) : 0);
   const lines = [
     { words: charge.words, amount: charge.amount - charge.joiningFee },
     { words: 'Joining fee', amount: charge.joiningFee },
@@ -42,7 +42,7 @@ export function draftInvoice(
   return {
     total: charge.amount,
     tax: lines.reduce((sum, line) => sum + line.tax, 0),
-    content: { ...parties, lines, tax: rate, settled, about: null },
+    content: { ...parties, lines, tax: taxRate, settled, about: null },
   };
 }
 

@@ -18,37 +18,37 @@ const WHOLE = 100_000;
 export function rateFor(table: TaxTable, kindId: string | null, country: string): TaxRate | null {
   if (table.way === 'none') return null;
   const kind = kindId ?? table.kinds[0]?.id;
-  const ofKind = table.rates.filter((rate) => rate.kindId === kind);
+  const ofKind = table.rates.filter((taxRate) => taxRate.kindId === kind);
   const found =
-    ofKind.find((rate) => country !== '' && rate.country === country) ??
-    ofKind.find((rate) => rate.country === '');
+    ofKind.find((taxRate) => country !== '' && taxRate.country === country) ??
+    ofKind.find((taxRate) => taxRate.country === '');
   return found ? { name: found.name, rate: found.rate } : null;
 }
 
 /** The tax that stands in an amount which holds it: amount × rate ÷ (1 + rate), rounded half up. Minor units. */
-export function taxIn(gross: number, rate: number): number {
-  return share(gross, rate, WHOLE + rate);
+export function taxIn(gross: number, taxRate: number): number {
+  return share(gross, taxRate, WHOLE + taxRate);
 }
 
 /** The tax that a charge holds: of what it is for and of the joining fee, each rounded by itself, as they stand on the invoice. */
-export function taxOfCharge(charge: { amount: number; joiningFee: number }, rate: number): number {
-  return taxIn(charge.amount - charge.joiningFee, rate) + taxIn(charge.joiningFee, rate);
+export function taxOfCharge(charge: { amount: number; joiningFee: number }, taxRate: number): number {
+  return taxIn(charge.amount - charge.joiningFee, taxRate) + taxIn(charge.joiningFee, taxRate);
 }
 
 /** An amount with the tax on top, rounded half up. `taxIn` of the answer is what was added, to the last unit. */
-export function withTax(net: number, rate: number): number {
-  return net + share(net, rate, WHOLE);
+export function withTax(net: number, taxRate: number): number {
+  return net + share(net, taxRate, WHOLE);
 }
 
 /** The offer as its payer sees it, with the tax on top of every amount. */
-export function withTaxAdded(offer: Offer, rate: number): Offer {
-  if (rate === 0) return offer;
+export function withTaxAdded(offer: Offer, taxRate: number): Offer {
+  if (taxRate === 0) return offer;
   return {
     ...offer,
     ...(offer.joiningFee && {
-      joiningFee: { ...offer.joiningFee, amount: withTax(offer.joiningFee.amount, rate) },
+      joiningFee: { ...offer.joiningFee, amount: withTax(offer.joiningFee.amount, taxRate) },
     }),
-    steps: offer.steps.map((step) => ({ ...step, amount: withTax(step.amount, rate) })),
+    steps: offer.steps.map((step) => ({ ...step, amount: withTax(step.amount, taxRate) })),
   };
 }
 
@@ -63,18 +63,18 @@ export function taxOfPart(whole: { total: number; tax: number }, goneBefore: num
 /** Reads a rate as people type it: "20", "8.875 %". */
 export function parseRate(typed: string): { ok: true; rate: number } | { ok: false; reason: string } {
   const match = /^(\d{1,3})(?:[.,](\d{1,3}))?\s*%?$/.exec(typed.trim());
-  const rate = match ? Number(`${match[1]}${(match[2] ?? '').padEnd(3, '0')}`) : Number.NaN;
-  if (!Number.isInteger(rate) || rate > WHOLE)
+  const taxRate = match ? Number(`${match[1]}${(match[2] ?? '').padEnd(3, '0')}`) : Number.NaN;
+  if (!Number.isInteger(taxRate) || taxRate > WHOLE)
     return { ok: false, reason: 'A rate is a number from 0 to 100, like 20 or 8.875.' };
-  return { ok: true, rate };
+  return { ok: true, rate: taxRate };
 }
 
 /** A rate as people write it, without the sign: 20000 is "20", 8875 is "8.875". */
-export function rateText(rate: number): string {
-  const fraction = String(rate % 1000)
+export function rateText(taxRate: number): string {
+  const fraction = String(taxRate % 1000)
     .padStart(3, '0')
     .replace(/0+$/, '');
-  return `${Math.floor(rate / 1000)}${fraction ? `.${fraction}` : ''}`;
+  return `${Math.floor(taxRate / 1000)}${fraction ? `.${fraction}` : ''}`;
 }
 
 /** "VAT 20 %". */

@@ -8,7 +8,7 @@ export function finishHeaders(
   response: ServerResponse,
   { id, isHttps, runToken, request }: { id: string; isHttps: boolean; runToken?: string; request: InHand },
 ): void {
-  const standing: Record<string, string> = {
+  const always: Record<string, string> = {
     'x-request-id': id,
     'x-content-type-options': 'nosniff',
     'referrer-policy': 'strict-origin-when-cross-origin',
@@ -24,7 +24,7 @@ export function finishHeaders(
   response.writeHead = (...all: unknown[]) => {
     const given = all.find((one) => typeof one === 'object' && one !== null) ?? {};
     const names = new Set(Object.keys(given).map((name) => name.toLowerCase()));
-    for (const [name, value] of Object.entries(standing))
+    for (const [name, value] of Object.entries(always))
       if (!names.has(name) && !response.hasHeader(name)) response.setHeader(name, value);
     const [status, ...rest] = all;
     return writeHead.call(response, status === 500 && request.isUnreadable ? 400 : status, ...rest);

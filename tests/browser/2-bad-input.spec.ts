@@ -40,7 +40,7 @@ for (const [title, sentence] of [
     await other.goto('/account');
     await expect(other.getByText('Your tiers stand here')).toBeVisible();
     await other.close();
-    // The form that was left standing still works, with another card.
+    // The form that was left open still works, with another card.
     await pickCard(page, 'Works');
     await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
     await expect(page.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible({

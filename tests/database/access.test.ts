@@ -4,7 +4,7 @@ import { openersOf } from '../../src/access/services/lib/access-map';
 import { closedToVisitors } from '../../src/access/services/lib/access-map';
 import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { findAnything } from '../../src/desk/services/find-anything';
-import { fromText, type Document } from '../../src/core/content/document';
+import { fromText, type Prose } from '../../src/core/content/prose';
 import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
 import { saveTier } from '../../src/billing/services/save-tier';
@@ -20,7 +20,7 @@ import { join, memberNamed, rows, lanternMoor, value } from './lantern-moor';
 const moor = lanternMoor();
 const guide = '/posts/zodiacal-light';
 const secret = 'third gatepost';
-const readMarkdown = (text: string): Document => fromText(text);
+const readMarkdown = (text: string): Prose => fromText(text);
 const actorNamed = async (email: string): Promise<Actor> => {
   const member = await memberNamed(email);
   return {

@@ -94,8 +94,8 @@ async function buy(
   card: Parameters<typeof joinInput>[2] | 'kept' = 'works',
   more: object = {},
 ) {
-  const { standing, figures, checkoutId, ways } = await page(one, offerId);
-  const quoteId = standing.kind === 'switch' ? standing.quoteId : '';
+  const { action: action, figures, checkoutId, ways } = await page(one, offerId);
+  const quoteId = action.kind === 'switch' ? action.quoteId : '';
   const input = await joinInput(moor, offerId, card === 'kept' ? null : card, {
     ...{ checkoutId, quoteId, keepCard: card === 'kept' },
     ...{ due: figures?.due, dueAtWallet: ways.find(({ nature }) => nature === 'wallet')?.due },
@@ -104,9 +104,9 @@ async function buy(
   return submitCheckout(one.actor, input);
 }
 async function later(one: Someone, offerId: string): Promise<void> {
-  const { standing } = await page(one, offerId);
-  if (standing.kind !== 'switch') throw new Error(standing.kind);
-  value(await switchLater(one.actor, standing.quoteId));
+  const { action: action } = await page(one, offerId);
+  if (action.kind !== 'switch') throw new Error(action.kind);
+  value(await switchLater(one.actor, action.quoteId));
 }
 const subscriptions = ({ id }: Someone) => listSubscriptionsOf(pool(), id, 'test');
 const running = async (one: Someone) => (await subscriptions(one)).find(({ state }) => state !== 'ended')!;
@@ -248,18 +248,18 @@ describe('credit', () => {
   it('is worth what was paid less what was refunded, and a refund makes a quote of before void', async () => {
     const one = await someone();
     value(await buy(one, 'fern-weekly'));
-    const { standing } = await page(one, 'tree-weekly');
-    expect(standing).toMatchObject({ kind: 'switch', figures: { fresh: 700, due: 700 } });
+    const { action: action } = await page(one, 'tree-weekly');
+    expect(action).toMatchObject({ kind: 'switch', figures: { fresh: 700, due: 700 } });
     const [first] = await payments(one);
     value(await refund(first!.id, '2.00'));
     const stale = await buy(one, 'tree-weekly', 'kept', {
-      quoteId: standing.kind === 'switch' ? standing.quoteId : '',
+      quoteId: action.kind === 'switch' ? action.quoteId : '',
     });
     expect(stale).toMatchObject({
       ok: false,
       problems: { '': expect.stringContaining('has changed') as string },
     });
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({ figures: { fresh: 500, due: 900 } });
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({ figures: { fresh: 500, due: 900 } });
     value(await buy(one, 'tree-weekly', 'kept'));
     expect(await paid(one)).toEqual([700, 900]);
     await balanced();
@@ -277,7 +277,7 @@ describe('credit', () => {
     value(await importStatement(moor.owner, { accountId: bank, csv }));
     expect(await tiers(one)).toEqual(['fern']);
     // The week began when the money came: all of it is unused.
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({
       figures: { fresh: 700, totalDays: 7, unusedDays: 7 },
     });
   });
@@ -343,7 +343,7 @@ describe('credit', () => {
         downAtOnce: true,
       }),
     );
-    const down = (await page(one, 'fern-weekly')).standing;
+    const down = (await page(one, 'fern-weekly')).action;
     expect(down).toMatchObject({ kind: 'no-switch', why: 'cancelling' });
     expect(await credit(one)).toBe(0);
     value(
@@ -401,9 +401,9 @@ describe('what a switch ends', () => {
   it('down from a free offer to one that costs money needs a payment method', async () => {
     const one = await someone();
     value(await buy(one, 'tree-free', null));
-    const { standing } = await page(one, 'moss-weekly');
+    const { action: action } = await page(one, 'moss-weekly');
     const asked =
-      standing.kind === 'switch' ? await switchLater(one.actor, standing.quoteId) : { ok: false as const };
+      action.kind === 'switch' ? await switchLater(one.actor, action.quoteId) : { ok: false as const };
     expect(asked.ok).toBe(false);
     await passDays(moor, 8);
     expect(await tiers(one)).toEqual(['tree']);
@@ -416,8 +416,8 @@ describe('what a switch ends', () => {
     const before = await page(one, 'tree-weekly');
     const [first] = await payments(one);
     await act(first!.gateway_ref, 'dispute');
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({ kind: 'no-switch', why: 'disputed' });
-    const quoteId = before.standing.kind === 'switch' ? before.standing.quoteId : '';
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({ kind: 'no-switch', why: 'disputed' });
+    const quoteId = before.action.kind === 'switch' ? before.action.quoteId : '';
     expect(await buy(one, 'tree-weekly', 'kept', { quoteId })).toMatchObject({ ok: false });
     await act(first!.gateway_ref, 'win');
   });
@@ -470,14 +470,14 @@ describe('how long it is held', () => {
     value(await wait('30'));
     const one = await someone();
     value(await buy(one, 'fern-weekly'));
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({ kind: 'no-switch', why: 'wait' });
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({ kind: 'no-switch', why: 'wait' });
     const { id } = await running(one);
     value(await pauseSubscription(one.actor, id));
     await passDays(moor, 8);
     value(await resumeSubscription(one.actor, id));
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({ kind: 'no-switch', why: 'wait' });
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({ kind: 'no-switch', why: 'wait' });
     await passDays(moor, 23);
-    expect((await page(one, 'tree-weekly')).standing).toMatchObject({ kind: 'switch' });
+    expect((await page(one, 'tree-weekly')).action).toMatchObject({ kind: 'switch' });
     value(await wait('0'));
   });
 });

@@ -180,8 +180,8 @@ async function deed(what: (typeof DEEDS)[number], who: number): Promise<void> {
 /** Switches as a member does: at once by what pays now, by another card or a wallet, or at the end of what is paid. */
 async function switches(actor: Actor & { memberId: string }, offer: string, how: number): Promise<void> {
   const found = await prepare(offer, await findMember(pool(), actor.memberId));
-  if (found?.standing.kind !== 'switch') return;
-  const { quoteId, figures } = found.standing;
+  if (found?.action.kind !== 'switch') return;
+  const { quoteId, figures } = found.action;
   if (!figures.atOnce) {
     await switchLater(actor, quoteId);
     return;

@@ -22,8 +22,8 @@ const prepared = async (memberId: string, offerId: string) => {
 };
 /** The quote that checkout stored for a switch; '' where it would be none. */
 const quoteOf = async (memberId: string, offerId: string): Promise<string> => {
-  const { standing } = await prepared(memberId, offerId);
-  return standing.kind === 'switch' ? standing.quoteId : '';
+  const { action: action } = await prepared(memberId, offerId);
+  return action.kind === 'switch' ? action.quoteId : '';
 };
 /** What the switch form sends: the quote that was shown, and the card that is kept. */
 const switchInput = async (memberId: string, offerId: string, part: object = {}) => ({
@@ -52,9 +52,9 @@ describe('a switch up', () => {
   it('begins at once, is charged what was quoted, and leaves one subscription and no gap', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 20);
-    const { standing } = await prepared(memberId, 'warden-monthly');
-    if (standing.kind !== 'switch') throw new Error(standing.kind);
-    const { fresh, leftOver, due, unusedDays, totalDays } = standing.figures;
+    const { action: action } = await prepared(memberId, 'warden-monthly');
+    if (action.kind !== 'switch') throw new Error(action.kind);
+    const { fresh, leftOver, due, unusedDays, totalDays } = action.figures;
     const credit = fresh + leftOver;
     expect([credit, due]).toEqual([
       Math.floor((600 * unusedDays * 2 + totalDays) / (2 * totalDays)),
@@ -152,21 +152,21 @@ describe('a switch up', () => {
   });
 
   it('waits where the ladder says so', async () => {
-    const terms = {
+    const context = {
       id: 'observing',
       name: 'Observing',
       creditUnused: true,
       waitDays: '60',
       downAtOnce: false,
     };
-    await saveLadder(SETUP, terms);
+    await saveLadder(SETUP, context);
     const { memberId } = await join(moor, 'observer-monthly', 'works');
-    expect((await prepared(memberId, 'warden-monthly')).standing).toMatchObject({
+    expect((await prepared(memberId, 'warden-monthly')).action).toMatchObject({
       kind: 'no-switch',
       why: 'wait',
     });
-    await saveLadder(SETUP, { ...terms, waitDays: '0' });
-    expect((await prepared(memberId, 'warden-monthly')).standing).toMatchObject({ kind: 'switch' });
+    await saveLadder(SETUP, { ...context, waitDays: '0' });
+    expect((await prepared(memberId, 'warden-monthly')).action).toMatchObject({ kind: 'switch' });
   });
 });
 
@@ -212,14 +212,14 @@ describe('renewing what was paid once', () => {
       },
     });
     const { memberId, subscription } = await join(moor, 'observer-once', 'works');
-    expect((await prepared(memberId, 'observer-once')).standing).toMatchObject({
+    expect((await prepared(memberId, 'observer-once')).action).toMatchObject({
       kind: 'renew-later',
       until: subscription.paidThrough,
     });
     const renewal = { subscriptionId: subscription.id, until: subscription.paidThrough, keepCard: true };
     expect(await renewSubscription(asMember(memberId), renewal)).toMatchObject({ ok: false });
     await passDays(moor, 340);
-    expect((await prepared(memberId, 'observer-once')).standing).toMatchObject({ kind: 'renew' });
+    expect((await prepared(memberId, 'observer-once')).action).toMatchObject({ kind: 'renew' });
     const answers = await Promise.all([1, 2].map(() => renewSubscription(asMember(memberId), renewal)));
     expect(answers.filter((answer) => answer.ok).length).toBeGreaterThan(0);
     expect(await renewSubscription(asMember(memberId), renewal)).toMatchObject({ ok: true });
@@ -233,7 +233,7 @@ describe('renewing what was paid once', () => {
     await passDays(moor, 340);
     expect(await holds(memberId)).toEqual([]);
     // After a lapse it is joined anew, from now on.
-    expect((await prepared(memberId, 'observer-once')).standing).toEqual({ kind: 'new' });
+    expect((await prepared(memberId, 'observer-once')).action).toEqual({ kind: 'new' });
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
   });
 });

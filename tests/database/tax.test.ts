@@ -149,7 +149,7 @@ describe('tax that the price holds', () => {
     const prepared = await prepare('warden-monthly', await findMember(pool(), memberId));
     const input = {
       ...(await joinInput(moor, 'warden-monthly', null)),
-      quoteId: prepared?.standing.kind === 'switch' ? prepared.standing.quoteId : '',
+      quoteId: prepared?.action.kind === 'switch' ? prepared.action.quoteId : '',
       keepCard: true,
     };
     expect(await submitCheckout(asMember(memberId), input)).toMatchObject({ ok: true });

@@ -186,19 +186,19 @@ describe('the order of tiers', () => {
       expect(await arrangeTiers(SETUP, { ladderId: 'observing', tierIds })).toMatchObject({ ok: false });
   });
 
-  it('and the terms of a ladder are kept', async () => {
-    const terms = {
+  it('and the rules of a ladder are kept', async () => {
+    const context = {
       id: 'observing',
       name: 'Watching',
       creditUnused: false,
       waitDays: '14',
       downAtOnce: true,
     };
-    expect(await saveLadder(SETUP, terms)).toMatchObject({ ok: true });
+    expect(await saveLadder(SETUP, context)).toMatchObject({ ok: true });
     expect(await rows('SELECT name, credit_unused, wait_days, down_at_once FROM ladders')).toEqual([
       { name: 'Watching', credit_unused: false, wait_days: 14, down_at_once: true },
     ]);
-    expect(await saveLadder(SETUP, { ...terms, waitDays: '-1' })).toMatchObject({
+    expect(await saveLadder(SETUP, { ...context, waitDays: '-1' })).toMatchObject({
       problems: { waitDays: expect.any(String) as string },
     });
   });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fromText } from '../../src/core/content/document';
+import { fromText } from '../../src/core/content/prose';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { joinPage } from '../../src/checkout/services/join-page';
 import { saveOffer } from '../../src/tiers/services/save-offer';

@@ -127,8 +127,8 @@ let wrong: Actor;
 
 /** A quote of a switch that comes later. */
 async function quoteOf(member: Member): Promise<string> {
-  const standing = (await prepare('gazer-free', member))?.standing;
-  return standing?.kind === 'switch' ? standing.quoteId : '';
+  const action = (await prepare('gazer-free', member))?.action;
+  return action?.kind === 'switch' ? action.quoteId : '';
 }
 
 beforeAll(async () => {

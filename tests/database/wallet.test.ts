@@ -143,7 +143,7 @@ describe('joining by a wallet that bills by itself', () => {
     const [agreement] = await agreements(memberId);
     const gateway = gatewayById('dunlin-wallet');
     const { dueAt } = await subscriptionOf(memberId);
-    await gateway.setTestClock(keysOf(account), dueAt!);
+    await gateway.setRehearsalTime(keysOf(account), dueAt!);
     const listed = await gateway.listPayments(keysOf(account), agreement!.ref);
     if (!listed.ok) throw new Error(listed.reason);
     const bill = listed.payments[0]!;

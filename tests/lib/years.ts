@@ -1,7 +1,13 @@
 import fc from 'fast-check';
 import { addLength, isBefore, toMs, type Instant } from '../../src/core/calendar';
 import type { Offer } from '../../src/core/offers/offer';
-import { emptyBook, type Book, type LadderTerms, type Method, type Terms } from '../../src/core/billing/book';
+import {
+  emptyBook,
+  type Book,
+  type LadderRules,
+  type Method,
+  type BillingContext,
+} from '../../src/core/billing/book';
 import { nextDueOf } from '../../src/core/billing/due';
 import { RUNNING } from '../../src/core/billing/states';
 import type { Event } from '../../src/core/billing/event';
@@ -84,7 +90,7 @@ export const OFFERS: Record<string, Offer> = {
     ],
   },
 };
-const ladder = (rungs: string[]): LadderTerms => ({
+const ladder = (rungs: string[]): LadderRules => ({
   rungs,
   creditUnused: true,
   waitDays: 0,
@@ -144,16 +150,16 @@ export class Years {
   book: Book = emptyBook();
   now: Instant = START;
   private made = 0;
-  readonly terms: Terms;
+  readonly context: BillingContext;
 
   constructor(private readonly tell: (before: Book, after: Book, event: Event, at: Instant) => void) {
     const newId = () => `${(this.made += 1)}`;
-    this.terms = { zone: ZONE, offers: OFFERS, ladders: LADDERS, retryDays: [1, 3], graceDays: 2, newId };
+    this.context = { zone: ZONE, offers: OFFERS, ladders: LADDERS, retryDays: [1, 3], graceDays: 2, newId };
   }
 
   take(event: Event, at = this.now): boolean {
     const before = this.book;
-    const taken = step(before, event, this.terms, at);
+    const taken = step(before, event, this.context, at);
     if (!taken.ok) return false;
     this.book = taken.book;
     this.tell(before, taken.book, event, at);

@@ -3,7 +3,7 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { normalisePath } from '@/core/access/paths';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { isBefore, localDate, type Instant } from '@/core/calendar';
-import { readingMinutes, wordCount, type Document } from '@/core/content/document';
+import { readingMinutes, wordCount, type Prose } from '@/core/content/prose';
 import { firstWords } from '@/core/content/teaser';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
@@ -35,14 +35,14 @@ export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'lat
 
 export type ItemView =
   | { kind: 'missing' }
-  | { kind: 'open'; item: ItemPreview; summary: string; body: Document; by: string; isDraft: boolean }
+  | { kind: 'open'; item: ItemPreview; summary: string; body: Prose; by: string; isDraft: boolean }
   | {
       kind: 'doorstep';
       item: ItemPreview;
       state: 'later' | 'ended' | 'closed';
       opensAt?: Instant;
       summary: string;
-      teaser: Document | null;
+      teaser: Prose | null;
       minutesLeft: number;
       notice: string;
       showSignIn: boolean;
@@ -101,7 +101,7 @@ function doorstepOf(rules: StoredRule[], deciding: string[], site: Site): Doorst
 function teaserOf(
   item: Item,
   { teaser }: Doorstep,
-): { summary: string; teaser: Document | null; minutesLeft: number } {
+): { summary: string; teaser: Prose | null; minutesLeft: number } {
   const summary = teaser.kind === 'none' ? '' : item.summary;
   if (teaser.kind !== 'words')
     return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };

@@ -55,7 +55,7 @@ beforeAll(async () => {
     keys: consented.keys,
     async pays(key, how) {
       const outcome = await purse.charge(consented.keys, { customerRef: '', methodRef: '', ...money(key) });
-      await purse.setTestClock(consented.keys, NOW);
+      await purse.setRehearsalTime(consented.keys, NOW);
       for (let twice = 0; twice < 2; twice++) {
         const begun = await purse.beginAgreement(consented.keys, {
           currency: 'GBP',
@@ -250,7 +250,7 @@ describe('a wallet', () => {
     if (!begun.ok) throw new Error(begun.reason);
     const { ref, approveUrl } = begun.agreement;
     await approveAtWallet(approveUrl, 'fills-up');
-    await gateway.setTestClock(keys, '2027-04-20T12:00:00Z');
+    await gateway.setRehearsalTime(keys, '2027-04-20T12:00:00Z');
     const bills = async () => {
       const listed = await gateway.listPayments(keys, ref);
       return listed.ok ? listed.payments.map(({ at, amount, state }) => `${at} ${amount} ${state}`) : [];
@@ -263,7 +263,7 @@ describe('a wallet', () => {
     ]);
     await gateway.endAgreement(keys, ref);
     expect(await gateway.findAgreement(keys, ref)).toMatchObject({ ok: true, agreement: { state: 'ended' } });
-    await gateway.setTestClock(keys, '2027-08-20T12:00:00Z');
+    await gateway.setRehearsalTime(keys, '2027-08-20T12:00:00Z');
     expect(await bills()).toHaveLength(4);
   });
 });

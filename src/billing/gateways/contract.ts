@@ -164,7 +164,7 @@ export interface Gateway {
   /** Asks for an agreement to be ended; whether it was is for `findAgreement` to say. */
   endAgreement(keys: Keys, ref: string): Promise<Answer<object>>;
   /** In test mode, tells a gateway that bills by itself what time it is; it never goes back. */
-  setTestClock(keys: Keys, now: Instant): Promise<Answer<object>>;
+  setRehearsalTime(keys: Keys, now: Instant): Promise<Answer<object>>;
 }
 
 /** For adapters: what a gateway of another nature is never asked. */
@@ -175,12 +175,12 @@ export const NOT_A_CARD: Pick<Gateway, 'frame' | 'saveMethod'> = {
 const cannot = (reason: string) => () => Promise.resolve({ ok: false as const, reason });
 export const NOT_A_WALLET: Pick<
   Gateway,
-  'beginAgreement' | 'findAgreement' | 'endAgreement' | 'setTestClock'
+  'beginAgreement' | 'findAgreement' | 'endAgreement' | 'setRehearsalTime'
 > = {
   beginAgreement: cannot('this gateway keeps no agreements'),
   findAgreement: cannot('this gateway keeps no agreements'),
   endAgreement: cannot('this gateway keeps no agreements'),
-  setTestClock: () => Promise.resolve({ ok: true }),
+  setRehearsalTime: () => Promise.resolve({ ok: true }),
 };
 export const NO_CONSENT: Pick<Gateway, 'consentUrl' | 'keysFromConsent'> = {
   consentUrl: () => null,

@@ -45,8 +45,8 @@ async function tellNextExpiry(site: Site, mode: Mode): Promise<boolean> {
     if (!subscription?.methodExpires) return false;
     const { methodExpires: expires, id, methodLabel, memberId } = subscription;
     await setExpiryTold(db, id, expires);
-    const { terms, offer } = await boughtOf(db, site, subscription);
-    const next = nextCharge(subscription, terms);
+    const { context, offer } = await boughtOf(db, site, subscription);
+    const next = nextCharge(subscription, context);
     const member = await findMember(db, memberId);
     if (!next || !member) return true;
     const tier = await findTier(db, next.period.tier);

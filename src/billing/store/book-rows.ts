@@ -4,7 +4,7 @@ import type {
   Checkout,
   Credit,
   Holding,
-  LadderTerms,
+  LadderRules,
   Method,
   Payment,
   Quote,
@@ -196,12 +196,13 @@ export function offersOf(keys: string[], definitions: Record<string, Offer>): Re
   return all;
 }
 
-/** Of a tier, with the terms of its ladder. */
-export type TierRow = { track: string; tier: string } & Omit<LadderTerms, 'rungs'>;
+/** Of a tier, with the rules of its ladder. */
+export type TierRow = { track: string; tier: string } & Omit<LadderRules, 'rungs'>;
 
-export function laddersOf(tiers: TierRow[]): Record<string, LadderTerms> {
-  const all: Record<string, LadderTerms> = {};
-  for (const { track, tier, ...terms } of tiers) (all[track] ??= { ...terms, rungs: [] }).rungs.push(tier);
+export function laddersOf(tiers: TierRow[]): Record<string, LadderRules> {
+  const all: Record<string, LadderRules> = {};
+  for (const { track, tier, ...context } of tiers)
+    (all[track] ??= { ...context, rungs: [] }).rungs.push(tier);
   return all;
 }
 

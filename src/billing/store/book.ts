@@ -1,4 +1,4 @@
-import type { Book, CreditUse, LadderTerms, Summary } from '@/core/billing/book';
+import type { Book, CreditUse, LadderRules, Summary } from '@/core/billing/book';
 import { DAY_MS, fromMs, toMs, type Instant } from '@/core/calendar';
 import type { Offer } from '@/core/offers/offer';
 import { maybeOne, one, prepared, run, type Db, type Transaction } from '@/platform/store/db';
@@ -43,7 +43,7 @@ export type StoredBook = BookOf & {
   accounts: Map<string, Account>;
   /** With the tax on top that was added when it was bought. */
   offers: Record<string, Offer>;
-  ladders: Record<string, LadderTerms>;
+  ladders: Record<string, LadderRules>;
 };
 
 /** What of the past is wanted, by id: everything else is loaded only as far as it is open, or not over. */

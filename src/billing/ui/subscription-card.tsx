@@ -38,7 +38,7 @@ type Props = {
   actions: Record<'undoSwitch' | 'cancel' | 'undo' | 'pause' | 'resume' | 'pay', FormAction>;
 };
 
-function standing({ state, next, until, ended, isForGood, isPaid, pauses, isDisputed }: Props): string {
+function stateSentence({ state, next, until, ended, isForGood, isPaid, pauses, isDisputed }: Props): string {
   if (isDisputed)
     return 'Your bank was asked to take a payment back. Until that is decided nothing is charged, and nothing is open.';
   if (isForGood && !next)
@@ -84,7 +84,7 @@ export function SubscriptionCard(props: Props) {
         <h3 className="text-xl">{name}</h3>
         <LifeMark state={isForGood && state === 'ended' ? 'active' : state} />
       </div>
-      <p className="figures mt-2 text-lg">{standing(props)}</p>
+      <p className="figures mt-2 text-lg">{stateSentence(props)}</p>
       <p className="text-muted">
         {sentence} {methodLabel && `Paid by ${methodLabel}.`}
       </p>

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { EMPTY_DOCUMENT, type Document } from '@/core/content/document';
+import { EMPTY_PROSE, type Prose } from '@/core/content/prose';
 import { pool } from '@/platform/store/db';
 import { findCheckout } from '@/billing/store/checkouts';
 import { findMember, type Member } from '@/people/store/members';
@@ -18,7 +18,7 @@ import { ownerOfCheckout } from '@/billing/services/lib/owners';
 export type AfterCheckout = {
   tier: Tier;
   /** The owner's words, where they are to be shown here. */
-  words: Document;
+  words: Prose;
   view: SubscriptionView;
   payment: MemberAccount['payments'][number] | null;
   zone: string;
@@ -42,7 +42,7 @@ async function readAfter(checkoutId: string, member: Pick<Member, 'id'>): Promis
   return {
     tier,
     view,
-    words: tier.welcomeShown.includes('page') ? tier.welcomeWords : EMPTY_DOCUMENT,
+    words: tier.welcomeShown.includes('page') ? tier.welcomeWords : EMPTY_PROSE,
     payment:
       account.payments.find(
         (payment) => payment.subscriptionId === checkout.subscriptionId && payment.state === 'succeeded',

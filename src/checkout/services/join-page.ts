@@ -70,11 +70,11 @@ async function readPage(chosen: string | undefined): Promise<JoinPage> {
 }
 
 function taxNote({ tax, homeCountry }: Site): string {
-  const rate = rateFor(tax, null, homeCountry);
-  if (tax.way === 'none' || !rate) return '';
+  const taxRate = rateFor(tax, null, homeCountry);
+  if (tax.way === 'none' || !taxRate) return '';
   return tax.way === 'included'
-    ? `Prices include ${rate.name}.`
-    : `${rate.name} comes on top of these prices, by the country you live in.`;
+    ? `Prices include ${taxRate.name}.`
+    : `${taxRate.name} comes on top of these prices, by the country you live in.`;
 }
 
 export const joinPage = publicUse('join-page', z.string().max(40), async (_, rhythm) =>

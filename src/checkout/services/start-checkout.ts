@@ -11,7 +11,7 @@ import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
-import { placeOf } from './lib/standing';
+import { placeOf } from './lib/checkout-action';
 import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 
 const inputSchema = guardSchema.extend({

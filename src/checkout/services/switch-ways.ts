@@ -15,7 +15,7 @@ import { findMember, type Member } from '@/people/store/members';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
 import { priceOffer } from './lib/pricing';
-import { standingOf } from './lib/standing';
+import { actionOf } from './lib/checkout-action';
 
 export type SwitchWay = {
   offer: StoredOffer;
@@ -44,17 +44,17 @@ async function listWays(
     if (!listed || !tier) continue;
     const { offer, addedTax } = priceOffer(site, listed, member.country);
     const of = { memberId, mode: site.mode };
-    const standing = await transaction(async (db) => {
+    const action = await transaction(async (db) => {
       const open = await openBook(db, site, actor, of, { offers: [offerKey(offer.versionId, addedTax)] });
-      return standingOf(open, offer, addedTax, tier, '');
+      return actionOf(open, offer, addedTax, tier, '');
     });
-    const isSwitch = standing.kind === 'switch';
+    const isSwitch = action.kind === 'switch';
     ways.push({
       offer,
       tierName: tier.name,
-      quoteId: isSwitch ? standing.quoteId : null,
-      figures: isSwitch ? standing.figures : null,
-      why: 'why' in standing ? refusalSentence(standing.why) : 'It cannot be switched to now.',
+      quoteId: isSwitch ? action.quoteId : null,
+      figures: isSwitch ? action.figures : null,
+      why: 'why' in action ? refusalSentence(action.why) : 'It cannot be switched to now.',
     });
   }
   return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };

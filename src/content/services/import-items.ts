@@ -3,7 +3,7 @@ import StarterKit from '@tiptap/starter-kit';
 import { parse } from 'yaml';
 import { z } from 'zod';
 import { addLength } from '@/core/calendar';
-import { documentSchema, type Document } from '@/core/content/document';
+import { proseSchema, type Prose } from '@/core/content/prose';
 import { problemsOf, refused, type Result } from '@/platform/result';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
@@ -26,8 +26,8 @@ const headSchema = z.object({
 });
 
 /** Markdown as a document; what a document cannot hold is refused. @throws where it cannot be read */
-function readMarkdown(text: string): Document {
-  return documentSchema.parse(markdown.parse(text));
+function readMarkdown(text: string): Prose {
+  return proseSchema.parse(markdown.parse(text));
 }
 
 /**

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
-import { documentSchema, EMPTY_DOCUMENT } from '@/core/content/document';
+import { proseSchema, EMPTY_PROSE } from '@/core/content/prose';
 import { slugify } from '@/core/content/slug';
 import { isConflict, lock, transaction } from '@/platform/store/db';
 import {
@@ -42,7 +42,7 @@ const itemInputSchema = z.object({
   slug: z.string().trim().max(80).optional(),
   parentId: z.string().max(200).nullable().optional(),
   summary: z.string().trim().max(400, 'A summary has at most 400 characters.').optional(),
-  body: documentSchema.optional(),
+  body: proseSchema.optional(),
   author: z.string().trim().max(80).optional(),
   tags: z.array(z.string().trim().min(1).max(60)).max(30).optional(),
   categories: z.array(z.string().max(200)).max(20).optional(),
@@ -58,7 +58,7 @@ const itemInputSchema = z.object({
 const NEW_ITEM = {
   parentId: null,
   summary: '',
-  body: EMPTY_DOCUMENT,
+  body: EMPTY_PROSE,
   author: '',
   tags: [],
   categories: [],

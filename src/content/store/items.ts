@@ -1,6 +1,6 @@
 import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 
 export type ItemType = 'page' | 'post';
@@ -18,7 +18,7 @@ export type ItemHead = ItemFacts & {
   updatedAt: Instant;
   version: number;
 };
-export type Item = ItemHead & { body: Document };
+export type Item = ItemHead & { body: Prose };
 
 export type ItemInput = {
   id: string;
@@ -27,7 +27,7 @@ export type ItemInput = {
   parentId: string | null;
   title: string;
   summary: string;
-  body: Document;
+  body: Prose;
   author: string;
   tags: string[];
   inMenu: boolean;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
@@ -16,7 +16,7 @@ type Props = {
     slug: string;
     parentId: string;
     summary: string;
-    body: Document;
+    body: Prose;
     author: string;
     categories: string[];
     inMenu: boolean;

@@ -19,7 +19,7 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 import { useId, useReducer } from 'react';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import { JoinButton, JoinPanel } from './join-nodes';
 import { isSafeHref } from '@/core/addresses';
 
@@ -89,8 +89,8 @@ export type Joinables = { tiers: { id: string; name: string }[]; offers: { id: s
 
 type Props = {
   label: string;
-  initial: Document;
-  onChange: (document: Document) => void;
+  initial: Prose;
+  onChange: (document: Prose) => void;
   joinables?: Joinables;
   /** A few lines rather than a page. */
   isSmall?: boolean;
@@ -119,7 +119,7 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
         'aria-labelledby': id,
       },
     },
-    onUpdate: ({ editor: changed }) => onChange(changed.getJSON() as Document),
+    onUpdate: ({ editor: changed }) => onChange(changed.getJSON() as Prose),
     onTransaction: redraw,
   });
   return (

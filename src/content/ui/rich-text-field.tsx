@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import { useProblem } from '@/kit/action-form';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 
-type Props = { name: string; label: string; hint?: string; initial: Document; joinables?: Joinables };
+type Props = { name: string; label: string; hint?: string; initial: Prose; joinables?: Joinables };
 
 /** A few lines of rich text as one field of a form. */
 export function RichTextField({ name, label, hint, initial, joinables }: Props) {

@@ -1,7 +1,7 @@
 import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import { LinkButton } from '@/kit/button';
 import { joinPath } from './tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
@@ -83,6 +83,6 @@ export function RichText({
   className = 'prose',
   here = '/account',
   panel = () => null,
-}: { document: Document; className?: string } & Partial<Options>) {
+}: { document: Prose; className?: string } & Partial<Options>) {
   return <div className={className}>{rendererFor({ here, panel })({ content: document })}</div>;
 }

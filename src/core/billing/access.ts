@@ -1,6 +1,6 @@
 import { addLength, isBefore, latest, type Instant } from '../calendar';
 import { isPaid } from '../offers/offer';
-import { own, type Book, type Holding, type Subscription, type Terms } from './book';
+import { own, type Book, type Holding, type Subscription, type BillingContext } from './book';
 import { offerOf, type Work } from './work';
 
 /** What the subscription holds, or held last. */
@@ -11,7 +11,7 @@ const isOpenAt = (holding: Holding, at: Instant): boolean => holding.to === null
 
 /** Opens a tier from now, or keeps it open where it already is, until something ends it. */
 export function hold(work: Work, s: Subscription, tier: string, carries?: Instant): void {
-  const { book, terms, now } = work;
+  const { book, context, now } = work;
   const isPaidFor = isPaid(offerOf(work, s));
   const held = lastHolding(book, s.id);
   if (held?.tier === tier && isOpenAt(held, now)) {
@@ -19,9 +19,9 @@ export function hold(work: Work, s: Subscription, tier: string, carries?: Instan
     return;
   }
   if (held && isOpenAt(held, now)) own(book.holdings, held).to = now;
-  const since = [...(carries ? [carries] : []), sinceOf(book, terms, tier, now) ?? now].sort()[0] ?? now;
+  const since = [...(carries ? [carries] : []), sinceOf(book, context, tier, now) ?? now].sort()[0] ?? now;
   book.holdings.push({
-    id: terms.newId(),
+    id: context.newId(),
     kind: 'tier',
     why: 'subscription',
     subscription: s.id,
@@ -41,7 +41,7 @@ export function holdUntil({ book, now }: Work, { id }: Pick<Subscription, 'id'>,
 }
 
 /** The beginning of an unbroken holding of a tier up to an instant; a gap no longer than the grace does not break it. */
-export function sinceOf(book: Book, terms: Terms, tier: string, at: Instant): Instant | undefined {
+export function sinceOf(book: Book, context: BillingContext, tier: string, at: Instant): Instant | undefined {
   return book.holdings
     .filter(
       (one) =>
@@ -49,7 +49,7 @@ export function sinceOf(book: Book, terms: Terms, tier: string, at: Instant): In
         one.tier === tier &&
         !isBefore(at, one.from) &&
         (one.to === null ||
-          !isBefore(addLength(one.to, { n: terms.graceDays, unit: 'day' }, terms.zone), at)),
+          !isBefore(addLength(one.to, { n: context.graceDays, unit: 'day' }, context.zone), at)),
     )
     .map((one) => one.since)
     .sort()[0];
@@ -58,12 +58,12 @@ export function sinceOf(book: Book, terms: Terms, tier: string, at: Instant): In
 /** What a switch up carries over from the subscription that it leaves. */
 export function sinceOfSubscription(
   book: Book,
-  terms: Terms,
+  context: BillingContext,
   { id }: Subscription,
   at: Instant,
 ): Instant | undefined {
   const last = lastHolding(book, id);
-  return last && sinceOf(book, terms, last.tier, at);
+  return last && sinceOf(book, context, last.tier, at);
 }
 
 export type Interval = { tier: string; from: Instant; to: Instant | null; since?: Instant };

@@ -224,7 +224,7 @@ export type Book = {
   quote: Quote | null;
 };
 
-export type LadderTerms = {
+export type LadderRules = {
   /** Tiers, lowest first; of a tier off any ladder, that one. */
   rungs: string[];
   creditUnused: boolean;
@@ -232,12 +232,12 @@ export type LadderTerms = {
   waitDays: number;
   downAtOnce: boolean;
 };
-export type Terms = {
+export type BillingContext = {
   /** The site's IANA zone. */
   zone: string;
   offers: Record<string, Offer>;
   /** By track. */
-  ladders: Record<string, LadderTerms>;
+  ladders: Record<string, LadderRules>;
   /** Local days after the first failure. */
   retryDays: number[];
   graceDays: number;

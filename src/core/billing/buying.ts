@@ -12,10 +12,10 @@ export type Buying = Pick<Purchase, 'kind' | 'item' | 'lasts'> & {
 
 /** Something is bought once: a pass for its buyer, or a gift card. Credit is spent on it before money. */
 export function buy(work: Work, { kind, item, lasts, amount, currency, method }: Buying): void {
-  const { book, now, terms } = work;
+  const { book, now, context } = work;
   if (amount > 0 && !method) refuse('no-method');
   const purchase: Purchase = {
-    id: terms.newId(),
+    id: context.newId(),
     kind,
     item,
     lasts,
@@ -25,9 +25,9 @@ export function buy(work: Work, { kind, item, lasts, amount, currency, method }:
   };
   book.purchases.push(purchase);
   const credit = method?.nature === 'wallet' ? [] : reserve(book, amount, currency);
-  const to = lasts && addLength(now, lasts, terms.zone);
+  const to = lasts && addLength(now, lasts, context.zone);
   const one: Charge = {
-    id: terms.newId(),
+    id: context.newId(),
     subscription: null,
     purchase: purchase.id,
     number: 1,

@@ -45,7 +45,7 @@ export type Beginning = {
 /** A subscription that is yet to be paid for; nothing is held by it. */
 export function begin(work: Work, offer: string, beginning: Beginning): Subscription {
   const s: Subscription = {
-    id: work.terms.newId(),
+    id: work.context.newId(),
     track: work.track,
     slot: work.slot,
     state: 'pending',
@@ -105,7 +105,7 @@ export function write(
     s.method?.nature === 'wallet' ? [] : reserve(work.book, Math.max(0, amount - fresh), currency);
   s.charges += 1;
   const written: Charge = {
-    id: work.terms.newId(),
+    id: work.context.newId(),
     subscription: s.id,
     purchase: null,
     number: s.charges,
@@ -154,7 +154,7 @@ export function ask(work: Work, one: Charge, method: Method | null, byMember = f
 /** An attempt that is written before anybody is asked. */
 export function attemptOf(work: Work, one: Charge, method: Method | null, byMember = false): Attempt {
   const attempt: Attempt = {
-    id: work.terms.newId(),
+    id: work.context.newId(),
     n: one.attempts.length + 1,
     at: work.now,
     state: 'asked',
@@ -208,7 +208,7 @@ export function paid(work: Work, one: Charge, { attempt: id, ref = null }: Answe
   one.state = 'paid';
   const left = s && leftBy(work, one, s);
   const isUp = left && one.kind === 'switch' && directionTo(work, left, s.offer) === 'up';
-  const carries = isUp ? sinceOfSubscription(book, work.terms, left, now) : undefined;
+  const carries = isUp ? sinceOfSubscription(book, work.context, left, now) : undefined;
   if (isUp) summaryOf(work).hasSwitchedUp = true;
   const given = one.unused.flatMap((unused) => giveUnused(work, unused));
   spendGiven(book, one.id, given, one.amount);
@@ -226,10 +226,10 @@ export function paid(work: Work, one: Charge, { attempt: id, ref = null }: Answe
 
 /** Money that paid for nothing is returned, all of it. */
 function giveBack(work: Work, one: Charge, s: Subscription | null, attempt: Attempt | undefined): void {
-  const { book, now, terms } = work;
+  const { book, now, context } = work;
   tell(work, 'returned', s, { charge: one.id });
   if (!attempt) return;
-  const id = terms.newId();
+  const id = context.newId();
   book.refunds.push({
     id,
     payment: attempt.id,
@@ -347,7 +347,7 @@ function failed(work: Work, s: Subscription, one: Charge, attempt: Attempt): voi
   const wasOverdue = s.state === 'overdue';
   s.unpaid = one.id;
   s.state = 'overdue';
-  holdUntil(work, s, daysAfter(work, first, work.terms.graceDays));
+  holdUntil(work, s, daysAfter(work, first, work.context.graceDays));
   changed(work, s);
   if (awaitRetry(work, s, attempt.at))
     tell(work, wasOverdue && attempt.byMember ? 'declined' : 'payment-failed', s, { charge: one.id });
@@ -358,11 +358,11 @@ function failed(work: Work, s: Subscription, one: Charge, attempt: Attempt): voi
  * whether another comes.
  */
 function awaitRetry(work: Work, s: Subscription, askedAt: Instant): boolean {
-  const { now, terms } = work;
+  const { now, context } = work;
   const first = s.firstFailedAt ?? now;
   // What was asked for earlier is settled before a retry of this very instant.
   const isAhead = (at: Instant): boolean => isBefore(now, at) || (at === now && isBefore(askedAt, now));
-  s.dueAt = terms.retryDays.map((n) => daysAfter(work, first, n)).find(isAhead) ?? null;
+  s.dueAt = context.retryDays.map((n) => daysAfter(work, first, n)).find(isAhead) ?? null;
   if (s.dueAt === null) end(work, s, { unpaid: true, notice: 'ended-unpaid' });
   return s.dueAt !== null;
 }

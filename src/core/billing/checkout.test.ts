@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { monthly } from '../../../tests/lib/offers';
 import type { Offer } from '../offers/offer';
-import { emptyBook, type Book, type Method, type Terms } from './book';
+import { emptyBook, type Book, type Method, type BillingContext } from './book';
 import { obstacle } from './checkout';
 import type { Event } from './event';
 import { figuresOfCheckout, looking } from './figures';
@@ -15,7 +15,7 @@ const [card, wallet, transfer]: Method[] = [
   { nature: 'transfer', waitDays: 4 },
 ];
 let made = 0;
-const terms: Terms = {
+const context: BillingContext = {
   zone: 'Europe/London',
   offers: {
     gazer: monthly('gazer', 0),
@@ -55,20 +55,20 @@ const press = ({
 });
 function after(book: Book, ...events: Event[]): Book {
   return events.reduce((before, event) => {
-    const taken = step(before, event, terms, NOW);
+    const taken = step(before, event, context, NOW);
     if (!taken.ok) throw new Error(`${event.do}: ${taken.why}`);
     return taken.book;
   }, book);
 }
 const refusal = (book: Book, event: Event, at = NOW): string => {
-  const taken = step(book, event, terms, at);
+  const taken = step(book, event, context, at);
   return taken.ok ? 'done' : taken.why;
 };
 const stateOf = ({ checkouts }: Book): string[] => checkouts.map(({ state }) => state);
 const open = (book: Book): string => book.charges.findLast(({ state }) => state === 'open')?.id ?? '';
 /** What the page is told, for a checkout of its own or one that is not begun yet. */
 const inTheWay = (book: Book, offer: string, id: string | null = null) =>
-  obstacle(looking(book, terms, NOW, HERE), offer, id);
+  obstacle(looking(book, context, NOW, HERE), offer, id);
 
 describe('a checkout', () => {
   it('charges a card, and is done once it is paid', () => {
@@ -142,7 +142,7 @@ describe('a checkout', () => {
       figuresOfCheckout(
         emptyBook(),
         { ...HERE, checkout: 'c', offer: 'observer', method: card!, byQuote: false },
-        terms,
+        context,
         NOW,
       ),
     ).toMatchObject({ due: 600, credit: 0 });
@@ -169,7 +169,7 @@ describe('an obstacle to a checkout', () => {
       steps: [{ kind: 'once', amount: 500, lasts: { n: 1, unit: 'day' } }],
       renewal: { daysBefore: 1 },
     };
-    const own = { ...terms, offers: { ...terms.offers, night } };
+    const own = { ...context, offers: { ...context.offers, night } };
     const asked = step(emptyBook(), press({ offer: 'night' }), own, NOW);
     if (!asked.ok) throw new Error(asked.why);
     const { subscription } = asked.book.charges[0]!;

@@ -90,12 +90,12 @@ export function worthOf(book: Book, stretch: Stretch): number {
  * Gives credit for what is unused of a charge: of its own payment as far as that can be refunded, and the rest goes into
  * the credits that were spent on it, in order. @returns where it went
  */
-export function giveUnused({ book, terms }: Work, { charge, amount }: UnusedCredit): Charge['credit'] {
+export function giveUnused({ book, context }: Work, { charge, amount }: UnusedCredit): Charge['credit'] {
   const payment = paymentOf(book, charge);
   const fresh = payment ? Math.min(amount, Math.max(0, refundable(book, payment))) : 0;
   const given: Charge['credit'] = [];
   if (payment && fresh > 0) {
-    const id = terms.newId();
+    const id = context.newId();
     const { currency } = named(book.charges, charge);
     book.credits.push({
       id,

@@ -1,5 +1,5 @@
 import type { Instant } from '../calendar';
-import type { Book, Terms } from './book';
+import type { Book, BillingContext } from './book';
 import { step } from './step';
 
 /** What a person can ask for a subscription by one press. */
@@ -16,5 +16,5 @@ export const DEEDS = [
 export type Deed = (typeof DEEDS)[number];
 
 /** The deeds that would not be refused now, by the step itself: no button is offered that only says no. */
-export const deedsOpen = (book: Book, subscription: string, terms: Terms, now: Instant): Deed[] =>
-  DEEDS.filter((deed) => step(book, { do: deed, subscription }, terms, now).ok);
+export const deedsOpen = (book: Book, subscription: string, context: BillingContext, now: Instant): Deed[] =>
+  DEEDS.filter((deed) => step(book, { do: deed, subscription }, context, now).ok);

@@ -82,7 +82,7 @@ export function endOfPaid(work: Work, s: Subscription, at: Instant): void {
 
 const nextMoved = (work: Work, s: Subscription, at: Instant) =>
   s.movesTo
-    ? nextAt(placeMoved(work, s, s.movesTo, at), offerNamed(work, s.movesTo), work.terms.zone)
+    ? nextAt(placeMoved(work, s, s.movesTo, at), offerNamed(work, s.movesTo), work.context.zone)
     : undefined;
 
 /** Charges the next period, under the version that it moves to. */

@@ -3,22 +3,22 @@ import { describe, expect, it } from 'vitest';
 import { monthly } from '../../../tests/lib/offers';
 import { life } from '../../../tests/lib/random-life';
 import { latest, type Instant } from '../calendar';
-import { emptyBook, type Book, type Charge, type Terms } from './book';
+import { emptyBook, type Book, type Charge, type BillingContext } from './book';
 import { nextDue } from './due';
 import type { Event } from './event';
 import { figuresOfNext, figuresOfSwitch } from './figures';
-import { playBook, termsOf } from './play';
+import { playBook, contextOf } from './play';
 import { RUNNING } from './states';
 import { step } from './step';
 
 /** The next charge above zero where nothing else happens and every payment succeeds, and when; null where none comes. */
-function charged(start: Book, from: Instant, terms: Terms): { one: Charge; at: Instant } | null {
+function charged(start: Book, from: Instant, context: BillingContext): { one: Charge; at: Instant } | null {
   let book = start;
   for (let steps = 0; steps < 30; steps++) {
     const due = nextDue(book);
     if (!due) return null;
     const at = latest(due, from);
-    const taken = step(book, { do: 'due' }, terms, at);
+    const taken = step(book, { do: 'due' }, context, at);
     if (!taken.ok) throw new Error(taken.why);
     const one = taken.book.charges.find(
       ({ id, amount }) =>
@@ -42,15 +42,15 @@ describe('the next charge that is shown', () => {
     fc.assert(
       fc.property(crediting, (lived) => {
         let made = 0;
-        const terms = { ...termsOf(lived), newId: () => `new ${(made += 1)}` };
+        const context = { ...contextOf(lived), newId: () => `new ${(made += 1)}` };
         playBook(
           lived,
           (book, at) => {
             const s = book.subscriptions.find(({ state }) => RUNNING.has(state));
             const isUnderWay = book.charges.some(({ state }) => state === 'open');
             if (!s || isUnderWay) return;
-            const shown = figuresOfNext(book, s, terms, at);
-            const next = charged(book, at, terms);
+            const shown = figuresOfNext(book, s, context, at);
+            const next = charged(book, at, context);
             if (!shown) return expect(next?.one.kind ?? 'none', JSON.stringify(next)).toBe('none');
             expect(shown).toEqual(
               next && {
@@ -74,7 +74,7 @@ describe('the next charge that is shown', () => {
 describe('credit in what is shown', () => {
   let made = 0;
   const ladder = { creditUnused: true, waitDays: 0 };
-  const terms: Terms = {
+  const context: BillingContext = {
     zone: 'Europe/London',
     offers: {
       observer: monthly('observer', 600),
@@ -99,7 +99,7 @@ describe('credit in what is shown', () => {
   const method = { nature: 'card' } as const;
   /** Takes events; every charge is paid at once. */
   const taken = (book: Book, at: Instant, event: Event): Book => {
-    const done = step(book, event, terms, at);
+    const done = step(book, event, context, at);
     if (!done.ok) throw new Error(`${event.do}: ${done.why}`);
     const [ask] = done.asks;
     return ask?.do === 'collect' ? taken(done.book, at, { do: 'paid', charge: ask.charge }) : done.book;
@@ -119,13 +119,13 @@ describe('credit in what is shown', () => {
   });
 
   it('is taken off the next charge', () => {
-    const next = figuresOfNext(withCredit, runsOn(withCredit, 'sky'), terms, SWITCHED);
+    const next = figuresOfNext(withCredit, runsOn(withCredit, 'sky'), context, SWITCHED);
     expect(next).toEqual({ at: '2027-02-17T10:00:00Z', amount: 600, credit: 126, due: 474 });
   });
 
   it('is taken off the first charge after a trial', () => {
     const book = joined(withCredit, 'polisher', 'mirrors', SWITCHED);
-    const next = figuresOfNext(book, runsOn(book, 'mirrors'), terms, SWITCHED);
+    const next = figuresOfNext(book, runsOn(book, 'mirrors'), context, SWITCHED);
     expect(next).toEqual({ at: '2027-01-24T10:00:00Z', amount: 700, credit: 126, due: 574 });
   });
 
@@ -140,7 +140,7 @@ describe('credit in what is shown', () => {
     });
     const s = runsOn(book, 'mirrors');
     const quoted = taken(book, SWITCHED, { do: 'quote', subscription: s.id, to: 'polisher' });
-    expect(figuresOfSwitch(quoted, s, quoted.quote!, terms, SWITCHED)).toMatchObject({
+    expect(figuresOfSwitch(quoted, s, quoted.quote!, context, SWITCHED)).toMatchObject({
       atOnce: false,
       startsAt: '2027-02-01T10:00:00Z',
       amount: 700,

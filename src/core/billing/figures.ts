@@ -10,7 +10,7 @@ import {
   type Method,
   type Quote,
   type Subscription,
-  type Terms,
+  type BillingContext,
   type Track,
 } from './book';
 import type { Submitted } from './checkout';
@@ -19,11 +19,11 @@ import { nextCharge } from './upcoming';
 import { stretchesOf, type Refusal, type Work } from './work';
 
 /** A book to be looked at: what only asks, and writes nothing, takes it as it takes a step. */
-export const looking = (book: Book, terms: Terms, now: Instant, at: Track): Work => ({
+export const looking = (book: Book, context: BillingContext, now: Instant, at: Track): Work => ({
   track: at.track,
   slot: at.slot,
   book: copyOf(book),
-  terms,
+  context,
   now,
   asks: [],
   notices: [],
@@ -57,10 +57,10 @@ function figuresOf(one: Charge): Figures {
 export function figuresOfCheckout(
   book: Book,
   submitted: Omit<Submitted, 'due'>,
-  terms: Terms,
+  context: BillingContext,
   now: Instant,
 ): Figures | { why: Refusal } {
-  const taken = step(book, { do: 'submit', ...submitted, due: null }, terms, now);
+  const taken = step(book, { do: 'submit', ...submitted, due: null }, context, now);
   if (!taken.ok) return taken;
   const { subscription } = taken.book.checkouts.find(({ id }) => id === submitted.checkout) ?? {};
   const one = taken.book.charges.findLast((charge) => charge.subscription === subscription);
@@ -81,21 +81,23 @@ export function figuresOfSwitch(
   book: Book,
   s: Subscription,
   quote: Quote,
-  terms: Terms,
+  context: BillingContext,
   now: Instant,
   method: Method = { nature: 'card' },
 ): SwitchFigures | null {
   const { direction, atOnce, unused } = quote.plan;
-  const days = unused.length > 0 ? daysOf(looking(book, terms, now, s), s) : { totalDays: 0, unusedDays: 0 };
+  const days =
+    unused.length > 0 ? daysOf(looking(book, context, now, s), s) : { totalDays: 0, unusedDays: 0 };
   const startsAt = atOnce ? now : (s.paidThrough ?? now);
   const common = { direction, atOnce, startsAt, ...days };
   const event = { do: 'switch', subscription: s.id, to: quote.to, quote: true, method } as const;
-  const taken = step({ ...book, quote }, event, terms, now);
+  const taken = step({ ...book, quote }, event, context, now);
   if (!atOnce) {
-    const offer = terms.offers[quote.to];
-    const first = offer && nextPeriod({ ...offer, joiningFee: undefined }, startsAt, terms.zone, true, null);
+    const offer = context.offers[quote.to];
+    const first =
+      offer && nextPeriod({ ...offer, joiningFee: undefined }, startsAt, context.zone, true, null);
     if (!first) return null;
-    const next = taken.ok && figuresOfNext(taken.book, named(taken.book.subscriptions, s.id), terms, now);
+    const next = taken.ok && figuresOfNext(taken.book, named(taken.book.subscriptions, s.id), context, now);
     const credit = next && next.at === startsAt ? next.credit : 0;
     const due = first.amount - credit;
     return { ...common, amount: first.amount, fresh: 0, leftOver: 0, credit, due, first };
@@ -106,10 +108,10 @@ export function figuresOfSwitch(
 
 /** The days of the period that runs, all and unused. */
 function daysOf(work: Work, s: Subscription): { totalDays: number; unusedDays: number } {
-  const { now, terms } = work;
+  const { now, context } = work;
   const runs = stretchesOf(work, s).find(({ to }) => to !== null && isBefore(now, to));
   const { totalDays, unusedDays } = runs
-    ? prorate(0, runs.from, runs.to, now, terms.zone)
+    ? prorate(0, runs.from, runs.to, now, context.zone)
     : { totalDays: 0, unusedDays: 0 };
   return { totalDays, unusedDays };
 }
@@ -124,20 +126,30 @@ const MOST_FREE = 24;
  * The next charge of a subscription, by the steps that will take it: null where nothing more is charged. Other subscriptions
  * of the book are left as they are, and credit is that of now.
  */
-export function figuresOfNext(book: Book, s: Subscription, terms: Terms, now: Instant): NextCharge | null {
-  const next = nextCharge(s, terms);
+export function figuresOfNext(
+  book: Book,
+  s: Subscription,
+  context: BillingContext,
+  now: Instant,
+): NextCharge | null {
+  const next = nextCharge(s, context);
   if (!next) return null;
   const open = book.charges.find(({ subscription, state }) => subscription === s.id && state === 'open');
-  const one = open ?? chargeAhead(book, s, terms, now);
+  const one = open ?? chargeAhead(book, s, context, now);
   const amount = one?.amount ?? next.amount;
   const due = one?.due ?? next.amount;
   return { at: latest(next.at, now), amount, credit: amount - due, due };
 }
 
-function chargeAhead(book: Book, of: Subscription, terms: Terms, now: Instant): Charge | undefined {
+function chargeAhead(
+  book: Book,
+  of: Subscription,
+  context: BillingContext,
+  now: Instant,
+): Charge | undefined {
   let [here, s] = [book, of];
   for (let periods = 0; periods < MOST_FREE && s.dueAt !== null; periods++) {
-    const taken = step(here, { do: 'due', subscription: s.id }, terms, latest(s.dueAt, now));
+    const taken = step(here, { do: 'due', subscription: s.id }, context, latest(s.dueAt, now));
     if (!taken.ok) return undefined;
     const runs = taken.book.subscriptions.filter(({ state }) => state !== 'ended');
     const after = runs.find(({ replaces }) => replaces === s.id) ?? runs.find(({ id }) => id === s.id);

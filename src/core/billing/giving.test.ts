@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { monthly, PASS } from '../../../tests/lib/offers';
 import { intervals } from './access';
-import { emptyBook, type Book, type Method, type Terms } from './book';
+import { emptyBook, type Book, type Method, type BillingContext } from './book';
 import type { Event } from './event';
 import { step } from './step';
 
@@ -12,7 +12,7 @@ const [JAN, FEB, MARCH, APRIL] = [
   '2027-04-01T09:00:00Z',
 ];
 const card: Method = { nature: 'card' };
-const termsOf = (name: string): Terms => {
+const termsOf = (name: string): BillingContext => {
   let made = 0;
   return {
     zone: 'Europe/London',
@@ -30,13 +30,13 @@ const termsOf = (name: string): Terms => {
 /** One book, event by event; gateways say yes to everything. */
 class Life {
   book: Book = emptyBook();
-  readonly terms: Terms;
+  readonly context: BillingContext;
   constructor(name = '') {
-    this.terms = termsOf(name);
+    this.context = termsOf(name);
   }
 
   take(at: string, event: Event): string {
-    const taken = step(this.book, event, this.terms, at);
+    const taken = step(this.book, event, this.context, at);
     if (!taken.ok) return taken.why;
     this.book = taken.book;
     for (const ask of taken.asks)
@@ -197,10 +197,10 @@ describe('who leaves for good', () => {
     const taken = step(
       life.book,
       { do: 'join', offer: 'observer', method: card, track: 'sky', slot: '' },
-      life.terms,
+      life.context,
       JAN,
     );
     if (!taken.ok) throw new Error(taken.why);
-    expect(step(taken.book, { do: 'erase' }, life.terms, JAN)).toEqual({ ok: false, why: 'under-way' });
+    expect(step(taken.book, { do: 'erase' }, life.context, JAN)).toEqual({ ok: false, why: 'under-way' });
   });
 });

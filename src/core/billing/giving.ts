@@ -20,11 +20,11 @@ export function give(
   why: 'gift' | 'import',
   { kind, tier, from, to, isPaid = false }: Given,
 ): void {
-  const { book, terms, now } = work;
+  const { book, context, now } = work;
   const begins = from ?? now;
   if (to !== null && !isBefore(begins, to)) refuse('nothing-left');
-  const since = kind === 'tier' ? (sinceOf(book, terms, tier, begins) ?? begins) : begins;
-  const id = terms.newId();
+  const since = kind === 'tier' ? (sinceOf(book, context, tier, begins) ?? begins) : begins;
+  const id = context.newId();
   const held = { id, kind, why, subscription: null, purchase: null, tier, from: begins, to, since };
   book.holdings.push({ ...held, isPaid: isPaid && why === 'import' });
 }

@@ -1,7 +1,7 @@
 import { addLength, isBefore, latest, type Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
 import { intervals, type Interval } from './access';
-import { emptyBook, type Ask, type Book, type Discount, type LadderTerms, type Terms } from './book';
+import { emptyBook, type Ask, type Book, type Discount, type LadderRules, type BillingContext } from './book';
 import { creditLeft } from './credit';
 import { nextDue } from './due';
 import type { State } from './states';
@@ -19,7 +19,7 @@ export type Life = {
   offer: string;
   offers: Record<string, Offer>;
   ladder: string[];
-  settings: Omit<LadderTerms, 'rungs'> & Pick<Terms, 'retryDays' | 'graceDays'>;
+  settings: Omit<LadderRules, 'rungs'> & Pick<BillingContext, 'retryDays' | 'graceDays'>;
   card: [from: Instant, how: Card][];
   discount?: Discount;
   hadTrial?: boolean;
@@ -44,8 +44,8 @@ const TRACK = 'ladder';
 const bookBefore = ({ hadTrial = false }: Life): Book =>
   emptyBook([{ track: TRACK, hadTrial, joinedAt: null, hasSwitchedUp: false }]);
 
-/** The terms of a life; what is new in it is named by counting. */
-export function termsOf({ zone, offers, ladder, settings }: Life): Terms {
+/** The context of a life; what is new in it is named by counting. */
+export function contextOf({ zone, offers, ladder, settings }: Life): BillingContext {
   const { retryDays, graceDays, ...rest } = settings;
   let made = 0;
   const newId = () => `${(made += 1)}`;
@@ -58,7 +58,7 @@ export function playBook(
   tell: (book: Book, at: Instant, event: Event) => void,
   book: Book,
 ): Played {
-  return new Player(life, termsOf(life), book, tell).play();
+  return new Player(life, contextOf(life), book, tell).play();
 }
 
 class Player {
@@ -71,7 +71,7 @@ class Player {
 
   constructor(
     private readonly life: Life,
-    private readonly terms: Terms,
+    private readonly context: BillingContext,
     private book: Book,
     private readonly tell: (book: Book, at: Instant, event: Event) => void,
   ) {
@@ -135,7 +135,7 @@ class Player {
 
   private take(event: Event, at: Instant, index: number | null): void {
     const before = this.book;
-    const result = step(this.book, event, this.terms, at);
+    const result = step(this.book, event, this.context, at);
     if (!result.ok) {
       if (index !== null) this.refused.push({ event: index, why: result.why });
       else throw new Error(`${event.do} was refused: ${result.why}`);
@@ -155,7 +155,7 @@ class Player {
   private collect(charge: string, at: Instant, index: number | null): void {
     const how = this.life.card.findLast(([from]) => !isBefore(at, from))?.[1] ?? 'ok';
     if (typeof how === 'string') return this.answer(charge, how, at, index);
-    const settles = addLength(at, { n: how.slow, unit: 'hour' }, this.terms.zone);
+    const settles = addLength(at, { n: how.slow, unit: 'hour' }, this.context.zone);
     this.settling.push({ at: settles, charge, then: how.then, event: index });
   }
 

@@ -4,13 +4,13 @@ import { tell, type Work } from './work';
 
 /** It is paid: a pass opens now, for as long as it lasts. */
 export function bought(work: Work, one: Charge): void {
-  const { book, now, terms } = work;
+  const { book, now, context } = work;
   const purchase = named(book.purchases, one.purchase);
   purchase.state = 'paid';
   tell(work, 'paid', null, { charge: one.id });
   if (purchase.kind === 'pass')
     book.holdings.push({
-      id: terms.newId(),
+      id: context.newId(),
       kind: 'pass',
       why: 'purchase',
       subscription: null,
@@ -18,7 +18,7 @@ export function bought(work: Work, one: Charge): void {
       tier: purchase.item,
       isPaid: false,
       from: now,
-      to: purchase.lasts && addLength(now, purchase.lasts, terms.zone),
+      to: purchase.lasts && addLength(now, purchase.lasts, context.zone),
       since: now,
     });
 }

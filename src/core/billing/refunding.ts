@@ -13,7 +13,7 @@ export function refund(
   payment: Payment,
   asked: number | 'all',
   access: 'take' | 'keep',
-  { id = work.terms.newId(), reason = '' }: { id?: string; reason?: string } = {},
+  { id = work.context.newId(), reason = '' }: { id?: string; reason?: string } = {},
 ): void {
   const { book, now } = work;
   if (payment.isReturned) refuse('returned');
@@ -64,7 +64,7 @@ export function refundRefused(work: Work, one: Refund): void {
 /** A refund that was made at the gateway itself, also in a dispute; access stays, for nobody here decided otherwise. */
 export function refundedThere(work: Work, payment: Payment, amount: number, ref: string): void {
   refuseWhileUnderWay(work);
-  const id = work.terms.newId();
+  const id = work.context.newId();
   const one: Refund = {
     id,
     payment: payment.id,

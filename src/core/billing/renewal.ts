@@ -9,7 +9,7 @@ export function renewalAt(work: Work, s: Subscription, from: Instant): Period {
   const offer = offerOf(work, s);
   const last = offer.steps.length - 1;
   const again: Offer = { ...offer, joiningFee: undefined, steps: offer.steps.slice(last) };
-  const period = nextPeriod(again, from, work.terms.zone, true, null);
+  const period = nextPeriod(again, from, work.context.zone, true, null);
   return period ? { ...period, step: last } : refuse('nothing-left');
 }
 

@@ -7,7 +7,7 @@ import {
   type Method,
   type Notice,
   type Subscription,
-  type Terms,
+  type BillingContext,
   type Track,
 } from './book';
 import { declined, paid } from './charging';
@@ -29,13 +29,13 @@ import { current, paymentNamed, refuse, Refused, refuseUnderWay, type Refusal, t
 export type Stepped = { ok: true; book: Book; asks: Ask[]; notices: Notice[] } | { ok: false; why: Refusal };
 
 /** What an event does to a member's book at an instant. Pure: the book that is given stays as it is. */
-export function step(book: Book, event: Event, terms: Terms, now: Instant): Stepped {
-  const { track, slot } = trackOf(book, event, terms);
+export function step(book: Book, event: Event, context: BillingContext, now: Instant): Stepped {
+  const { track, slot } = trackOf(book, event, context);
   const work: Work = {
     track,
     slot,
     book: copyOf(book),
-    terms,
+    context,
     now,
     asks: [],
     notices: [],
@@ -53,15 +53,15 @@ export function step(book: Book, event: Event, terms: Terms, now: Instant): Step
   return { ok: true, book: work.book, asks: work.asks, notices: work.notices };
 }
 
-/** The ladder on which an event happens: of what it names, else the only one of the terms. */
-function trackOf(book: Book, event: Event, terms: Terms): Track {
+/** The ladder on which an event happens: of what it names, else the only one of the context. */
+function trackOf(book: Book, event: Event, context: BillingContext): Track {
   const at = (one: Track | undefined): Track | null => (one ? { track: one.track, slot: one.slot } : null);
   const ofCharge = (id: string | undefined) => {
     const charge = book.charges.find((one) => one.id === id);
     return at(book.subscriptions.find((one) => one.id === charge?.subscription));
   };
   const ofPayment = (id: string | undefined) => ofCharge(book.payments.find((one) => one.id === id)?.charge);
-  const only = { track: Object.keys(terms.ladders)[0] ?? '', slot: '' };
+  const only = { track: Object.keys(context.ladders)[0] ?? '', slot: '' };
   const found = (): Track | null => {
     if ('track' in event && event.track !== undefined) return { track: event.track, slot: event.slot ?? '' };
     if ('subscription' in event) return at(book.subscriptions.find((one) => one.id === event.subscription));

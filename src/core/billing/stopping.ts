@@ -93,9 +93,9 @@ export function resume(work: Work): void {
 
 /** The period that begins when it is resumed now; undefined where a date has passed. */
 export function resumedAt(work: Work, s: Subscription): Period | undefined {
-  const { now, terms } = work;
+  const { now, context } = work;
   const next = s.movesTo
-    ? nextAt(placeMoved(work, s, s.movesTo, now), offerNamed(work, s.movesTo), terms.zone)
-    : nextAt(placeFrom(work, s, now), offerOf(work, s), terms.zone);
+    ? nextAt(placeMoved(work, s, s.movesTo, now), offerNamed(work, s.movesTo), context.zone)
+    : nextAt(placeFrom(work, s, now), offerOf(work, s), context.zone);
   return next && (next.to === null || !isBefore(next.to, now)) ? next : undefined;
 }

@@ -50,11 +50,11 @@ export function waitUntil(work: Work): string | null {
 
 /** Credit for each stretch that is not over: by its unused days, or in full where it has not begun. A trial gives none. */
 function unusedOf(work: Work, s: Subscription): UnusedCredit[] {
-  const { book, now, terms } = work;
+  const { book, now, context } = work;
   return stretchesOf(work, s).flatMap(({ charge, period, from, to, ...rest }) => {
     if (to === null || !isBefore(now, to) || period.kind === 'trial') return [];
     const worth = worthOf(book, { charge, period, from, to, ...rest });
-    const amount = isBefore(now, from) ? worth : prorate(worth, from, to, now, terms.zone).credit;
+    const amount = isBefore(now, from) ? worth : prorate(worth, from, to, now, context.zone).credit;
     return amount > 0 ? [{ charge, amount }] : [];
   });
 }

@@ -16,7 +16,7 @@ export function quote(work: Work, to: string): void {
   refuseUnderWay(work);
   const plan = planSwitch(work, s, to);
   work.book.quote = {
-    id: work.terms.newId(),
+    id: work.context.newId(),
     at: work.now,
     subscription: s.id,
     to,
@@ -55,13 +55,13 @@ export const switches = ({ id }: Subscription, method: Method | null) => ({
 });
 
 /** The plan that was shown, while nothing of the subscription has changed since. @throws Refused */
-export function quoted({ book, terms, now }: Work, s: Subscription, to: string): SwitchPlan {
+export function quoted({ book, context, now }: Work, s: Subscription, to: string): SwitchPlan {
   const shown = book.quote;
   const isGood =
     shown?.subscription === s.id &&
     shown.to === to &&
     shown.events === s.events &&
-    !isBefore(addLength(shown.at, QUOTE_HOLDS, terms.zone), now);
+    !isBefore(addLength(shown.at, QUOTE_HOLDS, context.zone), now);
   return isGood ? shown.plan : refuse('quote-void');
 }
 
@@ -98,14 +98,14 @@ export function move(work: Work, to: string): void {
 
 /** Its place under the version that it moves to, by the position of its steps; a version of another shape counts from `at`. */
 export function placeMoved(
-  { terms }: { terms: Pick<Work['terms'], 'zone' | 'offers'> },
+  { context }: { context: Pick<Work['context'], 'zone' | 'offers'> },
   s: Subscription,
   to: string,
   at: Instant,
 ): Place {
   const kept = { ...s.place, skipFee: true };
   const last = s.place.last ?? { step: 0, n: -1 };
-  const version = terms.offers[to];
-  const next = version && nextAt(kept, version, terms.zone);
+  const version = context.offers[to];
+  const next = version && nextAt(kept, version, context.zone);
   return next?.from === at ? kept : beginningAt(kept, at, { step: last.step, n: last.n + 1 });
 }

@@ -52,7 +52,7 @@ const withTrial = (days: number, every: 'month' | 'year'): Offer => ({
   ],
   after: 'end',
 });
-const terms = (o: Offer, more: Record<string, Offer> = {}): Schedule => ({
+const context = (o: Offer, more: Record<string, Offer> = {}): Schedule => ({
   zone: 'Europe/London',
   offers: { o, ...more },
 });
@@ -67,8 +67,8 @@ const NOW = '2027-03-10T12:00:00Z';
 
 describe('the next charge', () => {
   it('is that of the next period, less what a discount takes off it', () => {
-    expect(nextCharge(s, terms(monthly))).toMatchObject({ at: s.paidThrough, amount: 600 });
-    expect(nextCharge({ ...s, discount: { share: 50, charges: 1 } }, terms(monthly))).toMatchObject({
+    expect(nextCharge(s, context(monthly))).toMatchObject({ at: s.paidThrough, amount: 600 });
+    expect(nextCharge({ ...s, discount: { share: 50, charges: 1 } }, context(monthly))).toMatchObject({
       amount: 300,
     });
   });
@@ -76,17 +76,17 @@ describe('the next charge', () => {
   it('is that of the offer to which it goes over, without trial and fee; none once nothing more comes', () => {
     const warden = { ...withTrial(14, 'month'), joiningFee: monthly.joiningFee, tier: 'warden' };
     const goes = { ...s, switchesTo: 'w' };
-    expect(nextCharge(goes, terms(monthly, { w: warden }))).toMatchObject({
+    expect(nextCharge(goes, context(monthly, { w: warden }))).toMatchObject({
       at: s.paidThrough,
       amount: 600,
       period: { tier: 'warden' },
     });
     for (const over of [{ state: 'cancelling' as const }, { pauses: true }, { disputes: ['p'] }])
-      expect(nextCharge({ ...s, ...over }, terms(monthly))).toBeNull();
+      expect(nextCharge({ ...s, ...over }, context(monthly))).toBeNull();
   });
 
   it('comes after periods that are free, and never of what is free for ever', () => {
-    expect(nextCharge(inTrial, terms(withTrial(14, 'month')))).toMatchObject({
+    expect(nextCharge(inTrial, context(withTrial(14, 'month')))).toMatchObject({
       at: '2027-03-15T12:00:00Z',
       amount: 600,
     });
@@ -95,13 +95,13 @@ describe('the next charge', () => {
       joiningFee: undefined,
       steps: [{ kind: 'repeat', amount: 0, every: { n: 1, unit: 'month' }, times: null }],
     };
-    expect(nextCharge(s, terms(free))).toBeNull();
+    expect(nextCharge(s, context(free))).toBeNull();
   });
 });
 
 describe('a reminder', () => {
   it('tells three days before a trial turns into a charge', () => {
-    expect(reminderOf(inTrial, terms(withTrial(14, 'month')))).toMatchObject({
+    expect(reminderOf(inTrial, context(withTrial(14, 'month')))).toMatchObject({
       kind: 'trial-ends',
       remindAt: '2027-03-12T12:00:00Z',
       at: '2027-03-15T12:00:00Z',
@@ -110,8 +110,8 @@ describe('a reminder', () => {
   });
 
   it('says nothing of a trial as short as that, and nothing where nothing more is charged', () => {
-    expect(reminderOf(inTrial, terms(withTrial(3, 'month')))).toBeNull();
-    expect(reminderOf({ ...inTrial, state: 'cancelling' }, terms(withTrial(14, 'month')))).toBeNull();
+    expect(reminderOf(inTrial, context(withTrial(3, 'month')))).toBeNull();
+    expect(reminderOf({ ...inTrial, state: 'cancelling' }, context(withTrial(14, 'month')))).toBeNull();
   });
 
   it('tells two weeks before a yearly charge, in the hour of the zone, and never of a monthly one', () => {
@@ -120,19 +120,19 @@ describe('a reminder', () => {
       state: 'active' as const,
       place: { ...inTrial.place, last: { step: 1, n: 0 } },
     };
-    expect(reminderOf(active, terms(withTrial(14, 'year')))).toMatchObject({
+    expect(reminderOf(active, context(withTrial(14, 'year')))).toMatchObject({
       kind: 'renewal-soon',
       // A year after the trial's end, less two weeks; the clocks change after that.
       remindAt: '2028-03-01T12:00:00Z',
       at: '2028-03-15T12:00:00Z',
     });
-    expect(reminderOf(active, terms(withTrial(14, 'month')))).toBeNull();
+    expect(reminderOf(active, context(withTrial(14, 'month')))).toBeNull();
   });
 });
 
 describe('what a wallet bills of a subscription that runs', () => {
   it('keeps the calendar, from the next period, without the fee that was paid', () => {
-    expect(billingAhead(s, terms(monthly), NOW)).toEqual({
+    expect(billingAhead(s, context(monthly), NOW)).toEqual({
       offer: 'o',
       stages: [{ amount: 600, first: 600, every: { n: 1, unit: 'month' }, times: null }],
       startsAt: '2027-03-31T11:00:00Z',
@@ -143,7 +143,7 @@ describe('what a wallet bills of a subscription that runs', () => {
 
   it('begins now with what is owed', () => {
     const overdue = { ...s, state: 'overdue' as const, firstFailedAt: s.paidThrough };
-    expect(billingAhead(overdue, terms(monthly), '2027-04-02T12:00:00Z')).toMatchObject({
+    expect(billingAhead(overdue, context(monthly), '2027-04-02T12:00:00Z')).toMatchObject({
       startsAt: '2027-04-02T12:00:00Z',
       takesUp: { from: joined, n: 2 },
     });
@@ -151,7 +151,7 @@ describe('what a wallet bills of a subscription that runs', () => {
 
   it('has the fee with the first payment after a trial', () => {
     const offer = { ...withTrial(14, 'month'), joiningFee: monthly.joiningFee };
-    expect(billingAhead(inTrial, terms(offer), NOW)).toMatchObject({
+    expect(billingAhead(inTrial, context(offer), NOW)).toMatchObject({
       stages: [{ amount: 600, first: 1600 }],
       startsAt: '2027-03-15T12:00:00Z',
     });
@@ -163,17 +163,17 @@ describe('what a wallet bills of a subscription that runs', () => {
       joiningFee: undefined,
       steps: [{ kind: 'repeat', amount: 600, every: { n: 1, unit: 'month' }, times: 4 }],
     };
-    expect(billingAhead(s, terms(parts), NOW)).toMatchObject({ stages: [{ times: 4 }], takesUp: { n: 2 } });
+    expect(billingAhead(s, context(parts), NOW)).toMatchObject({ stages: [{ times: 4 }], takesUp: { n: 2 } });
     const resumed = {
       ...s,
       place: { ...s.place, anchor: s.paidThrough ?? '', from: { step: 0, n: 2 }, last: null },
     };
-    expect(billingAhead(resumed, terms(parts), NOW)).toMatchObject({
+    expect(billingAhead(resumed, context(parts), NOW)).toMatchObject({
       stages: [{ times: 2 }],
       takesUp: { n: 0 },
     });
     expect(
-      billingAhead({ ...s, place: { ...s.place, last: { step: 0, n: 3 } } }, terms(parts), NOW),
+      billingAhead({ ...s, place: { ...s.place, last: { step: 0, n: 3 } } }, context(parts), NOW),
     ).toBeNull();
   });
 });

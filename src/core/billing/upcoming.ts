@@ -4,14 +4,14 @@ import { billingStages, type BillingStage } from '../offers/carries';
 import type { Offer } from '../offers/offer';
 import { nextAt, type Place } from '../offers/place';
 import type { Period } from '../offers/schedule';
-import type { Subscription, Terms } from './book';
+import type { Subscription, BillingContext } from './book';
 import { placeMoved } from './switching';
 
 /** What coming charges are worked out from. */
-export type Schedule = Pick<Terms, 'zone' | 'offers'>;
+export type Schedule = Pick<BillingContext, 'zone' | 'offers'>;
 
 /** Where it will be once the period that runs is over: under its own offer, or the one that it goes over to. */
-function ahead(s: Subscription, terms: Schedule): { offer: string; place: Place } {
+function ahead(s: Subscription, context: Schedule): { offer: string; place: Place } {
   const { paidThrough, switchesTo, movesTo } = s;
   if (switchesTo && paidThrough) {
     const from = { step: 0, n: 0 };
@@ -19,24 +19,24 @@ function ahead(s: Subscription, terms: Schedule): { offer: string; place: Place 
     return { offer: switchesTo, place };
   }
   if (movesTo && paidThrough)
-    return { offer: movesTo, place: placeMoved({ terms }, s, movesTo, paidThrough) };
+    return { offer: movesTo, place: placeMoved({ context }, s, movesTo, paidThrough) };
   return { offer: s.offer, place: s.place };
 }
 
 /** What is charged next, less a discount and before credit, and when; minor units. Null where nothing more will be. */
 export function nextCharge(
   s: Subscription,
-  terms: Schedule,
+  context: Schedule,
 ): { at: Instant; amount: number; period: Period } | null {
   const { state, pauses, disputes } = s;
   if (state === 'cancelling' || state === 'ended' || state === 'paused' || pauses || disputes.length > 0)
     return null;
-  const { offer: id, place } = ahead(s, terms);
-  const offer = terms.offers[id];
+  const { offer: id, place } = ahead(s, context);
+  const offer = context.offers[id];
   if (!offer) return null;
   const discount = id === s.offer ? s.discount : null;
   for (let here = place; ;) {
-    const period = nextAt(here, offer, terms.zone);
+    const period = nextAt(here, offer, context.zone);
     if (!period) return null;
     const amount = period.amount - off(discount, period.amount - period.joiningFee);
     // What is overdue is asked for again, whatever its calendar says.
@@ -76,17 +76,21 @@ export type Reminder = {
 };
 
 /** The reminder that comes before the next charge of a subscription; null where none does. */
-export function reminderOf(s: Subscription, terms: Schedule): Reminder | null {
+export function reminderOf(s: Subscription, context: Schedule): Reminder | null {
   const { state, beganAt, place } = s;
   if ((state !== 'trial' && state !== 'active') || beganAt === null) return null;
-  const next = nextCharge(s, terms);
+  const next = nextCharge(s, context);
   if (!next) return null;
   const isTrial = state === 'trial';
-  const step = terms.offers[s.offer]?.steps[place.last?.step ?? 0];
+  const step = context.offers[s.offer]?.steps[place.last?.step ?? 0];
   const lasts = step?.kind === 'repeat' ? step.every : step?.lasts;
   const isLong = typeof lasts === 'object' && ('until' in lasts || lasts.n * DAYS[lasts.unit] >= LONG_DAYS);
   if (!isTrial && !isLong) return null;
-  const remindAt = addLength(next.at, { n: -(isTrial ? TRIAL_DAYS : RENEWAL_DAYS), unit: 'day' }, terms.zone);
+  const remindAt = addLength(
+    next.at,
+    { n: -(isTrial ? TRIAL_DAYS : RENEWAL_DAYS), unit: 'day' },
+    context.zone,
+  );
   // A trial of so few days was told of at joining.
   if (!isBefore(beganAt, remindAt)) return null;
   return { kind: isTrial ? 'trial-ends' : 'renewal-soon', remindAt, ...next };
@@ -94,7 +98,7 @@ export function reminderOf(s: Subscription, terms: Schedule): Reminder | null {
 
 /** What a wallet is to bill for a subscription that runs already. */
 export type BillingAhead = {
-  /** Of `terms.offers`: what it bills. */
+  /** Of `context.offers`: what it bills. */
   offer: string;
   stages: BillingStage[];
   /** Its first bill: when the next period begins, or now where that one is owed. */
@@ -107,12 +111,12 @@ export type BillingAhead = {
  * The rest of a subscription's schedule as a wallet bills it, from the first period that is not settled, on the calendar
  * it has. Where it goes over to another offer, that one's. Null where nothing is left to bill.
  */
-export function billingAhead(s: Subscription, terms: Schedule, now: Instant): BillingAhead | null {
-  const { offer: id, place } = ahead(s, terms);
-  const whole = terms.offers[id];
-  const next = whole && nextAt(place, whole, terms.zone);
+export function billingAhead(s: Subscription, context: Schedule, now: Instant): BillingAhead | null {
+  const { offer: id, place } = ahead(s, context);
+  const whole = context.offers[id];
+  const next = whole && nextAt(place, whole, context.zone);
   if (!next) return null;
-  const first = firstOfStep(place, whole, terms.zone, next);
+  const first = firstOfStep(place, whole, context.zone, next);
   const isFeeAhead =
     next.joiningFee > 0 ||
     (next.amount === 0 &&
@@ -124,7 +128,7 @@ export function billingAhead(s: Subscription, terms: Schedule, now: Instant): Bi
     joiningFee: isFeeAhead ? whole.joiningFee : undefined,
     steps: whole.steps.slice(next.step),
   };
-  const stages = billingStages(rest, false, localDate(next.from, terms.zone));
+  const stages = billingStages(rest, false, localDate(next.from, context.zone));
   const [stage] = stages;
   if (!stage || stages.every(({ amount, first: bill }) => amount === 0 && bill === 0)) return null;
   // A step taken up after a pause has fewer periods left than the offer gives it.

@@ -7,20 +7,26 @@ import type {
   Attempt,
   Book,
   Charge,
-  LadderTerms,
+  LadderRules,
   Notice,
   NoticeKind,
   Payment,
   Stretch,
   Subscription,
   Summary,
-  Terms,
+  BillingContext,
   Track,
 } from './book';
 import { RUNNING } from './states';
 
 /** One step on its way: a copy of the book that is written in, where it happens, and what follows from it. */
-export type Work = Track & { book: Book; terms: Terms; now: Instant; asks: Ask[]; notices: Notice[] };
+export type Work = Track & {
+  book: Book;
+  context: BillingContext;
+  now: Instant;
+  asks: Ask[];
+  notices: Notice[];
+};
 
 /** Thrown where an event is refused; the book stays as it was. */
 export class Refused extends Error {}
@@ -74,8 +80,8 @@ export type Refusal =
 
 export const isOn = ({ track, slot }: Track, one: Track): boolean => one.track === track && one.slot === slot;
 
-export function offerNamed({ terms }: Work, id: string): Offer {
-  return terms.offers[id] ?? refuse('no-offer');
+export function offerNamed({ context }: Work, id: string): Offer {
+  return context.offers[id] ?? refuse('no-offer');
 }
 export const offerOf = (work: Work, { offer }: Subscription): Offer => offerNamed(work, offer);
 
@@ -83,10 +89,10 @@ export function paymentNamed({ book }: Work, id: string | undefined): Payment {
   return book.payments.find((one) => one.id === id) ?? refuse('no-payment');
 }
 
-/** The terms of the ladder on which it happens. */
-export function ladderOf({ terms, track }: Work): LadderTerms {
-  const found = terms.ladders[track];
-  if (!found) throw new Error(`no terms for ${track}`);
+/** The rules of the ladder on which it happens. */
+export function ladderOf({ context, track }: Work): LadderRules {
+  const found = context.ladders[track];
+  if (!found) throw new Error(`no rules for ${track}`);
   return found;
 }
 
@@ -144,9 +150,9 @@ export function refuseDisputed({ disputes }: Subscription): void {
 }
 
 /** The period that comes next; undefined where the schedule is finished. */
-export const nextOf = (work: Pick<Work, 'terms'>, s: Subscription): Period | undefined => {
-  const offer = work.terms.offers[s.offer];
-  return offer && nextAt(s.place, offer, work.terms.zone);
+export const nextOf = (work: Pick<Work, 'context'>, s: Subscription): Period | undefined => {
+  const offer = work.context.offers[s.offer];
+  return offer && nextAt(s.place, offer, work.context.zone);
 };
 
 /** The periods that it has lived or paid for ahead, in order. */
@@ -154,8 +160,8 @@ export const stretchesOf = ({ book }: Work, { id }: Subscription): Stretch[] =>
   book.stretches.filter((one) => one.subscription === id && !one.isTakenBack);
 
 /** So many local days later; below zero, earlier. */
-export const daysAfter = ({ terms }: Pick<Work, 'terms'>, at: Instant, n: number): Instant =>
-  addLength(at, { n, unit: 'day' }, terms.zone);
+export const daysAfter = ({ context }: Pick<Work, 'context'>, at: Instant, n: number): Instant =>
+  addLength(at, { n, unit: 'day' }, context.zone);
 
 /** Makes quotes of before void. */
 export function changed({ now }: Work, s: Subscription): void {

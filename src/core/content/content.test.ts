@@ -1,17 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chooseKeyCut, type KeyCut } from '../key-cut';
-import { documentSchema, plainText, readingMinutes, wordCount, type Document } from './document';
+import { proseSchema, plainText, readingMinutes, wordCount, type Prose } from './prose';
 import { slugify } from './slug';
 import { firstWords, teaserText } from './teaser';
 
 const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] });
-const doc = (...lines: string[]): Document => ({ type: 'doc', content: lines.map(paragraph) });
+const doc = (...lines: string[]): Prose => ({ type: 'doc', content: lines.map(paragraph) });
 
 describe('teasers', () => {
   it('keep the first words and drop every later one', () => {
-    const { document, wordsLeft } = firstWords(doc('one two three', 'four five six', 'seven'), 4);
-    expect(plainText(document)).toBe('one two three\nfour…\n');
+    const { document: prose, wordsLeft } = firstWords(doc('one two three', 'four five six', 'seven'), 4);
+    expect(plainText(prose)).toBe('one two three\nfour…\n');
     expect(wordsLeft).toBe(3);
   });
 
@@ -20,7 +20,7 @@ describe('teasers', () => {
   });
 
   it('keep formatting, and cut inside lists', () => {
-    const list: Document = {
+    const list: Prose = {
       type: 'doc',
       content: [
         {
@@ -32,9 +32,9 @@ describe('teasers', () => {
         },
       ],
     };
-    const { document } = firstWords(list, 1);
-    expect(JSON.stringify(document)).not.toContain('two');
-    expect(document.content[0]?.type).toBe('bulletList');
+    const { document: prose } = firstWords(list, 1);
+    expect(JSON.stringify(prose)).not.toContain('two');
+    expect(prose.content[0]?.type).toBe('bulletList');
   });
 
   it('never hold a word beyond the count, however the text is broken up', () => {
@@ -75,7 +75,7 @@ describe('documents', () => {
     ],
     ['an unknown mark', { type: 'text', text: 'x', marks: [{ type: 'textStyle', attrs: { style: 'x' } }] }],
   ])('with %s are refused', (_, node) =>
-    expect(documentSchema.safeParse({ type: 'doc', content: [node] }).success).toBe(false),
+    expect(proseSchema.safeParse({ type: 'doc', content: [node] }).success).toBe(false),
   );
 
   it('lose attributes that nobody asked for', () => {
@@ -83,7 +83,7 @@ describe('documents', () => {
       type: 'doc',
       content: [{ type: 'paragraph', attrs: { onclick: 'x' }, content: [{ type: 'text', text: 'a' }] }],
     };
-    expect(JSON.stringify(documentSchema.parse(dirty))).not.toContain('onclick');
+    expect(JSON.stringify(proseSchema.parse(dirty))).not.toContain('onclick');
   });
 
   it('are counted in words and minutes', () => {

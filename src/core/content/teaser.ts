@@ -1,15 +1,15 @@
-import { plainText, wordCount, type Document, type Node } from './document';
+import { plainText, wordCount, type Prose, type Node } from './prose';
 
 export type TeaserSetting = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
 
-export type Teaser = { document: Document; wordsLeft: number };
+export type Teaser = { document: Prose; wordsLeft: number };
 
 /** The first `count` words of a document, with their formatting, and how many words follow. */
-export function firstWords(document: Document, count: number): Teaser {
-  const total = wordCount(document);
-  if (count >= total) return { document, wordsLeft: 0 };
+export function firstWords(prose: Prose, count: number): Teaser {
+  const total = wordCount(prose);
+  if (count >= total) return { document: prose, wordsLeft: 0 };
   const budget = { left: count };
-  const content = cutAll(document.content, budget);
+  const content = cutAll(prose.content, budget);
   return { document: { type: 'doc', content }, wordsLeft: total - count };
 }
 
@@ -39,7 +39,7 @@ function cutNode(node: Node, budget: { left: number }): Node | null {
 }
 
 /** The plain words of what stands at the doorstep; for feeds and meta tags. */
-export function teaserText(document: Document, maxLength = 300): string {
-  const text = plainText(document).replace(/\s+/g, ' ').trim();
+export function teaserText(prose: Prose, maxLength = 300): string {
+  const text = plainText(prose).replace(/\s+/g, ' ').trim();
   return text.length <= maxLength ? text : `${text.slice(0, maxLength).replace(/\s+\S*$/, '')}…`;
 }

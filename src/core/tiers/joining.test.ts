@@ -23,8 +23,8 @@ describe('whether somebody can join today', () => {
     ['over', { onSaleUntil: '2027-05-09' }, 0],
     ['sold-out', { places: 30 }, 30],
     ['sold-out', { places: 30, joining: 'by-code' }, 31],
-  ])('is %s where %o and %d hold it', (expected, terms, taken) => {
-    expect(state(terms, taken)).toBe(expected);
+  ])('is %s where %o and %d hold it', (expected, context, taken) => {
+    expect(state(context, taken)).toBe(expected);
   });
 
   it('counts the places that are left', () => {

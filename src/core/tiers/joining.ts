@@ -17,14 +17,14 @@ export type JoiningState = {
 };
 
 /** Whether somebody can join today, and why not. `taken` counts those who hold the tier and those who are paying for it now. */
-export function joiningState(terms: JoiningTerms, taken: number, today: LocalDate): JoiningState {
-  const placesLeft = terms.places === null ? null : Math.max(0, terms.places - taken);
+export function joiningState(context: JoiningTerms, taken: number, today: LocalDate): JoiningState {
+  const placesLeft = context.places === null ? null : Math.max(0, context.places - taken);
   const state = (): JoiningState['state'] => {
-    if (terms.isRetired || terms.joining === 'closed') return 'closed';
-    if (terms.onSaleUntil !== null && today > terms.onSaleUntil) return 'over';
-    if (terms.onSaleFrom !== null && today < terms.onSaleFrom) return 'not-yet';
+    if (context.isRetired || context.joining === 'closed') return 'closed';
+    if (context.onSaleUntil !== null && today > context.onSaleUntil) return 'over';
+    if (context.onSaleFrom !== null && today < context.onSaleFrom) return 'not-yet';
     if (placesLeft === 0) return 'sold-out';
-    return terms.joining;
+    return context.joining;
   };
   return { state: state(), placesLeft };
 }

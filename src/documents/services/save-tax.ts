@@ -18,7 +18,7 @@ const country = z
   .trim()
   .toUpperCase()
   .refine((code) => code === '' || isCountry(code), 'Choose a country.');
-const rate = z.string().transform((typed, context) => {
+const taxRate = z.string().transform((typed, context) => {
   const parsed = parseRate(typed);
   if (parsed.ok) return parsed.rate;
   context.addIssue({ code: 'custom', message: parsed.reason });
@@ -47,7 +47,7 @@ const inputSchema = z
               z.object({
                 country,
                 name: z.string().trim().min(1, 'Name the tax, like VAT.').max(30, 'At most 30 characters.'),
-                rate,
+                rate: taxRate,
               }),
             )
             .max(300, 'At most 300 rates.'),

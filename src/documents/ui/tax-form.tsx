@@ -139,8 +139,8 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                 )}
               </div>
               {kind.rates.length === 0 && <p className="text-muted">No rate: it is not taxed anywhere.</p>}
-              {kind.rates.map((rate, at) => {
-                const set = (part: Partial<typeof rate>): void =>
+              {kind.rates.map((taxRate, at) => {
+                const set = (part: Partial<typeof taxRate>): void =>
                   changeKind(index, {
                     rates: kind.rates.map((other, n) => (n === at ? { ...other, ...part } : other)),
                   });
@@ -151,7 +151,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                       name={`${path}.country`}
                       label="For members in"
                       hideLabel={at > 0}
-                      value={rate.country}
+                      value={taxRate.country}
                       onChange={(event) => set({ country: event.target.value })}
                     >
                       <option value="">everywhere else</option>
@@ -162,7 +162,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                       label="Name"
                       hideLabel={at > 0}
                       placeholder="VAT"
-                      value={rate.name}
+                      value={taxRate.name}
                       onChange={(event) => set({ name: event.target.value })}
                     />
                     <TextField
@@ -171,7 +171,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                       hideLabel={at > 0}
                       inputMode="decimal"
                       placeholder="20"
-                      value={rate.rate}
+                      value={taxRate.rate}
                       onChange={(event) => set({ rate: event.target.value })}
                     />
                     <Button

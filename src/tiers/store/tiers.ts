@@ -1,6 +1,6 @@
 import type { AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 
@@ -8,7 +8,7 @@ export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
   id: string;
   name: string;
-  description: Document;
+  description: Prose;
   keyCut: KeyCut;
   ladderId: string | null;
   rung: number | null;
@@ -17,8 +17,8 @@ export type Tier = {
   /** The owner's own name for it in exports; '' where there is none. */
   reference: string;
   pictureId: string | null;
-  joinWords: Document;
-  welcomeWords: Document;
+  joinWords: Prose;
+  welcomeWords: Prose;
   welcomeShown: WelcomePlace[];
   /** Where a person is brought after joining; '' for where they came from. */
   welcomePath: string;

@@ -1,4 +1,4 @@
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import type { JoiningState } from '@/core/tiers/joining';
 import { KeyGlyph } from '@/kit/key-cut';
@@ -9,7 +9,7 @@ import { joinPath } from '@/content/ui/tier-offer-card';
 export type JoinCardTier = {
   id: string;
   name: string;
-  description: Document;
+  description: Prose;
   keyCut: KeyCut;
   pictureId: string | null;
   offers: { id: string; name: string; price: string; sentence: string; saving: string | null }[];

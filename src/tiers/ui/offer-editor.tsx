@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import type { Instant } from '@/core/calendar';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
 import { isRenewableDraft, newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
@@ -20,7 +20,7 @@ type Props = {
   action: FormAction;
   offer: { id: string; name: string; onSale: boolean; menuLabel: string; version: number };
   draft: OfferDraft;
-  tier: { id: string; name: string; description: Document; keyCut: KeyCut; pictureId: string | null };
+  tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: string | null };
   opens: JoinCardOpens | undefined;
   tiers: { id: string; name: string; keyCut: KeyCut }[];
   zone: string;

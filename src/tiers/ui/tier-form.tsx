@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import type { Document } from '@/core/content/document';
+import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextField } from '@/kit/field';
@@ -14,13 +14,13 @@ export type EditedTier = {
   /** The version that is being changed; 0 for a new one. */
   version: number;
   name: string;
-  description: Document;
+  description: Prose;
   keyCut: KeyCut | null;
   ladder: string;
   reference: string;
   pictureId: string | null;
-  joinWords: Document;
-  welcomeWords: Document;
+  joinWords: Prose;
+  welcomeWords: Prose;
   welcomeShown: string[];
   welcomePath: string;
   joining: 'open' | 'by-code' | 'closed';

@@ -8,7 +8,7 @@ import { formatDate, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { declineSentence } from '@/billing/gateways/contract';
 import { panelsOf } from '@/app/panels';
-import { isEmpty } from '@/core/content/document';
+import { isEmpty } from '@/core/content/prose';
 import { myAccount } from '@/members/services/my-account';
 import { Button, LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { formatDate, formatUntil, startOfDate } from '@/core/calendar';
-import { isEmpty } from '@/core/content/document';
+import { isEmpty } from '@/core/content/prose';
 import { formatMoney } from '@/core/money';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
@@ -13,7 +13,7 @@ import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { CheckoutForm } from '@/checkout/ui/checkout-form';
 import { ChargeSummary } from '@/checkout/ui/charge-summary';
-import { RenewForm, SwitchLaterForm } from '@/checkout/ui/standing-forms';
+import { RenewForm, SwitchLaterForm } from '@/checkout/ui/renew-and-switch-forms';
 import { StartForm } from '@/checkout/ui/start-form';
 import { joinAction, renewAction, startCheckoutAction, switchLaterAction } from './actions';
 
@@ -29,7 +29,7 @@ type Props = {
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
 export function Checkout({ prepared, member, site, countries, returnTo }: Props) {
-  const { offer, tier, ways, standing } = prepared;
+  const { offer, tier, ways, action } = prepared;
   const { zone, name: siteName, mode } = site;
   const { tax, country, addedTax } = prepared.pricing;
   const { currency } = offer.definition;
@@ -39,11 +39,11 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
   const to = encodeURIComponent(returnTo);
   // What is renewed goes on being paid through what it was paid through.
   const renewWays =
-    standing.kind === 'renew'
-      ? ways.filter((way) => way.accountId === standing.subscription.gatewayAccountId)
+    action.kind === 'renew'
+      ? ways.filter((way) => way.accountId === action.subscription.gatewayAccountId)
       : [];
-  const isSwitch = standing.kind === 'switch';
-  const isLater = isSwitch && !standing.figures.atOnce;
+  const isSwitch = action.kind === 'switch';
+  const isLater = isSwitch && !action.figures.atOnce;
   return (
     <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-6 px-5 py-10 lg:grid-cols-[1fr_22rem] lg:grid-rows-[auto_1fr]">
       <div>
@@ -71,7 +71,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           </p>
         )}
         {!isEmpty(tier.joinWords) && <RichText document={tier.joinWords} className="mt-3 grid gap-2" />}
-        {prepared.joining.placesLeft !== null && !obstacle && standing.kind === 'new' && (
+        {prepared.joining.placesLeft !== null && !obstacle && action.kind === 'new' && (
           <p className="figures mt-2 font-semibold text-metered">
             {placesWords(tier.places, prepared.joining.placesLeft)}
           </p>
@@ -83,7 +83,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
               <LinkButton href={obstacle.href} look="quiet">
                 {obstacle.link}
               </LinkButton>
-              {standing.kind === 'held' &&
+              {action.kind === 'held' &&
                 prepared.otherOffers.map((other) => (
                   <LinkButton key={other.id} href={`/join/${other.id}?to=${to}`} look="quiet">
                     Switch to {other.name.toLowerCase()}
@@ -101,7 +101,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
         <ChargeSummary
           sentence={prepared.sentence}
           trialUsed={
-            standing.kind === 'new' &&
+            action.kind === 'new' &&
             prepared.skipTrial &&
             offer.definition.steps.some((step) => step.kind === 'trial')
           }
@@ -109,7 +109,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           credits={quote.credits}
           tax={tax && taxWords(quote, tax, currency)}
           country={
-            countries && offer.isPaid && standing.kind !== 'renew' ? { code: country, all: countries } : null
+            countries && offer.isPaid && action.kind !== 'renew' ? { code: country, all: countries } : null
           }
           notes={
             member || !offer.isPaid
@@ -129,12 +129,12 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           }))}
           more={Math.max(0, quote.charges.length - 5)}
           year={
-            quote.charges.length > 0 && standing.kind === 'new'
+            quote.charges.length > 0 && action.kind === 'new'
               ? `${quote.charges.length === 1 ? 'One payment' : `${quote.charges.length} payments`}, ${formatMoney(quote.total, currency)} in the first year`
               : null
           }
           others={
-            standing.kind === 'new'
+            action.kind === 'new'
               ? prepared.otherOffers.map((other) => ({
                   name: other.name,
                   href: `/join/${other.id}?to=${to}`,
@@ -143,22 +143,22 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           }
         />
       )}
-      {!obstacle && standing.kind === 'renew' && (
+      {!obstacle && action.kind === 'renew' && (
         <RenewForm
           action={renewAction}
-          subscriptionId={standing.subscription.id}
-          until={standing.until}
+          subscriptionId={action.subscription.id}
+          until={action.until}
           returnTo={returnTo}
           ways={renewWays}
           keptCard={prepared.keptCard}
-          button={`Pay ${formatMoney(standing.period.amount, currency)} and renew`}
+          button={`Pay ${formatMoney(action.period.amount, currency)} and renew`}
         />
       )}
       {!obstacle && isLater && (
         <SwitchLaterForm
           action={switchLaterAction}
-          quoteId={standing.quoteId}
-          button={`Switch on ${formatDate(standing.figures.startsAt, zone)}`}
+          quoteId={action.quoteId}
+          button={`Switch on ${formatDate(action.figures.startsAt, zone)}`}
         />
       )}
       {!obstacle && !member && (
@@ -170,7 +170,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           signInHref={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
         />
       )}
-      {!obstacle && member && (standing.kind === 'new' || (isSwitch && !isLater)) && (
+      {!obstacle && member && (action.kind === 'new' || (isSwitch && !isLater)) && (
         <CheckoutForm
           action={joinAction}
           checkoutId={prepared.checkoutId}
@@ -179,7 +179,7 @@ export function Checkout({ prepared, member, site, countries, returnTo }: Props)
           country={country}
           addedTax={addedTax}
           mode={prepared.isTry ? 'test' : ''}
-          quoteId={isSwitch ? standing.quoteId : ''}
+          quoteId={isSwitch ? action.quoteId : ''}
           returnTo={returnTo}
           asksName={member.name === ''}
           fields={isSwitch ? [] : prepared.fields}
@@ -212,10 +212,10 @@ function costWords({ due, next }: ShownQuote, currency: string, zone: string): s
     : `${today}; nothing after that.`;
 }
 
-function titleOf({ tier, offer, standing }: PreparedCheckout): string {
-  if (standing.kind === 'switch' || standing.kind === 'no-switch') return `Switch to ${tier.name}`;
-  if (standing.kind === 'renew' || standing.kind === 'renew-later') return `Renew ${tier.name}`;
-  return standing.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
+function titleOf({ tier, offer, action }: PreparedCheckout): string {
+  if (action.kind === 'switch' || action.kind === 'no-switch') return `Switch to ${tier.name}`;
+  if (action.kind === 'renew' || action.kind === 'renew-later') return `Renew ${tier.name}`;
+  return action.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
 }
 
 /** The tax in what is charged first: today, or at the next charge. */
@@ -245,7 +245,7 @@ type ShownQuote = {
 };
 
 /** The figures of the summary: those that the button will charge. */
-function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout, zone: string): ShownQuote {
+function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, zone: string): ShownQuote {
   const { currency } = offer.definition;
   const money = (amount: number): string => formatMoney(amount, currency);
   const wallet = ways.find((way) => figures && way.due !== figures.due);
@@ -254,15 +254,15 @@ function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout,
     : [];
   const credits =
     figures && figures.credit > 0 ? [{ words: 'Your credit', amount: `−${money(figures.credit)}` }] : [];
-  if (standing.kind === 'renew') {
-    const { period, until } = standing;
+  if (action.kind === 'renew') {
+    const { period, until } = action;
     const notes = [
       `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatUntil(period.to, zone)}` : ''}.`,
     ];
     const due = figures?.due ?? period.amount;
     return { due, taxed: period, credits, notes, next: null, charges: [], total: 0 };
   }
-  if (standing.kind !== 'switch') {
+  if (action.kind !== 'switch') {
     const { dueToday, next, charges, firstYearTotal } = quote;
     return {
       due: figures?.due ?? dueToday,
@@ -274,7 +274,7 @@ function shownQuote({ standing, quote, offer, figures, ways }: PreparedCheckout,
       total: firstYearTotal,
     };
   }
-  const { figures: switching, fromTier } = standing;
+  const { figures: switching, fromTier } = action;
   const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
   const isLater = !switching.atOnce;
   const unused = {
@@ -304,37 +304,32 @@ type Obstacle = { words: string; href: string; link: string; hidesPrice: boolean
 
 /** Why this person cannot go on here, and where they can; null where they can. */
 function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
-  const { standing, tier, joining } = prepared;
+  const { action, tier, joining } = prepared;
   const toAccount = { href: '/account', link: 'See your account', hidesPrice: true };
   const toOthers = { href: '/join', link: 'See the other offers', hidesPrice: false };
   const day = (at: string): string => formatDate(at, zone);
-  if (standing.kind === 'held')
+  if (action.kind === 'held')
     return {
       ...toAccount,
       words:
-        standing.subscription.state === 'cancelling'
-          ? `You hold ${standing.tier.name} and have cancelled it. You can undo that in your account.`
-          : `You hold ${standing.tier.name} already.`,
+        action.subscription.state === 'cancelling'
+          ? `You hold ${action.tier.name} and have cancelled it. You can undo that in your account.`
+          : `You hold ${action.tier.name} already.`,
     };
-  if (standing.kind === 'renew-later')
+  if (action.kind === 'renew-later')
     return {
       ...toAccount,
-      words: `You hold ${tier.name} until ${day(standing.until)}. It can be renewed from ${day(standing.from)} on.`,
+      words: `You hold ${tier.name} until ${day(action.until)}. It can be renewed from ${day(action.from)} on.`,
     };
-  if (standing.kind === 'busy') return { ...toAccount, words: refusalSentence(standing.why) };
-  if (standing.kind === 'no-switch')
+  if (action.kind === 'busy') return { ...toAccount, words: refusalSentence(action.why) };
+  if (action.kind === 'no-switch')
     return {
       ...toAccount,
-      words: noSwitchWords(
-        standing.why,
-        standing.fromTier.name,
-        tier.name,
-        standing.until && day(standing.until),
-      ),
+      words: noSwitchWords(action.why, action.fromTier.name, tier.name, action.until && day(action.until)),
     };
   if (prepared.obstacle === 'no-gateway')
     return { ...toOthers, words: 'Payments are not set up yet, so nobody can join by this offer today.' };
-  if (standing.kind === 'renew') return null;
+  if (action.kind === 'renew') return null;
   if (prepared.obstacle === 'over') return { ...toOthers, words: 'Every date of this offer has passed.' };
   const date = (on: string): string => day(startOfDate(on, zone));
   if (joining.state === 'sold-out') return { ...toOthers, words: `Every place of ${tier.name} is taken.` };

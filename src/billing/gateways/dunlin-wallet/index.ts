@@ -101,7 +101,7 @@ export function dunlinWallet(base: string): Gateway {
     endAgreement: ({ secretKey }, ref) =>
       ask(secretKey, 'POST', `/v1/agreements/${encodeURIComponent(ref)}/end`, 200, z.object({}), {}),
 
-    setTestClock: ({ secretKey }, now) => ask(secretKey, 'POST', '/v1/clock', 200, z.object({}), { now }),
+    setRehearsalTime: ({ secretKey }, now) => ask(secretKey, 'POST', '/v1/clock', 200, z.object({}), { now }),
   };
 }
 

@@ -16,7 +16,7 @@ export async function beginAgreement(
 ): Promise<Result<{ approveUrl: string }>> {
   const gateway = gatewayById(account.gateway);
   const keys = keysOf(account);
-  if (account.mode === 'test') await gateway.setTestClock(keys, agreement.at);
+  if (account.mode === 'test') await gateway.setRehearsalTime(keys, agreement.at);
   const begun = await gateway.beginAgreement(keys, {
     ...asked,
     zone: site.zone,

@@ -105,7 +105,7 @@ async function billOf(
   if (!agreement?.ref) return none;
   if (stored.mode === 'test') {
     // In rehearsal the wallet lives by our clock, and no further ahead than what is being done.
-    const told = await gateway.setTestClock(keys, attempt.at);
+    const told = await gateway.setRehearsalTime(keys, attempt.at);
     if (!told.ok) return { state: 'unknown', reason: told.reason };
   }
   const listed = await gateway.listPayments(keys, agreement.ref);

@@ -71,14 +71,14 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
   }));
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
   const bought = await offersOf(pool(), stored);
-  const { stored: own, terms, at } = await readBook(pool(), site, { memberId: member.id, mode: site.mode });
+  const { stored: own, context, at } = await readBook(pool(), site, { memberId: member.id, mode: site.mode });
   const subscriptions = await Promise.all(
     stored.map(async (subscription): Promise<SubscriptionView> => {
       const offer = bought.get(subscription.offer);
       if (!offer) throw new Error(`no offer version ${subscription.offerVersionId}`);
       const movesTo = bought.get(subscription.switchesTo ?? subscription.movesTo ?? '') ?? null;
       const running = own.book.subscriptions.find(({ id }) => id === subscription.id);
-      const next = running ? figuresOfNext(own.book, running, terms, at) : null;
+      const next = running ? figuresOfNext(own.book, running, context, at) : null;
       const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
       const tierId = offer.definition.steps[subscription.place.last?.step ?? 0]?.tier ?? offer.tierId;
       return {
@@ -104,11 +104,11 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
           currency: (movesTo ?? offer).definition.currency,
         },
         transfer: await transferDetails(subscription.id),
-        deeds: deedsOpen(own.book, subscription.id, terms, at).filter(
+        deeds: deedsOpen(own.book, subscription.id, context, at).filter(
           (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),
         ),
         isKept: running
-          ? isKept(looking(own.book, terms, at, running), running)
+          ? isKept(looking(own.book, context, at, running), running)
           : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),
         needsApproval:
           (paidBy?.isWallet ?? false) &&

@@ -55,8 +55,8 @@ export async function readVersions(
           asBought(one, addedTax).definition,
         ]);
         const to = movesTo && offerKey(movesTo.versionId, addedTax);
-        const terms = { zone: site.zone, offers: Object.fromEntries(offers) };
-        const charge = nextCharge({ ...subscription, movesTo: to }, terms);
+        const context = { zone: site.zone, offers: Object.fromEntries(offers) };
+        const charge = nextCharge({ ...subscription, movesTo: to }, context);
         return charge ? formatMoney(charge.amount, definition.currency, true) : 'nothing';
       };
       const [before, after] = [next(null), next(newest)];

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { config } from '@/platform/config';
-import type { Ask, Terms } from '@/core/billing/book';
+import type { Ask, BillingContext } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import { step } from '@/core/billing/step';
 import { reminderOf } from '@/core/billing/upcoming';
@@ -58,16 +58,16 @@ export async function readBook(
   site: Site,
   of: BookOf,
   wanted: Wanted = {},
-): Promise<{ stored: StoredBook; terms: Terms; at: Instant }> {
+): Promise<{ stored: StoredBook; context: BillingContext; at: Instant }> {
   const at = siteNow(site, of.mode);
   const stored = { ...(await loadBook(db, of, at, site.graceDays, wanted)), version: 0 };
-  return { stored, terms: termsOf(site, stored), at };
+  return { stored, context: termsOf(site, stored), at };
 }
 
 export const termsOf = (
   { zone, retryDays, graceDays }: Site,
   { offers, ladders }: Pick<StoredBook, 'offers' | 'ladders'>,
-): Terms => ({ zone, retryDays, graceDays, offers, ladders, newId: randomUUID });
+): BillingContext => ({ zone, retryDays, graceDays, offers, ladders, newId: randomUUID });
 
 /** What has happened; `asks` is what gateways are to be asked once the transaction has committed. */
 export type Happened = { ok: true; asks: Ask[] } | { ok: false; why: Refusal };
@@ -79,8 +79,8 @@ export async function happen(
   accounts?: (made: string) => Account,
 ): Promise<Happened> {
   const { db, site, stored: before, at } = open;
-  const terms = termsOf(site, before);
-  const result = step(before.book, event, terms, at);
+  const context = termsOf(site, before);
+  const result = step(before.book, event, context, at);
   if (!result.ok) return result;
   const made = result.book.subscriptions.filter(({ id }) => !before.accounts.has(id));
   const { notices, asks } = result;
@@ -88,7 +88,7 @@ export async function happen(
     saveBook(db, before, result.book, {
       at,
       leaseSeconds: config().LEASE_SECONDS,
-      remindAt: (s) => reminderOf(s, terms)?.remindAt ?? null,
+      remindAt: (s) => reminderOf(s, context)?.remindAt ?? null,
       newReference,
       accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
     }),
@@ -96,6 +96,6 @@ export async function happen(
   ]);
   open.stored = stored;
   await endWalletsThatMustNot(open, before);
-  if (readers) await tellOf(open, terms, notices, readers);
+  if (readers) await tellOf(open, context, notices, readers);
   return { ok: true, asks };
 }

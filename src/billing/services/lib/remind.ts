@@ -1,4 +1,4 @@
-import type { Subscription, Terms } from '@/core/billing/book';
+import type { Subscription, BillingContext } from '@/core/billing/book';
 import { figuresOfNext } from '@/core/billing/figures';
 import { reminderOf } from '@/core/billing/upcoming';
 import { isBefore, type Instant } from '@/core/calendar';
@@ -20,20 +20,20 @@ export async function remindBefore(
 ): Promise<void> {
   const account = stored.accounts.get(s.id);
   if (stored.mode !== 'test' || !account?.remindAt || isBefore(now, account.remindAt)) return;
-  await remind(db, site, { stored, terms: termsOf(site, stored), at: account.remindAt }, s);
+  await remind(db, site, { stored, context: termsOf(site, stored), at: account.remindAt }, s);
 }
 
 /** Writes the reminder of a locked subscription, once for each charge that it is about. */
 export async function remind(
   db: Transaction,
   site: Site,
-  { stored, terms, at }: { stored: StoredBook; terms: Terms; at: Instant },
+  { stored, context, at }: { stored: StoredBook; context: BillingContext; at: Instant },
   s: Subscription,
 ): Promise<void> {
   await setRemindAt(db, s.id, null);
-  const reminder = reminderOf(s, terms);
-  const next = figuresOfNext(stored.book, s, terms, at);
-  const offer = terms.offers[s.switchesTo ?? s.movesTo ?? s.offer];
+  const reminder = reminderOf(s, context);
+  const next = figuresOfNext(stored.book, s, context, at);
+  const offer = context.offers[s.switchesTo ?? s.movesTo ?? s.offer];
   const { member, tierNames } = await readersOf(db, stored.memberId);
   if (!reminder || !next || !member || !offer) return;
   const content = {

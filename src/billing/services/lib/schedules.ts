@@ -43,12 +43,12 @@ export async function boughtOf(
   db: Db,
   site: Site,
   s: StoredSubscription,
-): Promise<{ offer: StoredOffer; goesOverTo: StoredOffer | null; terms: Schedule }> {
+): Promise<{ offer: StoredOffer; goesOverTo: StoredOffer | null; context: Schedule }> {
   const offers = await offersOf(db, [s]);
   const offer = offers.get(s.offer);
   if (!offer) throw new Error(`no offer version ${s.offerVersionId}`);
   const next = s.switchesTo ?? s.movesTo;
-  return { offer, goesOverTo: (next && offers.get(next)) || null, terms: scheduleOf(site, offers) };
+  return { offer, goesOverTo: (next && offers.get(next)) || null, context: scheduleOf(site, offers) };
 }
 
 /** What each of the subscriptions is charged next; those that are charged nothing more are left out. */
@@ -58,10 +58,10 @@ export async function nextCharges(
 ): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
   const subscriptions = await listSubscriptionsById(pool(), ids);
   const offers = await offersOf(pool(), subscriptions);
-  const terms = scheduleOf(site, offers);
+  const context = scheduleOf(site, offers);
   const found = new Map<string, { at: Instant; amount: number; currency: string }>();
   for (const s of subscriptions) {
-    const next = nextCharge(s, terms);
+    const next = nextCharge(s, context);
     const currency = offers.get(s.offer)?.definition.currency;
     if (next && currency) found.set(s.id, { at: next.at, amount: next.amount, currency });
   }

@@ -1,7 +1,7 @@
-import type { Charge, Notice, NoticeKind, Subscription, Terms } from '@/core/billing/book';
+import type { Charge, Notice, NoticeKind, Subscription, BillingContext } from '@/core/billing/book';
 import { figuresOfNext } from '@/core/billing/figures';
 import type { Offer } from '@/core/offers/offer';
-import { plainText } from '@/core/content/document';
+import { plainText } from '@/core/content/prose';
 import { offerSentence } from '@/core/offers/sentence';
 import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
@@ -54,17 +54,17 @@ export async function readersOf(db: Db, memberId: string): Promise<Readers> {
 /** Writes what happened into the audit, and to the member where it is news to them. */
 export async function tellOf(
   open: OpenBook,
-  terms: Terms,
+  context: BillingContext,
   notices: Notice[],
   { member, tierNames }: Readers,
 ): Promise<void> {
-  const told = { ...open, terms, tierNames };
+  const told = { ...open, context, tierNames };
   for (const notice of notices)
     await together([audit(open, notice), member ? write(told, member, notice) : null]);
 }
 
 /** What letters are written from. */
-type Told = OpenBook & { terms: Terms; tierNames: Map<string, string> };
+type Told = OpenBook & { context: BillingContext; tierNames: Map<string, string> };
 
 async function write(told: Told, member: Member, notice: Notice): Promise<void> {
   const letter = await letterOf(told, notice);
@@ -171,8 +171,8 @@ async function welcome(
   return { content, key: `welcome:${s.id}` };
 }
 
-function nextOf({ terms, stored, at }: Told, s: Subscription, currency: string): NextChargeTold | null {
-  const next = figuresOfNext(stored.book, s, terms, at);
+function nextOf({ context, stored, at }: Told, s: Subscription, currency: string): NextChargeTold | null {
+  const next = figuresOfNext(stored.book, s, context, at);
   return next && { at: next.at, amount: next.due, credit: next.credit, currency };
 }
 

@@ -23,7 +23,7 @@ import type { Member } from '@/people/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
 import { priceOffer, type Pricing } from './pricing';
-import { placeOf, standingOf, type Standing } from './standing';
+import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
 
 /** What is typed where a checkout that was left is taken up again. */
 export type Typed = {
@@ -49,7 +49,7 @@ export type PreparedCheckout = {
   skipTrial: boolean;
   /** What a person without credit would pay, by the calendar. */
   quote: Quote;
-  standing: Standing;
+  action: CheckoutAction;
   /** What the button would charge; null for a visitor, and where there is none. */
   figures: Figures | null;
   fields: JoinField[];
@@ -63,7 +63,7 @@ export type PreparedCheckout = {
 };
 
 type Own = {
-  standing: Standing;
+  action: CheckoutAction;
   skipTrial: boolean;
   figures: Figures | null;
   atWallet: number | null;
@@ -71,7 +71,7 @@ type Own = {
   typed: Typed | null;
 };
 const VISITOR: Own = {
-  standing: { kind: 'new' },
+  action: { kind: 'new' },
   skipTrial: false,
   figures: null,
   atWallet: null,
@@ -96,14 +96,19 @@ export async function prepare(
   const { offer } = pricing;
   const accounts = offer.isPaid ? await waysToPay(site, offer) : [];
   const freshId = randomUUID();
-  const { standing, skipTrial, figures, atWallet, begun, typed } = member
-    ? await ownFigures(site, member, pricing, tier, freshId)
-    : VISITOR;
+  const {
+    action: action,
+    skipTrial,
+    figures,
+    atWallet,
+    begun,
+    typed,
+  } = member ? await ownFigures(site, member, pricing, tier, freshId) : VISITOR;
   const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
-  const isSwitch = standing.kind === 'switch';
-  const subscription = isSwitch || standing.kind === 'renew' ? standing.subscription : null;
+  const isSwitch = action.kind === 'switch';
+  const subscription = isSwitch || action.kind === 'renew' ? action.subscription : null;
   const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
-  const due = isSwitch ? standing.figures.due : (figures?.due ?? quote.dueToday);
+  const due = isSwitch ? action.figures.due : (figures?.due ?? quote.dueToday);
   return {
     checkoutId: begun?.id ?? freshId,
     typed,
@@ -122,8 +127,8 @@ export async function prepare(
     }),
     skipTrial,
     quote,
-    standing,
-    figures: isSwitch ? standing.figures : figures,
+    action: action,
+    figures: isSwitch ? action.figures : figures,
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
     joining: await joiningStateOf(site, tier, now),
     ways: accounts
@@ -173,17 +178,17 @@ async function ownFigures(
       of,
       { offers: [key], tracks: [place.track] },
     );
-    const standing = await standingOf(open, offer, addedTax, tier, id);
+    const action = await actionOf(open, offer, addedTax, tier, id);
     const skipTrial = open.stored.book.summaries.some(
       ({ track, hadTrial }) => track === place.track && hadTrial,
     );
-    const figures = standing.kind === 'new' ? figuresBy(open, key, tier, id, { nature: 'card' }) : null;
-    const spends = standing.kind === 'switch' ? standing.figures.credit : (figures?.credit ?? 0);
+    const figures = action.kind === 'new' ? figuresBy(open, key, tier, id, { nature: 'card' }) : null;
+    const spends = action.kind === 'switch' ? action.figures.credit : (figures?.credit ?? 0);
     // A wallet can take nothing off a single bill.
     const atWallet =
-      spends > 0 ? spends + (standing.kind === 'switch' ? standing.figures.due : (figures?.due ?? 0)) : null;
+      spends > 0 ? spends + (action.kind === 'switch' ? action.figures.due : (figures?.due ?? 0)) : null;
     const typed = begun ? await typedOf(open, begun) : null;
-    return { standing, skipTrial, figures, atWallet, begun, typed };
+    return { action: action, skipTrial, figures, atWallet, begun, typed };
   });
 }
 

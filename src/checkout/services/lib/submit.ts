@@ -36,7 +36,7 @@ import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billin
 import { setCountry } from '@/billing/services/lib/set-country';
 import type { Member } from '@/people/store/members';
 import type { CheckoutInput, CheckoutPlan } from './plan';
-import { placeOf } from './standing';
+import { placeOf } from './checkout-action';
 
 /** `approve`: the person continues at the wallet; `transfer`: they send money. */
 export type Submitted = { state: 'done' } | { state: 'approve'; url: string } | { state: 'transfer' };

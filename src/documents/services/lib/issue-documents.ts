@@ -75,7 +75,7 @@ const sellerOf = ({ name, seller, taxNumber }: Site) => ({ name, words: seller, 
 
 /** What an invoice of a charge says, whether or not it is paid. */
 export function draftOf(site: Site, c: Uninvoiced, settled: DocumentContent['settled']): Drafted {
-  const rate = rateFor(site.tax, c.taxKindId, c.taxCountry || site.homeCountry);
+  const taxRate = rateFor(site.tax, c.taxKindId, c.taxCountry || site.homeCountry);
   const parties = {
     seller: sellerOf(site),
     buyer: { name: c.memberName, email: c.memberEmail, words: c.invoiceWords },
@@ -83,7 +83,7 @@ export function draftOf(site: Site, c: Uninvoiced, settled: DocumentContent['set
   };
   const days = c.to ? formatDays(c.from, c.to, site.zone) : `from ${formatDate(c.from, site.zone)} on`;
   const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${days}`;
-  return draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, rate, settled);
+  return draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, taxRate, settled);
 }
 
 function invoiceOf(site: Site, c: Uninvoiced): Draft {
@@ -106,12 +106,12 @@ function invoiceOf(site: Site, c: Uninvoiced): Draft {
 
 function returnOf(site: Site, open: Open): Draft {
   const { invoice, kind, amount, reason, refundId, disputeId, creditId, at } = open;
-  const { buyer, tax: rate, keyCut } = invoice.content;
+  const { buyer, tax: taxRate, keyCut } = invoice.content;
   const words =
     kind === 'credit' ? `Credit: ${reason}` : `Refund of ${invoice.content.lines[0]?.words ?? invoice.label}`;
   const drafted: Drafted = draftReturn(
     { seller: sellerOf(site), buyer, keyCut },
-    { label: invoice.label, total: invoice.total, tax: invoice.tax, rate },
+    { label: invoice.label, total: invoice.total, tax: invoice.tax, rate: taxRate },
     open.goneBefore,
     {
       words,

@@ -1,5 +1,5 @@
 import { addLength, type Instant } from '@/core/calendar';
-import { plainText } from '@/core/content/document';
+import { plainText } from '@/core/content/prose';
 import type { MergeFields } from '@/core/mail-words';
 import type { MailContent, MailFrame, Template } from '@/mail/content';
 import { mergeFieldsOf } from '@/mail/render';

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
-import { documentSchema, EMPTY_DOCUMENT, fromText } from '@/core/content/document';
+import { proseSchema, EMPTY_PROSE, fromText } from '@/core/content/prose';
 import { slugify } from '@/core/content/slug';
 import { chooseKeyCut, keyCutSchema } from '@/core/key-cut';
 import { isConflict, lock, transaction, type Transaction } from '@/platform/store/db';
@@ -26,7 +26,7 @@ import { isPathHere } from '@/core/addresses';
 
 /** Rich text, or, from an import, a plain paragraph. */
 const words = z
-  .union([documentSchema, z.string().trim().max(2_000, 'At most 2,000 characters.').transform(fromText)])
+  .union([proseSchema, z.string().trim().max(2_000, 'At most 2,000 characters.').transform(fromText)])
   .optional();
 
 export const tierInputSchema = z.object({
@@ -66,11 +66,11 @@ export const tierInputSchema = z.object({
 
 /** What a new tier has where nothing else was said. What exists keeps what it was. */
 const NEW_TIER = {
-  description: EMPTY_DOCUMENT,
+  description: EMPTY_PROSE,
   reference: '',
   pictureId: null,
-  joinWords: EMPTY_DOCUMENT,
-  welcomeWords: EMPTY_DOCUMENT,
+  joinWords: EMPTY_PROSE,
+  welcomeWords: EMPTY_PROSE,
   welcomeShown: ['page', 'mail', 'account'] as Tier['welcomeShown'],
   welcomePath: '',
   joining: 'open' as const,

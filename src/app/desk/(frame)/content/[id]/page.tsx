@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { EMPTY_DOCUMENT } from '@/core/content/document';
+import { EMPTY_PROSE } from '@/core/content/prose';
 import { itemEditor } from '@/access/services/access-map';
 import { AccessNote } from '@/access/ui/access-note';
 import { ItemForm } from '@/content/ui/item-form';
@@ -50,7 +50,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           slug: item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '',
           parentId: item?.parentId ?? '',
           summary: item?.summary ?? '',
-          body: item?.body ?? EMPTY_DOCUMENT,
+          body: item?.body ?? EMPTY_PROSE,
           author: item?.author ?? '',
           categories: item?.ownCategories ?? [],
           inMenu: item?.inMenu ?? false,

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
-import { EMPTY_DOCUMENT } from '@/core/content/document';
+import { EMPTY_PROSE } from '@/core/content/prose';
 import { formatMoney } from '@/core/money';
 import { offerSentence } from '@/core/offers/sentence';
 import { tierDetail } from '@/desk/services/tier-overview';
@@ -55,13 +55,13 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
             id: tier?.id ?? '',
             version: tier?.version ?? 0,
             name: tier?.name ?? '',
-            description: tier?.description ?? EMPTY_DOCUMENT,
+            description: tier?.description ?? EMPTY_PROSE,
             keyCut: tier?.keyCut ?? null,
             ladder: tier?.ladderId ?? '',
             reference: tier?.reference ?? '',
             pictureId: tier?.pictureId ?? null,
-            joinWords: tier?.joinWords ?? EMPTY_DOCUMENT,
-            welcomeWords: tier?.welcomeWords ?? EMPTY_DOCUMENT,
+            joinWords: tier?.joinWords ?? EMPTY_PROSE,
+            welcomeWords: tier?.welcomeWords ?? EMPTY_PROSE,
             welcomeShown: tier?.welcomeShown ?? ['page', 'mail', 'account'],
             welcomePath: tier?.welcomePath ?? '',
             joining: tier?.joining ?? 'open',

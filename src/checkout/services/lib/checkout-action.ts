@@ -14,7 +14,7 @@ import { findOfferVersion, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, type Tier } from '@/tiers/store/tiers';
 
 /** What a person who may hold something already would do by joining: join, renew, switch, or nothing that can be done. */
-export type Standing =
+export type CheckoutAction =
   | { kind: 'new' }
   | { kind: 'held'; subscription: Subscription; tier: Tier }
   | { kind: 'renew'; subscription: Subscription & Account; period: Period; until: Instant }
@@ -37,17 +37,17 @@ export function placeOf(tier: Tier, checkoutId: string): Track {
 }
 
 /** What a member would do by an offer, read in their open book; where it would be a switch, its quote is stored. */
-export async function standingOf(
+export async function actionOf(
   open: OpenBook,
   offer: StoredOffer,
   addedTax: number,
   tier: Tier,
   checkoutId: string,
-): Promise<Standing> {
+): Promise<CheckoutAction> {
   const { db, site, stored, at } = open;
   const place = placeOf(tier, checkoutId);
-  const terms = termsOf(site, stored);
-  const work = looking(stored.book, terms, at, place);
+  const context = termsOf(site, stored);
+  const work = looking(stored.book, context, at, place);
   const s = runningHere(work);
   const key = offerKey(offer.versionId, addedTax);
   const why = obstacle(work, key, checkoutId);
@@ -77,7 +77,7 @@ export async function standingOf(
       : { kind: 'no-switch', fromTier, why, until };
   const happened = await happen(open, { do: 'quote', subscription: s.id, to: key });
   const { quote } = open.stored.book;
-  const figures = quote && happened.ok ? figuresOfSwitch(open.stored.book, s, quote, terms, at) : null;
+  const figures = quote && happened.ok ? figuresOfSwitch(open.stored.book, s, quote, context, at) : null;
   if (!happened.ok || !quote || !figures)
     return { kind: 'no-switch', fromTier, why: happened.ok ? 'nothing-left' : happened.why };
   const subscription = { ...s, ...account };
@@ -91,4 +91,5 @@ export async function standingOf(
   };
 }
 
-const busyOr = (why: Refusal): Standing => (why === 'nothing-left' ? { kind: 'new' } : { kind: 'busy', why });
+const busyOr = (why: Refusal): CheckoutAction =>
+  why === 'nothing-left' ? { kind: 'new' } : { kind: 'busy', why };

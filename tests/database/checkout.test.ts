@@ -160,7 +160,7 @@ describe('joining', () => {
   it('after a free rung of the ladder was left still has its trial: that was none', async () => {
     const { memberId, email, subscription } = await join(moor, 'gazer-free', null);
     expect(await prepare('observer-monthly', await memberNamed(email))).toMatchObject({
-      standing: {
+      action: {
         kind: 'switch',
         fromTier: { id: 'gazer' },
         figures: { direction: 'up', fresh: 0, due: 600 },
@@ -169,7 +169,7 @@ describe('joining', () => {
     expect(await cancelSubscription(asMember(memberId), subscription.id)).toMatchObject({ ok: false });
     await endSubscription(moor.owner, subscription.id);
     expect(await prepare('observer-monthly', await memberNamed(email))).toMatchObject({
-      standing: { kind: 'new' },
+      action: { kind: 'new' },
       obstacle: 'none',
       skipTrial: false,
       quote: { dueToday: 0 },

@@ -61,24 +61,24 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
   ]),
 );
 
-export const documentSchema = z.object({ type: z.literal('doc'), content: z.array(nodeSchema).max(5000) });
-export type Document = z.infer<typeof documentSchema>;
+export const proseSchema = z.object({ type: z.literal('doc'), content: z.array(nodeSchema).max(5000) });
+export type Prose = z.infer<typeof proseSchema>;
 
-export const EMPTY_DOCUMENT: Document = { type: 'doc', content: [] };
+export const EMPTY_PROSE: Prose = { type: 'doc', content: [] };
 
 const isLine = (node: Node): boolean =>
   node.type === 'paragraph' || node.type === 'heading' || node.type === 'codeBlock';
 
-/** The words of a document, block by block, one line a block. */
-export function plainText(node: Node | Document): string {
+/** The words of prose, block by block, one line a block. */
+export function plainText(node: Node | Prose): string {
   if (node.type === 'text') return node.text ?? '';
   if (node.type === 'hardBreak') return '\n';
   const inner = (node.content ?? []).map(plainText).join('');
   return isLine(node) ? `${inner}\n` : inner;
 }
 
-export function wordCount(document: Document): number {
-  return plainText(document).split(/\s+/).filter(Boolean).length;
+export function wordCount(prose: Prose): number {
+  return plainText(prose).split(/\s+/).filter(Boolean).length;
 }
 
 /** Minutes it takes to read so many words, at 200 a minute, at least one. */
@@ -86,8 +86,8 @@ export function readingMinutes(words: number): number {
   return Math.max(1, Math.round(words / 200));
 }
 
-/** Plain text as a document: a paragraph for each stretch between empty lines. */
-export function fromText(text: string): Document {
+/** Plain text as prose: a paragraph for each stretch between empty lines. */
+export function fromText(text: string): Prose {
   const paragraphs = text.split(/\n{2,}/).map((part) => part.trim());
   return {
     type: 'doc',
@@ -97,16 +97,16 @@ export function fromText(text: string): Document {
   };
 }
 
-/** Whether a document says nothing. */
-export const isEmpty = (document: Document): boolean => plainText(document).trim() === '';
+/** Whether prose says nothing. */
+export const isEmpty = (prose: Prose): boolean => plainText(prose).trim() === '';
 
-/** The tiers of each join panel in a document, in order. */
-export function joinPanels(document: Document): string[][] {
+/** The tiers of each join panel in prose, in order. */
+export function joinPanels(prose: Prose): string[][] {
   const found: string[][] = [];
   const visit = (node: Node): void => {
     if (node.type === 'joinPanel') found.push(node.attrs?.tiers ?? []);
     node.content?.forEach(visit);
   };
-  document.content.forEach(visit);
+  prose.content.forEach(visit);
   return found;
 }
