@@ -47,11 +47,6 @@ export function fieldsUnder(form: FormData, prefix: string): Record<string, stri
   return found;
 }
 
-/** What a hidden field carries as JSON; undefined where it is not JSON. The caller validates it. */
-export function parseJson(json: string): unknown {
-  try {
-    return JSON.parse(json);
-  } catch {
-    return undefined;
-  }
-}
+/** What an editor sent beside its form, by name; empty where it sent no such thing. The use case parses each part. */
+export const draftsOf = (drafts: unknown): Record<string, unknown> =>
+  typeof drafts === 'object' && drafts !== null && !Array.isArray(drafts) ? { ...drafts } : {};

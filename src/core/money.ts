@@ -120,3 +120,6 @@ export function share(amount: number, part: number, whole: number): number {
   // BigInt division truncates toward zero; half up rounds toward positive infinity.
   return Number(doubled < 0n && doubled % divisor !== 0n ? quotient - 1n : quotient);
 }
+
+/** A number of things, as people write it: 1240 is "1,240". */
+export const formatCount = (n: number, locale = 'en-GB'): string => n.toLocaleString(locale);

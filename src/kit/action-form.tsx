@@ -7,6 +7,7 @@ import {
   useActionState,
   useEffect,
   useRef,
+  useState,
   type SubmitEvent as ReactSubmitEvent,
   type ReactNode,
 } from 'react';
@@ -14,8 +15,11 @@ import { unstable_rethrow } from 'next/navigation';
 import { Button, type Look } from './button';
 
 export type FormState = { problems: Record<string, string>; message?: string };
-export type FormAction = (state: FormState, form: FormData) => Promise<FormState>;
+/** What an editor holds beside the fields of its form, by name. */
+export type Drafts = Record<string, unknown>;
+export type FormAction = (state: FormState, form: FormData, drafts?: Drafts) => Promise<FormState>;
 
+type Sent = { form: FormData; drafts?: Drafts };
 const NOTHING: FormState = { problems: {} };
 const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
 
@@ -24,25 +28,43 @@ const FormContext = createContext<{ state: FormState; pending: boolean }>({ stat
  * stays, and the form says what is known. `plain` is what the browser itself sends while there is no script.
  */
 export function useFormAction<State extends FormState>(
-  action: (state: State, form: FormData) => Promise<State>,
+  action: (state: State, form: FormData, drafts?: Drafts) => Promise<State>,
   nothing: State,
   lost: string = LOST,
 ) {
   const [plainState, plain] = useActionState(action, nothing as Awaited<State>);
-  const [sent, send, pending] = useActionState(async (state: State, form: FormData): Promise<State> => {
-    try {
-      return await action(state, form);
-    } catch (error) {
-      // Leading on to another page comes as an error too.
-      unstable_rethrow(error);
-      return { ...nothing, problems: { '': lost } };
-    }
-  }, nothing as Awaited<State>);
+  const [sent, send, pending] = useActionState(
+    async (state: State, { form, drafts }: Sent): Promise<State> => {
+      try {
+        return await action(state, form, drafts);
+      } catch (error) {
+        // Leading on to another page comes as an error too.
+        unstable_rethrow(error);
+        return { ...nothing, problems: { '': lost } };
+      }
+    },
+    nothing as Awaited<State>,
+  );
   return { state: sent === nothing ? plainState : sent, plain, send, pending };
 }
 
 const LOST =
   'The site didn’t answer, so we don’t know whether this was saved. Check your connection, load the page in another tab to see, then try again. What you typed is still here.';
+
+const DraftContext = createContext<Map<string, unknown>>(new Map());
+
+/**
+ * What an editor holds, sent with the surrounding form as an argument of its action. For forms that need script anyway:
+ * without it, only fields are sent, and what was drafted stays as it was.
+ */
+export function Draft({ name, value }: { name: string; value: unknown }) {
+  const drafts = use(DraftContext);
+  useEffect(() => {
+    drafts.set(name, value);
+    return () => void drafts.delete(name);
+  }, [drafts, name, value]);
+  return null;
+}
 
 /** The problem of a field of the surrounding form, if it has one. */
 export function useProblem(name: string): string | undefined {
@@ -66,6 +88,7 @@ type Props = {
 export function ActionForm({ action, children, className, label, id, emptyWhenDone }: Props) {
   const { state, plain, send, pending } = useFormAction(action, NOTHING);
   const form = useRef<HTMLFormElement>(null);
+  const [drafts] = useState(() => new Map<string, unknown>());
 
   useEffect(() => {
     const find = (what: string): HTMLElement | null | undefined =>
@@ -80,7 +103,8 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
     if (pending) return;
     const submitter = event.nativeEvent.submitter;
     const data = new FormData(event.currentTarget, submitter);
-    startTransition(() => send(data));
+    const held = drafts.size > 0 ? Object.fromEntries(drafts) : undefined;
+    startTransition(() => send({ form: data, drafts: held }));
   };
 
   return (
@@ -93,9 +117,11 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
       aria-label={label}
       noValidate
     >
-      <FormFrame state={state} pending={pending}>
-        {children}
-      </FormFrame>
+      <DraftContext value={drafts}>
+        <FormFrame state={state} pending={pending}>
+          {children}
+        </FormFrame>
+      </DraftContext>
     </form>
   );
 }

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Cover, Opener } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField, TextField } from '@/kit/field';
 import { CoverPicker } from './cover-picker';
@@ -42,7 +42,7 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
     <div className="mt-5 grid max-w-5xl gap-6">
       <ActionForm action={action} label="Rule" className="grid gap-6">
         <FormMessage />
-        <input type="hidden" name="rule" value={JSON.stringify(sent)} />
+        <Draft name="rule" value={sent} />
         <TextField
           name="name"
           label="Name"

@@ -5,7 +5,7 @@ import { pool } from '@/platform/store/db';
 import {
   findComparison,
   type Comparison,
-  findGatewayAccount,
+  countGatewayEvents,
   listGatewayAccounts,
   listGatewayEvents,
   type GatewayAccount,
@@ -55,14 +55,14 @@ const MOST_MESSAGES = 200;
 /** What gateways have told the site in its mode, newest first, each with the label of its account. */
 async function listMessages(
   state: string,
-): Promise<{ rows: (GatewayEventRow & { label: string })[]; zone: string }> {
+): Promise<{ rows: (GatewayEventRow & { label: string })[]; total: number; zone: string }> {
   const site = await currentSite();
-  const rows = await listGatewayEvents(pool(), MOST_MESSAGES, { mode: site.mode, state: state || null });
-  const labels = new Map<string, string>();
-  for (const { gatewayAccountId: id } of rows)
-    if (!labels.has(id)) labels.set(id, (await findGatewayAccount(pool(), id))?.label ?? '');
+  const narrowed = { mode: site.mode, state: state || null };
+  const rows = await listGatewayEvents(pool(), MOST_MESSAGES, narrowed);
+  const labels = new Map((await listGatewayAccounts(pool())).map(({ id, label }) => [id, label]));
   return {
     rows: rows.map((row) => ({ ...row, label: labels.get(row.gatewayAccountId) ?? '' })),
+    total: await countGatewayEvents(pool(), narrowed),
     zone: site.zone,
   };
 }

@@ -2,12 +2,12 @@ import { isBefore, type Instant } from '@/core/calendar';
 import { allGateways } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
-import { findMember } from '@/people/store/members';
-import { listAwaited, type Payment } from '@/billing/store/payments';
+import { listMembersById } from '@/people/store/members';
+import { countAwaited, listAwaited, type Payment } from '@/billing/store/payments';
 import { listToSend, type RefundToSend } from '@/billing/store/refunds';
 import { listUnmatched, type StatementLine } from '@/billing/store/statements';
-import { findSubscription } from '@/billing/store/subscriptions';
-import { findOfferVersion } from '@/tiers/store/offers';
+import { listSubscriptionsById } from '@/billing/store/subscriptions';
+import { listOfferVersions } from '@/tiers/store/offers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
@@ -22,10 +22,15 @@ export type AwaitedTransfer = Payment & {
   isLate: boolean;
 };
 
+const MOST_AWAITED = 500;
+const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
+
 /** Transfers that are awaited, lines that matched none, and the accounts that can be paid to. */
 async function listTransfers(): Promise<{
   accounts: GatewayAccount[];
+  /** Those that began first, and how many there are. */
   awaited: AwaitedTransfer[];
+  awaitedTotal: number;
   unmatched: StatementLine[];
   /** Refunds that staff have to send by their bank. */
   toSend: RefundToSend[];
@@ -33,27 +38,45 @@ async function listTransfers(): Promise<{
 }> {
   const site = await currentSite();
   const now = siteNow(site);
-  const awaited = await Promise.all(
-    (await listAwaited(pool(), site.mode)).map(async (payment): Promise<AwaitedTransfer> => {
-      const subscription = await findSubscription(pool(), payment.subscriptionId);
-      const member = subscription && (await findMember(pool(), subscription.memberId));
-      const offer = subscription && (await findOfferVersion(pool(), subscription.offerVersionId));
-      const until = payment.untilAt ?? payment.at;
-      return {
-        ...payment,
-        who: member?.name || member?.email || '',
-        offerName: offer?.name ?? '',
-        isJoining: subscription?.state === 'pending',
-        until,
-        isLate: isBefore(until, now),
-      };
-    }),
+  const rows = await listAwaited(pool(), site.mode, MOST_AWAITED);
+  const subscriptions = byId(
+    await listSubscriptionsById(
+      pool(),
+      rows.map((row) => row.subscriptionId),
+    ),
   );
+  const of = [...subscriptions.values()];
+  const members = byId(
+    await listMembersById(
+      pool(),
+      of.map(({ memberId }) => memberId),
+    ),
+  );
+  const versions = await listOfferVersions(
+    pool(),
+    of.map(({ offerVersionId }) => offerVersionId),
+  );
+  const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
+  const awaited = rows.map((payment): AwaitedTransfer => {
+    const subscription = subscriptions.get(payment.subscriptionId);
+    const member = subscription && members.get(subscription.memberId);
+    const offer = subscription && offers.get(subscription.offerVersionId);
+    const until = payment.untilAt ?? payment.at;
+    return {
+      ...payment,
+      who: member?.name || member?.email || '',
+      offerName: offer?.name ?? '',
+      isJoining: subscription?.state === 'pending',
+      until,
+      isLate: isBefore(until, now),
+    };
+  });
   return {
     accounts: (await listGatewayAccounts(pool())).filter(
       (account) => account.mode === site.mode && account.nature === 'transfer',
     ),
     awaited,
+    awaitedTotal: await countAwaited(pool(), site.mode),
     unmatched: await listUnmatched(pool(), site.mode),
     toSend: await listToSend(
       pool(),

@@ -49,6 +49,21 @@ export async function findAgreementByRef(
   ]);
 }
 
+/** The newest agreement in one of the states of each of some subscriptions, by the subscription's id. */
+export async function listAgreementsOf(
+  db: Db,
+  subscriptionIds: string[],
+  states: StoredAgreement['state'][],
+): Promise<Map<string, StoredAgreement>> {
+  const rows = await many<StoredAgreement>(
+    db,
+    `SELECT DISTINCT ON (subscription_id) * FROM agreements WHERE subscription_id = ANY ($1) AND state = ANY ($2)
+     ORDER BY subscription_id, created_at DESC`,
+    [subscriptionIds, states],
+  );
+  return new Map(rows.map((row) => [row.subscriptionId, row]));
+}
+
 /** The newest agreement of a subscription in one of the states. */
 export async function findAgreementOf(
   db: Db,

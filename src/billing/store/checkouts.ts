@@ -1,7 +1,7 @@
 import type { CheckoutState } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
-import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
 /** One attempt of a person to join. How far it has come is written with the book; `at` is the site's clock. */
@@ -102,12 +102,23 @@ export async function setLastProblem(db: Db, id: string, memberId: string, probl
 /** What was left unfinished, and can be taken up again: nothing is being asked for. */
 const UNFINISHED = `state IN ('open', 'approving') AND member_id IS NOT NULL`;
 
-/** Unfinished checkouts of a mode, newest first. */
-export async function listUnfinished(db: Db, mode: Mode, limit: number): Promise<Checkout[]> {
-  return many(db, `SELECT * FROM checkouts WHERE mode = $1 AND ${UNFINISHED} ORDER BY at DESC LIMIT $2`, [
-    mode,
-    limit,
-  ]);
+/** Unfinished checkouts of a mode, newest first, and how many there are in all. */
+export async function listUnfinished(
+  db: Db,
+  mode: Mode,
+  limit: number,
+): Promise<{ rows: Checkout[]; total: number }> {
+  const { total } = await one<{ total: bigint }>(
+    db,
+    `SELECT count(*) AS total FROM checkouts WHERE mode = $1 AND ${UNFINISHED}`,
+    [mode],
+  );
+  const rows = await many<Checkout>(
+    db,
+    `SELECT * FROM checkouts WHERE mode = $1 AND ${UNFINISHED} ORDER BY at DESC LIMIT $2`,
+    [mode, limit],
+  );
+  return { rows, total: Number(total) };
 }
 
 /** Takes one checkout left unfinished before an instant that nobody was reminded of. */

@@ -238,6 +238,20 @@ export async function listGatewayEvents(
   );
 }
 
+/** How many messages came in a mode, or of those, how many are in a state. */
+export async function countGatewayEvents(
+  db: Db,
+  { mode, state }: { mode: Mode; state: string | null },
+): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM gateway_events e JOIN gateway_accounts a ON a.id = e.gateway_account_id
+     WHERE a.mode = $1 AND ($2::text IS NULL OR e.state = $2)`,
+    [mode, state],
+  );
+  return Number(count);
+}
+
 /** Has a message processed once more, from the beginning. False: it is refused, or unknown. */
 export async function reopenGatewayEvent(db: Db, id: string): Promise<boolean> {
   const changed = await run(

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
+import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
 export type PaymentState = 'intent' | 'succeeded' | 'declined' | 'withdrawn';
@@ -58,15 +58,33 @@ export async function findOpenPayment(db: Db, subscriptionId: string): Promise<P
   return row && toPayment(row);
 }
 
-/** What is waited for through accounts of one kind in a mode, oldest first. */
-export async function listAwaited(db: Db, mode: Mode): Promise<Payment[]> {
+/** The open attempts of some subscriptions. */
+export async function listOpenPayments(db: Db, subscriptionIds: string[]): Promise<Payment[]> {
+  return (
+    await many<PaymentRow>(db, `${PAYMENT} WHERE c.subscription_id = ANY ($1) AND p.state = 'intent'`, [
+      subscriptionIds,
+    ])
+  ).map(toPayment);
+}
+
+/** What is waited for in a mode, oldest first: all of it, or so many. */
+export async function listAwaited(db: Db, mode: Mode, limit: number | null = null): Promise<Payment[]> {
   return (
     await many<PaymentRow>(
       db,
-      `${PAYMENT} WHERE p.mode = $1 AND p.state = 'intent' AND p.is_awaited ORDER BY p.at`,
-      [mode],
+      `${PAYMENT} WHERE p.mode = $1 AND p.state = 'intent' AND p.is_awaited ORDER BY p.at LIMIT $2`,
+      [mode, limit],
     )
   ).map(toPayment);
+}
+
+export async function countAwaited(db: Db, mode: Mode): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM payments WHERE mode = $1 AND state = 'intent' AND is_awaited`,
+    [mode],
+  );
+  return Number(count);
 }
 
 /** The newest try to collect the charge with a transfer's reference, whatever became of it. */

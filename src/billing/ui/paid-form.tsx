@@ -99,7 +99,7 @@ export function PaidForm({
       if ('problem' in answer) return setCardProblem(answer.problem);
       data.set('cardToken', answer.token);
     }
-    startTransition(() => send(data));
+    startTransition(() => send({ form: data }));
   };
 
   return (

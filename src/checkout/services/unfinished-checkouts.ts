@@ -9,7 +9,7 @@ import {
 } from '@/billing/store/checkouts';
 import { inBook } from '@/billing/services/lib/in-book';
 import { WORKER } from '@/platform/actor';
-import { findOffer } from '@/tiers/store/offers';
+import { findOffer, listOffers } from '@/tiers/store/offers';
 import { findTier, listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
@@ -25,6 +25,7 @@ import { insertSignInLink } from '@/people/store/sign-in-links';
 /** Hours after which a person is reminded, once, of a checkout left unfinished; days after which it expires. */
 const REMIND_HOURS = 1;
 const EXPIRE_DAYS = 7;
+const MOST_LISTED = 200;
 
 export type UnfinishedCheckout = Pick<Checkout, 'email' | 'name' | 'lastProblem' | 'at' | 'remindedAt'> & {
   tier: Tier | undefined;
@@ -33,26 +34,29 @@ export type UnfinishedCheckout = Pick<Checkout, 'email' | 'name' | 'lastProblem'
 };
 
 /** What people began and did not finish, newest first, with what stood in the way. */
-async function listAll(): Promise<{ zone: string; checkouts: UnfinishedCheckout[] }> {
+async function listAll(): Promise<{
+  zone: string;
+  checkouts: UnfinishedCheckout[];
+  total: number;
+}> {
   const site = await currentSite();
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
-  const rows = await listUnfinished(pool(), site.mode, 200);
-  const checkouts = await Promise.all(
-    rows.map(async ({ email, name, lastProblem, at, remindedAt, offerId }) => {
-      const offer = await findOffer(pool(), offerId);
-      return {
-        email,
-        name,
-        lastProblem,
-        at,
-        remindedAt,
-        tier: tiers.get(offer?.tierId ?? ''),
-        offerName: offer?.name ?? '',
-        expiresAt: addLength(at, { n: EXPIRE_DAYS, unit: 'day' }, site.zone),
-      };
-    }),
-  );
-  return { zone: site.zone, checkouts };
+  const offers = new Map((await listOffers(pool())).map((offer) => [offer.id, offer]));
+  const { rows, total } = await listUnfinished(pool(), site.mode, MOST_LISTED);
+  const checkouts = rows.map(({ email, name, lastProblem, at, remindedAt, offerId }) => {
+    const offer = offers.get(offerId);
+    return {
+      email,
+      name,
+      lastProblem,
+      at,
+      remindedAt,
+      tier: tiers.get(offer?.tierId ?? ''),
+      offerName: offer?.name ?? '',
+      expiresAt: addLength(at, { n: EXPIRE_DAYS, unit: 'day' }, site.zone),
+    };
+  });
+  return { zone: site.zone, checkouts, total };
 }
 
 /** Reminds people, once each, of what they left unfinished, and ends what has been left for too long. */

@@ -2,7 +2,7 @@
 
 import { useState, type ReactNode } from 'react';
 import type { Prose } from '@/core/content/prose';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 
@@ -40,7 +40,7 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
       <input type="hidden" name="id" value={item.id} />
       <input type="hidden" name="type" value={item.type} />
       <input type="hidden" name="version" value={item.version ?? ''} />
-      <input type="hidden" name="body" value={JSON.stringify(body)} />
+      <Draft name="body" value={body} />
       <div className="grid gap-5">
         <FormMessage />
         <TextField name="title" label="Title" defaultValue={item.title} required />

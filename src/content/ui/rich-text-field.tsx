@@ -2,19 +2,19 @@
 
 import { useState } from 'react';
 import type { Prose } from '@/core/content/prose';
-import { useProblem } from '@/kit/action-form';
+import { Draft, useProblem } from '@/kit/action-form';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 
 type Props = { name: string; label: string; hint?: string; initial: Prose; joinables?: Joinables };
 
 /** A few lines of rich text as one field of a form. */
 export function RichTextField({ name, label, hint, initial, joinables }: Props) {
-  const [document, setDocument] = useState(initial);
+  const [prose, setProse] = useState(initial);
   const problem = useProblem(name);
   return (
     <div>
-      <input type="hidden" name={name} value={JSON.stringify(document)} />
-      <RichTextEditor label={label} initial={initial} onChange={setDocument} joinables={joinables} isSmall />
+      <Draft name={name} value={prose} />
+      <RichTextEditor label={label} initial={initial} onChange={setProse} joinables={joinables} isSmall />
       {problem && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{problem}</p>}
       {hint && <p className="mt-1 text-[0.9375rem] text-muted">{hint}</p>}
     </div>

@@ -26,6 +26,8 @@ export type SubscriptionFilter = {
   /** Part of a member's name or address. */
   search: string;
   sort: (typeof SUBSCRIPTION_SORTS)[number];
+  /** Only those that fall due before this. */
+  dueBefore?: Instant;
   offset: number;
   limit: number;
 };
@@ -45,6 +47,7 @@ export async function listSubscriptions(
   const narrowed = where([
     [`s.mode = ? AND s.began_at IS NOT NULL`, mode],
     filter.state && ['s.state = ?', filter.state],
+    filter.dueBefore && ['s.due_at < ?', filter.dueBefore],
     filter.search && [
       's.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)',
       containing(filter.search),

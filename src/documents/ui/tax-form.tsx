@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { SelectField, TextArea, TextField } from '@/kit/field';
 
@@ -56,7 +56,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
   return (
     <ActionForm action={action} label="Tax and invoices" className="mt-5 grid max-w-5xl gap-5">
       <FormMessage />
-      <input type="hidden" name="tax" value={JSON.stringify(draft)} />
+      <Draft name="tax" value={draft} />
       <section className="grid gap-5 rounded-card border border-line bg-surface p-5 md:grid-cols-2">
         <h2 className="text-xl md:col-span-2">On your invoices</h2>
         <TextArea

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { ALWAYS_ON, SECTION_NAMES, type AccountSection } from '@/core/account-sections';
-import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField } from '@/kit/field';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
@@ -20,8 +20,8 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
   return (
     <ActionForm action={action} label="The members’ account" className="mt-5 grid max-w-4xl gap-5">
       <FormMessage />
-      <input type="hidden" name="sections" value={JSON.stringify(sections)} />
-      <input type="hidden" name="tiers" value={JSON.stringify(own)} />
+      <Draft name="sections" value={sections} />
+      <Draft name="tiers" value={own} />
       <div className="grid items-start gap-5 md:grid-cols-2">
         <Arrangement name="All members" sections={sections} onChange={setSections} />
         {tiers

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
-import { maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 export type Member = {
   id: string;
@@ -28,6 +28,10 @@ const FIND_MEMBER = prepared(
 
 export async function findMember(db: Db, id: string): Promise<Member | undefined> {
   return maybeOne(db, FIND_MEMBER, [id]);
+}
+
+export async function listMembersById(db: Db, ids: string[]): Promise<Member[]> {
+  return many(db, 'SELECT * FROM members WHERE id = ANY ($1)', [ids]);
 }
 
 /** @throws a conflict where the address is taken */

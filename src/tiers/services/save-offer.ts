@@ -39,7 +39,7 @@ const inputSchema = z.object({
 export const saveOffer = staffUse('set tiers')(
   'save-offer',
   inputSchema,
-  async (actor, input): Promise<Result<{ id: string; version: number }>> => {
+  async (actor, input): Promise<Result<{ id: string; tierId: string; version: number }>> => {
     const { name } = input;
     const { id: _, ...definition } = input.definition;
     const site = await currentSite();
@@ -69,7 +69,7 @@ export const saveOffer = staffUse('set tiers')(
       await store(db, { id, tierId: definition.tier, name, onSale, menuLabel });
       const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
       await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
-      return done({ id, version });
+      return done({ id, tierId: definition.tier, version });
     });
   },
 );

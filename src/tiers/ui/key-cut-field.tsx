@@ -5,7 +5,7 @@ import { Minus, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { chooseKeyCut, MAX_NOTCHES, TINTS, type KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
-import { useProblem } from '@/kit/action-form';
+import { Draft, useProblem } from '@/kit/action-form';
 
 type Props = { name: string; initial: KeyCut | null; others: { name: string; keyCut: KeyCut }[] };
 
@@ -26,7 +26,7 @@ export function KeyCutField({ name, initial, others }: Props) {
   return (
     <fieldset>
       <legend className="mb-1 font-semibold">Key</legend>
-      <input type="hidden" name={name} value={JSON.stringify(cut)} />
+      <Draft name={name} value={cut} />
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3 rounded-md border border-edge/60 bg-surface px-4 py-3">
         <div className="grid h-14 min-w-36 place-items-center">
           <KeyGlyph cut={cut} size={44} />

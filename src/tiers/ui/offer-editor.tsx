@@ -7,7 +7,7 @@ import type { KeyCut } from '@/core/key-cut';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
 import { isRenewableDraft, newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { JoinCard, type JoinCardOpens } from './join-card';
@@ -106,7 +106,7 @@ export function OfferEditor({
         <FormMessage />
         <input type="hidden" name="id" value={offer.id} />
         <input type="hidden" name="version" value={offer.version} />
-        <input type="hidden" name="definition" value={JSON.stringify(read.ok ? read.offer : null)} />
+        <Draft name="definition" value={read.ok ? read.offer : null} />
         <p
           className={
             read.ok

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { JoinField } from '@/core/tiers/join-fields';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { TextArea, TextField } from '@/kit/field';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
@@ -40,7 +40,7 @@ export function QuestionsEditor({ action, fields: initial, tiers }: Props) {
   return (
     <ActionForm action={action} label="What is asked at joining" className="mt-5 grid max-w-4xl gap-4">
       <FormMessage />
-      <input type="hidden" name="fields" value={JSON.stringify(fields)} />
+      <Draft name="fields" value={fields} />
       <SortableList
         ids={fields.map((field) => field.id)}
         nameOf={(id) => fields.find((field) => field.id === id)?.label || 'the new question'}

@@ -7,7 +7,7 @@ import { figuresOfNext, looking } from '@/core/billing/figures';
 import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
 import { offersOf } from '@/billing/services/lib/schedules';
-import { findAgreementOf } from '@/billing/store/agreements';
+import { listAgreementsOf } from '@/billing/store/agreements';
 import { pool } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/billing/store/holdings';
 import type { Member } from '@/people/store/members';
@@ -20,7 +20,7 @@ import { gatewayById } from '@/billing/gateways';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { currentSite, inMode } from '@/platform/site';
-import { transferDetails, type TransferDetails } from '@/billing/services/lib/transfer-details';
+import { transferDetailsOf, type TransferDetails } from '@/billing/services/lib/transfer-details';
 
 export type SubscriptionView = {
   subscription: StoredSubscription;
@@ -54,7 +54,9 @@ export type MemberAccount = {
   credit: { currency: string; amount: number }[];
   subscriptions: SubscriptionView[];
   holdings: (Holding & { tier: Tier | undefined; isNow: boolean })[];
+  /** The newest, and how many there are. */
   payments: (PaymentListRow & { tierName: string })[];
+  paymentsTotal: number;
 };
 
 /** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
@@ -72,55 +74,56 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
   const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
   const bought = await offersOf(pool(), stored);
   const { stored: own, context, at } = await readBook(pool(), site, { memberId: member.id, mode: site.mode });
-  const subscriptions = await Promise.all(
-    stored.map(async (subscription): Promise<SubscriptionView> => {
-      const offer = bought.get(subscription.offer);
-      if (!offer) throw new Error(`no offer version ${subscription.offerVersionId}`);
-      const movesTo = bought.get(subscription.switchesTo ?? subscription.movesTo ?? '') ?? null;
-      const running = own.book.subscriptions.find(({ id }) => id === subscription.id);
-      const next = running ? figuresOfNext(own.book, running, context, at) : null;
-      const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
-      const tierId = offer.definition.steps[subscription.place.last?.step ?? 0]?.tier ?? offer.tierId;
-      return {
-        subscription,
-        offer,
-        tier: tiers.get(tierId),
-        sentence: offerSentence(offer.definition, {
-          skipTrial: subscription.place.skipTrial,
-          // What the fee was is told until it is paid.
-          skipFee: subscription.begunBy !== 'first',
-          tierNames: names,
-        }),
-        movesTo: movesTo && {
-          isOwn: subscription.switchesTo !== null,
-          name: movesTo.name,
-          tier: tiers.get(movesTo.tierId),
-          sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
-        },
-        next: next && {
-          at: next.at,
-          amount: next.due,
-          credit: next.credit,
-          currency: (movesTo ?? offer).definition.currency,
-        },
-        transfer: await transferDetails(subscription.id),
-        deeds: deedsOpen(own.book, subscription.id, context, at).filter(
-          (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),
-        ),
-        isKept: running
-          ? isKept(looking(own.book, context, at, running), running)
-          : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),
-        needsApproval:
-          (paidBy?.isWallet ?? false) &&
-          next !== null &&
-          (await findAgreementOf(pool(), subscription.id, ['running']))?.offerVersionId !==
-            (movesTo ?? offer).versionId,
-      };
-    }),
-  );
+  const ids = stored.map(({ id }) => id);
+  const transfers = await transferDetailsOf(ids);
+  const agreements = await listAgreementsOf(pool(), ids, ['running']);
+  const subscriptions = stored.map((subscription): SubscriptionView => {
+    const offer = bought.get(subscription.offer);
+    if (!offer) throw new Error(`no offer version ${subscription.offerVersionId}`);
+    const movesTo = bought.get(subscription.switchesTo ?? subscription.movesTo ?? '') ?? null;
+    const running = own.book.subscriptions.find(({ id }) => id === subscription.id);
+    const next = running ? figuresOfNext(own.book, running, context, at) : null;
+    const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
+    const tierId = offer.definition.steps[subscription.place.last?.step ?? 0]?.tier ?? offer.tierId;
+    return {
+      subscription,
+      offer,
+      tier: tiers.get(tierId),
+      sentence: offerSentence(offer.definition, {
+        skipTrial: subscription.place.skipTrial,
+        // What the fee was is told until it is paid.
+        skipFee: subscription.begunBy !== 'first',
+        tierNames: names,
+      }),
+      movesTo: movesTo && {
+        isOwn: subscription.switchesTo !== null,
+        name: movesTo.name,
+        tier: tiers.get(movesTo.tierId),
+        sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+      },
+      next: next && {
+        at: next.at,
+        amount: next.due,
+        credit: next.credit,
+        currency: (movesTo ?? offer).definition.currency,
+      },
+      transfer: transfers.get(subscription.id) ?? null,
+      deeds: deedsOpen(own.book, subscription.id, context, at).filter(
+        (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),
+      ),
+      isKept: running
+        ? isKept(looking(own.book, context, at, running), running)
+        : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),
+      needsApproval:
+        (paidBy?.isWallet ?? false) &&
+        next !== null &&
+        agreements.get(subscription.id)?.offerVersionId !== (movesTo ?? offer).versionId,
+    };
+  });
   const tierNames = new Map(
     subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]),
   );
+  const paid = await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id });
   return {
     now,
     zone: site.zone,
@@ -132,12 +135,11 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
       isNow:
         compare(holding.fromAt, now) <= 0 && (holding.untilAt === null || compare(holding.untilAt, now) > 0),
     })),
-    payments: (await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id })).rows.map(
-      (payment) => ({
-        ...payment,
-        tierName: tierNames.get(payment.subscriptionId) ?? '',
-      }),
-    ),
+    payments: paid.rows.map((payment) => ({
+      ...payment,
+      tierName: tierNames.get(payment.subscriptionId) ?? '',
+    })),
+    paymentsTotal: paid.total,
   };
 }
 

@@ -5,9 +5,9 @@ import type { StoredBook } from '@/billing/store/book';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { writeMail } from '@/mail/services/lib/write-mail';
-import { findGatewayAccount, type TransferSettings } from '@/billing/store/gateways';
+import { listGatewayAccounts, type TransferSettings } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
-import { findOpenPayment } from '@/billing/store/payments';
+import { listOpenPayments } from '@/billing/store/payments';
 import { findTier } from '@/tiers/store/tiers';
 
 /** What a payer needs to know to send a transfer. Amount in minor units. */
@@ -18,15 +18,23 @@ export type TransferDetails = Omit<TransferSettings, 'daysToPay'> & {
   until: Instant;
 };
 
-/** The transfer that is awaited for a subscription; null where none is. */
-export async function transferDetails(subscriptionId: string): Promise<TransferDetails | null> {
-  const open = await findOpenPayment(pool(), subscriptionId);
-  const account = open?.isAwaited ? await findGatewayAccount(pool(), open.gatewayAccountId) : undefined;
-  if (!open?.reference || !open.untilAt || !account) return null;
-  const { payee, account: number, bank } = account.settings as TransferSettings;
-  const { amount, currency, reference, untilAt: until } = open;
-  return { payee, account: number, bank, amount, currency, reference, until };
+/** The transfers that are awaited for some subscriptions, by the subscription's id. */
+export async function transferDetailsOf(subscriptionIds: string[]): Promise<Map<string, TransferDetails>> {
+  const awaited = (await listOpenPayments(pool(), subscriptionIds)).filter((open) => open.isAwaited);
+  const accounts = awaited.length > 0 ? await listGatewayAccounts(pool()) : [];
+  return new Map(
+    awaited.flatMap(({ subscriptionId, gatewayAccountId, amount, currency, reference, untilAt: until }) => {
+      const settings = accounts.find(({ id }) => id === gatewayAccountId)?.settings;
+      if (!reference || !until || !settings || !('payee' in settings)) return [];
+      const { payee, account, bank } = settings;
+      return [[subscriptionId, { payee, account, bank, amount, currency, reference, until }]];
+    }),
+  );
 }
+
+/** The transfer that is awaited for a subscription; null where none is. */
+export const transferDetails = async (subscriptionId: string): Promise<TransferDetails | null> =>
+  (await transferDetailsOf([subscriptionId])).get(subscriptionId) ?? null;
 
 /** Mails a member where to send the money that is awaited, once for each attempt. */
 export async function askForTransfer(

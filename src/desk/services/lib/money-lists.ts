@@ -26,7 +26,10 @@ import { currentSite, inMode } from '@/platform/site';
 /** Rows on a page of a list. */
 export const PAGE_ROWS = 100;
 const SOON_DAYS = 30;
-const MOST_SOON = 1_000;
+/** Rows that are read at a time, and rows that a list without pages shows. */
+const AT_ONCE = 1_000;
+const MOST_SHOWN = 500;
+const EVERY: Omit<SubscriptionFilter, 'sort' | 'limit'> = { state: '', search: '', offset: 0 };
 
 export type SubscriptionLine = SubscriptionRow & {
   offer: StoredOffer | undefined;
@@ -69,7 +72,9 @@ export async function paymentList(
 }
 
 export type DueSoon = {
+  /** The first of them, and how many there are. */
   rows: SubscriptionLine[];
+  total: number;
   sums: { currency: string; amount: number; count: number }[];
   zone: string;
 };
@@ -78,18 +83,27 @@ export type DueSoon = {
 export async function dueSoon(): Promise<DueSoon> {
   const site = await currentSite();
   const until = addLength(siteNow(site), { n: SOON_DAYS, unit: 'day' }, site.zone);
-  const filter: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: MOST_SOON };
-  const { rows, zone } = await subscriptionList(filter);
-  const soon = rows
-    .filter((row) => row.next !== null && isBefore(row.next.at, until))
-    .sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
+  const soon: SubscriptionLine[] = [];
+  // All of them count for the sum, however many there are; what is shown is the beginning.
+  for (let offset = 0, total = 1; offset < total; offset += AT_ONCE) {
+    const filter = { ...EVERY, sort: 'due' as const, dueBefore: until, offset, limit: AT_ONCE };
+    const page = await subscriptionList(filter);
+    soon.push(...page.rows.filter((row) => row.next !== null && isBefore(row.next.at, until)));
+    total = page.total;
+  }
+  soon.sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
   const sums = new Map<string, { amount: number; count: number }>();
   for (const { next } of soon) {
     if (!next) continue;
     const sum = sums.get(next.currency) ?? { amount: 0, count: 0 };
     sums.set(next.currency, { amount: sum.amount + next.amount, count: sum.count + 1 });
   }
-  return { rows: soon, sums: [...sums].map(([currency, sum]) => ({ currency, ...sum })), zone };
+  return {
+    rows: soon.slice(0, MOST_SHOWN),
+    total: soon.length,
+    sums: [...sums].map(([currency, sum]) => ({ currency, ...sum })),
+    zone: site.zone,
+  };
 }
 
 export type FailedLine = SubscriptionLine & {
@@ -101,16 +115,14 @@ export type FailedLine = SubscriptionLine & {
 };
 
 /** Who could not be charged and has not paid since, by when the next try is. */
-export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }> {
+export async function failedList(): Promise<{ rows: FailedLine[]; total: number; zone: string }> {
   const site = await currentSite();
-  const filter: SubscriptionFilter = {
+  const { rows, total, zone } = await subscriptionList({
+    ...EVERY,
     state: 'overdue',
-    search: '',
     sort: 'due',
-    offset: 0,
-    limit: MOST_SOON,
-  };
-  const { rows, zone } = await subscriptionList(filter);
+    limit: MOST_SHOWN,
+  });
   const stored = new Map(
     (
       await listSubscriptionsById(
@@ -129,6 +141,7 @@ export async function failedList(): Promise<{ rows: FailedLine[]; zone: string }
   );
   return {
     zone,
+    total,
     rows: rows.map((row) => {
       const since = stored.get(row.id)?.firstFailedAt ?? null;
       return {

@@ -1,11 +1,11 @@
 'use server';
 
 import { redirect } from 'next/navigation';
-import { forForm, given, parseJson, text, texts, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, given, text, texts, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { addCategory, saveItem } from '@/content/services/save-item';
 
-export async function saveItemAction(_: FormState, form: FormData): Promise<FormState> {
+export async function saveItemAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const actor = await currentActor();
   const categories = texts(form, 'categories');
   const newCategory = text(form, 'newCategory').trim();
@@ -23,7 +23,7 @@ export async function saveItemAction(_: FormState, form: FormData): Promise<Form
     parentId: form.has('parentId') ? text(form, 'parentId') || null : undefined,
     summary: given(form, 'summary'),
     author: given(form, 'author'),
-    body: parseJson(text(form, 'body')),
+    body: draftsOf(sent).body,
     categories: form.has('has:categories') ? categories : undefined,
     inMenu: ticked(form, 'inMenu'),
     publish: text(form, 'publish') === 'publish' ? 'publish' : 'draft',

@@ -1,7 +1,7 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { forForm, parseJson, text, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { askToClearTestData, goLive } from '@/desk/services/go-live';
 import { saveAccountSettings } from '@/members/services/save-account-settings';
@@ -16,9 +16,9 @@ const saved = (message: string) => (): FormState => {
   return { problems: {}, message };
 };
 
-export async function saveTaxAction(_: FormState, form: FormData): Promise<FormState> {
+export async function saveTaxAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
   return forForm(
-    saveTax(await currentActor(), parseJson(text(form, 'tax'))),
+    saveTax(await currentActor(), draftsOf(sent).tax),
     saved('Saved. It counts from the next charge on.'),
   );
 }
@@ -62,10 +62,11 @@ export async function sendMailAgainAction(_: FormState, form: FormData): Promise
   return forForm(sendMailAgain(await currentActor(), text(form, 'id')), saved('It is tried again now.'));
 }
 
-export async function saveAccountAction(_: FormState, form: FormData): Promise<FormState> {
+export async function saveAccountAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
+  const drafts = draftsOf(sent);
   const input = {
-    sections: parseJson(text(form, 'sections')),
-    tiers: parseJson(text(form, 'tiers')),
+    sections: drafts.sections,
+    tiers: drafts.tiers,
     mayDelete: ticked(form, 'mayDelete'),
   };
   return forForm(saveAccountSettings(await currentActor(), input), saved('Saved.'));

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, given, parseJson, text, texts, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, given, text, texts, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
@@ -20,7 +20,8 @@ const saved = (message = 'Saved.'): FormState => {
   return { problems: {}, message };
 };
 
-export async function saveTierAction(_: FormState, form: FormData): Promise<FormState> {
+export async function saveTierAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
+  const drafts = draftsOf(sent);
   const id = text(form, 'id');
   const isNewLadder = text(form, 'ladder') === 'new';
   if (isNewLadder && !text(form, 'newLadder').trim())
@@ -30,13 +31,13 @@ export async function saveTierAction(_: FormState, form: FormData): Promise<Form
     isNew: !id,
     version: Number(text(form, 'version')) || undefined,
     name: text(form, 'name'),
-    description: parseJson(text(form, 'description')),
+    description: drafts.description,
     ladder: isNewLadder ? text(form, 'newLadder') : given(form, 'ladder'),
-    keyCut: parseJson(text(form, 'keyCut')),
+    keyCut: drafts.keyCut,
     reference: given(form, 'reference'),
     pictureId: isOn(form, 'pictureGone') ? null : text(form, 'pictureId') || undefined,
-    joinWords: parseJson(text(form, 'joinWords')),
-    welcomeWords: parseJson(text(form, 'welcomeWords')),
+    joinWords: drafts.joinWords,
+    welcomeWords: drafts.welcomeWords,
     welcomeShown: form.has('has:welcomeShown') ? texts(form, 'welcomeShown') : undefined,
     welcomePath: given(form, 'welcomePath'),
     joining: given(form, 'joining'),
@@ -52,8 +53,7 @@ export async function saveTierAction(_: FormState, form: FormData): Promise<Form
   });
 }
 
-export async function saveOfferAction(_: FormState, form: FormData): Promise<FormState> {
-  const definition = parseJson(text(form, 'definition')) as { tier?: string } | undefined;
+export async function saveOfferAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const id = text(form, 'id');
   return forForm(
     saveOffer(await currentActor(), {
@@ -62,11 +62,11 @@ export async function saveOfferAction(_: FormState, form: FormData): Promise<For
       onSale: ticked(form, 'onSale'),
       menuLabel: given(form, 'menuLabel'),
       seenVersion: Number(text(form, 'version')) || undefined,
-      definition,
+      definition: draftsOf(sent).definition,
     }),
     (offer) => {
       revalidatePath('/desk/tiers', 'layout');
-      redirect(`/desk/tiers/${definition?.tier ?? ''}/offers/${offer.id}?saved=${offer.version}`);
+      redirect(`/desk/tiers/${offer.tierId}/offers/${offer.id}?saved=${offer.version}`);
     },
   );
 }
@@ -137,6 +137,6 @@ export async function removeCodeAction(_: FormState, form: FormData): Promise<Fo
   );
 }
 
-export async function saveQuestionsAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(saveJoinFields(await currentActor(), parseJson(text(form, 'fields'))), () => saved());
+export async function saveQuestionsAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
+  return forForm(saveJoinFields(await currentActor(), draftsOf(sent).fields), () => saved());
 }

@@ -5,6 +5,7 @@ import { formatDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { upcomingCharges } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
+import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
@@ -13,7 +14,7 @@ export const metadata: Metadata = { title: 'Falls due' };
 
 export default async function DuePage() {
   await requireStaff();
-  const { rows, sums, zone } = await shown(upcomingCharges(await currentActor()));
+  const { rows, total, sums, zone } = await shown(upcomingCharges(await currentActor()));
   return (
     <>
       <MoneyTabs here="due" />
@@ -54,6 +55,7 @@ export default async function DuePage() {
               </tr>
             ))}
           </Table>
+          <CutOff shown={rows.length} total={total} which="next" />
         </>
       )}
     </>

@@ -6,6 +6,7 @@ import { declineWords } from '@/billing/gateways/contract';
 import { failedList } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { NextCharge } from '@/billing/ui/next-charge';
+import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 
@@ -13,7 +14,7 @@ export const metadata: Metadata = { title: 'Failed payments' };
 
 export default async function FailedPage() {
   await requireStaff();
-  const { rows, zone } = await shown(failedList(await currentActor()));
+  const { rows, total, zone } = await shown(failedList(await currentActor()));
   return (
     <>
       <MoneyTabs here="failed" />
@@ -49,6 +50,7 @@ export default async function FailedPage() {
           ))}
         </Table>
       )}
+      <CutOff shown={rows.length} total={total} which="first" />
     </>
   );
 }

@@ -7,6 +7,7 @@ import { gatewayMessages } from '@/billing/services/gateway-list';
 import { StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { ProcessAgain } from '@/billing/ui/process-again';
+import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
@@ -20,7 +21,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
   const staff = await requireStaff();
   const wanted = (await searchOf(searchParams)).state;
   const state = STATES.find((known) => known === wanted) ?? '';
-  const { rows, zone } = await shown(gatewayMessages(await currentActor(), state));
+  const { rows, total, zone } = await shown(gatewayMessages(await currentActor(), state));
   const mayManage = may(staff.staffRole, 'manage money');
   return (
     <>
@@ -71,6 +72,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
           ))}
         </Table>
       )}
+      <CutOff shown={rows.length} total={total} which="newest" />
     </>
   );
 }

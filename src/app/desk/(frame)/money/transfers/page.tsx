@@ -8,6 +8,7 @@ import { ImportStatement } from '@/billing/ui/import-statement';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { ConfirmTransfer, UnmatchedLine } from '@/billing/ui/transfer-forms';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { LinkButton } from '@/kit/button';
 import { Table } from '@/kit/table';
@@ -17,7 +18,9 @@ export const metadata: Metadata = { title: 'Transfers' };
 
 export default async function TransfersPage() {
   const staff = await requireStaff();
-  const { accounts, awaited, unmatched, toSend, zone } = await shown(transferList(await currentActor()));
+  const { accounts, awaited, awaitedTotal, unmatched, toSend, zone } = await shown(
+    transferList(await currentActor()),
+  );
   const mayManage = may(staff.staffRole, 'manage money');
   const day = (date: string): string => formatDate(`${date}T12:00:00Z`, zone);
   const choices = awaited.map((payment) => ({
@@ -67,6 +70,7 @@ export default async function TransfersPage() {
                 ))}
               </Table>
             )}
+            <CutOff shown={awaited.length} total={awaitedTotal} which="first" />
             {toSend.length > 0 && (
               <>
                 <h2 className="mt-8 text-xl">To be sent back by your bank</h2>

@@ -1,3 +1,4 @@
+import { formatCount } from '@/core/money';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
@@ -14,7 +15,7 @@ import { clearTestDataAction, goLiveAction } from '../actions';
 export const metadata: Metadata = { title: 'Going live' };
 
 const count = (n: number, one: string, many = `${one}s`): string =>
-  `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
+  `${formatCount(n)} ${n === 1 ? one : many}`;
 
 /** The one step from test to live: what stands against it, what changes, and what stays behind. */
 export default async function GoingLivePage() {

@@ -4,6 +4,7 @@ import { formatDate, formatDateTime } from '@/core/calendar';
 import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
+import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 
@@ -12,7 +13,7 @@ export const metadata: Metadata = { title: 'Unfinished checkouts' };
 /** What people began and did not finish, and what stood in the way. */
 export default async function UnfinishedPage() {
   await requireStaff();
-  const { checkouts, zone, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
+  const { checkouts, total, zone, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
   return (
     <>
       <TiersHead here="unfinished" />
@@ -46,6 +47,7 @@ export default async function UnfinishedPage() {
           ))}
         </Table>
       )}
+      <CutOff shown={checkouts.length} total={total} which="newest" />
     </>
   );
 }
