@@ -2,8 +2,11 @@
  * Records as CSV (RFC 4180: CRLF, quotes doubled). What a spreadsheet would take for a formula is kept as text.
  */
 export function toCsv(head: string[], records: (string | number)[][]): string {
-  return [head, ...records].map((record) => record.map(cell).join(',')).join('\r\n') + '\r\n';
+  return [head, ...records].map(csvLine).join('');
 }
+
+/** One record, with its line end. */
+export const csvLine = (record: (string | number)[]): string => `${record.map(cell).join(',')}\r\n`;
 
 /**
  * What begins a formula in one spreadsheet or another, full-width forms included; and a tab or a line break, after which

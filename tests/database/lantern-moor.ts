@@ -256,3 +256,10 @@ export async function connectOthers(moor: Moor): Promise<{ wallet: string; bank:
   if (!wallet.ok || !bank.ok) throw new Error('not connected');
   return { wallet: wallet.value.id, bank: bank.value.id };
 }
+
+/** All pieces of what is made piece by piece. */
+export async function piecesOf(made: AsyncIterable<string>): Promise<string[]> {
+  const pieces: string[] = [];
+  for await (const piece of made) pieces.push(piece);
+  return pieces;
+}

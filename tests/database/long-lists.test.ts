@@ -3,9 +3,10 @@ import { gatewayMessages } from '../../src/billing/services/gateway-list';
 import { transferList } from '../../src/billing/services/transfer-list';
 import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { unfinishedCheckouts } from '../../src/checkout/services/unfinished-checkouts';
-import { upcomingCharges } from '../../src/desk/services/money-lists';
+import { exportMoney } from '../../src/desk/services/export-money';
+import { paymentList, upcomingCharges } from '../../src/desk/services/money-lists';
 import { pool } from '../../src/platform/store/db';
-import { connectOthers, join, joinInput, joinNew, lanternMoor, rows, value } from './lantern-moor';
+import { connectOthers, join, joinInput, joinNew, lanternMoor, rows, value, piecesOf } from './lantern-moor';
 
 const moor = lanternMoor();
 const MANY = 1_100;
@@ -70,6 +71,46 @@ describe('a list that is longer than what is shown of it', () => {
     const { rows: shown, total } = value(await gatewayMessages(moor.owner, 'done'));
     expect(shown).toHaveLength(200);
     expect(total).toBeGreaterThanOrEqual(300);
+  });
+});
+
+describe('an export', () => {
+  const exported = async (list: string): Promise<string[]> =>
+    piecesOf(value(await exportMoney(moor.owner, { list })).lines);
+  const ids = (pieces: string[]): string[] =>
+    pieces
+      .join('')
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((line) => line.split(',')[0] ?? '');
+
+  it('of subscriptions comes in pieces, and has each once', async () => {
+    const pieces = await exported('subscriptions');
+    // The head, a thousand, and the rest.
+    expect(pieces).toHaveLength(3);
+    expect(ids(pieces)).toHaveLength(MANY + 1);
+    expect(new Set(ids(pieces)).size).toBe(MANY + 1);
+  });
+
+  it('has what was there when it began, whatever comes while it is read', async () => {
+    await join(moor, 'eclipse-week-once', 'works');
+    const { lines } = value(await exportMoney(moor.owner, { list: 'payments' }));
+    await lines.next();
+    const first = await lines.next();
+    await join(moor, 'eclipse-week-once', 'works');
+    expect((await lines.next()).done).toBe(true);
+    const { total } = value(await paymentList(moor.owner, {}));
+    expect(String(first.value).trim().split('\r\n')).toHaveLength(total - 1);
+  });
+
+  it('of the ledger adds up to what was received and went back', async () => {
+    const [sum] = await rows<{ sum: bigint }>(
+      `SELECT (SELECT sum(amount) FROM payments WHERE state = 'succeeded') - (SELECT coalesce(sum(amount), 0) FROM refunds WHERE state = 'succeeded') AS sum`,
+    );
+    const amounts = (await exported('ledger')).join('').trim().split('\r\n').slice(1);
+    const total = amounts.reduce((all, line) => all + Math.round(Number(line.split(',')[4]) * 100), 0);
+    expect(total).toBe(Number(sum?.sum));
   });
 });
 

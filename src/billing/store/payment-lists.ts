@@ -43,6 +43,8 @@ export type PaymentFilter = {
   offset: number;
   limit: number;
   memberId: string | null;
+  /** Only these, whatever they are. */
+  ids?: string[];
   /** Settled, or else tried, from and before; by the site's clock. */
   from: Instant | null;
   until: Instant | null;
@@ -66,17 +68,12 @@ const PAYMENT_ORDER: Record<PaymentFilter['sort'], string> = {
 const WITH_MEMBER = `JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id JOIN members m ON m.id = s.member_id`;
 const REFUNDED = `(SELECT coalesce(sum(r.amount), 0)::bigint FROM refunds r WHERE r.payment_id = p.id AND r.state = 'succeeded')`;
 
-/** Payments of a mode that fit a filter, and how many there are in all. */
-export async function listPayments(
-  db: Db,
-  mode: Mode,
-  filter: PaymentFilter,
-): Promise<{ rows: PaymentListRow[]; total: number }> {
-  const order = PAYMENT_ORDER[filter.sort];
+const narrowedBy = (mode: Mode, filter: PaymentFilter) => {
   const words = filter.search && containing(filter.search);
   const ofMembers = `SELECT found.id FROM subscriptions s JOIN charges c ON c.subscription_id = s.id JOIN payments found ON found.charge_id = c.id`;
-  const narrowed = where([
+  return where([
     ['p.mode = ?', mode],
+    filter.ids && ['p.id = ANY (?::uuid[])', filter.ids],
     filter.memberId && [`p.id IN (${ofMembers} WHERE s.member_id = ?)`, filter.memberId],
     filter.state === 'disputed'
       ? ['p.id IN (SELECT payment_id FROM disputes)']
@@ -94,6 +91,16 @@ export async function listPayments(
       words,
     ],
   ]);
+};
+
+/** Payments of a mode that fit a filter, and how many there are in all. */
+export async function listPayments(
+  db: Db,
+  mode: Mode,
+  filter: PaymentFilter,
+): Promise<{ rows: PaymentListRow[]; total: number }> {
+  const order = PAYMENT_ORDER[filter.sort];
+  const narrowed = narrowedBy(mode, filter);
   const { total } = await one<{ total: bigint }>(
     db,
     `SELECT count(*) AS total FROM payments p ${narrowed.sql}`,
@@ -113,6 +120,30 @@ export async function listPayments(
     total: Number(total),
     rows: rows.map((row) => ({ ...row, amount: toMinor(row.amount), refunded: toMinor(row.refunded) })),
   };
+}
+
+/** The ids of all payments that fit a filter, in its order: for exports, which read them page by page. */
+export async function listPaymentIds(db: Db, mode: Mode, filter: PaymentFilter): Promise<string[]> {
+  const narrowed = narrowedBy(mode, filter);
+  const rows = await many<{ id: string }>(
+    db,
+    `SELECT p.id FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${PAYMENT_ORDER[filter.sort]}`,
+    narrowed.values,
+  );
+  return rows.map((row) => row.id);
+}
+
+/** Every payment of a mode that succeeded, by when it did; amounts in minor units. */
+export async function listReceived(
+  db: Db,
+  mode: Mode,
+): Promise<{ id: string; at: Instant; amount: number }[]> {
+  const rows = await many<{ id: string; at: Instant; amount: bigint }>(
+    db,
+    `SELECT id, coalesce(settled_at, at) AS at, amount FROM payments WHERE mode = $1 AND state = 'succeeded' ORDER BY 2, created_at`,
+    [mode],
+  );
+  return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
 }
 
 /** How often a charge of each subscription that is unpaid now was declined. */

@@ -215,6 +215,8 @@ export type DocumentFilter = {
   from: Instant | null;
   until: Instant | null;
   memberId: string | null;
+  /** Only these, whatever they are. */
+  ids?: string[];
   offset: number;
   limit: number;
 };
@@ -228,20 +230,25 @@ export const ALL_DOCUMENTS: DocumentFilter = {
   limit: 100,
 };
 
-/** Documents of a mode that fit a filter, newest first, and how many there are in all. */
-export async function listDocuments(
-  db: Db,
-  mode: Mode,
-  f: DocumentFilter,
-): Promise<{ rows: StoredDocument[]; total: number }> {
-  const narrowed = where([
+const narrowedBy = (mode: Mode, f: DocumentFilter) =>
+  where([
     ['d.mode = ?', mode],
+    f.ids && ['d.id = ANY (?::uuid[])', f.ids],
     f.kind && ['d.kind = ?', f.kind],
     f.from && ['d.at >= ?', f.from],
     f.until && ['d.at < ?', f.until],
     f.memberId && ['d.member_id = ?', f.memberId],
     f.search && ['d.search_text LIKE ?', containing(f.search)],
   ]);
+const NEWEST = 'd.at DESC, d.kind, d.number DESC';
+
+/** Documents of a mode that fit a filter, newest first, and how many there are in all. */
+export async function listDocuments(
+  db: Db,
+  mode: Mode,
+  f: DocumentFilter,
+): Promise<{ rows: StoredDocument[]; total: number }> {
+  const narrowed = narrowedBy(mode, f);
   const { total } = await one<{ total: bigint }>(
     db,
     `SELECT count(*) AS total FROM documents d ${narrowed.sql}`,
@@ -250,10 +257,21 @@ export async function listDocuments(
   const rows = await many<Row>(
     db,
     `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
-     ORDER BY d.at DESC, d.kind, d.number DESC OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
+     ORDER BY ${NEWEST} OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
     narrowed.values,
   );
   return { rows: rows.map(fromRow), total: Number(total) };
+}
+
+/** The ids of all documents that fit a filter, newest first: for exports, which read them page by page. */
+export async function listDocumentIds(db: Db, mode: Mode, f: DocumentFilter): Promise<string[]> {
+  const narrowed = narrowedBy(mode, f);
+  const rows = await many<{ id: string }>(
+    db,
+    `SELECT d.id FROM documents d ${narrowed.sql} ORDER BY ${NEWEST}`,
+    narrowed.values,
+  );
+  return rows.map((row) => row.id);
 }
 
 /** What a local month came to in one currency; minor units. */

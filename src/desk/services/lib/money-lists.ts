@@ -29,7 +29,7 @@ const SOON_DAYS = 30;
 /** Rows that are read at a time, and rows that a list without pages shows. */
 const AT_ONCE = 1_000;
 const MOST_SHOWN = 500;
-const EVERY: Omit<SubscriptionFilter, 'sort' | 'limit'> = { state: '', search: '', offset: 0 };
+export const EVERY: Omit<SubscriptionFilter, 'sort' | 'limit'> = { state: '', search: '', offset: 0 };
 
 export type SubscriptionLine = SubscriptionRow & {
   offer: StoredOffer | undefined;
