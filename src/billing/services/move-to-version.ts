@@ -71,7 +71,12 @@ export const moveToNewest = staffUse('set tiers')(
           after: sentence(asBought(newest, found.addedTax)),
           approvePath: wallets.has(found.gatewayAccountId ?? '') ? `/account/pay/${id}` : null,
         };
-        await writeMail(db, site, member, content, `price-changes:${id}:${newest.versionId}`, at);
+        await writeMail(db, site, {
+          to: member,
+          content,
+          key: `price-changes:${id}:${newest.versionId}`,
+          at,
+        });
       }
       await record(db, actor, at, 'members moved to a version', `offer:${offerId}`, {
         version: newest.version,

@@ -58,7 +58,7 @@ async function tellNextExpiry(site: Site, mode: Mode): Promise<boolean> {
       at: next.at,
       path: `/account/pay/${id}`,
     };
-    await writeMail(db, site, member, content, `card-expires:${id}:${expires}`, now);
+    await writeMail(db, site, { to: member, content, key: `card-expires:${id}:${expires}`, at: now });
     return true;
   });
 }

@@ -73,19 +73,17 @@ async function remindAll(): Promise<number> {
       if (!checkout || !member) return false;
       const offer = await findOffer(db, checkout.offerId);
       const tier = offer && (await findTier(db, offer.tierId));
-      await writeMail(
-        db,
-        site,
-        member,
-        {
+      await writeMail(db, site, {
+        to: member,
+        content: {
           template: 'unfinished',
           tierName: tier?.name ?? site.name,
           secret: { path: await pathFor(db, member, checkout) },
           days: EXPIRE_DAYS,
         },
-        `unfinished:${checkout.id}`,
-        now,
-      );
+        key: `unfinished:${checkout.id}`,
+        at: now,
+      });
       return true;
     })
   )

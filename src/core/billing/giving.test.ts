@@ -12,7 +12,7 @@ const [JAN, FEB, MARCH, APRIL] = [
   '2027-04-01T09:00:00Z',
 ];
 const card: Method = { nature: 'card' };
-const termsOf = (name: string): BillingContext => {
+const contextOf = (name: string): BillingContext => {
   let made = 0;
   return {
     zone: 'Europe/London',
@@ -32,7 +32,7 @@ class Life {
   book: Book = emptyBook();
   readonly context: BillingContext;
   constructor(name = '') {
-    this.context = termsOf(name);
+    this.context = contextOf(name);
   }
 
   take(at: string, event: Event): string {

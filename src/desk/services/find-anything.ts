@@ -31,7 +31,7 @@ async function find(query: string): Promise<Hit[]> {
     listItems(pool()),
     listTiers(pool()),
     listRules(pool()),
-    listMembers(pool(), site.mode, siteNow(site), { search: typed }, 6, 0),
+    listMembers(pool(), site.mode, siteNow(site), { search: typed }, { limit: 6 }),
   ]);
   const named: Hit[] = [
     ...PLACES,

@@ -21,7 +21,7 @@ async function find(
   const site = await currentSite();
   const now = siteNow(site);
   const [rows, count, tiers] = await Promise.all([
-    listMembers(pool(), site.mode, now, filter, PAGE_SIZE, (page - 1) * PAGE_SIZE),
+    listMembers(pool(), site.mode, now, filter, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE }),
     countMembers(pool(), site.mode, now, filter),
     listTiers(pool()),
   ]);

@@ -25,15 +25,13 @@ export const tryMail = staffUse('set up the site')(
     const site = await currentSite();
     const content = await sampleFor(kind.template, site, member);
     await transaction((db) =>
-      writeMailTo(
-        db,
-        site,
-        { id: me.id, address: me.email },
-        member,
+      writeMailTo(db, site, {
+        to: { id: me.id, address: me.email },
+        reader: member,
         content,
-        `try:${randomUUID()}`,
-        siteNow(site),
-      ),
+        key: `try:${randomUUID()}`,
+        at: siteNow(site),
+      }),
     );
     return done({ email: me.email });
   },

@@ -53,8 +53,7 @@ export async function listMembers(
   mode: string,
   at: Instant,
   filter: MemberFilter,
-  limit: number,
-  offset: number,
+  { limit, offset = 0 }: { limit: number; offset?: number },
 ): Promise<MemberRow[]> {
   const narrowed = narrowedBy(mode, at, filter);
   const [most, from] = [narrowed.add(limit), narrowed.add(offset)];

@@ -140,6 +140,6 @@ async function takeAddress(db: Transaction, actor: Actor, asked: EmailCode): Pro
   const at = siteNow(site);
   await record(db, actor, at, 'email address changed', `member:${member.id}`);
   const content = { template: 'address-changed', email: asked.email } as const;
-  await writeMail(db, site, member, content, `address:${member.id}:${asked.id}`, at);
+  await writeMail(db, site, { to: member, content, key: `address:${member.id}:${asked.id}`, at });
   return done({ opened: null, to: asked.returnTo });
 }

@@ -60,7 +60,11 @@ export function dunlinWallet(base: string): Gateway {
     },
 
     async keysFromConsent(code) {
-      const made = await ask('', 'POST', '/v1/tokens', 201, tokenSchema, { code });
+      const made = await ask('', 'POST', '/v1/tokens', {
+        status: 201,
+        schema: tokenSchema,
+        body: { code },
+      });
       if (!made.ok) return made;
       const { merchant, secret, mode, name } = made.value;
       return { ok: true, keys: { siteKey: merchant, secretKey: secret }, mode, accountName: name };
@@ -79,15 +83,12 @@ export function dunlinWallet(base: string): Gateway {
     listPayments: ({ secretKey }, agreementRef) => client.listPayments(secretKey, agreementRef),
 
     async beginAgreement({ secretKey }, { idempotencyKey, ...agreement }) {
-      const made = await ask(
-        secretKey,
-        'POST',
-        '/v1/agreements',
-        201,
-        agreementSchema,
-        agreement,
+      const made = await ask(secretKey, 'POST', '/v1/agreements', {
+        status: 201,
+        schema: agreementSchema,
+        body: agreement,
         idempotencyKey,
-      );
+      });
       return made.ok ? { ok: true, agreement: toAgreement(made.value) } : made;
     },
 
@@ -99,9 +100,14 @@ export function dunlinWallet(base: string): Gateway {
     },
 
     endAgreement: ({ secretKey }, ref) =>
-      ask(secretKey, 'POST', `/v1/agreements/${encodeURIComponent(ref)}/end`, 200, z.object({}), {}),
+      ask(secretKey, 'POST', `/v1/agreements/${encodeURIComponent(ref)}/end`, {
+        status: 200,
+        schema: z.object({}),
+        body: {},
+      }),
 
-    setRehearsalTime: ({ secretKey }, now) => ask(secretKey, 'POST', '/v1/clock', 200, z.object({}), { now }),
+    setRehearsalTime: ({ secretKey }, now) =>
+      ask(secretKey, 'POST', '/v1/clock', { status: 200, schema: z.object({}), body: { now } }),
   };
 }
 

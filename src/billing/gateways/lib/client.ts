@@ -12,6 +12,8 @@ import {
 const TIMEOUT_MS = 15_000;
 
 export type Reply = { kind: 'reply'; status: number; body: unknown } | { kind: 'silence'; reason: string };
+/** What is sent, and what an answer has to be. */
+type Asked<T> = { status: number; schema: z.ZodType<T>; body?: unknown; idempotencyKey?: string };
 export type Read<T> = { ok: true; value: T } | { ok: false; reason: string };
 
 /** Calls to one gateway's HTTP API, and what its answers mean. Nothing here throws: what is no answer is silence. */
@@ -59,10 +61,7 @@ export function httpClient(name: string, base: string) {
     secretKey: string,
     method: string,
     path: string,
-    status: number,
-    schema: z.ZodType<T>,
-    body?: unknown,
-    idempotencyKey?: string,
+    { status, schema, body, idempotencyKey }: Asked<T>,
   ): Promise<Read<T>> {
     return read(await call(secretKey, method, path, body, idempotencyKey), status, schema);
   }
@@ -71,19 +70,20 @@ export function httpClient(name: string, base: string) {
     secretKey: string,
     address: string,
   ): Promise<Answer<{ ref: string; secret: string }>> {
-    const made = await ask(secretKey, 'POST', '/v1/webhooks', 201, hookSchema, { address });
+    const made = await ask(secretKey, 'POST', '/v1/webhooks', {
+      status: 201,
+      schema: hookSchema,
+      body: { address },
+    });
     return made.ok ? { ok: true, ref: made.value.id, secret: made.value.secret } : made;
   }
 
   function requestPing(secretKey: string, ref: string | null): Promise<Answer<object>> {
-    return ask(
-      secretKey,
-      'POST',
-      `/v1/webhooks/${encodeURIComponent(ref ?? 'all')}/ping`,
-      202,
-      z.object({}),
-      {},
-    );
+    return ask(secretKey, 'POST', `/v1/webhooks/${encodeURIComponent(ref ?? 'all')}/ping`, {
+      status: 202,
+      schema: z.object({}),
+      body: {},
+    });
   }
 
   async function refund(
@@ -103,7 +103,10 @@ export function httpClient(name: string, base: string) {
     secretKey: string,
     query: string,
   ): Promise<Answer<{ payment: GatewayPayment | null }>> {
-    const found = await ask(secretKey, 'GET', `/v1/payments?${query}`, 200, paymentsSchema);
+    const found = await ask(secretKey, 'GET', `/v1/payments?${query}`, {
+      status: 200,
+      schema: paymentsSchema,
+    });
     return found.ok ? { ok: true, payment: found.value.payments[0] ?? null } : found;
   }
 
@@ -118,8 +121,7 @@ export function httpClient(name: string, base: string) {
         secretKey,
         'GET',
         `/v1/payments?${of}after=${encodeURIComponent(after)}`,
-        200,
-        paymentsSchema,
+        { status: 200, schema: paymentsSchema },
       );
       if (!page.ok) return page;
       all.push(...page.value.payments);

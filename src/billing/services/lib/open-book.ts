@@ -61,10 +61,10 @@ export async function readBook(
 ): Promise<{ stored: StoredBook; context: BillingContext; at: Instant }> {
   const at = siteNow(site, of.mode);
   const stored = { ...(await loadBook(db, of, at, site.graceDays, wanted)), version: 0 };
-  return { stored, context: termsOf(site, stored), at };
+  return { stored, context: contextOf(site, stored), at };
 }
 
-export const termsOf = (
+export const contextOf = (
   { zone, retryDays, graceDays }: Site,
   { offers, ladders }: Pick<StoredBook, 'offers' | 'ladders'>,
 ): BillingContext => ({ zone, retryDays, graceDays, offers, ladders, newId: randomUUID });
@@ -79,7 +79,7 @@ export async function happen(
   accounts?: (made: string) => Account,
 ): Promise<Happened> {
   const { db, site, stored: before, at } = open;
-  const context = termsOf(site, before);
+  const context = contextOf(site, before);
   const result = step(before.book, event, context, at);
   if (!result.ok) return result;
   const made = result.book.subscriptions.filter(({ id }) => !before.accounts.has(id));

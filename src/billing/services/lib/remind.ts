@@ -8,7 +8,7 @@ import { setRemindAt } from '@/billing/store/subscription-work';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import type { Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
-import { termsOf } from './open-book';
+import { contextOf } from './open-book';
 import type { OpenBook } from './opened';
 import { readersOf } from './tell';
 
@@ -20,7 +20,7 @@ export async function remindBefore(
 ): Promise<void> {
   const account = stored.accounts.get(s.id);
   if (stored.mode !== 'test' || !account?.remindAt || isBefore(now, account.remindAt)) return;
-  await remind(db, site, { stored, context: termsOf(site, stored), at: account.remindAt }, s);
+  await remind(db, site, { stored, context: contextOf(site, stored), at: account.remindAt }, s);
 }
 
 /** Writes the reminder of a locked subscription, once for each charge that it is about. */
@@ -46,5 +46,5 @@ export async function remind(
     methodLabel: stored.accounts.get(s.id)?.methodLabel ?? null,
     sentence: offerSentence(offer, { skipTrial: true, skipFee: s.place.skipFee, tierNames }),
   };
-  await writeMail(db, site, member, content, `${reminder.kind}:${s.id}:${reminder.at}`, at);
+  await writeMail(db, site, { to: member, content, key: `${reminder.kind}:${s.id}:${reminder.at}`, at });
 }

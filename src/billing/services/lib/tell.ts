@@ -68,7 +68,7 @@ type Told = OpenBook & { context: BillingContext; tierNames: Map<string, string>
 
 async function write(told: Told, member: Member, notice: Notice): Promise<void> {
   const letter = await letterOf(told, notice);
-  if (letter) await writeMail(told.db, told.site, member, letter.content, letter.key, told.at);
+  if (letter) await writeMail(told.db, told.site, { to: member, ...letter, at: told.at });
 }
 
 async function audit({ db, actor, at, stored }: OpenBook, notice: Notice): Promise<void> {

@@ -56,6 +56,11 @@ export async function askForTransfer(
   const path = checkout ? `/join/pending/${checkout.id}` : '/account';
   const content = { template: 'transfer-due' as const, tierName: tier?.name ?? '', path, ...details };
   await transaction((db) =>
-    writeMail(db, site, member, content, `transfer:${details.reference}:${attempt.n}`, attempt.at),
+    writeMail(db, site, {
+      to: member,
+      content,
+      key: `transfer:${details.reference}:${attempt.n}`,
+      at: attempt.at,
+    }),
   );
 }

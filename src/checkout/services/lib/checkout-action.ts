@@ -7,7 +7,7 @@ import { runningHere, type Refusal } from '@/core/billing/work';
 import type { Subscription, Track } from '@/core/billing/book';
 import { isBefore, type Instant } from '@/core/calendar';
 import type { Period } from '@/core/offers/schedule';
-import { happen, termsOf } from '@/billing/services/lib/open-book';
+import { happen, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
 import { offerKey, versionOf, type Account } from '@/billing/store/book-rows';
 import { findOfferVersion, type StoredOffer } from '@/tiers/store/offers';
@@ -46,7 +46,7 @@ export async function actionOf(
 ): Promise<CheckoutAction> {
   const { db, site, stored, at } = open;
   const place = placeOf(tier, checkoutId);
-  const context = termsOf(site, stored);
+  const context = contextOf(site, stored);
   const work = looking(stored.book, context, at, place);
   const s = runningHere(work);
   const key = offerKey(offer.versionId, addedTax);

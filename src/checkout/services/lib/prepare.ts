@@ -5,7 +5,7 @@ import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { offerSentence } from '@/core/offers/sentence';
 import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
 import type { JoiningState } from '@/core/tiers/joining';
-import { openBook, termsOf } from '@/billing/services/lib/open-book';
+import { openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
 import { offerKey } from '@/billing/store/book-rows';
 import { confirmCheckouts, findOpenCheckout, type Checkout } from '@/billing/store/checkouts';
@@ -200,7 +200,7 @@ function figuresBy(
   method: Method,
 ): Figures | null {
   const submitted = { ...placeOf(tier, checkout), checkout, offer, method, byQuote: false };
-  const figures = figuresOfCheckout(stored.book, submitted, termsOf(site, stored), at);
+  const figures = figuresOfCheckout(stored.book, submitted, contextOf(site, stored), at);
   if (!('why' in figures)) return figures;
   // What is being asked for is what is shown.
   const own = stored.book.checkouts.find(({ id }) => id === checkout);

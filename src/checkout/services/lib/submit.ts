@@ -18,7 +18,7 @@ import {
 } from '@/billing/services/lib/change-account';
 import { collect } from '@/billing/services/lib/collect';
 import { doAsks } from '@/billing/services/lib/in-book';
-import { happen, openBook, termsOf } from '@/billing/services/lib/open-book';
+import { happen, openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
 import { refusalSentence } from '@/core/billing/refusal-words';
 import { findQuote } from '@/billing/store/quotes';
@@ -198,7 +198,7 @@ async function begin(
   const open = await openBook(db, site, actor, of, wantedBy(plan, input));
   const against = await whyFull(open, plan, id);
   if (against) return refusedField('', against);
-  const work = looking(open.stored.book, termsOf(site, open.stored), open.at, placeOf(tier, id));
+  const work = looking(open.stored.book, contextOf(site, open.stored), open.at, placeOf(tier, id));
   const why = obstacle(work, offerKey(offer.versionId, plan.addedTax), id);
   // A press of a moment ago may be at it: what that comes to is seen later.
   return why && why !== 'under-way' && why !== 'already'
@@ -262,7 +262,7 @@ async function whyFull(
   { tier, offer }: CheckoutPlan,
   id: string,
 ): Promise<string | null> {
-  const runs = runningHere(looking(stored.book, termsOf(site, stored), at, placeOf(tier, id)));
+  const runs = runningHere(looking(stored.book, contextOf(site, stored), at, placeOf(tier, id)));
   const isHeld = runs !== undefined && stored.offers[runs.offer]?.tier === offer.tierId;
   if (tier.places === null || isHeld) return null;
   const { state } = await joiningStateOf(site, tier, at, { db, checkout: id });
@@ -288,7 +288,7 @@ function payerIn(
 ): Result<Payer> {
   if (!account) return done(NOBODY);
   if (chosen) return done(chosen);
-  const runs = runningHere(looking(stored.book, termsOf(site, stored), at, placeOf(tier, checkoutId)));
+  const runs = runningHere(looking(stored.book, contextOf(site, stored), at, placeOf(tier, checkoutId)));
   const kept = runs && stored.accounts.get(runs.id);
   if (!keeps || !kept?.methodRef || kept.gatewayAccountId !== account.id)
     return refusedField('card', 'This card is no longer saved. Fill in a card.');

@@ -22,6 +22,9 @@ export const mailFrame = (site: Site, person: Reader): MailFrame => ({
   email: person.email,
 });
 
+/** What is written, and the key under which it is sent once. `at`: by the site's clock. */
+export type Letter = { content: MailContent; key: string; at: Instant };
+
 /**
  * Queues a mail in the caller's transaction, so that it is sent if and only if what it tells of happened. One that the
  * owner switched off is not written.
@@ -29,32 +32,26 @@ export const mailFrame = (site: Site, person: Reader): MailFrame => ({
 export async function writeMail(
   db: Transaction,
   site: Site,
-  member: Reader & { id: string | null },
-  content: MailContent,
-  dedupeKey: string,
-  at: Instant,
+  { to, ...letter }: Letter & { to: Reader & { id: string | null } },
 ): Promise<void> {
+  const { content } = letter;
   const own = site.mails[content.template];
   if (own && !own.isOn && mailKind(content.template)?.canBeOff) return;
-  await writeMailTo(db, site, { id: member.id, address: member.email }, member, content, dedupeKey, at);
+  await writeMailTo(db, site, { ...letter, reader: to, to: { id: to.id, address: to.email } });
 }
 
 /** Queues a mail as it reads for one person, to an address that need not be theirs; whether or not it is switched off. */
 export async function writeMailTo(
   db: Transaction,
   site: Site,
-  to: { id: string | null; address: string },
-  reader: Reader,
-  content: MailContent,
-  dedupeKey: string,
-  at: Instant,
+  { to, reader, content, key, at }: Letter & { to: { id: string | null; address: string }; reader: Reader },
 ): Promise<void> {
   const frame = mailFrame(site, reader);
   const written = renderMail(content, frame, site.mails[content.template]);
   const hidden = withoutSecret(content);
   const { subject, text, html } = hidden ? renderMail(hidden, frame, site.mails[content.template]) : written;
   await queueMail(db, {
-    dedupeKey,
+    dedupeKey: key,
     memberId: to.id,
     toAddress: to.address,
     template: content.template,

@@ -45,7 +45,7 @@ export async function sampleFor(template: Template, site: Site, member: Member):
 /** Members to choose from for a preview: those who joined last. */
 export async function previewMembers(): Promise<MemberRow[]> {
   const site = await currentSite();
-  return listMembers(pool(), site.mode, siteNow(site), {}, 30, 0);
+  return listMembers(pool(), site.mode, siteNow(site), {}, { limit: 30 });
 }
 
 function sample(

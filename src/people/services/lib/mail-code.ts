@@ -66,7 +66,7 @@ export async function mailCode(asked: AskedCode, known: boolean): Promise<{ brow
       : ({ template: 'no-account' } as const);
     // No name: whose address it is, is only being found out.
     const reader = { id: null, email: asked.email, name: '' };
-    await writeMail(db, site, reader, content, `code:${id}`, siteNow(site));
+    await writeMail(db, site, { to: reader, content, key: `code:${id}`, at: siteNow(site) });
   });
   return { browser: browser.token };
 }
