@@ -19,3 +19,18 @@ export const optionalDate = z
   .refine((typed) => typed === '' || isLocalDate(typed), 'That date does not exist.')
   .transform((typed) => typed || null)
   .nullable();
+
+/** Empty as a form sends it, or left out: nothing was said. */
+export const orNothing = (typed: unknown): unknown => (typed === '' ? undefined : typed);
+
+/** The version of a thing that was opened, as a form sends it; nothing where the thing is new. */
+export const seenVersion = z.preprocess(orNothing, z.coerce.number().int().optional());
+
+/** The id of a thing that is changed, as a form sends it; nothing where the thing is new. */
+export const idIfKnown = z.preprocess(orNothing, z.string().max(200).optional());
+
+/** The id of a thing that may be chosen; null where none is, nothing where the form does not ask. */
+export const chosenId = z.preprocess(
+  (typed) => (typed === '' ? null : typed),
+  z.string().max(200).nullable().optional(),
+);

@@ -20,13 +20,14 @@ import { writeMail } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { z } from 'zod';
+import { orNothing } from '@/platform/form-fields';
 import { listMovable } from '@/billing/store/offer-versions';
 
 /**
  * Moves all members on an older version of an offer to its newest, each from their own next period on; each
  * is told by mail. `count` is how many the owner saw: where it is another by now, nobody is moved.
  */
-const moveSchema = z.object({ offerId: slug, count: z.number().int() });
+const moveSchema = z.object({ offerId: slug, count: z.preprocess(orNothing, z.coerce.number().int()) });
 
 export const moveToNewest = staffUse('set tiers')(
   'move-to-newest',

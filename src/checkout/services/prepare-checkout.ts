@@ -7,8 +7,10 @@ import { publicUse } from '@/platform/use';
 import { findMember } from '@/people/store/members';
 import { findOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
+import { pageOf } from './lib/checkout-page';
 import { prepare } from './lib/prepare';
 
+export type { CheckoutPage } from './lib/checkout-page';
 export type { PreparedCheckout } from './lib/prepare';
 
 const inputSchema = z.object({
@@ -29,6 +31,7 @@ export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async 
   const site = await currentSite();
   return done({
     prepared,
+    page: prepared && pageOf(prepared, site.zone),
     /** An offer that is no longer sold; its link may be in an old mail. */
     gone,
     member: member ? { name: member.name, email: member.email, isStaff: member.staffRole !== null } : null,

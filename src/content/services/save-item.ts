@@ -20,6 +20,7 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
+import { chosenId, idIfKnown, seenVersion } from '@/platform/form-fields';
 
 /** First parts of addresses that the product itself answers. */
 const RESERVED = new Set([
@@ -36,11 +37,11 @@ const RESERVED = new Set([
 ]);
 
 const itemInputSchema = z.object({
-  id: z.string().max(200).optional(),
+  id: idIfKnown,
   type: z.enum(['page', 'post']),
   title: z.string().trim().min(1, 'Give it a title.').max(200, 'A title has at most 200 characters.'),
   slug: z.string().trim().max(80).optional(),
-  parentId: z.string().max(200).nullable().optional(),
+  parentId: chosenId,
   summary: z.string().trim().max(400, 'A summary has at most 400 characters.').optional(),
   body: proseSchema.optional(),
   author: z.string().trim().max(80).optional(),
@@ -51,7 +52,7 @@ const itemInputSchema = z.object({
   /** `draft`, `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: z.string() })]),
   /** The version that was opened, where an existing item is changed. */
-  version: z.number().int().optional(),
+  version: seenVersion,
 });
 
 /** What a new item has where nothing else was said. What exists keeps what it was. */

@@ -119,7 +119,8 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
         'aria-labelledby': id,
       },
     },
-    onUpdate: ({ editor: changed }) => onChange(changed.getJSON() as Prose),
+    // Attributes of the editor's nodes have no prototype, and what is sent to an action must be plain.
+    onUpdate: ({ editor: changed }) => onChange(JSON.parse(JSON.stringify(changed.getJSON())) as Prose),
     onTransaction: redraw,
   });
   return (

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
+import { orNothing, seenVersion } from '@/platform/form-fields';
 import { localDate } from '@/core/calendar';
 import { slugify } from '@/core/content/slug';
 import { STEP_OVER } from '@/core/offers/draft';
@@ -16,10 +17,13 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 
 const inputSchema = z.object({
-  id: z
-    .string()
-    .regex(/^[a-z0-9-]+$/)
-    .optional(),
+  id: z.preprocess(
+    orNothing,
+    z
+      .string()
+      .regex(/^[a-z0-9-]+$/)
+      .optional(),
+  ),
   name: z
     .string()
     .trim()
@@ -27,7 +31,7 @@ const inputSchema = z.object({
     .max(40, 'A name has at most 40 characters.'),
   onSale: z.boolean().optional(),
   /** The version that was opened, where an existing offer is changed. */
-  seenVersion: z.number().int().optional(),
+  seenVersion,
   menuLabel: z.string().trim().max(30, 'At most 30 characters.').optional(),
   definition: offerSchema,
 });

@@ -43,12 +43,12 @@ export async function joinAction(_: FormState, form: FormData): Promise<FormStat
     answers: fieldsUnder(form, 'answers.'),
   };
   return forForm(submitCheckout(await currentActor(), input), (joined) => {
-    const { checkoutId } = input as { checkoutId?: string };
+    const checkoutId = text(form, 'checkoutId');
     // The Back button must show the page as it now is for them.
     revalidatePath('/', 'layout');
-    if (joined.state === 'transfer') redirect(`/join/pending/${checkoutId ?? ''}`);
+    if (joined.state === 'transfer') redirect(`/join/pending/${checkoutId}`);
     if (joined.state === 'approve') redirect(joined.url);
-    redirect(`/join/done/${checkoutId ?? ''}`);
+    redirect(`/join/done/${checkoutId}`);
   });
 }
 

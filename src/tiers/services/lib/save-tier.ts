@@ -15,7 +15,7 @@ import {
   type Tier,
 } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { optionalCount, optionalDate } from '@/platform/form-fields';
+import { optionalCount, optionalDate, seenVersion } from '@/platform/form-fields';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
@@ -37,7 +37,7 @@ export const tierInputSchema = z.object({
     .optional(),
   isNew: z.boolean().default(true),
   /** The version that was opened, where an existing tier is changed. */
-  version: z.number().int().optional(),
+  version: seenVersion,
   name: z.string().trim().min(1, 'Name the tier.').max(60, 'A name has at most 60 characters.'),
   description: words,
   /** '' for a tier on its own; else the ladder's id, or a new ladder's name. */

@@ -13,9 +13,9 @@ export const metadata: Metadata = { title: 'Join' };
 export default async function CheckoutPage({ params, searchParams }: Props) {
   const [{ offerId }, { to, country, mode }] = [await params, await searchOf(searchParams)];
   const checkout = await shown(prepareCheckout(await currentActor(), { offerId, country, mode: mode ?? '' }));
-  const { prepared, gone, ...rest } = checkout;
-  if (!prepared) return <Gone tierName={gone?.tierName ?? ''} />;
-  return <Checkout {...rest} prepared={prepared} returnTo={safeReturn(to ?? '/account')} />;
+  const { prepared, page, gone, ...rest } = checkout;
+  if (!prepared || !page) return <Gone tierName={gone?.tierName ?? ''} />;
+  return <Checkout {...rest} prepared={prepared} page={page} returnTo={safeReturn(to ?? '/account')} />;
 }
 
 /** A link to what is no longer sold: it may stand in an old mail. */

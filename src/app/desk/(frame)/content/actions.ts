@@ -15,12 +15,12 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     categories.push(made.value.id);
   }
   const input = {
-    id: text(form, 'id') || undefined,
-    version: text(form, 'version') ? Number(text(form, 'version')) : undefined,
+    id: text(form, 'id'),
+    version: text(form, 'version'),
     type: text(form, 'type'),
     title: text(form, 'title'),
     slug: given(form, 'slug'),
-    parentId: form.has('parentId') ? text(form, 'parentId') || null : undefined,
+    parentId: given(form, 'parentId'),
     summary: given(form, 'summary'),
     author: given(form, 'author'),
     body: draftsOf(sent).body,

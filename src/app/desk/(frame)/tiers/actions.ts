@@ -29,7 +29,7 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
   const input = {
     id: id || undefined,
     isNew: !id,
-    version: Number(text(form, 'version')) || undefined,
+    version: text(form, 'version'),
     name: text(form, 'name'),
     description: drafts.description,
     ladder: isNewLadder ? text(form, 'newLadder') : given(form, 'ladder'),
@@ -54,14 +54,13 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
 }
 
 export async function saveOfferAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
-  const id = text(form, 'id');
   return forForm(
     saveOffer(await currentActor(), {
-      id: id || undefined,
+      id: text(form, 'id'),
       name: text(form, 'name'),
       onSale: ticked(form, 'onSale'),
       menuLabel: given(form, 'menuLabel'),
-      seenVersion: Number(text(form, 'version')) || undefined,
+      seenVersion: text(form, 'version'),
       definition: draftsOf(sent).definition,
     }),
     (offer) => {
@@ -117,7 +116,7 @@ export async function offerToolAction(_: FormState, form: FormData): Promise<For
 
 export async function moveMembersAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
-    moveToNewest(await currentActor(), { offerId: text(form, 'id'), count: Number(text(form, 'count')) }),
+    moveToNewest(await currentActor(), { offerId: text(form, 'id'), count: text(form, 'count') }),
     ({ count }) =>
       saved(`${count === 1 ? 'One member moves' : `${count} members move`} at their next period.`),
   );
