@@ -47,7 +47,7 @@ type Props = {
 };
 
 function booksWords(books: Books | null, at: string | null): { words: string; good: boolean } {
-  if (!books) return { words: 'not compared yet; this is done every quarter of an hour', good: false };
+  if (!books) return { words: 'not compared yet; the site compares them every quarter of an hour', good: false };
   if (!books.ok) return { words: `could not be compared on ${at}: ${books.reason}`, good: false };
   if ('none' in books)
     return { words: 'kept by the bank: its statements are matched with what is awaited', good: true };
@@ -153,7 +153,7 @@ export function GatewayCard(props: Props) {
           </ActionForm>
           {address !== null && (
             <div className="mt-3 grid gap-3">
-              <div className="flex flex-wrap gap-2">
+              <div className="flex flex-wrap items-start gap-2">
                 <ActionForm action={actions.check} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
                   <SubmitButton busy="Asking…" look="quiet" className="w-fit">
