@@ -1,82 +1,89 @@
-import type { Template } from './content';
+import { code } from './mails/code';
+import { noAccount } from './mails/no-account';
+import { unfinished } from './mails/unfinished';
+import { welcome } from './mails/welcome';
+import { receipt } from './mails/receipt';
+import { transferDue } from './mails/transfer-due';
+import { trialEnds } from './mails/trial-ends';
+import { renewalSoon } from './mails/renewal-soon';
+import { cardExpires } from './mails/card-expires';
+import { paymentFailed } from './mails/payment-failed';
+import { switched } from './mails/switched';
+import { moved } from './mails/moved';
+import { priceChanges } from './mails/price-changes';
+import { paused } from './mails/paused';
+import { resumed } from './mails/resumed';
+import { cancelled } from './mails/cancelled';
+import { ended } from './mails/ended';
+import { endedUnpaid } from './mails/ended-unpaid';
+import { refunded } from './mails/refunded';
+import { disputeLost } from './mails/dispute-lost';
+import { addressChanged } from './mails/address-changed';
+import type { MailDefinition, MailFrame, SampleFacts, Words } from './define';
 
-/** What the owner is told of a mail, and what they may change. */
-export type MailKind = {
-  template: Template;
-  name: string;
-  when: string;
-  /** Mails that something hangs on cannot be switched off. */
-  canBeOff: boolean;
-  /** Merge fields that it has besides those of every mail. */
-  fields: ('tier' | 'amount' | 'date')[];
-};
+/** Every mail, in the order in which a member may get them. A new one is added here. */
+export const MAILS = [
+  code,
+  noAccount,
+  unfinished,
+  welcome,
+  receipt,
+  transferDue,
+  trialEnds,
+  renewalSoon,
+  cardExpires,
+  paymentFailed,
+  switched,
+  moved,
+  priceChanges,
+  paused,
+  resumed,
+  cancelled,
+  ended,
+  endedUnpaid,
+  refunded,
+  disputeLost,
+  addressChanged,
+] as const;
+
+type Defined = (typeof MAILS)[number];
+export type Template = Defined['template'];
+type FactsOf<T extends Template> =
+  Extract<Defined, { template: T }> extends MailDefinition<T, infer Facts> ? Facts : never;
+/** What each mail is about. */
+export type MailContent = { [T in Template]: { template: T } & FactsOf<T> }[Template];
+export type MailKind = MailDefinition<Template, MailContent>;
+
+// A definition is only ever given the facts of its own template.
+const KINDS = MAILS as unknown as readonly MailKind[];
+
+export const mailKind = (template: string): MailKind | undefined =>
+  KINDS.find((kind) => kind.template === template);
+
+/** @throws where there is no such mail */
+function kindOf(template: Template): MailKind {
+  const kind = mailKind(template);
+  if (!kind) throw new Error(`no mail is called “${template}”`);
+  return kind;
+}
+
+export const mailWords = (mail: MailContent, frame: MailFrame): Words =>
+  kindOf(mail.template).words(mail, frame);
+
+/** What the merge field `date` stands for in a mail; null where it has none. */
+export const mailDate = (mail: MailContent): string | null => kindOf(mail.template).date?.(mail) ?? null;
+
+/** A mail as it would be told of a member. */
+export const sampleOf = (template: Template, of: SampleFacts): MailContent =>
+  ({
+    ...kindOf(template).sample(of),
+    template,
+  }) as MailContent;
 
 /** Fields that every mail has. */
 export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
 
-const mail = (
-  template: Template,
-  name: string,
-  when: string,
-  fields: MailKind['fields'] = ['tier'],
-  canBeOff = true,
-): MailKind => ({ template, name, when, canBeOff, fields });
-
-/** Every mail, in the order in which a member may get them. */
-export const MAILS: MailKind[] = [
-  mail(
-    'code',
-    'Confirmation code',
-    'Someone joins, signs in without a password, or changes their email address.',
-    [],
-    false,
-  ),
-  mail('no-account', 'No account', 'Someone asks to sign in with an address that has no account.', [], false),
-  mail('unfinished', 'Unfinished checkout', 'An hour after someone starts a checkout and leaves.'),
-  mail('welcome', 'Welcome', 'Somebody has joined.'),
-  mail('receipt', 'Receipt', 'A payment came.', ['tier', 'amount', 'date']),
-  mail('transfer-due', 'Please transfer', 'A transfer is waited for.', ['tier', 'amount', 'date'], false),
-  mail('trial-ends', 'Trial ends soon', 'Three days before the first charge after a trial.', [
-    'tier',
-    'amount',
-    'date',
-  ]),
-  mail('renewal-soon', 'Renewal soon', 'Two weeks before a charge that comes after two months or more.', [
-    'tier',
-    'amount',
-    'date',
-  ]),
-  mail('card-expires', 'Card expires soon', 'A month before the kept card cannot be charged any more.', [
-    'tier',
-    'date',
-  ]),
-  mail('payment-failed', 'Payment failed', 'Each time a charge is refused.', ['tier', 'date']),
-  mail('switched', 'Switched', 'Somebody went over to another offer at once.'),
-  mail('moved', 'Moved', 'A switch that was asked for comes at the end of a period.'),
-  mail(
-    'price-changes',
-    'Price changes',
-    'You move members to a new version of an offer.',
-    ['tier', 'date'],
-    false,
-  ),
-  mail('paused', 'Paused', 'A pause begins.'),
-  mail('resumed', 'Goes on', 'A pause is over.'),
-  mail('cancelled', 'Cancelled', 'Somebody cancels; it runs on to the end of what is paid.', [
-    'tier',
-    'date',
-  ]),
-  mail('ended', 'Ended', 'What was held is over.'),
-  mail('ended-unpaid', 'Ended unpaid', 'The last try to charge was refused.'),
-  mail('refunded', 'Refund', 'Money is refunded.', ['tier', 'amount']),
-  mail('dispute-lost', 'Dispute lost', 'A bank took a payment back.'),
-  mail('address-changed', 'Address changed', 'A member has another address; the old one is told.', [], false),
-];
-
-export const mailKind = (template: string): MailKind | undefined =>
-  MAILS.find((kind) => kind.template === template);
-
-export const fieldsOf = (kind: MailKind): string[] => [...COMMON_FIELDS, ...kind.fields];
+export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 
 /** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
 export const HOLDS_SECRET: Template[] = ['code', 'unfinished'];

@@ -1,10 +1,10 @@
 import { formatDate } from '@/core/calendar';
 import { mergeWords, paragraphs, type MailSetting, type MergeFields } from '@/core/mail-words';
 import { formatMoney } from '@/core/money';
-import type { MailContent, MailFrame } from './content';
-import { mailWords, type Words } from './templates';
+import { mailDate, mailWords, type MailContent } from './catalogue';
+import type { MailFrame, Words } from './define';
 
-/** What the merge fields of a mail stand for; which ones a mail has is said in the catalogue. */
+/** What the merge fields of a mail stand for; which ones a mail has is said where it is defined. */
 export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields {
   const fields: MergeFields = {
     'first name': frame.firstName || 'there',
@@ -14,18 +14,7 @@ export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields 
   };
   if ('tierName' in mail) fields.tier = mail.tierName;
   if ('amount' in mail) fields.amount = formatMoney(mail.amount, mail.currency);
-  const at =
-    'paidAt' in mail
-      ? mail.paidAt
-      : 'nextTry' in mail && mail.template === 'payment-failed'
-        ? mail.nextTry
-        : 'until' in mail
-          ? mail.until
-          : 'from' in mail
-            ? mail.from
-            : 'at' in mail
-              ? mail.at
-              : null;
+  const at = mailDate(mail);
   if (at) fields.date = formatDate(at, frame.zone);
   return fields;
 }

@@ -47,7 +47,8 @@ type Props = {
 };
 
 function booksWords(books: Books | null, at: string | null): { words: string; good: boolean } {
-  if (!books) return { words: 'not compared yet; the site compares them every quarter of an hour', good: false };
+  if (!books)
+    return { words: 'not compared yet; the site compares them every quarter of an hour', good: false };
   if (!books.ok) return { words: `could not be compared on ${at}: ${books.reason}`, good: false };
   if ('none' in books)
     return { words: 'kept by the bank: its statements are matched with what is awaited', good: true };

@@ -54,7 +54,7 @@ export const saveMail = staffUse('set up the site')(
     const { template, ...setting } = input;
     const kind = mailKind(template);
     if (!kind) return refusedField('', 'There is no such mail.');
-    if (!setting.isOn && !kind.canBeOff)
+    if (!setting.isOn && kind.isAlwaysSent)
       return refusedField('isOn', 'This mail cannot be switched off: something hangs on it.');
     const known = fieldsOf(kind);
     for (const field of ['subject', 'words'] as const) {

@@ -1,7 +1,7 @@
 import { config } from '@/platform/config';
 import type { Instant } from '@/core/calendar';
-import { mailKind } from '@/mail/catalogue';
-import type { MailContent, MailFrame } from '@/mail/content';
+import { mailKind, type MailContent } from '@/mail/catalogue';
+import type { MailFrame } from '@/mail/define';
 import { renderMail, withoutSecret } from '@/mail/render';
 import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
@@ -36,7 +36,7 @@ export async function writeMail(
 ): Promise<void> {
   const { content } = letter;
   const own = site.mails[content.template];
-  if (own && !own.isOn && mailKind(content.template)?.canBeOff) return;
+  if (own && !own.isOn && !mailKind(content.template)?.isAlwaysSent) return;
   await writeMailTo(db, site, { ...letter, reader: to, to: { id: to.id, address: to.email } });
 }
 

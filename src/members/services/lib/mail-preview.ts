@@ -1,9 +1,9 @@
 import { addLength, type Instant } from '@/core/calendar';
 import { plainText } from '@/core/content/prose';
 import type { MergeFields } from '@/core/mail-words';
-import type { MailContent, MailFrame, Template } from '@/mail/content';
+import { mailWords, sampleOf, type MailContent, type Template } from '@/mail/catalogue';
+import type { MailFrame, SampleFacts, Words } from '@/mail/define';
 import { mergeFieldsOf } from '@/mail/render';
-import { mailWords, type Words } from '@/mail/templates';
 import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
@@ -39,7 +39,8 @@ export async function previewFor(template: Template, memberId: string | null): P
 }
 
 export async function sampleFor(template: Template, site: Site, member: Member): Promise<MailContent> {
-  return sample(template, site, await memberAccount(member), mailFrame(site, member), siteNow(site));
+  const account = await memberAccount(member);
+  return sampleOf(template, factsOf(site, account, mailFrame(site, member), siteNow(site)));
 }
 
 /** Members to choose from for a preview: those who joined last. */
@@ -48,98 +49,25 @@ export async function previewMembers(): Promise<MemberRow[]> {
   return listMembers(pool(), site.mode, siteNow(site), {}, { limit: 30 });
 }
 
-function sample(
-  template: Template,
-  site: Site,
-  account: MemberAccount,
-  frame: MailFrame,
-  now: Instant,
-): MailContent {
+/** What a member has, for a sample; what they have not is made up from what is on sale. */
+function factsOf(site: Site, account: MemberAccount, frame: MailFrame, now: Instant): SampleFacts {
   const view = account.subscriptions[0];
   const payment = account.payments.find((one) => one.state === 'succeeded') ?? account.payments[0];
-  const tierName = view?.tier?.name ?? view?.offer.name ?? site.name;
-  const sentence = view?.sentence ?? '';
   const nextCharge = view?.next ?? null;
-  const at =
-    nextCharge?.at ?? view?.subscription.paidThrough ?? addLength(now, { n: 14, unit: 'day' }, site.zone);
-  const amount = nextCharge?.amount ?? payment?.amount ?? 600;
-  const currency = nextCharge?.currency ?? payment?.currency ?? site.currency;
-  const methodLabel = view?.subscription.methodLabel ?? null;
-  switch (template) {
-    case 'welcome':
-    case 'switched': {
-      const words = view?.tier?.welcomeShown.includes('mail') ? plainText(view.tier.welcomeWords).trim() : '';
-      return { template, tierName, sentence, words, nextCharge };
-    }
-    case 'receipt':
-      return {
-        template,
-        tierName,
-        amount: payment?.amount ?? amount,
-        currency,
-        joiningFee: Number(payment?.joiningFee ?? 0n),
-        credit: 0,
-        paidAt: payment?.at ?? now,
-        path: '/account/receipts',
-        methodLabel,
-        nextCharge,
-      };
-    case 'payment-failed':
-    case 'cancelled':
-    case 'ended':
-    case 'ended-unpaid':
-    case 'moved':
-    case 'paused':
-    case 'resumed':
-    case 'dispute-lost':
-      return { template, tierName, nextTry: at, until: at, sentence };
-    case 'refunded':
-      return {
-        template,
-        tierName,
-        amount: payment?.amount ?? amount,
-        currency,
-        byHand: false,
-        endsAccess: false,
-      };
-    case 'transfer-due':
-      return {
-        template,
-        tierName,
-        amount,
-        currency,
-        payee: site.name,
-        account: '…',
-        bank: '',
-        reference: '…',
-        until: at,
-        path: '/account',
-      };
-    case 'trial-ends':
-    case 'renewal-soon':
-      return {
-        template,
-        tierName,
-        at,
-        amount,
-        credit: nextCharge?.credit ?? 0,
-        currency,
-        methodLabel,
-        sentence,
-      };
-    case 'card-expires': {
-      const expires = view?.subscription.methodExpires ?? at.slice(0, 7);
-      return { template, tierName, methodLabel, expires, at, path: '/account' };
-    }
-    case 'price-changes':
-      return { template, tierName, from: at, before: sentence, after: sentence, approvePath: null };
-    case 'code':
-      return { template, why: 'sign-in', secret: { path: '/sign-in', code: '123456' }, minutes: 10 };
-    case 'no-account':
-      return { template };
-    case 'address-changed':
-      return { template, email: frame.email };
-    case 'unfinished':
-      return { template, tierName, secret: { path: '/join' }, days: 7 };
-  }
+  const tier = view?.tier;
+  return {
+    siteName: site.name,
+    tierName: tier?.name ?? view?.offer.name ?? site.name,
+    sentence: view?.sentence ?? '',
+    welcome: tier?.welcomeShown.includes('mail') ? plainText(tier.welcomeWords).trim() : '',
+    nextCharge,
+    at: nextCharge?.at ?? view?.subscription.paidThrough ?? addLength(now, { n: 14, unit: 'day' }, site.zone),
+    now,
+    amount: nextCharge?.amount ?? payment?.amount ?? 600,
+    currency: nextCharge?.currency ?? payment?.currency ?? site.currency,
+    payment: payment ? { ...payment, joiningFee: Number(payment.joiningFee) } : null,
+    methodLabel: view?.subscription.methodLabel ?? null,
+    expires: view?.subscription.methodExpires ?? null,
+    email: frame.email,
+  };
 }

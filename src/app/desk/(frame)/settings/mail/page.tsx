@@ -37,7 +37,15 @@ export default async function MailPage() {
                 {[own?.subject && 'subject', own?.words && 'words'].filter(Boolean).join(' and ') || '–'}
               </td>
               <td className="py-2 whitespace-nowrap">
-                {kind.canBeOff ? own?.isOn === false ? <b className="text-closed">off</b> : 'on' : 'always'}
+                {!kind.isAlwaysSent ? (
+                  own?.isOn === false ? (
+                    <b className="text-closed">off</b>
+                  ) : (
+                    'on'
+                  )
+                ) : (
+                  'always'
+                )}
               </td>
             </tr>
           );

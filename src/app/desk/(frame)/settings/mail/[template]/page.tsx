@@ -33,7 +33,7 @@ export default async function MailEditPage({ params, searchParams }: Props) {
         action={saveMailAction}
         tryAction={tryMailAction}
         template={kind.template}
-        canBeOff={kind.canBeOff}
+        canBeOff={!kind.isAlwaysSent}
         initial={own ?? { isOn: true, subject: '', words: '' }}
         fields={fieldsOf(kind)}
         siteName={siteName}

@@ -1,6 +1,5 @@
 import { expect, it } from 'vitest';
-import { COMMON_FIELDS, fieldsOf, HOLDS_SECRET, MAILS as KINDS } from './catalogue';
-import type { MailContent } from './content';
+import { COMMON_FIELDS, fieldsOf, HOLDS_SECRET, MAILS as KINDS, type MailContent } from './catalogue';
 import { mergeFieldsOf, renderMail, withoutSecret } from './render';
 
 const frame = {

@@ -1,0 +1,67 @@
+import type { Instant } from '@/core/calendar';
+
+/** What money is asked for next, once credit has paid its part of it. Minor units. */
+export type NextChargeTold = { at: Instant; amount: number; credit: number; currency: string };
+
+/** The secret that grants access: sent, but never stored or shown. */
+export type MailSecret = { path: string; code?: string };
+
+export type MailFrame = {
+  siteName: string;
+  siteUrl: string;
+  zone: string;
+  /** '' where the address was never confirmed: then nobody's words are put into a mail to it. */
+  firstName: string;
+  name: string;
+  email: string;
+};
+
+/** A mail in words: what stands in it of ours, before the owner's own. */
+export type Words = {
+  subject: string;
+  lines: string[];
+  /** Shown large, by itself. */
+  code?: string;
+  link: { label: string; path: string };
+};
+
+/** What a sample is made from: a real member's own, and what is missing made up. Amounts in minor units. */
+export type SampleFacts = {
+  siteName: string;
+  tierName: string;
+  sentence: string;
+  /** The tier's words after joining, as plain text. */
+  welcome: string;
+  nextCharge: NextChargeTold | null;
+  /** When something happens next. */
+  at: Instant;
+  now: Instant;
+  amount: number;
+  currency: string;
+  payment: { amount: number; currency: string; joiningFee: number; at: Instant } | null;
+  methodLabel: string | null;
+  /** The last month in which the card can pay, "2028-11". */
+  expires: string | null;
+  email: string;
+};
+
+/** All there is of one mail, in one place. Facts: amounts in minor units; instants are shown as dates in the site's zone. */
+export type MailDefinition<Template extends string, Facts> = {
+  template: Template;
+  /** What the owner is told of it. */
+  name: string;
+  when: string;
+  /** Mails that something hangs on cannot be switched off. */
+  isAlwaysSent?: true;
+  /** Merge fields that it has besides those of every mail. */
+  fields: ('tier' | 'amount' | 'date')[];
+  /** What the merge field `date` stands for. */
+  date?: (mail: Facts) => Instant | null;
+  words: (mail: Facts, frame: MailFrame) => Words;
+  sample: (of: SampleFacts) => Facts;
+};
+
+export const defineMail =
+  <Facts extends object>() =>
+  <Template extends string>(mail: MailDefinition<Template, Facts>): MailDefinition<Template, Facts> =>
+    mail;

@@ -1,0 +1,17 @@
+import { defineMail } from '../define';
+import type { Life } from '../facts';
+
+export const disputeLost = defineMail<Life>()({
+  template: 'dispute-lost',
+  name: 'Dispute lost',
+  when: 'A bank took a payment back.',
+  fields: ['tier'],
+  words: (mail) => ({
+    subject: `${mail.tierName} has ended`,
+    lines: [
+      `Your bank took a payment for ${mail.tierName} back, so ${mail.tierName} has ended. If that was a mistake, write to us.`,
+    ],
+    link: { label: 'Join again', path: '/join' },
+  }),
+  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+});
