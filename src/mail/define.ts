@@ -16,7 +16,7 @@ export type MailFrame = {
   email: string;
 };
 
-/** A mail in words: what stands in it of ours, before the owner's own. */
+/** The product's own words of a mail, to which the owner can add. */
 export type Words = {
   subject: string;
   lines: string[];

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import type { NextChargeTold } from './define';
+import type { MailFrame, NextChargeTold, SampleFacts } from './define';
+import { nextWords } from './words';
 
 /** What mails about joining and switching are told. */
 export type Joined = {
@@ -25,3 +26,43 @@ export type BeforeCharge = NextChargeTold & {
   methodLabel: string | null;
   sentence: string;
 };
+
+export const joinedLines = (mail: Joined, frame: MailFrame): string[] => [
+  `You now hold ${mail.tierName}. ${mail.sentence}`,
+  ...mail.words.split(/\n+/).filter(Boolean),
+  mail.nextCharge
+    ? `${nextWords(mail.nextCharge, frame)} You can cancel before then, in your account, with one click.`
+    : 'Nothing more will be charged.',
+];
+
+export const sampleJoined = ({ tierName, sentence, welcome, nextCharge }: SampleFacts): Joined => ({
+  tierName,
+  sentence,
+  words: welcome,
+  nextCharge,
+});
+
+export const sampleLife = ({ tierName, sentence, at }: SampleFacts): Life => ({
+  tierName,
+  nextTry: at,
+  until: at,
+  sentence,
+});
+
+export const sampleBeforeCharge = ({
+  tierName,
+  at,
+  amount,
+  currency,
+  methodLabel,
+  sentence,
+  nextCharge,
+}: SampleFacts): BeforeCharge => ({
+  tierName,
+  at,
+  amount,
+  credit: nextCharge?.credit ?? 0,
+  currency,
+  methodLabel,
+  sentence,
+});

@@ -136,7 +136,7 @@ function ByDetails({ mode, gateway, action }: One) {
             className="w-32"
           />
           <PasswordAgain />
-          <SubmitButton busy="Keeping…" className="w-fit">
+          <SubmitButton busy="Saving…" className="w-fit">
             Take transfers
           </SubmitButton>
         </ActionForm>

@@ -1,12 +1,12 @@
 import { formatUntil } from '@/core/calendar';
 import { defineMail } from '../define';
 import { ACCOUNT } from '../words';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const cancelled = defineMail<Life>()({
   template: 'cancelled',
   name: 'Cancelled',
-  when: 'Somebody cancels; it runs on to the end of what is paid.',
+  when: 'A member cancels. The subscription continues to the end of the paid period.',
   fields: ['tier', 'date'],
   date: (mail) => mail.until,
   words: (mail, frame) => ({
@@ -16,5 +16,5 @@ export const cancelled = defineMail<Life>()({
     ],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const endedUnpaid = defineMail<Life>()({
   template: 'ended-unpaid',
@@ -13,5 +13,5 @@ export const endedUnpaid = defineMail<Life>()({
     ],
     link: { label: 'Join again', path: '/join' },
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

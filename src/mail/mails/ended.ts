@@ -1,10 +1,10 @@
 import { defineMail } from '../define';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const ended = defineMail<Life>()({
   template: 'ended',
   name: 'Ended',
-  when: 'What was held is over.',
+  when: 'A subscription has ended.',
   fields: ['tier'],
   words: (mail) => ({
     subject: `${mail.tierName} has ended`,
@@ -13,5 +13,5 @@ export const ended = defineMail<Life>()({
     ],
     link: { label: 'Join again', path: '/join' },
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

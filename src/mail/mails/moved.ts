@@ -1,6 +1,6 @@
 import { defineMail } from '../define';
 import { ACCOUNT } from '../words';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const moved = defineMail<Life>()({
   template: 'moved',
@@ -12,5 +12,5 @@ export const moved = defineMail<Life>()({
     lines: [`From today on your membership is ${mail.tierName}. ${mail.sentence}`],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

@@ -1,6 +1,6 @@
 import { defineMail } from '../define';
 import { ACCOUNT } from '../words';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const paused = defineMail<Life>()({
   template: 'paused',
@@ -14,5 +14,5 @@ export const paused = defineMail<Life>()({
     ],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

@@ -1,6 +1,6 @@
 import { defineMail } from '../define';
 import { ACCOUNT, dayWords } from '../words';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const paymentFailed = defineMail<Life>()({
   template: 'payment-failed',
@@ -16,5 +16,5 @@ export const paymentFailed = defineMail<Life>()({
     ],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

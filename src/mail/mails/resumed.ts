@@ -1,16 +1,16 @@
 import { defineMail } from '../define';
 import { ACCOUNT } from '../words';
-import type { Life } from '../facts';
+import { sampleLife, type Life } from '../facts';
 
 export const resumed = defineMail<Life>()({
   template: 'resumed',
-  name: 'Goes on',
-  when: 'A pause is over.',
+  name: 'Resumed',
+  when: 'A pause ends.',
   fields: ['tier'],
   words: (mail) => ({
-    subject: `${mail.tierName} goes on`,
-    lines: [`${mail.tierName} goes on, and everything it opens is open to you.`],
+    subject: `${mail.tierName} has resumed`,
+    lines: [`${mail.tierName} has resumed, and everything it opens is open to you again.`],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, at }) => ({ tierName, nextTry: at, until: at, sentence }),
+  sample: sampleLife,
 });

@@ -1,6 +1,6 @@
 import { defineMail } from '../define';
 import { ACCOUNT, dayWords, takenWords } from '../words';
-import type { BeforeCharge } from '../facts';
+import { sampleBeforeCharge, type BeforeCharge } from '../facts';
 
 export const trialEnds = defineMail<BeforeCharge>()({
   template: 'trial-ends',
@@ -16,13 +16,5 @@ export const trialEnds = defineMail<BeforeCharge>()({
     ],
     link: ACCOUNT,
   }),
-  sample: ({ tierName, at, amount, currency, methodLabel, sentence, nextCharge }) => ({
-    tierName,
-    at,
-    amount,
-    credit: nextCharge?.credit ?? 0,
-    currency,
-    methodLabel,
-    sentence,
-  }),
+  sample: sampleBeforeCharge,
 });

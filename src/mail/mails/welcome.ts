@@ -1,27 +1,16 @@
 import { defineMail } from '../define';
-import { ACCOUNT, nextWords } from '../words';
-import type { Joined } from '../facts';
+import { ACCOUNT } from '../words';
+import { joinedLines, sampleJoined, type Joined } from '../facts';
 
 export const welcome = defineMail<Joined>()({
   template: 'welcome',
   name: 'Welcome',
-  when: 'Somebody has joined.',
+  when: 'A member has joined.',
   fields: ['tier'],
   words: (mail, frame) => ({
     subject: `Welcome to ${frame.siteName}${frame.firstName ? `, ${frame.firstName}` : ''}`,
-    lines: [
-      `You now hold ${mail.tierName}. ${mail.sentence}`,
-      ...mail.words.split(/\n+/).filter(Boolean),
-      mail.nextCharge
-        ? `${nextWords(mail.nextCharge, frame)} You can cancel before then, in your account, with one click.`
-        : 'Nothing more will be charged.',
-    ],
+    lines: joinedLines(mail, frame),
     link: ACCOUNT,
   }),
-  sample: ({ tierName, sentence, welcome, nextCharge }) => ({
-    tierName,
-    sentence,
-    words: welcome,
-    nextCharge,
-  }),
+  sample: sampleJoined,
 });

@@ -21,7 +21,7 @@ export type CheckoutPage = {
   isSwitch: boolean;
   /** A switch that comes at the end of what is paid. */
   isLater: boolean;
-  /** What is renewed goes on being paid by the way by which it was paid. */
+  /** A renewal is paid by the same payment method as before. */
   renewWays: PreparedCheckout['ways'];
 };
 
