@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
-import { localDate } from '../../src/core/calendar';
+import { addLength, DAY_MS, fromMs, localDate, toMs } from '../../src/core/calendar';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
@@ -76,6 +76,21 @@ const agreements = (memberId: string) =>
     'SELECT a.state, a.ref FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id WHERE s.member_id = $1 ORDER BY a.created_at',
     [memberId],
   );
+/** The newest bill of a member's agreement, as the wallet has it, once its clock says `at`. */
+async function newestBill(memberId: string, at?: string) {
+  const account = (await findGatewayAccount(pool(), wallet))!;
+  const gateway = gatewayById('dunlin-wallet');
+  if (at) await gateway.setRehearsalTime(keysOf(account), at);
+  const listed = await gateway.listPayments(keysOf(account), (await agreements(memberId))[0]!.ref);
+  if (!listed.ok) throw new Error(listed.reason);
+  return { account, bill: listed.payments.at(-1)! };
+}
+/** The wallet bills once more, though by its calendar it should not. */
+async function billOnce(memberId: string) {
+  const [agreement] = await agreements(memberId);
+  await fetch(`${moor.walletUrl}/agreements/${agreement!.ref}/bill`, { method: 'POST', redirect: 'manual' });
+  return (await newestBill(memberId)).bill;
+}
 /** The wallet's end is asked for again and again until it is seen. */
 const settle = async () => {
   await rows(`UPDATE agreements SET next_check_at = now() WHERE state IN ('asked', 'ending')`);
@@ -124,6 +139,27 @@ describe('joining by a wallet that bills by itself', () => {
     await balanced();
   });
 
+  it('bills a little early, and that pays for what follows; what comes once more is returned', async () => {
+    const { memberId } = await joinBy('observer-monthly');
+    const { id, dueAt } = await subscriptionOf(memberId);
+    const { account } = await newestBill(memberId, fromMs(toMs(dueAt!) - 2 * DAY_MS));
+    const early = await billOnce(memberId);
+    expect(await syncPayment(account, early)).toBe('recorded as succeeded');
+    expect((await subscriptionOf(memberId)).dueAt).toBe(
+      addLength(dueAt!, { n: 1, unit: 'month' }, 'Europe/London'),
+    );
+    const again = await billOnce(memberId);
+    expect(await syncPayment(account, again)).toMatch(/paid already; it is returned/);
+    await cancelSubscription(asMember(memberId), id);
+    await settle();
+    value(await returnMoney(WORKER));
+    expect(await rows('SELECT amount, state FROM stray_payments')).toEqual([
+      { amount: 600n, state: 'returned' },
+    ]);
+    expect(await billsOf(memberId)).toEqual(['600 succeeded']);
+    await balanced();
+  });
+
   it('tries again by itself: a purse that fills up is paid late, one that stays empty ends it', async () => {
     const fills = await joinBy('observer-monthly', 'fills-up');
     const stays = await joinBy('observer-monthly', 'empties');
@@ -139,14 +175,8 @@ describe('joining by a wallet that bills by itself', () => {
 
   it('is heard by message too, whichever comes first', async () => {
     const { memberId } = await joinBy('observer-monthly');
-    const account = (await findGatewayAccount(pool(), wallet))!;
-    const [agreement] = await agreements(memberId);
-    const gateway = gatewayById('dunlin-wallet');
     const { dueAt } = await subscriptionOf(memberId);
-    await gateway.setRehearsalTime(keysOf(account), dueAt!);
-    const listed = await gateway.listPayments(keysOf(account), agreement!.ref);
-    if (!listed.ok) throw new Error(listed.reason);
-    const bill = listed.payments[0]!;
+    const { account, bill } = await newestBill(memberId, dueAt!);
     expect(await Promise.all([syncPayment(account, bill), syncPayment(account, bill)])).toContain(
       'recorded as succeeded',
     );
@@ -192,17 +222,11 @@ describe('an agreement', () => {
       (await subscriptionOf(memberId)).id,
     );
     await settle();
-    const [agreement] = await agreements(memberId);
-    await fetch(`${moor.walletUrl}/agreements/${agreement!.ref}/bill`, {
-      method: 'POST',
-      redirect: 'manual',
-    });
-    const account = (await findGatewayAccount(pool(), wallet))!;
-    const listed = await gatewayById('dunlin-wallet').listPayments(keysOf(account), agreement!.ref);
-    if (!listed.ok) throw new Error(listed.reason);
-    expect(await syncPayment(account, listed.payments[0]!)).toMatch(/it is returned/);
+    const bill = await billOnce(memberId);
+    const { account } = await newestBill(memberId);
+    expect(await syncPayment(account, bill)).toMatch(/it is returned/);
     value(await returnMoney(WORKER));
-    expect(await rows('SELECT amount, state FROM stray_payments')).toEqual([
+    expect(await rows("SELECT amount, state FROM stray_payments WHERE reason LIKE '%has ended'")).toEqual([
       { amount: 600n, state: 'returned' },
     ]);
     expect(await billsOf(memberId)).toEqual([]);

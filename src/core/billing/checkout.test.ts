@@ -237,3 +237,34 @@ describe('an obstacle to a checkout', () => {
     expect(refusal(cancelled, { do: 'approved', checkout: 'd', bill })).toBe('quote-void');
   });
 });
+
+describe('a bill that a wallet made by itself', () => {
+  const paid = after(emptyBook(), press({ method: wallet }), {
+    do: 'approved',
+    checkout: 'c',
+    bill: { ref: 'first' },
+  });
+  const { id, dueAt } = paid.subscriptions[0]!;
+  const billedAt = (book: Book, at: string) =>
+    step(book, { do: 'billed', subscription: id, ref: at }, context, at);
+
+  it.each([
+    ['in the first half of what is paid', '2027-02-13T00:00:00Z', 'nothing-due'],
+    ['in the second half', '2027-02-15T00:00:00Z', null],
+    ['at its end', '2027-02-28T10:00:00Z', null],
+  ])('%s: %s', (_, at, why) => {
+    const taken = billedAt(paid, at);
+    expect(taken.ok ? null : taken.why).toBe(why);
+    // Its calendar stays as it was.
+    if (taken.ok)
+      expect([dueAt, taken.book.subscriptions[0]?.dueAt]).toEqual([
+        '2027-02-28T10:00:00Z',
+        '2027-03-31T09:00:00Z',
+      ]);
+  });
+
+  it('pays one period ahead, and no second one', () => {
+    const taken = billedAt(paid, '2027-02-20T00:00:00Z');
+    expect(taken.ok && billedAt(taken.book, '2027-02-21T00:00:00Z')).toMatchObject({ why: 'nothing-due' });
+  });
+});

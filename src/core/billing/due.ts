@@ -1,4 +1,4 @@
-import { isBefore, latest, type Instant } from '../calendar';
+import { earliest, fromMs, isBefore, latest, toMs, type Instant } from '../calendar';
 import { beginningAt, nextAt, type Place } from '../offers/place';
 import { holdUntil, lastHolding } from './access';
 import { own, type Book, type Charge, type Subscription } from './book';
@@ -16,6 +16,7 @@ import {
   offerNamed,
   offerOf,
   refuse,
+  stretchesOf,
   tell,
   underWay,
   type Work,
@@ -104,8 +105,15 @@ export function placeFrom(work: Work, s: Subscription, at: Instant): Place {
   return beginningAt(s.place, at, nextOf(work, s) ?? (last ? { step: last.step, n: last.n + 1 } : from));
 }
 
-/** Days by which a wallet's clock may be ahead of ours. */
-const AHEAD_DAYS = 1;
+/**
+ * A wallet's calendar may run ahead of ours, since it counts from its approval and we from when that reached us: a bill in
+ * the second half of what is paid, or on its last day, is for what follows.
+ */
+function isForNext(work: Work, s: Subscription, dueAt: Instant): boolean {
+  const paidFrom = stretchesOf(work, s).at(-1)?.from ?? dueAt;
+  const half = fromMs((toMs(paidFrom) + toMs(dueAt)) / 2);
+  return !isBefore(work.now, earliest(half, daysAfter(work, dueAt, -1)));
+}
 
 /**
  * A wallet has billed by itself: the bill is for the oldest unpaid charge, and where none is written yet, for the period
@@ -115,10 +123,10 @@ export function billed(work: Work, s: Subscription, answer: { ref: string; code?
   const { book } = work;
   const isOpen = ({ subscription, state }: Charge) => subscription === s.id && state === 'open';
   if (!book.charges.some(isOpen)) {
-    const isNear = s.dueAt !== null && !isBefore(work.now, daysAfter(work, s.dueAt, -AHEAD_DAYS));
-    if (!isNear || s.disputes.length > 0 || (s.state !== 'trial' && s.state !== 'active'))
-      refuse('nothing-due');
-    endOfPaid(work, s, s.dueAt ?? work.now);
+    const { dueAt, disputes, state } = s;
+    if (dueAt === null || !isForNext(work, s, dueAt)) return refuse('nothing-due');
+    if (disputes.length > 0 || (state !== 'trial' && state !== 'active')) return refuse('nothing-due');
+    endOfPaid(work, s, dueAt);
   }
   const one = book.charges.find(isOpen);
   if (!one) return refuse('nothing-due');

@@ -155,7 +155,7 @@ function tellSome(): void {
   paused('turner', 12).does('resume');
   paused('tester', 12).does('resume').answers();
   paused('polisher', 40).does('resume').answers();
-  // A wallet bills what is resumed; and may bill a day ahead of our clock, while the period of before still runs.
+  // A wallet bills what is resumed; and may bill a little ahead of our clock, while the period of before still runs.
   told().buys('polisher', 1).approves().does('pause').days(40).does('resume').billed();
   told().buys('tester', 1).approves().does('pause').days(12).does('resume').billed();
   told().buys('polisher', 1).approves().days(27).billed(false).isRefunded();
