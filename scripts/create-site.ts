@@ -4,6 +4,7 @@ import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { setUpSite } from '../src/desk/services/set-up-site';
 import { closePools } from '../src/platform/store/db';
+import { sentencesOf } from '../src/words/problems';
 
 configOrExit();
 const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
@@ -19,7 +20,8 @@ const made = await setUpSite(SETUP, {
 });
 await closePools();
 if (!made.ok) {
-  for (const [field, message] of Object.entries(made.problems)) console.error(`${field} ${message}`.trim());
+  for (const [field, message] of Object.entries(sentencesOf(made.problems)))
+    console.error(`${field} ${message}`.trim());
   process.exit(1);
 }
 console.log(`The site is made. Sign in at /desk as ${ownerEmail} with the password ${ownerPassword}`);

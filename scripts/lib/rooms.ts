@@ -16,7 +16,7 @@ export const ROOMS = [
   'desk',
 ] as const;
 /** What is under all rooms, and over all of them. */
-const UNDER = ['core', 'platform', 'kit'];
+const UNDER = ['core', 'words', 'platform', 'kit'];
 const OVER = ['web', 'worker', 'app'];
 const ANY_ROOM = `^src/(${ROOMS.join('|')})`;
 
@@ -43,23 +43,26 @@ const RULES: IForbiddenRuleType[] = [
   never('core brings no packages but zod, temporal and a hash', '^src/core/', 'node_modules/', [
     'node_modules/(zod|temporal-polyfill|@noble/hashes)/',
   ]),
-  only('platform knows core', 'platform', 'core/'),
-  only('kit knows core', 'kit', 'core/'),
+  only('words know core', 'words', 'core/'),
+  only('platform knows core and words', 'platform', 'core/', 'words/'),
+  only('kit knows core and words', 'kit', 'core/', 'words/'),
   only('the web server knows platform', 'web', 'platform/'),
-  only('gateways know core and platform', 'billing/gateways', 'core/', 'platform/'),
+  only('gateways know core, words and platform', 'billing/gateways', 'core/', 'words/', 'platform/'),
   {
     name: 'SQL only in a store',
     severity: 'error',
     from: { path: '^src/', pathNot: '/store/' },
     to: { path: 'node_modules/pg/' },
   },
-  never('a store knows core, platform and stores', `${ANY_ROOM}/store/`, '^src/', [
+  never('a store knows core, words, platform and stores', `${ANY_ROOM}/store/`, '^src/', [
     '^src/core/',
+    '^src/words/',
     '^src/platform/',
     `${ANY_ROOM}/store/`,
   ]),
-  never('ui knows core, kit and ui', `${ANY_ROOM}/ui/`, '^src/', [
+  never('ui knows core, words, kit and ui', `${ANY_ROOM}/ui/`, '^src/', [
     '^src/core/',
+    '^src/words/',
     '^src/kit/',
     `${ANY_ROOM}/ui/`,
   ]),

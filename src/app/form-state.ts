@@ -1,9 +1,15 @@
 import 'server-only';
-import type { Problems, Result } from '@/platform/result';
+import type { FormState } from '@/kit/action-form';
+import { sentencesOf, type ProblemCode } from '@/words/problems';
+import type { Result } from '@/platform/result';
 import { UnreadableForm } from '@/platform/request';
 
-/** What a form's action answers: problems beside their fields, or a word that it was done. */
-export type FormState = { problems: Problems; message?: string };
+export type { FormState };
+
+/** Nothing was done, because of one field. */
+export const formProblem = (field: string, code: ProblemCode): FormState => ({
+  problems: sentencesOf({ [field]: { code } }),
+});
 
 /** Calls a use case for a form. What the person may do something about comes back beside the field. */
 export async function forForm<T>(
@@ -11,7 +17,7 @@ export async function forForm<T>(
   then: (value: T) => FormState | Promise<FormState>,
 ): Promise<FormState> {
   const result = await answer;
-  return result.ok ? then(result.value) : { problems: result.problems };
+  return result.ok ? then(result.value) : { problems: sentencesOf(result.problems) };
 }
 
 /** What an action was sent, which need not be what our pages send. @throws UnreadableForm where it is no form */

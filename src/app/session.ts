@@ -9,6 +9,7 @@ import type { RefusalCode, Result } from '@/platform/result';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/desk/services/site-settings';
 import { takeUp } from '@/platform/request';
+import { firstSentence, problem, sentence } from '@/words/problems';
 
 const DAY = 86_400;
 const isHttps = (): boolean => config().SITE_URL.startsWith('https:');
@@ -133,7 +134,7 @@ export const STATUS: Record<RefusalCode, number> = {
 
 /** For route handlers: a refusal as an answer with its status. */
 export function refusal(result: Extract<Result<unknown>, { ok: false }>): Response {
-  const words = Object.values(result.problems)[0] ?? 'This cannot be done.';
+  const words = firstSentence(result.problems) || sentence(problem('form.unknown'));
   return new Response(words, { status: STATUS[result.code ?? 'invalid'] });
 }
 

@@ -31,10 +31,20 @@ describe('a bank statement', () => {
   it('names the lines that it cannot read, and the columns that are missing', () => {
     const head = ['date', 'amount', 'words'];
     const read = readStatement([head, ['31/02/2026', '1', 'x'], ['2026-02-28', 'much', 'x']], 'GBP');
-    expect(read).toMatchObject({ ok: true, rows: [], problems: [{ line: 2 }, { line: 3 }] });
+    expect(read).toMatchObject({
+      ok: true,
+      rows: [],
+      problems: [
+        { line: 2, problem: { code: 'statement.line-date' } },
+        { line: 3, problem: { code: 'statement.line-amount' } },
+      ],
+    });
     expect(readStatement([['date', 'sum'], []], 'GBP')).toMatchObject({
       ok: false,
-      problem: expect.stringMatching(/Missing: amount .*; words/) as string,
+      problem: {
+        code: 'statement.no-columns',
+        values: { missing: expect.stringMatching(/^amount .*; words/) as string },
+      },
     });
   });
 });

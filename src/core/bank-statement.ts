@@ -1,5 +1,6 @@
 import { isLocalDate, type LocalDate } from './calendar';
 import { parseAmount } from './money';
+import type { CoreCode, Problem } from './problem';
 
 /** Names that banks give to the columns of a statement. The first of ours is the one in our own form. */
 const COLUMNS = {
@@ -21,8 +22,8 @@ export type StatementRow = {
   words: string;
 };
 export type ReadStatement =
-  | { ok: true; rows: StatementRow[]; problems: { line: number; problem: string }[] }
-  | { ok: false; problem: string };
+  | { ok: true; rows: StatementRow[]; problems: { line: number; problem: Problem }[] }
+  | { ok: false; problem: Problem };
 
 /**
  * The records of a bank statement, with their header, as rows. A line that cannot be read is named, and does not
@@ -38,10 +39,17 @@ export function readStatement(records: string[][], currency: string): ReadStatem
   if (missing.length > 0)
     return {
       ok: false,
-      problem: `The first line must name the columns. Missing: ${missing.map((column) => `${column} (${COLUMNS[column].slice(1).join(', ')})`).join('; ')}.`,
+      problem: {
+        code: 'statement.no-columns',
+        values: {
+          missing: missing.map((column) => `${column} (${COLUMNS[column].slice(1).join(', ')})`).join('; '),
+        },
+      },
     };
   const rows: StatementRow[] = [];
-  const problems: { line: number; problem: string }[] = [];
+  const problems: { line: number; problem: Problem }[] = [];
+  const not = (line: number, code: CoreCode, typed: string) =>
+    problems.push({ line, problem: { code, values: { typed } } });
   for (const [index, record] of lines.entries()) {
     const line = index + 2;
     const cell = (column: Column): string => record[at(column)]?.trim() ?? '';
@@ -49,8 +57,8 @@ export function readStatement(records: string[][], currency: string): ReadStatem
     const money = cell('currency').toUpperCase() || currency;
     const sign = /^[-−]/.test(cell('amount')) ? -1 : 1;
     const amount = parseAmount(cell('amount').replace(/^[-−+]/, ''), money);
-    if (!bookedOn) problems.push({ line, problem: `“${cell('date')}” is not a date` });
-    else if (!amount.ok) problems.push({ line, problem: `“${cell('amount')}” is not an amount` });
+    if (!bookedOn) not(line, 'statement.line-date', cell('date'));
+    else if (!amount.ok) not(line, 'statement.line-amount', cell('amount'));
     else
       rows.push({
         line,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { say } from './problem';
 
 export const TINTS = ['teal', 'brass', 'slate', 'heather', 'rust', 'fern', 'rose', 'ink'] as const;
 export type Tint = (typeof TINTS)[number];
@@ -11,8 +12,8 @@ export const MAX_NOTCHES = 7;
 export const keyCutSchema = z.object({
   notches: z
     .array(z.number().int().min(1).max(3))
-    .min(1, 'A key has at least one notch.')
-    .max(MAX_NOTCHES, `A key has at most ${MAX_NOTCHES} notches.`),
+    .min(1, say('key.no-notch'))
+    .max(MAX_NOTCHES, say('key.too-many-notches')),
   tint: z.enum(TINTS),
 });
 

@@ -1,3 +1,5 @@
+import type { CoreCode, Problem } from './problem';
+
 /**
  * Money is an integer number of minor units (pence, yen, fils) with an ISO 4217 currency code.
  * No floating point touches an amount: text becomes digits, digits become an integer.
@@ -44,31 +46,31 @@ export function isCurrency(code: string): boolean {
   return /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code);
 }
 
-export type ParsedAmount = { ok: true; amount: number } | { ok: false; reason: string };
+export type ParsedAmount = { ok: true; amount: number } | { ok: false; problem: Problem };
 
 /**
  * Reads an amount that a person typed ("6", "6.00", "1,200.50", "£6") into minor units.
- * Refuses, in a sentence, what is negative, no number, or has more decimals than the currency.
+ * Refuses what is negative, no number, or has more decimals than the currency.
  */
 export function parseAmount(text: string, currency: string): ParsedAmount {
   const decimals = decimalsOf(currency);
   const typed = text.replace(/[\s,\u00a0]/g, '').replace(/^\p{Sc}/u, '');
-  if (typed === '') return { ok: false, reason: 'Type an amount, or 0 for free.' };
-  if (typed.startsWith('-')) return { ok: false, reason: 'An amount cannot be below zero.' };
+  const not = (code: CoreCode, values?: Problem['values']): ParsedAmount => ({
+    ok: false,
+    problem: values ? { code, values } : { code },
+  });
+  const example = exampleAmount(currency);
+  if (typed === '') return not('amount.missing');
+  if (typed.startsWith('-')) return not('amount.below-zero');
   const match = /^(\d+)(?:\.(\d*))?$/.exec(typed);
-  if (!match)
-    return {
-      ok: false,
-      reason: `“${text.trim()}” is not an amount. Write it like ${exampleAmount(currency)}.`,
-    };
+  if (!match) return not('amount.unreadable', { typed: text.trim(), example });
   const fraction = (match[2] ?? '').replace(/0+$/, '');
-  if (fraction.length > decimals) {
-    const may = decimals === 0 ? 'no decimals' : `at most ${decimals} decimals`;
-    return { ok: false, reason: `${currency} has ${may}. Write it like ${exampleAmount(currency)}.` };
-  }
+  if (fraction.length > decimals)
+    return decimals === 0
+      ? not('amount.no-decimals', { currency, example })
+      : not('amount.decimals', { currency, decimals, example });
   const amount = Number(`${match[1]}${fraction.padEnd(decimals, '0')}`);
-  if (!Number.isSafeInteger(amount) || amount > 100_000_000_000)
-    return { ok: false, reason: 'That amount is too large.' };
+  if (!Number.isSafeInteger(amount) || amount > 100_000_000_000) return not('amount.too-large');
   return { ok: true, amount };
 }
 

@@ -1,4 +1,5 @@
 import { share } from './money';
+import type { Problem } from './problem';
 import type { Offer } from './offers/offer';
 
 /** A rate in thousandths of a per cent (20 % is 20000), with the name that stands on invoices: "VAT". */
@@ -61,11 +62,10 @@ export function taxOfPart(whole: { total: number; tax: number }, goneBefore: num
 }
 
 /** Reads a rate as people type it: "20", "8.875 %". */
-export function parseRate(typed: string): { ok: true; rate: number } | { ok: false; reason: string } {
+export function parseRate(typed: string): { ok: true; rate: number } | { ok: false; problem: Problem } {
   const match = /^(\d{1,3})(?:[.,](\d{1,3}))?\s*%?$/.exec(typed.trim());
   const taxRate = match ? Number(`${match[1]}${(match[2] ?? '').padEnd(3, '0')}`) : Number.NaN;
-  if (!Number.isInteger(taxRate) || taxRate > WHOLE)
-    return { ok: false, reason: 'A rate is a number from 0 to 100, like 20 or 8.875.' };
+  if (!Number.isInteger(taxRate) || taxRate > WHOLE) return { ok: false, problem: { code: 'tax.rate' } };
   return { ok: true, rate: taxRate };
 }
 

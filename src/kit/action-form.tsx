@@ -14,6 +14,7 @@ import {
 import { unstable_rethrow } from 'next/navigation';
 import { Button, type Look } from './button';
 
+/** What a form's action answers: a sentence beside each field that has a problem, or a word that it was done. */
 export type FormState = { problems: Record<string, string>; message?: string };
 /** What an editor holds beside the fields of its form, by name. */
 export type Drafts = Record<string, unknown>;

@@ -1,3 +1,5 @@
+import type { Problem } from '@/core/problem';
+import { problem, sentence, type ProblemCode } from '@/words/problems';
 import { may, type Right, type StaffRole } from '@/core/staff';
 import type { ActorKind } from '@/platform/store/audit';
 
@@ -32,12 +34,18 @@ export const GATEWAY: Actor = { kind: 'gateway', memberId: null, staffRole: null
 export const SETUP: Actor = { kind: 'setup', memberId: null, staffRole: 'owner' };
 
 /** Thrown inside a use case, which turns it into an answer. */
-export class NotAllowed extends Error {}
-
-/** @throws NotAllowed with a sentence */
-export function requireRight(actor: Actor, right: Right): void {
-  if (!may(actor.staffRole, right)) {
-    const who = actor.staffRole ? `A ${actor.staffRole}` : 'Someone who is not staff';
-    throw new NotAllowed(`${who} may not ${right}. Ask the owner of the site.`);
+export class NotAllowed extends Error {
+  constructor(readonly problem: Problem<ProblemCode>) {
+    super(sentence(problem));
   }
+}
+
+/** What is wrong where an actor lacks a right; null where they have it. */
+export const withoutRight = ({ staffRole }: Actor, right: Right): Problem<ProblemCode> | null =>
+  may(staffRole, right) ? null : problem('staff.may-not', { role: staffRole ?? 'none', right });
+
+/** @throws NotAllowed */
+export function requireRight(actor: Actor, right: Right): void {
+  const against = withoutRight(actor, right);
+  if (against) throw new NotAllowed(against);
 }

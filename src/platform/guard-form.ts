@@ -26,9 +26,7 @@ export const guardSchema = z.object({
 export const formStamp = (msAgo = 0): string =>
   sign(`${toMs(realNow()) - msAgo}.${crypto.randomUUID().slice(0, 8)}`);
 
-const OLD = 'This page has been open too long. Load it again; nothing was charged.';
-
-/** Whether a person may have sent the form; the sentence says what to do for one who did. */
+/** Whether a person may have sent the form. */
 export async function guardForm({
   website,
   shown,
@@ -36,15 +34,10 @@ export async function guardForm({
 }: z.infer<typeof guardSchema>): Promise<Result<null>> {
   const at = Number(readSigned(shown)?.split('.')[0] ?? NaN);
   const passed = toMs(realNow()) - at;
-  if (website !== '' || Number.isNaN(at) || passed > MOST_MS) return refusedField('', OLD);
-  if (passed < LEAST_MS)
-    return refusedField('', 'That was quick. Wait a second, then press the button again.');
-  if (!hasWork(shown, work))
-    return refusedField(
-      '',
-      'This page hasn’t finished loading. Wait a second, then press the button again. It needs JavaScript.',
-    );
+  if (website !== '' || Number.isNaN(at) || passed > MOST_MS) return refusedField('', 'form.old');
+  if (passed < LEAST_MS) return refusedField('', 'form.quick');
+  if (!hasWork(shown, work)) return refusedField('', 'form.unloaded');
   if ((await spendPoint(PER_SHOWING, hashToken(shown).toString('hex').slice(0, 32))) > 0)
-    return refusedField('', OLD);
+    return refusedField('', 'form.old');
   return done(null);
 }

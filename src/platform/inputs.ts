@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { nameProblem } from '@/core/people/name';
+import { say } from '@/words/problems';
 
 /** Inputs that many use cases take. */
 export const nothing = z.undefined();
-export const uuid = z.uuid('This link is not complete. Go back, and open it again.');
+export const uuid = z.uuid(say('id.incomplete'));
 /** An id that people can read: of a tier, an offer, an item, a rule. */
 export const slug = z.string().min(1).max(200);
 export const mode = z.enum(['test', 'live']).optional();
@@ -14,15 +15,15 @@ export const emailAddress = z
   .string()
   .trim()
   .toLowerCase()
-  .max(254, 'This email address is too long.')
-  .pipe(z.email('Type an email address, like ines@moor.example.'));
+  .max(254)
+  .pipe(z.email(say('email.unreadable')));
 /** The name of a person. */
 export const personName = z
   .string()
   .trim()
   .superRefine((name, context) => {
     const problem = nameProblem(name);
-    if (problem) context.addIssue({ code: 'custom', message: problem });
+    if (problem) context.addIssue({ code: 'custom', message: problem.code, params: problem.values });
   });
 
 /** The caller’s password, confirmed for a sensitive action; empty where it was not typed. */

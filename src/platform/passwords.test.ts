@@ -7,18 +7,18 @@ it.each(['lantern on the moor', 'look up more often', 'qZ7-vexing-otter', '雨�
 );
 
 it.each([
-  ['short', 'at least 10'],
-  ['password123', 'easy to guess'],
-  ['qwertyuiop', 'easy to guess'],
-  ['1234567890', 'easy to guess'],
-  ['aaaaaaaaaaaa', 'easy to guess'],
-  ['x'.repeat(201), 'at most 200'],
-])('refuses %s', (password, why) => expect(passwordProblem(password)).toContain(why));
+  ['short', 'text.too-short'],
+  ['password123', 'password.weak-because'],
+  ['qwertyuiop', 'password.weak-because'],
+  ['1234567890', 'password.weak-because'],
+  ['aaaaaaaaaaaa', 'password.weak-because'],
+  ['x'.repeat(201), 'text.too-long'],
+])('refuses %s', (password, code) => expect(passwordProblem(password)?.code).toBe(code));
 
 it('refuses what is made of the person’s own words', () => {
-  expect(passwordProblem('marenoakley1', ['Maren Oakley', 'maren.oakley@moor.example'])).toContain(
-    'easy to guess',
-  );
+  expect(passwordProblem('marenoakley1', ['Maren Oakley', 'maren.oakley@moor.example'])).toMatchObject({
+    code: 'password.weak',
+  });
 });
 
 it('is quick with long passwords', () => {

@@ -1,3 +1,5 @@
+import type { Problem } from '@/core/problem';
+import { problem, type ProblemCode } from '@/words/problems';
 import { hash, verify } from '@node-rs/argon2';
 import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import * as common from '@zxcvbn-ts/language-common';
@@ -17,9 +19,9 @@ let estimator: ZxcvbnFactory | undefined;
  * Why a password is too weak; null where it will do. `own`: words that those who know the person try first, such as their
  * name, their address and the site's name.
  */
-export function passwordProblem(password: string, own: string[] = []): string | null {
-  if (password.length < MIN_PASSWORD) return `A password has at least ${MIN_PASSWORD} characters.`;
-  if (password.length > MAX_PASSWORD) return `A password has at most ${MAX_PASSWORD} characters.`;
+export function passwordProblem(password: string, own: string[] = []): Problem<ProblemCode> | null {
+  if (password.length < MIN_PASSWORD) return problem('text.too-short', { least: MIN_PASSWORD });
+  if (password.length > MAX_PASSWORD) return problem('text.too-long', { most: MAX_PASSWORD });
   // The dictionaries are large, and are read when the first password is judged.
   estimator ??= new ZxcvbnFactory({
     dictionary: { ...common.dictionary, ...english.dictionary },
@@ -33,13 +35,9 @@ export function passwordProblem(password: string, own: string[] = []): string | 
     .filter((word) => word.length > 2);
   const { score, feedback } = estimator.check(password, words);
   if (score >= LEAST_SCORE && !isOwnWords(password, words)) return null;
-  return [
-    'This password is easy to guess.',
-    feedback.warning,
-    'Use a few words that have nothing to do with each other or with you.',
-  ]
-    .filter(Boolean)
-    .join(' ');
+  return feedback.warning
+    ? problem('password.weak-because', { why: feedback.warning })
+    : problem('password.weak');
 }
 
 /** Whether little is left of a password without its owner’s own words. */

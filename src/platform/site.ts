@@ -1,3 +1,4 @@
+import { problem } from '@/words/problems';
 import { pool, type Db } from '@/platform/store/db';
 import { findSite, type Mode, type Site } from '@/platform/store/site';
 import { NotAllowed, type Actor } from './actor';
@@ -16,7 +17,7 @@ export const inMode = (site: Site, mode: Mode): Site => ({ ...site, mode });
  */
 export function joiningMode(site: Site, actor: Pick<Actor, 'staffRole'>, asked: string): Mode {
   if (asked !== 'test' || site.mode === 'test') return site.mode;
-  if (!actor.staffRole) throw new NotAllowed('Test checkout is for staff.');
+  if (!actor.staffRole) throw new NotAllowed(problem('staff.test-checkout'));
   return 'test';
 }
 

@@ -3,11 +3,13 @@ import type { Right } from '@/core/staff';
 import { may } from '@/core/staff';
 import { pool } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
-import { NotAllowed, requireRight, type Actor, type SignedIn } from './actor';
+import { NotAllowed, withoutRight, type Actor, type SignedIn } from './actor';
 import { breachOf } from './bounds';
 import { realNow } from './clock';
 import { record } from './record';
-import { missing, problemsOf, refused, type Refusal, type Result } from './result';
+import { problemsOf } from '@/core/problem';
+import { problem, type ProblemCode } from '@/words/problems';
+import { missing, refused, type Refusal, type Result } from './result';
 
 /** Who may call a use case; for the test that lists them all. */
 export type UseFacts = { name: string; of: 'public' | 'member' | 'staff' | 'system'; right?: Right };
@@ -19,13 +21,13 @@ type Run<A extends Actor, S extends z.ZodType, T> = (actor: A, input: z.output<S
 const AUDITED: Limit = { name: 'audit:refused', points: 30, seconds: 3600 };
 
 const BREACHES = {
-  'too large': 'This is more than can be sent at once. Shorten it, then try again.',
-  'too deep': 'This is nested too deeply to be read.',
-  unreadable: 'This has characters that cannot be saved. Remove them, then try again.',
-};
+  'too large': 'form.too-large',
+  'too deep': 'form.nested',
+  unreadable: 'form.unreadable',
+} as const;
 
 /** A session may have ended while a form was filled in: it stays there, and can be sent again. */
-const SIGNED_OUT = 'You aren’t signed in. Sign in in another tab, then try again here.';
+const SIGNED_OUT = { '': problem('use.signed-out') };
 
 type Check = (actor: Actor) => Refusal | null;
 type Owner<S extends z.ZodType> = {
@@ -47,9 +49,10 @@ function make<A extends Actor, S extends z.ZodType, T>(
     const against = check(actor);
     if (against) return audited(actor, use, against);
     const breach = breachOf(raw);
-    if (breach) return refused({ '': BREACHES[breach] }, breach === 'unreadable' ? 'invalid' : 'too-large');
+    if (breach)
+      return refused({ '': problem(BREACHES[breach]) }, breach === 'unreadable' ? 'invalid' : 'too-large');
     const parsed = schema.safeParse(raw);
-    if (!parsed.success) return refused(problemsOf(parsed.error), 'invalid');
+    if (!parsed.success) return refused(problemsOf<ProblemCode>(parsed.error), 'invalid');
     if (owned) {
       const owner = await owned.owner(parsed.data);
       const isTheirs = Boolean(owner) && owner === actor.memberId;
@@ -60,7 +63,7 @@ function make<A extends Actor, S extends z.ZodType, T>(
       return await run(actor as A, parsed.data);
     } catch (error) {
       if (error instanceof NotAllowed)
-        return audited(actor, use, refused({ '': error.message }, 'forbidden'));
+        return audited(actor, use, refused({ '': error.problem }, 'forbidden'));
       throw error;
     }
   };
@@ -90,7 +93,7 @@ export const memberUse = <S extends z.ZodType, T>(
     { name, of: 'member', ...(owned?.staff && { right: owned.staff }) },
     schema,
     run,
-    ({ memberId }) => (memberId === null ? refused({ '': SIGNED_OUT }, 'sign-in') : null),
+    ({ memberId }) => (memberId === null ? refused(SIGNED_OUT, 'sign-in') : null),
     owned,
   );
 
@@ -99,13 +102,9 @@ export const staffUse =
   (right: Right) =>
   <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
     make({ name, of: 'staff', right }, schema, run, (actor) => {
-      if (actor.memberId === null && actor.staffRole === null) return refused({ '': SIGNED_OUT }, 'sign-in');
-      try {
-        requireRight(actor, right);
-        return null;
-      } catch (error) {
-        return refused({ '': (error as Error).message }, 'forbidden');
-      }
+      if (actor.memberId === null && actor.staffRole === null) return refused(SIGNED_OUT, 'sign-in');
+      const against = withoutRight(actor, right);
+      return against && refused({ '': against }, 'forbidden');
     });
 
 /** For the worker, gateways and setting up: never for a person. */
@@ -113,5 +112,5 @@ export const systemUse = <S extends z.ZodType, T>(name: string, schema: S, run: 
   make({ name, of: 'system' }, schema, run, ({ kind }) =>
     kind === 'worker' || kind === 'gateway' || kind === 'setup'
       ? null
-      : refused({ '': 'Only the site itself does this.' }, 'forbidden'),
+      : refused({ '': problem('form.site-only') }, 'forbidden'),
   );

@@ -32,7 +32,7 @@ const does =
   <T>(use: Use<T>, read: (value: T) => number | boolean): Work =>
   async () => {
     const answer = await use(WORKER);
-    if (!answer.ok) throw new Error(`${use.use.name}: ${Object.values(answer.problems).join(' ')}`);
+    if (!answer.ok) throw new Error(`${use.use.name}: ${JSON.stringify(answer.problems)}`);
     return read(answer.value);
   };
 const same = <T>(value: T): T => value;

@@ -133,13 +133,13 @@ describe('rules', () => {
   it('are refused in words where they make no sense, and are not overwritten unseen', async () => {
     expect(await saveRule(SETUP, { name: '', covers: [], openTo: [] })).toMatchObject({
       ok: false,
-      problems: { name: 'Name the rule.', covers: 'Say what the rule covers.' },
+      problems: { name: { code: 'rule.no-name' }, covers: { code: 'rule.covers-nothing' } },
     });
     const rule = (await listRules(pool())).find((candidate) => candidate.id === 'guides');
     expect(await saveRule(SETUP, { ...rule, name: 'Guides' })).toMatchObject({ ok: true });
     expect(await saveRule(SETUP, { ...rule, name: 'Other' })).toMatchObject({
       ok: false,
-      problems: { '': expect.stringContaining('Someone else') as string },
+      problems: { '': { code: 'rule.changed-elsewhere' } },
     });
   });
 
@@ -224,13 +224,13 @@ describe('content', () => {
   it('is refused where an address is taken or kept, a page would stand below itself, or the text is not text', async () => {
     const page = { type: 'page' as const, title: 'X', body: readMarkdown('x'), publish: 'publish' as const };
     expect(await saveItem(SETUP, { ...page, slug: 'about' })).toMatchObject({
-      problems: { slug: expect.stringContaining('already') as string },
+      problems: { slug: { code: 'item.taken' } },
     });
     expect(await saveItem(SETUP, { ...page, slug: 'desk' })).toMatchObject({
-      problems: { slug: expect.stringContaining('reserved') as string },
+      problems: { slug: { code: 'item.reserved' } },
     });
     expect(await saveItem(SETUP, { ...page, id: 'library', parentId: 'winter-charts' })).toMatchObject({
-      problems: { parentId: expect.any(String) as string },
+      problems: { parentId: { code: expect.any(String) as string } },
     });
     expect(
       (await saveItem(SETUP, { ...page, body: { type: 'doc', content: [{ type: 'script' }] } })).ok,

@@ -122,7 +122,7 @@ describe('a member’s file', () => {
     });
     expect(await undoCancel(helper, subscription.id)).toMatchObject({
       ok: false,
-      problems: { '': expect.stringContaining('nothing to undo') as string },
+      problems: { '': { code: 'refusal.not-cancelled' } },
     });
   });
 

@@ -27,7 +27,7 @@ describe('the owner’s words', () => {
   it('stand in the mail, with their fields filled in; a field nobody knows is refused', async () => {
     expect(await saveMail(moor.owner, setting({ words: 'Dear {frist name}' }))).toMatchObject({
       ok: false,
-      problems: { words: expect.stringContaining('{first name}') as string },
+      problems: { words: { code: 'mail.unknown-field', values: { field: '{frist name}' } } },
     });
     const words = 'Thank you, {first name}: {amount} for {tier}.';
     expect(await saveMail(moor.owner, setting({ subject: 'Received on {date}', words }))).toMatchObject({
@@ -78,7 +78,10 @@ describe('the owner’s words', () => {
     const bad = await saveSender(moor.owner, { senderName: 'A <b>', senderAddress: 'nobody' });
     expect(bad).toMatchObject({
       ok: false,
-      problems: { senderName: expect.any(String) as string, senderAddress: expect.any(String) as string },
+      problems: {
+        senderName: { code: expect.any(String) as string },
+        senderAddress: { code: expect.any(String) as string },
+      },
     });
     expect(
       await saveSender(moor.owner, { senderName: 'The dome', senderAddress: 'dome@moor.example' }),

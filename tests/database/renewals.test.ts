@@ -168,7 +168,7 @@ describe('as the rehearsal clock moves', () => {
     expect(await moveClock(moor.owner, { days: '1.5' })).toMatchObject({ ok: false });
     expect(await moveClock(moor.owner, { days: 'soon' })).toMatchObject({
       ok: false,
-      problems: { days: 'Type a number of days.' },
+      problems: { days: { code: 'number.days' } },
     });
     expect(
       await moveClock(

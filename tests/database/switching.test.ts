@@ -118,7 +118,7 @@ describe('a switch up', () => {
     const input = await switchInput(memberId, 'warden-monthly', { keepCard: false, cardToken: token });
     expect(await submitCheckout(asMember(memberId), input)).toMatchObject({
       ok: false,
-      problems: { card: expect.any(String) as string },
+      problems: { card: { code: expect.any(String) as string } },
     });
     expect(await holds(memberId)).toEqual(['observer']);
     expect(await rows('SELECT 1 FROM credits WHERE member_id = $1', [memberId])).toEqual([]);
@@ -133,7 +133,7 @@ describe('a switch up', () => {
     await passDays(moor, 1);
     expect(await submitCheckout(asMember(memberId), stale)).toMatchObject({
       ok: false,
-      problems: { '': expect.stringContaining('has changed') as string },
+      problems: { '': { code: 'refusal.quote-void' } },
     });
     const before = await switchInput(memberId, 'warden-monthly');
     const [running] = await listSubscriptionsOf(pool(), memberId, 'test');
@@ -147,7 +147,7 @@ describe('a switch up', () => {
     const input = await joinInput(moor, 'warden-monthly', 'works');
     expect(await submitCheckout(asMember(memberId), input)).toMatchObject({
       ok: false,
-      problems: { '': expect.stringContaining('You hold') as string },
+      problems: { '': { code: 'refusal.held' } },
     });
   });
 

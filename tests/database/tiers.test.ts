@@ -63,9 +63,11 @@ describe('tiers', () => {
   });
 
   it('are refused without a name, with a name that is taken, and where they are gone', async () => {
-    expect(await saveTier(SETUP, { name: ' ' })).toMatchObject({ problems: { name: 'Name the tier.' } });
+    expect(await saveTier(SETUP, { name: ' ' })).toMatchObject({
+      problems: { name: { code: 'tier.no-name' } },
+    });
     expect(await saveTier(SETUP, { name: 'observer' })).toMatchObject({
-      problems: { name: expect.stringContaining('“Observer” already') as string },
+      problems: { name: { code: 'tier.taken', values: { tier: 'Observer' } } },
     });
     expect(await saveTier(SETUP, { id: 'gone', isNew: false, name: 'Gone' })).toMatchObject({ ok: false });
   });

@@ -11,6 +11,7 @@ import { currentSite } from '@/platform/site';
 import { slug } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
+import { say } from '@/words/problems';
 
 const doorstepSchema = z.object({
   teaser: z.discriminatedUnion('kind', [
@@ -19,22 +20,22 @@ const doorstepSchema = z.object({
     z.object({
       kind: z.literal('words'),
       count: z
-        .number('Type how many words.')
-        .int('Whole words only.')
-        .min(1, 'At least one word.')
-        .max(2000, 'At most 2,000 words.'),
+        .number(say('teaser.no-number'))
+        .int(say('teaser.whole-words'))
+        .min(1, say('teaser.at-least-a-word'))
+        .max(2000, say('teaser.too-many-words')),
     }),
   ]),
-  visitorNotice: z.string().trim().max(300, 'A notice has at most 300 characters.'),
-  memberNotice: z.string().trim().max(300, 'A notice has at most 300 characters.'),
+  visitorNotice: z.string().trim().max(300),
+  memberNotice: z.string().trim().max(300),
   showSignIn: z.boolean(),
 });
 
 const ruleInputSchema = z.object({
   id: z.string().optional(),
-  name: z.string().trim().min(1, 'Name the rule.').max(80, 'A name has at most 80 characters.'),
+  name: z.string().trim().min(1, say('rule.no-name')).max(80),
   on: z.boolean().optional(),
-  covers: z.array(coverSchema).min(1, 'Say what the rule covers.').max(200),
+  covers: z.array(coverSchema).min(1, say('rule.covers-nothing')).max(200),
   except: z.array(coverSchema).max(200).optional(),
   openTo: z.array(openerSchema).max(50).optional(),
   alsoRequire: z.boolean().optional(),
@@ -60,8 +61,7 @@ export const saveRule = staffUse('set access')(
         before?.id ??
         freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
       const saved = await store(db, { ...input, id });
-      if (!saved)
-        return refusedField('', 'Someone else changed this rule in the meantime. Reload the page to see it.');
+      if (!saved) return refusedField('', 'rule.changed-elsewhere');
       const { version: _, ...after } = input;
       await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
         before: before ?? null,
@@ -80,7 +80,7 @@ export const deleteRule = staffUse('set access')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const before = await findRule(db, id);
-      if (!before || !(await remove(db, id))) return refusedField('', 'This rule is gone already.');
+      if (!before || !(await remove(db, id))) return refusedField('', 'rule.gone');
       await record(db, actor, at, 'rule deleted', `rule:${id}`, { before });
       return done(null);
     });

@@ -4,6 +4,7 @@ import { done } from '@/platform/result';
 import { publicUse, staffUse } from '@/platform/use';
 import { viewerOf } from './lib/viewer';
 import { z } from 'zod';
+import { say } from '@/words/problems';
 
 /** Whether this viewpoint is signed in, and whose it is where staff look as someone else. */
 export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) => {
@@ -13,7 +14,7 @@ export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) =
 
 const viewpointSchema = z
   .string()
-  .regex(/^(self|visitor|signed-in|tier:[a-z0-9-]{1,100})$/, 'There is no such viewpoint.');
+  .regex(/^(self|visitor|signed-in|tier:[a-z0-9-]{1,100})$/, say('viewpoint.unknown'));
 
 /** The viewpoint that staff who read everything may take; null for their own. */
 export const chooseViewpoint = staffUse('look')(

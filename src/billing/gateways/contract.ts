@@ -1,6 +1,8 @@
 import type { Instant } from '@/core/calendar';
 import type { BillingStage, Carries } from '@/core/offers/carries';
 import type { Mode } from '@/platform/store/site';
+import type { Problem } from '@/core/problem';
+import { isProblemCode, type ProblemCode } from '@/words/problems';
 
 /**
  * What every gateway adapter can do. Adapters speak HTTP and nothing else: they neither read nor write the
@@ -8,7 +10,7 @@ import type { Mode } from '@/platform/store/site';
  */
 export type Keys = { siteKey: string; secretKey: string };
 export type KeyField = 'siteKey' | 'secretKey';
-export type KeyProblem = { field: KeyField; message: string };
+export type KeyProblem = { field: KeyField; problem: Problem<ProblemCode> };
 
 /**
  * card: the gateway keeps a card, we say when to charge. wallet: the payer approves on the wallet's page, and the
@@ -113,7 +115,9 @@ export interface Gateway {
   /** Asks the gateway whether it knows the keys, and whether the two belong together. */
   checkKeys(
     keys: Keys,
-  ): Promise<{ ok: true; accountName: string } | { ok: false; field: KeyField | null; message: string }>;
+  ): Promise<
+    { ok: true; accountName: string } | { ok: false; field: KeyField | null; problem: Problem<ProblemCode> }
+  >;
   /** Where the owner gives consent; the gateway brings them back to `back` with `state` and a code. */
   consentUrl(asked: { back: string; state: string; mode: Mode }): string | null;
   /** Trades the code of the consent page for keys. A code works once. */
@@ -203,23 +207,7 @@ export function declineWords(code: string): string {
 }
 
 /** Why a payment was refused, in a sentence that says what to do next. */
-export function declineSentence(code: string): string {
-  switch (code) {
-    case 'no-funds':
-      return 'There is not enough money on this card. Use another card, or try again when there is.';
-    case 'expired':
-      return 'This card has expired. Use another card.';
-    case 'bad-token':
-      return 'The card details could not be used. Type them again.';
-    case 'needs-confirmation':
-      return 'Your bank wants to hear from you that this is you. Fill in the card again and confirm.';
-    case 'not-paid':
-      return 'The transfer did not come in time.';
-    case 'bad-request':
-      return 'This card can’t be charged. Use another card.';
-    case 'no-method':
-      return 'There is no payment method. Add a card.';
-    default:
-      return 'The card’s bank refused it. Use another card, or ask the bank why.';
-  }
+export function declineProblem(code: string): Problem<ProblemCode> {
+  const known = `declined.${code}`;
+  return { code: isProblemCode(known) ? known : 'declined.other' };
 }

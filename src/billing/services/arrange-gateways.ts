@@ -3,13 +3,14 @@ import { transaction } from '@/platform/store/db';
 import { arrangeAccount, listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
-import { done, refused, type Result } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
   accountId: z.uuid(),
-  label: z.string().trim().min(1, 'Type what people read at checkout.').max(60, 'At most 60 characters.'),
+  label: z.string().trim().min(1, say('method.no-label')).max(60),
   atCheckout: z.boolean(),
   move: z.enum(['stay', 'up', 'down']).default('stay'),
 });
@@ -27,7 +28,7 @@ export const arrangeGateway = staffUse('manage money')(
       const own = all.filter((account) => account.mode === mode);
       const from = own.findIndex((account) => account.id === accountId);
       const account = own[from];
-      if (!account) return refused({ '': 'This gateway is not connected any more.' });
+      if (!account) return refusedField('', 'gateway.not-connected');
       const to =
         move === 'up' ? Math.max(0, from - 1) : move === 'down' ? Math.min(own.length - 1, from + 1) : from;
       own.splice(from, 1);

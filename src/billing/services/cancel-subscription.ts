@@ -20,10 +20,7 @@ export const undoCancel = memberUse(
   uuid,
   async (actor, id) =>
     (await findSubscription(pool(), id))?.method?.nature === 'wallet'
-      ? refusedField(
-          '',
-          'The wallet has stopped billing, and only you can approve it again there. Choose a payment method in your account, then undo the cancellation.',
-        )
+      ? refusedField('', 'wallet.not-undone')
       : changeSubscription(actor, id, 'undo'),
   { owner, staff: 'manage members' },
 );

@@ -39,12 +39,12 @@ async function change(
   const site = inMode(await currentSite(), found.mode);
   const { offer } = await boughtOf(pool(), site, found);
   const account = (await waysToPay(site, offer)).find((one) => one.id === accountId);
-  if (!account) return refusedField('', 'This cannot be paid that way. Choose another.');
+  if (!account) return refusedField('', 'method.not-here');
   if (gatewayById(account.gateway).nature === 'wallet') return askToApprove(actor, found, account);
   const payer = await payerOf(found, account, cardToken);
   const method = methodOf(account);
   if (!payer.ok) return payer;
-  if (!method) return refusedField('', 'This cannot be paid that way. Choose another.');
+  if (!method) return refusedField('', 'method.not-here');
   const ended = await inBookForPerson(actor, found, {}, async (open) => {
     if (!open.stored.accounts.has(id)) return 'ended';
     await setPayer(open, id, payer.value);

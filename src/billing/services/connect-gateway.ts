@@ -3,14 +3,15 @@ import { gatewayById, gatewayConnectedBy } from '@/billing/gateways';
 import { siteNow } from '@/platform/clock';
 import { mode, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
-import { done, missing, refused, type Result } from '@/platform/result';
+import { done, missing, type Result, refusedField, refusedWith } from '@/platform/result';
 import { seal } from '@/platform/seal';
 import { currentSite, inMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findGatewayAccount, noteAccountError, setChecked, setWebhook } from '@/billing/store/gateways';
-import { keepAccount, keysOf, NOT_CONNECTED, registerWebhookOf } from './lib/gateway-account';
+import { keepAccount, keysOf, registerWebhookOf } from './lib/gateway-account';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
+import { say, sentence } from '@/words/problems';
 
 const byMoney = staffUse('manage money');
 const key = z.string().trim().max(300, 'This is too long to be a key.');
@@ -36,12 +37,12 @@ export const connectGateway = byMoney(
     const gateway = gatewayConnectedBy('keys', input.gateway);
     if (!gateway) return missing();
     const keys = { siteKey: input.siteKey, secretKey: input.secretKey };
-    const problem = gateway.inspectKeys(keys, site.mode);
-    if (problem) return refused({ [problem.field]: problem.message });
+    const wrong = gateway.inspectKeys(keys, site.mode);
+    if (wrong) return refusedWith(wrong.problem, wrong.field);
     const confirmed = await confirmStaff(actor, password);
     if (!confirmed.ok) return confirmed;
     const checked = await gateway.checkKeys(keys);
-    if (!checked.ok) return refused({ [checked.field ?? '']: checked.message });
+    if (!checked.ok) return refusedWith(checked.problem, checked.field ?? '');
     return keepAccount(actor, site, gateway, keys);
   },
 );
@@ -51,11 +52,11 @@ export const registerWebhook = byMoney('register-webhook', uuid, registerWebhook
 /** Asks the gateway once more whether the keys of an account are right. */
 export const checkAccount = byMoney('check-account', uuid, async (_, accountId): Promise<Result<null>> => {
   const account = await findGatewayAccount(pool(), accountId);
-  if (!account) return refused({ '': NOT_CONNECTED });
+  if (!account) return refusedField('', 'gateway.not-connected');
   const checked = await gatewayById(account.gateway).checkKeys(keysOf(account));
   if (checked.ok) await setChecked(pool(), accountId);
-  else await noteAccountError(pool(), accountId, checked.message);
-  return checked.ok ? done(null) : refused({ '': checked.message });
+  else await noteAccountError(pool(), accountId, sentence(checked.problem));
+  return checked.ok ? done(null) : refusedWith(checked.problem);
 });
 
 const secretSchema = z.object({
@@ -64,10 +65,7 @@ const secretSchema = z.object({
   secret: z
     .string()
     .trim()
-    .regex(
-      /^whsec_[A-Za-z0-9+/]{16,300}={0,2}$/,
-      'A signing secret begins with whsec_ and is copied whole. Copy it from the gateway’s page.',
-    ),
+    .regex(/^whsec_[A-Za-z0-9+/]{16,300}={0,2}$/, say('webhook.no-secret')),
   password: passwordAgain,
 });
 
@@ -80,14 +78,12 @@ export const keepWebhookSecret = byMoney(
     if (!confirmed.ok) return confirmed;
     const site = await currentSite();
     const account = await findGatewayAccount(pool(), accountId);
-    if (!account) return refused({ '': NOT_CONNECTED });
+    if (!account) return refusedField('', 'gateway.not-connected');
     await transaction(async (db) => {
       await setWebhook(db, accountId, { ref: '', secretSealed: seal(secret) });
       await record(db, actor, siteNow(site), 'webhook registered by hand', `gateway:${accountId}`);
     });
     const pinged = await gatewayById(account.gateway).requestPing(keysOf(account), null);
-    return pinged.ok
-      ? done(null)
-      : refused({ '': `Saved, but no test message could be asked for: ${pinged.reason}.` });
+    return pinged.ok ? done(null) : refusedField('', 'gateway.no-ping', { reason: pinged.reason });
   },
 );

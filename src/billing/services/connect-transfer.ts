@@ -6,19 +6,16 @@ import { currentSite, inMode } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { mode, passwordAgain } from '@/platform/inputs';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
-  payee: z.string().trim().min(1, 'Type the name on the account.').max(120, 'At most 120 characters.'),
-  account: z
-    .string()
-    .trim()
-    .min(4, 'Type the number of the account, as people write it on a transfer.')
-    .max(60, 'At most 60 characters.'),
-  bank: z.string().trim().max(120, 'At most 120 characters.').default(''),
+  payee: z.string().trim().min(1, say('transfer.no-payee')).max(120),
+  account: z.string().trim().min(4, say('transfer.no-number')).max(60),
+  bank: z.string().trim().max(120).default(''),
   daysToPay: z.coerce
-    .number({ error: 'Type a number of days.' })
-    .int('Whole days only.')
-    .min(1, 'Give people a day at least.')
+    .number({ error: say('number.days') })
+    .int(say('number.whole-days'))
+    .min(1, say('transfer.at-least-a-day'))
     .max(60, 'At most 60 days.'),
   /** Left out, the site's. */
   mode,

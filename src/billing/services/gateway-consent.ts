@@ -11,6 +11,7 @@ import { z } from 'zod';
 import { staffUse } from '@/platform/use';
 import { mode as asksMode, passwordAgain } from '@/platform/inputs';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
+import { problem } from '@/words/problems';
 
 /** Where the owner goes to let the site bill through a gateway; the gateway brings them back. */
 const beginSchema = z.object({
@@ -26,7 +27,7 @@ export const beginConsent = staffUse('manage money')(
     const mode = asked ?? (await currentSite()).mode;
     const gateway = gatewayConnectedBy('consent', gatewayId);
     if (!gateway) return missing();
-    if (!actor.memberId) throw new NotAllowed('Sign in first.');
+    if (!actor.memberId) throw new NotAllowed(problem('staff.not-signed-in'));
     const confirmed = await confirmStaff(actor, password);
     if (!confirmed.ok) return confirmed;
     const { token, hash } = newToken();
@@ -37,9 +38,7 @@ export const beginConsent = staffUse('manage money')(
       staffId: actor.memberId,
     });
     const url = gateway.consentUrl({ back: consentBack(), state: token, mode });
-    return url
-      ? { ok: true, value: { url } }
-      : refusedField('', 'This gateway is connected by keys, not by consent.');
+    return url ? { ok: true, value: { url } } : refusedField('', 'consent.not-this-way');
   },
 );
 
@@ -51,18 +50,14 @@ export const finishConsent = staffUse('manage money')(
   backSchema,
   async (actor, back): Promise<Result<{ id: string }>> => {
     const asked = await takeConsent(pool(), hashToken(back.state));
-    if (!asked || asked.staffId !== actor.memberId)
-      return refusedField('', 'This consent has expired or was started by someone else. Connect again.');
-    if (!back.code) return refusedField('', 'The gateway was not given consent. Nothing has changed.');
+    if (!asked || asked.staffId !== actor.memberId) return refusedField('', 'consent.expired');
+    if (!back.code) return refusedField('', 'consent.not-given');
     const site = await currentSite();
     const gateway = gatewayById(asked.gateway);
     const traded = await gateway.keysFromConsent(back.code);
-    if (!traded.ok) return refusedField('', `${traded.reason}. Nothing was saved; connect once more.`);
+    if (!traded.ok) return refusedField('', 'consent.not-traded', { reason: traded.reason });
     if (traded.mode !== asked.mode)
-      return refusedField(
-        '',
-        `Consent was given for ${traded.mode} mode, and ${asked.mode} mode was asked for. Connect once more.`,
-      );
+      return refusedField('', 'consent.mode', { given: traded.mode, asked: asked.mode });
     return keepAccount(actor, inMode(site, asked.mode), gateway, traded.keys);
   },
 );

@@ -17,26 +17,23 @@ import {
 import { type Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { doAsks } from './lib/in-book';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { problem, refusal, sentence, type ProblemCode } from '@/words/problems';
 import { takeTransfer, type TakenTransfer } from './lib/take-transfer';
 import { referencesIn } from './lib/transfer-reference';
 import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { MOST_STATEMENT_BYTES } from '@/core/upload-bounds';
+import { say } from '@/words/problems';
+import type { Problem } from '@/core/problem';
 
 const inputSchema = z.object({
-  accountId: z.uuid('Choose the account that the statement is of.'),
+  accountId: z.uuid(say('statement.no-account')),
   csv: z
     .union([z.string(), z.instanceof(Uint8Array).transform((bytes) => Buffer.from(bytes).toString('utf8'))])
-    .pipe(
-      z
-        .string()
-        .min(1, 'Choose a file, or paste the statement.')
-        .max(MOST_STATEMENT_BYTES, 'A statement has at most 2 MB.'),
-    ),
+    .pipe(z.string().min(1, say('statement.missing')).max(MOST_STATEMENT_BYTES, say('statement.too-large'))),
   /** Says what would be done, and does nothing. */
   dryRun: z.boolean().default(false),
 });
@@ -57,19 +54,18 @@ export const importStatement = staffUse('manage money')(
   async (actor, input): Promise<Result<ImportedLine[]>> => {
     const { accountId, csv, dryRun } = input;
     const account = await findGatewayAccount(pool(), accountId);
-    if (account?.nature !== 'transfer')
-      return refusedField('accountId', 'Choose the account that the statement is of.');
+    if (account?.nature !== 'transfer') return refusedField('accountId', 'statement.no-account');
     const site = await currentSite();
     const records = recordsOf(csv);
     const read = records
       ? readStatement(records, site.currency)
-      : { ok: false as const, problem: 'This is no CSV file.' };
-    if (!read.ok) return refusedField('csv', read.problem);
+      : { ok: false as const, problem: problem('statement.no-csv') };
+    if (!read.ok) return refusedWith(read.problem, 'csv');
     const seen = new Map<string, number>();
     const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
       line,
       state: 'unreadable',
-      words: problem,
+      words: sentence(problem),
     }));
     for (const row of read.rows) {
       // Two payments of one day may look the same: the second of them is another line.
@@ -122,11 +118,11 @@ async function takeLine(
       });
       if (!line || !('payment' in match)) return null;
       const settled = await settleBy(db, actor, line.id, match.payment);
-      if (!settled.ok) await noteLine(db, line.id, refusalSentence(settled.why));
+      if (!settled.ok) await noteLine(db, line.id, sentence(refusal(settled.why)));
       return settled;
     });
     await follow(actor, taken);
-    if (taken && !taken.ok) return { state: 'unmatched', words: refusalSentence(taken.why) };
+    if (taken && !taken.ok) return { state: 'unmatched', words: sentence(refusal(taken.why)) };
   }
   return 'payment' in match
     ? { state: 'matched', words: `${formatMoney(row.amount, row.currency)} with ${match.payment.reference}` }
@@ -174,26 +170,27 @@ export const mayImportStatement = staffUse('manage money')('may-import-statement
 );
 
 /** Staff say that an awaited transfer came: with the line of a statement that did not match by itself, or without one. */
-const confirmSchema = z.object({ paymentId: z.uuid('Choose what it pays.'), lineId: z.uuid().optional() });
+const confirmSchema = z.object({
+  paymentId: z.uuid(say('statement.no-transfer')),
+  lineId: z.uuid().optional(),
+});
 
 export const confirmTransfer = staffUse('manage money')(
   'confirm-transfer',
   confirmSchema,
   async (actor, { paymentId, lineId }): Promise<Result<null>> => {
-    const taken = await transaction(async (db): Promise<TakenTransfer | string> => {
+    const taken = await transaction(async (db): Promise<TakenTransfer | Problem<ProblemCode>> => {
       const payment = await findPayment(db, paymentId);
-      if (!payment?.isAwaited || payment.state === 'succeeded')
-        return 'This transfer is no longer awaited. Load the page again.';
+      if (!payment?.isAwaited || payment.state === 'succeeded') return problem('statement.not-awaited');
       if (!lineId) return takeTransfer(db, actor, payment, `by-hand:${payment.id}`);
       const line = await lockLine(db, lineId);
-      if (!line || line.paymentId || line.mode !== payment.mode)
-        return 'This line is matched already. Load the page again.';
+      if (!line || line.paymentId || line.mode !== payment.mode) return problem('statement.matched');
       if (line.amount !== payment.amount || line.currency !== payment.currency)
-        return `The line is of ${formatMoney(line.amount, line.currency)}, and ${formatMoney(payment.amount, payment.currency)} is awaited: they do not match.`;
+        return problem('statement.amounts-differ', { line, awaited: payment });
       return settleBy(db, actor, lineId, payment);
     });
-    if (typeof taken === 'string') return refusedField('', taken);
-    if (!taken.ok) return refusedField('', refusalSentence(taken.why));
+    if ('code' in taken) return refusedWith(taken);
+    if (!taken.ok) return refusedWith(refusal(taken.why));
     await follow(actor, taken);
     return done(null);
   },
@@ -202,11 +199,7 @@ export const confirmTransfer = staffUse('manage money')(
 /** A line that pays nothing here (or was sent back) is put aside, with a word why. */
 const asideSchema = z.object({
   lineId: z.uuid(),
-  note: z
-    .string()
-    .trim()
-    .min(1, 'Say in a word or two what became of it.')
-    .max(300, 'At most 300 characters.'),
+  note: z.string().trim().min(1, say('statement.no-why')).max(300),
 });
 
 export const putAside = staffUse('manage money')(
@@ -215,8 +208,7 @@ export const putAside = staffUse('manage money')(
   async (actor, { lineId, note: why }): Promise<Result<null>> => {
     const site = await currentSite();
     return transaction(async (db) => {
-      if (!(await putLineAside(db, lineId, why)))
-        return refusedField('', 'This line is matched already. Load the page again.');
+      if (!(await putLineAside(db, lineId, why))) return refusedField('', 'statement.matched');
       await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
       return done(null);
     });

@@ -37,10 +37,9 @@ export const moveToNewest = staffUse('set tiers')(
     const at = siteNow(site);
     return transaction(async (db) => {
       const newest = await findOffer(db, offerId);
-      if (!newest) return refusedField('', 'This offer is no longer available.');
+      if (!newest) return refusedField('', 'refusal.no-offer');
       const ids = await listMovable(db, offerId, site.mode, newest.versionId);
-      if (ids.length !== count)
-        return refusedField('', `By now it would be ${ids.length}, not ${count}. Look again, then decide.`);
+      if (ids.length !== count) return refusedField('', 'move.count', { now: ids.length, shown: count });
       const names = await listTierNames(db);
       const tier = await findTier(db, newest.tierId);
       const wallets = new Set(
@@ -56,8 +55,7 @@ export const moveToNewest = staffUse('set tiers')(
         const { id } = found;
         const old = await findOfferVersion(db, found.offerVersionId);
         const member = await findMember(db, found.memberId);
-        if (old?.definition.currency !== newest.definition.currency)
-          return refusedField('', 'The newest version is in another currency. Nobody can be moved to it.');
+        if (old?.definition.currency !== newest.definition.currency) return refusedField('', 'move.currency');
         const to = offerKey(newest.versionId, found.addedTax);
         const open = await openBook(db, site, actor, found, { offers: [to] });
         const happened = await happen(open, { do: 'move', subscription: id, to });

@@ -17,7 +17,7 @@ export const pauseSubscription = memberUse(
     const account = found?.gatewayAccountId && (await findGatewayAccount(pool(), found.gatewayAccountId));
     const gateway = account && gatewayById(account.gateway);
     return gateway && !gateway.carries.pause
-      ? refusedField('', `${gateway.name} cannot pause what it bills. Cancel it instead; you can join again.`)
+      ? refusedField('', 'wallet.cannot-pause', { gateway: gateway.name })
       : changeSubscription(actor, id, 'pause');
   },
   { owner, staff: 'manage members' },

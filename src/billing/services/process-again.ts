@@ -16,7 +16,7 @@ export const processAgain = staffUse('manage money')(
     const site = await currentSite();
     return transaction(async (db) => {
       if (!z.uuid().safeParse(eventId).success || !(await reopenGatewayEvent(db, eventId)))
-        return refusedField('', 'This message failed its signature check, so it is not processed.');
+        return refusedField('', 'message.unsigned');
       await record(db, actor, siteNow(site), 'message processed again', `message:${eventId}`);
       return done(null);
     });

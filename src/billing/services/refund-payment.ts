@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { refundable } from '@/core/billing/credit';
-import { formatMoney, parseAmount } from '@/core/money';
+import { parseAmount } from '@/core/money';
 import { findSubscription } from '@/billing/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { passwordAgain } from '@/platform/inputs';
@@ -15,17 +15,18 @@ import { findRefund, type Refund } from '@/billing/store/refunds';
 import { giveBack } from './lib/give-back';
 import { happen, openBook } from './lib/open-book';
 import type { OpenBook } from './lib/opened';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { problem, refusal } from '@/words/problems';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
   paymentId: z.uuid(),
   /** Made when the form was shown: sent twice, it is one refund. */
   requestId: z.uuid(),
   /** As people type it: "3.50". */
-  amount: z.string().trim().min(1, 'Enter an amount to refund.'),
+  amount: z.string().trim().min(1, say('refund.missing')),
   /** Whether the period that it paid for is taken back. */
   endsAccess: z.boolean(),
-  reason: z.string().trim().max(300, 'At most 300 characters.').default(''),
+  reason: z.string().trim().max(300).default(''),
   /** Asked for above the amount that the owner set. */
   password: passwordAgain,
 });
@@ -43,8 +44,7 @@ export const refundPayment = staffUse('manage money')(
     if (!confirmed.ok) return confirmed;
     const payment = await findPayment(pool(), input.paymentId);
     const of = payment && (await findSubscription(pool(), payment.subscriptionId));
-    if (payment?.state !== 'succeeded' || !of)
-      return refusedField('', 'Only a received payment can be refunded.');
+    if (payment?.state !== 'succeeded' || !of) return refusedField('', 'refund.not-received');
     const { currency } = payment;
     const known = await findRefund(pool(), input.requestId);
     if (known) return done({ amount: known.amount, currency, state: known.state });
@@ -56,12 +56,8 @@ export const refundPayment = staffUse('manage money')(
     if (asked.problems) return { ok: false, problems: asked.problems };
     const refund = asked.stored.book.refunds.find(({ id }) => id === input.requestId);
     const outcome = await giveBack(actor, site, asked.stored, input.requestId);
-    if (outcome.state === 'refused') return refusedField('', `${outcome.reason}. Nothing was refunded.`);
-    if (outcome.state === 'unknown')
-      return refusedField(
-        '',
-        `${outcome.reason}, so we don’t know yet whether the refund went through. It is retried automatically, and never refunded twice.`,
-      );
+    if (outcome.state === 'refused') return refusedField('', 'refund.not-asked', { reason: outcome.reason });
+    if (outcome.state === 'unknown') return refusedField('', 'refund.unknown', { reason: outcome.reason });
     return done({ amount: refund?.amount ?? 0, currency, state: outcome.state });
   },
 );
@@ -71,12 +67,12 @@ async function ask(open: OpenBook, input: Input, currency: string): Promise<Prob
   const { book } = open.stored;
   const payment = book.payments.find(({ id }) => id === input.paymentId);
   const amount = parseAmount(input.amount, currency);
-  if (!amount.ok) return { amount: amount.reason };
+  if (!amount.ok) return { amount: amount.problem };
   const left = payment ? Math.max(0, refundable(book, payment)) : 0;
-  if (left === 0) return { amount: 'This payment has been refunded in full.' };
+  if (left === 0) return { amount: problem('refund.fully') };
   if (amount.amount < 1 || amount.amount > left)
     return {
-      amount: `Between the smallest amount and ${formatMoney(left, currency)}: that is what is left of this payment.`,
+      amount: problem('refund.outside', { left: { amount: left, currency } }),
     };
   const happened = await happen(open, {
     do: 'refund',
@@ -86,7 +82,7 @@ async function ask(open: OpenBook, input: Input, currency: string): Promise<Prob
     id: input.requestId,
     reason: input.reason,
   });
-  return happened.ok ? null : { '': refusalSentence(happened.why) };
+  return happened.ok ? null : { '': refusal(happened.why) };
 }
 
 /** Refunds above an amount that the owner sets need the password as well. */

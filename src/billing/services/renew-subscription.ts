@@ -41,7 +41,7 @@ async function renew(
     return { do: 'renew', subscription: id };
   });
   if (!ended.ok) return ended;
-  if (ended.value.outcome?.state === 'awaited') return refusedField('', AWAITED);
+  if (ended.value.outcome?.state === 'awaited') return refusedField('', 'renewal.awaited');
   return done({ until: (await findSubscription(pool(), id))?.paidThrough ?? null });
 }
 
@@ -55,6 +55,3 @@ async function chosen(
   const member = await findMember(pool(), actor.memberId);
   return keepCard(account, { token, email: member?.email ?? '', idempotencyKey: `${id}:renew:${token}` });
 }
-
-const AWAITED =
-  'Your transfer is awaited; your account shows the reference. It is renewed as soon as the money is there.';

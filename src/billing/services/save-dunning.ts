@@ -6,6 +6,7 @@ import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const MOST = 90;
 const inputSchema = z.object({
@@ -25,15 +26,15 @@ const inputSchema = z.object({
       return days;
     context.addIssue({
       code: 'custom',
-      message: `Up to ten whole numbers of days, each above the one before and at most ${MOST}, like 1, 3, 5, 7.`,
+      message: say('retry-days.unreadable'),
     });
     return z.NEVER;
   }),
   graceDays: z.coerce
-    .number('Type a whole number of days.')
-    .int('Whole days only.')
-    .min(0, 'Not below zero.')
-    .max(MOST, `At most ${MOST} days.`),
+    .number(say('days.missing'))
+    .int(say('number.whole-days'))
+    .min(0, say('days.below-zero'))
+    .max(MOST, say('days.too-many')),
 });
 
 /** When a refused charge is tried again, and how long access is kept meanwhile. Counts for failures from now on. */

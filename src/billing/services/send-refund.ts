@@ -15,7 +15,7 @@ export const refundWasSent = staffUse('manage money')(
     return transaction(async (db) => {
       const at = realNow();
       const isOpen = z.uuid().safeParse(refundId).success && (await markSentByHand(db, refundId, at));
-      if (!isOpen) return refusedField('', 'This was marked as sent already.');
+      if (!isOpen) return refusedField('', 'refund.sent');
       await record(db, actor, at, 'refund sent by hand', `refund:${refundId}`);
       return done(null);
     });

@@ -3,6 +3,8 @@ import type { Instant } from '@/core/calendar';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { Problem } from '@/core/problem';
+import type { ProblemCode } from '@/words/problems';
 
 /** One attempt of a person to join. How far it has come is written with the book; `at` is the site's clock. */
 export type Checkout = {
@@ -21,7 +23,8 @@ export type Checkout = {
   codeId: string | null;
   returnTo: string;
   state: CheckoutState;
-  lastProblem: string;
+  /** What stood in the way of the last try. */
+  lastProblem: Problem<ProblemCode> | null;
   at: Instant;
   remindedAt: Instant | null;
 };
@@ -90,12 +93,17 @@ export async function saveCheckout(db: Db, c: NewCheckout): Promise<void> {
   );
 }
 
-/** What stood in the way of a member's last try, in a sentence. */
-export async function setLastProblem(db: Db, id: string, memberId: string, problem: string): Promise<void> {
+/** What stood in the way of a member's last try. */
+export async function setLastProblem(
+  db: Db,
+  id: string,
+  memberId: string,
+  problem: Problem<ProblemCode> | null,
+): Promise<void> {
   await run(db, 'UPDATE checkouts SET last_problem = $3 WHERE id = $1 AND member_id = $2', [
     id,
     memberId,
-    problem,
+    problem && JSON.stringify(problem),
   ]);
 }
 

@@ -4,7 +4,7 @@ import { saveCheckout } from '@/billing/store/checkouts';
 import { siteNow } from '@/platform/clock';
 import { guardForm, guardSchema } from '@/platform/guard-form';
 import { emailAddress } from '@/platform/inputs';
-import { done, refused, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { safeReturn } from '@/platform/safe-return';
 import { pool } from '@/platform/store/db';
@@ -32,13 +32,9 @@ export const startCheckout = publicUse(
     const human = await guardForm(input);
     if (!human.ok) return human;
     const offer = await findOffer(pool(), input.offerId);
-    if (!offer?.onSale)
-      return refusedField(
-        '',
-        'This offer is no longer on sale. Go back to the join page and choose another.',
-      );
+    if (!offer?.onSale) return refusedField('', 'checkout.offer-left');
     const against = await againstAskingForCode(actor, input.email);
-    if (against) return refused(against.problems);
+    if (against) return against;
     const returnTo = `/join/${offer.id}?to=${encodeURIComponent(safeReturn(input.to))}`;
     await begin(offer, input.email, input.to);
     return done(await mailCode({ purpose: 'join', email: input.email, memberId: null, returnTo }, true));

@@ -7,7 +7,7 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { memberUse } from '@/platform/use';
-import { waitWords } from '@/people/services/lib/wait-words';
+import { waitMinutes } from '@/people/services/lib/wait-minutes';
 import { listJoinFields } from '@/tiers/store/join-fields';
 import { findMember, setName, type Member } from '@/people/store/members';
 import { checkoutInputSchema, planFor, type CheckoutInput } from './lib/plan';
@@ -21,11 +21,7 @@ export const submitCheckout = memberUse(
   checkoutInputSchema,
   async (actor, input): Promise<Result<Submitted>> => {
     const wait = await spendPoint(PER_MEMBER, actor.memberId);
-    if (wait > 0)
-      return refusedField(
-        '',
-        `Too many tries. Wait ${waitWords(wait)}, then try again; what you typed stays.`,
-      );
+    if (wait > 0) return refusedField('', 'checkout.too-many', { minutes: waitMinutes(wait) });
     const member = await findMember(pool(), actor.memberId);
     if (!member) return missing();
     const plan = await planFor(actor, input);
@@ -43,7 +39,7 @@ export const submitCheckout = memberUse(
 function nameOf(fields: JoinField[], input: CheckoutInput, member: Member): Result<string> {
   const field = fields.find((each) => each.kind === 'name');
   if (!field || member.name !== '') return done(member.name);
-  return field.isRequired && input.name === '' ? refusedField('name', 'Type your name.') : done(input.name);
+  return field.isRequired && input.name === '' ? refusedField('name', 'name.missing') : done(input.name);
 }
 
 async function keepName(actor: SignedIn, member: Member, name: string): Promise<Member> {

@@ -15,7 +15,6 @@ import { checkoutInputSchema, planFor } from './lib/plan';
 import { priceOffer } from './lib/pricing';
 import { submitFor } from './lib/submit';
 
-const GONE = 'This quote is no longer available. Load the page again.';
 const inputSchema = z.object({ quoteId: z.uuid(), requestId: z.uuid() });
 
 /**
@@ -27,11 +26,11 @@ export const switchForMember = staffUse('manage members')(
   inputSchema,
   async (actor, { quoteId, requestId }): Promise<Result<null>> => {
     const quote = await findQuote(pool(), quoteId);
-    if (!quote) return refusedField('', GONE);
+    if (!quote) return refusedField('', 'quote.gone');
     const member = await findMember(pool(), quote.memberId);
     const replaced = await findSubscription(pool(), quote.subscriptionId);
     const offer = await findOfferVersion(pool(), quote.offerVersionId);
-    if (!member || !replaced || !offer) return refusedField('', GONE);
+    if (!member || !replaced || !offer) return refusedField('', 'quote.gone');
     if (!quote.atOnce) return acceptLater(actor, quote.id);
     // The quote is the member's; what is done with it is done by staff.
     const inTheirName: Actor = { ...actor, memberId: member.id };
@@ -39,10 +38,7 @@ export const switchForMember = staffUse('manage members')(
       ? await findGatewayAccount(pool(), replaced.gatewayAccountId)
       : undefined;
     if (account && gatewayById(account.gateway).nature === 'wallet')
-      return refusedField(
-        '',
-        'Only the member can approve this at their wallet: they switch in their account.',
-      );
+      return refusedField('', 'switch.by-member');
     const { country, addedTax } = priceOffer(await currentSite(), offer, member.country);
     const input = checkoutInputSchema.parse({
       country,

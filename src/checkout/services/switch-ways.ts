@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { SwitchFigures } from '@/core/billing/figures';
 import { openBook } from '@/billing/services/lib/open-book';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { refusal, sentence } from '@/words/problems';
 import { offerKey } from '@/billing/store/book-rows';
 import type { Actor } from '@/platform/actor';
 import { uuid } from '@/platform/inputs';
@@ -54,7 +54,7 @@ async function listWays(
       tierName: tier.name,
       quoteId: isSwitch ? action.quoteId : null,
       figures: isSwitch ? action.figures : null,
-      why: 'why' in action ? refusalSentence(action.why) : 'It cannot be switched to now.',
+      why: 'why' in action ? sentence(refusal(action.why)) : 'It cannot be switched to now.',
     });
   }
   return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };

@@ -4,7 +4,9 @@ import { parse } from 'yaml';
 import { z } from 'zod';
 import { addLength } from '@/core/calendar';
 import { proseSchema, type Prose } from '@/core/content/prose';
-import { problemsOf, refused, type Result } from '@/platform/result';
+import { problemsOf } from '@/core/problem';
+import { refused, refusedField, type Result } from '@/platform/result';
+import type { ProblemCode } from '@/words/problems';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
@@ -46,9 +48,9 @@ export const importItem = staffUse('write content')(
   inputSchema,
   async (actor, { id, text, now, zone }): Promise<Result<{ id: string; path: string }>> => {
     const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
-    if (!match) return refused({ [id]: 'has no head between two lines of ---' });
+    if (!match) return refusedField(id, 'import.no-head');
     const head = headSchema.safeParse(parse(match[1] ?? ''));
-    if (!head.success) return refused(problemsOf(head.error));
+    if (!head.success) return refused(problemsOf<ProblemCode>(head.error));
     const { parent, category, menu, published, ...rest } = head.data;
     return saveItem(actor, {
       ...rest,

@@ -21,6 +21,7 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
 import { chosenId, idIfKnown, seenVersion } from '@/platform/form-fields';
+import { say } from '@/words/problems';
 
 /** First parts of addresses that the product itself answers. */
 const RESERVED = new Set([
@@ -39,10 +40,10 @@ const RESERVED = new Set([
 const itemInputSchema = z.object({
   id: idIfKnown,
   type: z.enum(['page', 'post']),
-  title: z.string().trim().min(1, 'Give it a title.').max(200, 'A title has at most 200 characters.'),
+  title: z.string().trim().min(1, say('item.no-title')).max(200),
   slug: z.string().trim().max(80).optional(),
   parentId: chosenId,
-  summary: z.string().trim().max(400, 'A summary has at most 400 characters.').optional(),
+  summary: z.string().trim().max(400).optional(),
   body: proseSchema.optional(),
   author: z.string().trim().max(80).optional(),
   tags: z.array(z.string().trim().min(1).max(60)).max(30).optional(),
@@ -81,21 +82,17 @@ export const saveItem = staffUse('write content')(
         const before = known && { ...known, categories: known.ownCategories };
         const input = { ...NEW_ITEM, ...before, ...given(raw), slug: raw.slug ?? slugOf(known) };
         if (raw.version !== undefined && known && known.version !== raw.version) {
-          return refusedField(
-            '',
-            'Someone else saved this in the meantime. Open it in another window, copy over what you need, and save again.',
-          );
+          return refusedField('', 'item.saved-elsewhere');
         }
         const items = await listItems(db);
         const parent = input.parentId ? items.find((item) => item.id === input.parentId) : undefined;
-        if (input.parentId && !parent) return refusedField('parentId', 'The page above no longer exists.');
+        if (input.parentId && !parent) return refusedField('parentId', 'item.parent-gone');
         if (known && parent && (parent.id === known.id || parent.ancestors.includes(known.id))) {
-          return refusedField('parentId', 'A page can’t be its own parent.');
+          return refusedField('parentId', 'item.own-parent');
         }
         const path = pathFor(input, parent?.path ?? '');
         const isReserved = RESERVED.has(path?.split('/')[1] ?? '') || path === '/posts';
-        if (path === null || isReserved)
-          return refusedField('slug', 'This address is reserved for the site. Choose another.');
+        if (path === null || isReserved) return refusedField('slug', 'item.reserved');
         const publishedAt =
           typeof input.publish === 'object'
             ? input.publish.at
@@ -112,8 +109,7 @@ export const saveItem = staffUse('write content')(
         return done({ id, path });
       });
     } catch (error) {
-      if (isConflict(error))
-        return refusedField('slug', 'Another page or post has this address already. Choose another.');
+      if (isConflict(error)) return refusedField('slug', 'item.taken');
       throw error;
     }
   },
@@ -132,7 +128,7 @@ function pathFor(input: { type: ItemType; slug: string; title: string }, above: 
 
 const categorySchema = z.object({
   id: z.string().max(200).optional(),
-  name: z.string().trim().min(1, 'Name the category.').max(60, 'A name has at most 60 characters.'),
+  name: z.string().trim().min(1, say('category.missing')).max(60),
   parentId: z.string().max(200).nullable().default(null),
 });
 
@@ -146,8 +142,7 @@ export const addCategory = staffUse('write content')(
       await lock(db, 'categories');
       const categories = await listCategories(db);
       const id = asked ?? slugify(name);
-      if (categories.some((category) => category.id === id))
-        return refusedField('name', 'There is a category of this name already.');
+      if (categories.some((category) => category.id === id)) return refusedField('name', 'category.taken');
       await insertCategory(db, { id, name, parentId });
       await record(db, actor, at, 'category made', `category:${id}`, { name });
       return done({ id });

@@ -6,12 +6,11 @@ import { z } from 'zod';
 import { publicUse, staffUse } from '@/platform/use';
 import { nothing, uuid } from '@/platform/inputs';
 import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
+import { problem } from '@/words/problems';
 
-const TOO_LARGE = 'This picture is larger than 8 MB. Save it smaller, then choose it again.';
 const MAX_PIXELS = 40_000_000;
 /** What a camera or a painter writes. Drawings that could carry a script or lead elsewhere are not among them. */
 const FORMATS = new Set<string | undefined>(['jpeg', 'png', 'webp', 'heif', 'gif']);
-const UNREADABLE = 'This cannot be read as a picture. Choose a JPEG, PNG, WebP or AVIF file.';
 /** What a card shows at twice its size. */
 const BOX = { width: 1280, height: 960 };
 
@@ -23,10 +22,11 @@ export const savePicture = staffUse('set tiers')(
   'save-picture',
   z.instanceof(Uint8Array),
   async (_, bytes): Promise<Result<{ id: string }>> => {
-    if (bytes.byteLength > MOST_PICTURE_BYTES) return refused({ picture: TOO_LARGE }, 'too-large');
+    if (bytes.byteLength > MOST_PICTURE_BYTES)
+      return refused({ picture: problem('picture.too-large') }, 'too-large');
     try {
       const { format } = await sharp(bytes, { limitInputPixels: MAX_PIXELS }).metadata();
-      if (!FORMATS.has(format)) return refusedField('picture', UNREADABLE);
+      if (!FORMATS.has(format)) return refusedField('picture', 'picture.unreadable');
       const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'error' })
         .rotate()
         .resize({ ...BOX, fit: 'inside', withoutEnlargement: true })
@@ -36,7 +36,7 @@ export const savePicture = staffUse('set tiers')(
         id: await insertPicture(pool(), { width: info.width, height: info.height, bytes: data }),
       });
     } catch {
-      return refusedField('picture', UNREADABLE);
+      return refusedField('picture', 'picture.unreadable');
     }
   },
 );

@@ -5,6 +5,7 @@ import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 import { useProblem } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { sendFile } from '@/kit/send-file';
+import { problem as problemOf, sentence } from '@/words/problems';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
 export function PictureField({
@@ -24,8 +25,7 @@ export function PictureField({
   const problem = ofId ?? ofPicture ?? refused;
   const choose = async (file: File): Promise<void> => {
     setRefused(null);
-    if (file.size > MOST_PICTURE_BYTES)
-      return setRefused('This picture is larger than 8 MB. Save it smaller, then choose it again.');
+    if (file.size > MOST_PICTURE_BYTES) return setRefused(sentence(problemOf('picture.too-large')));
     setSending(true);
     const sent = await sendFile<{ id: string }>('/desk/uploads/picture', file);
     setSending(false);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isLocalDate } from '../calendar';
 import { lengthSchema } from '../offers/offer';
+import { say } from '../problem';
 
 const id = z.string().min(1);
 
@@ -9,7 +10,7 @@ export const coverSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('under'), id }),
   z.object({
     kind: z.literal('path'),
-    pattern: z.string().startsWith('/', 'An address begins with a slash.'),
+    pattern: z.string().startsWith('/', say('address.no-slash')),
   }),
   z.object({ kind: z.literal('category'), id }),
   z.object({ kind: z.literal('tag'), id }),
@@ -30,7 +31,7 @@ export const whoSchema = z.discriminatedUnion('kind', [
 
 const holdingRef = z.object({ kind: z.enum(['tier', 'pass']), id });
 export const edgeSchema = z.union([
-  z.object({ on: z.string().refine(isLocalDate, 'That date does not exist.') }),
+  z.object({ on: z.string().refine(isLocalDate, say('date.unreal')) }),
   z.object({
     since: z.enum(['held', 'joined', 'published']),
     after: lengthSchema,
@@ -49,7 +50,7 @@ export const ruleSchema = z.object({
   id,
   name: z.string().optional(),
   on: z.boolean().optional(),
-  covers: z.array(coverSchema).min(1, 'Say what the rule covers.'),
+  covers: z.array(coverSchema).min(1, say('rule.covers-nothing')),
   except: z.array(coverSchema).optional(),
   openTo: z.array(openerSchema),
   alsoRequire: z.boolean().optional(),

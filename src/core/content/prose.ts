@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { isSafeHref } from '../addresses';
+import { say } from '../problem';
 
 /**
  * Rich text as a tree of nodes (the ProseMirror document form). The schema is also the sanitiser: a node, mark
  * or attribute that is not named here is refused, and a link may lead only to the web, an address here, or mail.
  */
-const safeHref = z.string().max(2000).refine(isSafeHref, 'A link begins with https://, / or mailto:.');
+const safeHref = z.string().max(2000).refine(isSafeHref, say('link.unsafe'));
 
 const markSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('bold') }),

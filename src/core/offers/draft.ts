@@ -1,5 +1,6 @@
 import type { Length, LocalDate, Unit } from '../calendar';
 import { parseAmount, toDecimal } from '../money';
+import { problemsOf, type ProblemsOf } from '../problem';
 import { isRenewable, offerSchema, stepsOver, type Offer, type Step } from './offer';
 
 /** A step as it is typed: text where a person types, so that nothing typed is lost while it is not yet right. */
@@ -27,9 +28,6 @@ export type OfferDraft = {
   renewDays: string;
 };
 
-/** Problems by path: "steps.0.amount", "joiningFee", "steps". */
-export type DraftProblems = Record<string, string>;
-
 export function newStep(kind: Step['kind']): StepDraft {
   const usual = {
     amount: kind === 'trial' ? '0' : '',
@@ -43,18 +41,15 @@ export function newStep(kind: Step['kind']): StepDraft {
     : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
 }
 
-/** Said of a step whose last day is gone, in the editor and by the server. */
-export const STEP_OVER = 'This day has passed: nobody who joins would get anything from this step.';
-
 /** The offer that a draft means, or what is wrong with it and where. `today` is the site's local date. */
 export function readDraft(
   draft: OfferDraft,
   today: LocalDate,
-): { ok: true; offer: Offer } | { ok: false; problems: DraftProblems } {
-  const problems: DraftProblems = {};
+): { ok: true; offer: Offer } | { ok: false; problems: ProblemsOf } {
+  const problems: ProblemsOf = {};
   const amount = (text: string, path: string): number => {
     const parsed = parseAmount(text, draft.currency);
-    if (!parsed.ok) problems[path] = parsed.reason;
+    if (!parsed.ok) problems[path] = parsed.problem;
     return parsed.ok ? parsed.amount : 0;
   };
   const steps = draft.steps.map((step, index) => readStep(step, `steps.${index}`, amount, problems));
@@ -69,9 +64,10 @@ export function readDraft(
       ? { renewal: { daysBefore: whole(draft.renewDays, 'renewal', problems, 0) } }
       : {}),
   });
-  for (const issue of parsed.error?.issues ?? [])
-    problems[issue.path.map(String).join('.')] ??= issue.message;
-  for (const index of stepsOver(steps, today)) problems[`steps.${index}.until`] ??= STEP_OVER;
+  for (const [path, problem] of Object.entries(parsed.error ? problemsOf(parsed.error) : {}))
+    problems[path] ??= problem;
+  for (const index of stepsOver(steps, today))
+    problems[`steps.${index}.until`] ??= { code: 'offer.step-over' };
   return parsed.success && Object.keys(problems).length === 0
     ? { ok: true, offer: parsed.data }
     : { ok: false, problems };
@@ -81,7 +77,7 @@ function readStep(
   step: StepDraft,
   path: string,
   amount: (text: string, path: string) => number,
-  problems: DraftProblems,
+  problems: ProblemsOf,
 ): Step {
   const tier = step.tier || undefined;
   const price = amount(step.amount, `${path}.amount`);
@@ -93,16 +89,16 @@ function readStep(
   }
   if (step.lasts === 'forever') return { kind: 'once', amount: price, lasts: 'forever', tier };
   if (step.lasts === 'until') {
-    if (!step.until) problems[`${path}.until`] = 'Choose the last day.';
+    if (!step.until) problems[`${path}.until`] = { code: 'offer.last-day' };
     return { kind: 'once', amount: price, lasts: { until: step.until || '9999-12-31' }, tier };
   }
   return { kind: 'once', amount: price, lasts: length(), tier };
 }
 
-function whole(text: string, path: string, problems: DraftProblems, least = 1): number {
+function whole(text: string, path: string, problems: ProblemsOf, least = 1): number {
   const n = Number(text.trim());
   if (text.trim() !== '' && Number.isInteger(n) && n >= least) return n;
-  problems[path] = `Type a whole number, at least ${least}.`;
+  problems[path] = { code: 'number.at-least', values: { least } };
   return least;
 }
 

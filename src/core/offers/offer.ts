@@ -1,20 +1,18 @@
 import { z } from 'zod';
 import { isLocalDate, UNITS, type LocalDate } from '../calendar';
 import { isCurrency } from '../money';
+import { say } from '../problem';
 
 /** Longest counts that keep every computed date inside the calendar's range. */
 const LIMIT = { hour: 87_600, day: 3_660, week: 520, month: 120, year: 10 } as const;
 
 export const lengthSchema = z
   .object({ n: z.number().int().min(1), unit: z.enum(UNITS) })
-  .refine((length) => length.n <= LIMIT[length.unit], { message: 'That is longer than ten years.' });
+  .refine((length) => length.n <= LIMIT[length.unit], { message: say('length.too-long') });
 
-const amount = z
-  .number()
-  .int('An amount is a whole number of minor units.')
-  .min(0, 'An amount cannot be below zero.');
+const amount = z.number().int(say('offer.minor-units')).min(0, say('amount.below-zero'));
 const tier = z.string().min(1).optional();
-const untilDate = z.object({ until: z.string().refine(isLocalDate, 'That date does not exist.') });
+const untilDate = z.object({ until: z.string().refine(isLocalDate, say('date.unreal')) });
 
 export const stepSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trial'), amount, lasts: lengthSchema, tier }),
@@ -41,12 +39,9 @@ export const offerSchema = z
   .object({
     id: z.string().optional(),
     tier: z.string().min(1),
-    currency: z.string().refine(isCurrency, 'Choose a currency.'),
+    currency: z.string().refine(isCurrency, say('currency.missing')),
     joiningFee: z.object({ amount, due: z.enum(['start', 'first-payment']) }).optional(),
-    steps: z
-      .array(stepSchema)
-      .min(1, 'An offer needs at least one step.')
-      .max(12, 'An offer has at most 12 steps.'),
+    steps: z.array(stepSchema).min(1, say('offer.no-step')).max(12, say('offer.too-many-steps')),
     after: z.enum(['end', 'keep']),
     /** A single payment for a length can be renewed, from so many days before its end. */
     renewal: z.object({ daysBefore: z.number().int().min(0).max(366) }).optional(),
@@ -56,7 +51,7 @@ export const offerSchema = z
       context.addIssue({
         code: 'custom',
         path: ['steps'],
-        message: 'After the trial, say what comes next: an offer cannot be a trial alone.',
+        message: say('offer.trial-alone'),
       });
     }
     const endless = offer.steps.findIndex(isEndless);
@@ -64,14 +59,14 @@ export const offerSchema = z
       context.addIssue({
         code: 'custom',
         path: ['steps', endless + 1],
-        message: 'Nothing can follow a step that never ends.',
+        message: say('offer.after-endless'),
       });
     }
     if (offer.renewal && !isRenewable(offer)) {
       context.addIssue({
         code: 'custom',
         path: ['renewal'],
-        message: 'Only a single payment that lasts for a time, and then ends, can be renewed.',
+        message: say('offer.not-renewable'),
       });
     }
   });

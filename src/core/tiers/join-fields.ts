@@ -1,22 +1,26 @@
 import { z } from 'zod';
 import { isSafeHref } from '../addresses';
 import { isLocalDate } from '../calendar';
+import { say, type CoreCode, type Problem, type ProblemsOf } from '../problem';
 
 /** What the owner asks for at joining. The name is one of the fields, so that it has a place in their order. */
 export const joinFieldSchema = z
   .object({
     id: z.string().regex(/^[a-z0-9-]{1,40}$/),
     kind: z.enum(['name', 'text', 'choice', 'tick', 'date', 'terms']),
-    label: z.string().trim().min(1, 'Say what is asked for.').max(120, 'At most 120 characters.'),
-    hint: z.string().trim().max(200, 'At most 200 characters.').default(''),
+    label: z.string().trim().min(1, say('join-field.no-label')).max(120),
+    hint: z.string().trim().max(200).default(''),
     /** What can be chosen, for a choice. */
-    options: z.array(z.string().trim().min(1).max(80)).max(40, 'At most 40 to choose from.').default([]),
+    options: z
+      .array(z.string().trim().min(1).max(80))
+      .max(40, say('join-field.too-many-options'))
+      .default([]),
     /** Where terms can be read. */
     path: z
       .string()
       .trim()
       .max(200)
-      .refine((path) => path === '' || isSafeHref(path), 'An address begins with / or https://.')
+      .refine((path) => path === '' || isSafeHref(path), say('join-field.address'))
       .default(''),
     isRequired: z.boolean().default(false),
     isOn: z.boolean().default(true),
@@ -29,10 +33,10 @@ export const joinFieldSchema = z
       context.addIssue({
         code: 'custom',
         path: ['options'],
-        message: 'A choice needs at least two to choose from.',
+        message: say('join-field.too-few-options'),
       });
     if (new Set(field.options).size < field.options.length)
-      context.addIssue({ code: 'custom', path: ['options'], message: 'Two of these are the same.' });
+      context.addIssue({ code: 'custom', path: ['options'], message: say('join-field.same-options') });
   });
 
 export type JoinField = z.infer<typeof joinFieldSchema>;
@@ -45,40 +49,38 @@ export function fieldsOfTier(fields: JoinField[], tierId: string): JoinField[] {
   );
 }
 
-/** Problems of answers, by field id. */
-export type AnswerProblems = Record<string, string>;
-
 /**
- * What somebody answered, checked against the fields: only what was asked for, in the fields' order. A tick and
+ * What somebody answered, checked against the fields: only what was asked for, in the fields' order; problems by field id. A tick and
  * terms answer "yes". The name is the form's own and is left out here.
  */
 export function readAnswers(
   fields: JoinField[],
   given: Record<string, string>,
-): { ok: true; answers: JoinAnswer[] } | { ok: false; problems: AnswerProblems } {
-  const problems: AnswerProblems = {};
+): { ok: true; answers: JoinAnswer[] } | { ok: false; problems: ProblemsOf } {
+  const problems: ProblemsOf = {};
   const answers: JoinAnswer[] = [];
   for (const field of fields) {
     if (field.kind === 'name') continue;
     const isTick = field.kind === 'tick' || field.kind === 'terms';
     const value = (given[field.id] ?? '').trim();
-    const problem = value === '' || (isTick && value !== 'yes') ? missing(field) : wrong(field, value);
+    const lacks = value === '' || (isTick && value !== 'yes') ? missing(field) : null;
+    const problem = lacks ? { code: lacks } : value === '' ? null : wrong(field, value);
     if (problem) problems[field.id] = problem;
     else if (value !== '') answers.push({ fieldId: field.id, label: field.label, value });
   }
   return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, answers };
 }
 
-function missing({ kind, isRequired }: JoinField): string | null {
-  if (kind === 'terms') return 'Joining needs your agreement to this.';
+function missing({ kind, isRequired }: JoinField): CoreCode | null {
+  if (kind === 'terms') return 'answer.not-agreed';
   if (!isRequired) return null;
-  if (kind === 'choice') return 'Choose one.';
-  if (kind === 'tick') return 'Joining needs this tick.';
-  return kind === 'date' ? 'Choose a date.' : 'This is needed.';
+  if (kind === 'choice') return 'answer.not-chosen';
+  if (kind === 'tick') return 'answer.not-ticked';
+  return kind === 'date' ? 'answer.date' : 'answer.missing';
 }
 
-function wrong({ kind, options }: JoinField, value: string): string | null {
-  if (kind === 'choice' && !options.includes(value)) return 'Choose one of these.';
-  if (kind === 'date' && !isLocalDate(value)) return 'That date does not exist.';
-  return value.length > 500 ? 'At most 500 characters.' : null;
+function wrong({ kind, options }: JoinField, value: string): Problem | null {
+  if (kind === 'choice' && !options.includes(value)) return { code: 'answer.none-of-these' };
+  if (kind === 'date' && !isLocalDate(value)) return { code: 'date.unreal' };
+  return value.length > 500 ? { code: 'text.too-long', values: { most: 500 } } : null;
 }

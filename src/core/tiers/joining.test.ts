@@ -62,10 +62,10 @@ describe('what is asked at joining', () => {
     expect(answer).toMatchObject({
       ok: false,
       problems: {
-        bench: 'This is needed.',
-        sky: 'Choose one of these.',
-        born: 'That date does not exist.',
-        terms: 'Joining needs your agreement to this.',
+        bench: { code: 'answer.missing' },
+        sky: { code: 'answer.none-of-these' },
+        born: { code: 'date.unreal' },
+        terms: { code: 'answer.not-agreed' },
       },
     });
   });

@@ -10,8 +10,6 @@ import { slug } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';
 import { wasOfferEverBought, wasTierEverHeld } from '@/billing/store/tier-holders';
 
-const GONE = 'This no longer exists.';
-
 /** Deletes a tier that nobody ever held and that nothing speaks of. */
 export const deleteTier = staffUse('set tiers')(
   'delete-tier',
@@ -20,26 +18,15 @@ export const deleteTier = staffUse('set tiers')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const tier = await findTier(db, id);
-      if (!tier) return refusedField('', GONE);
-      if (await wasTierEverHeld(db, id))
-        return refusedField(
-          '',
-          `People have joined ${tier.name} or started to, so its history is kept. Retire it instead.`,
-        );
+      if (!tier) return refusedField('', 'thing.gone');
+      if (await wasTierEverHeld(db, id)) return refusedField('', 'tier.held', { tier: tier.name });
       const leading = await offersLeadingTo(db, id);
       if (leading.length > 0)
-        return refusedField(
-          '',
-          `The offer “${leading[0] ?? ''}” leads to ${tier.name}. Change or delete that offer first.`,
-        );
+        return refusedField('', 'tier.led-to', { offer: leading[0] ?? '', tier: tier.name });
       const rule = (await listRules(db)).find((r) =>
         JSON.stringify([r.openTo, r.covers]).includes(`"id":"${id}"`),
       );
-      if (rule)
-        return refusedField(
-          '',
-          `The rule “${rule.name}” opens to ${tier.name}. Take the tier out of it first.`,
-        );
+      if (rule) return refusedField('', 'tier.opened-by-rule', { rule: rule.name, tier: tier.name });
       await removeTier(db, id);
       await deleteEmptyLadders(db);
       await record(db, actor, at, 'tier deleted', `tier:${id}`, { name: tier.name });
@@ -56,12 +43,8 @@ export const deleteOffer = staffUse('set tiers')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const offer = await findOffer(db, id);
-      if (!offer) return refusedField('', GONE);
-      if (await wasOfferEverBought(db, id))
-        return refusedField(
-          '',
-          `People have joined by “${offer.name}” or started to, so its history is kept. Retire it instead.`,
-        );
+      if (!offer) return refusedField('', 'thing.gone');
+      if (await wasOfferEverBought(db, id)) return refusedField('', 'tier.bought', { offer: offer.name });
       await removeOffer(db, id);
       await record(db, actor, at, 'offer deleted', `offer:${id}`, { name: offer.name });
       return done(null);

@@ -16,6 +16,8 @@ import { nothing, passwordAgain } from '@/platform/inputs';
 import { staffUse, systemUse } from '@/platform/use';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { countTestDocuments, deleteTestDocuments } from '@/documents/store/documents';
+import { problem, type ProblemCode } from '@/words/problems';
+import type { Problem } from '@/core/problem';
 
 /** How much there is that was made in test mode. */
 export type TestDataCounts = TestData & { documents: number };
@@ -23,7 +25,7 @@ export type TestDataCounts = TestData & { documents: number };
 export type Readiness = {
   site: Site;
   /** What must be put right first, and where. */
-  blockers: { words: string; href: string }[];
+  blockers: { problem: Problem<ProblemCode>; href: string }[];
   /** What does not stop it, and should be known. */
   warnings: string[];
   /** Live ways to pay that people will see at checkout. */
@@ -56,9 +58,7 @@ async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warning
     ),
   );
   const blockers =
-    paid.length > 0 && accounts.length === 0
-      ? [{ words: 'No gateway is connected in live mode: nobody could pay.', href: gateways }]
-      : [];
+    paid.length > 0 && accounts.length === 0 ? [{ problem: problem('live.no-gateway'), href: gateways }] : [];
   return {
     blockers,
     ways: accounts.map((account) => account.label),
@@ -93,11 +93,10 @@ export const goLive = staffUse('set up the site')(
     return transaction(async (db) => {
       await lock(db, 'go live');
       const site = await findSite(db);
-      if (!site || site.mode === 'live') return refusedField('', 'The site is live already.');
+      if (!site || site.mode === 'live') return refusedField('', 'live.already');
       const { blockers } = await whatStands(db);
-      if (blockers[0]) return refusedField('', `${blockers[0].words} Connect one first.`);
-      if (!isName(input.typed, site.name))
-        return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+      if (blockers[0]) return refusedField('', 'live.blocked', { why: blockers[0].problem });
+      if (!isName(input.typed, site.name)) return refusedField('typed', 'live.name', { name: site.name });
       const at = realNow();
       await setLive(db, at);
       await endTestAgreements(db);
@@ -120,10 +119,8 @@ export const askToClearTestData = staffUse('set up the site')(
     return transaction(async (db) => {
       await lock(db, 'go live');
       const site = await findSite(db);
-      if (site?.mode !== 'live')
-        return refusedField('', 'Test data is cleared when the site goes live, or afterwards.');
-      if (!isName(typed.trim(), site.name))
-        return refusedField('typed', `Type the name of the site as it stands: ${site.name}.`);
+      if (site?.mode !== 'live') return refusedField('', 'live.not-yet');
+      if (!isName(typed.trim(), site.name)) return refusedField('typed', 'live.name', { name: site.name });
       await endTestAgreements(db);
       await setClearsTestData(db, true);
       await record(db, actor, realNow(), 'asked for test data to be cleared', 'site');

@@ -6,12 +6,13 @@ import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const daysSchema = z.coerce
-  .number({ error: 'Type a number of days.' })
-  .int('Whole days only.')
-  .min(1, 'The rehearsal clock only goes forward.')
-  .max(400, 'At most 400 days at once.');
+  .number({ error: say('number.days') })
+  .int(say('number.whole-days'))
+  .min(1, say('clock.backwards'))
+  .max(400, say('clock.too-far'));
 
 /** Moves the rehearsal clock forward by local days. The worker does everything that falls due on the way. */
 export const moveClock = staffUse('move the clock')(
@@ -20,7 +21,7 @@ export const moveClock = staffUse('move the clock')(
   async (actor, { days }): Promise<Result<{ days: number }>> => {
     return transaction(async (db) => {
       const site = await findSite(db);
-      if (site?.mode !== 'test') return refusedField('', 'The clock can be moved in test mode only.');
+      if (site?.mode !== 'test') return refusedField('', 'clock.test-only');
       const from = siteNow(site);
       const ahead = toMs(addLength(from, { n: days, unit: 'day' }, site.zone)) - toMs(from);
       await addToClock(db, ahead);

@@ -8,14 +8,15 @@ import { SETUP } from '@/platform/actor';
 import { realNow, siteNow } from '@/platform/clock';
 import { hashPassword, MAX_PASSWORD, MIN_PASSWORD } from '@/platform/passwords';
 import { record } from '@/platform/record';
-import { done, refused, type Result } from '@/platform/result';
+import { done, type Result, refusedField } from '@/platform/result';
 import { systemUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
-  name: z.string().trim().min(1, 'Name the site.').max(80),
+  name: z.string().trim().min(1, say('site.no-name')).max(80),
   zone: z.string().refine(isZone, 'is not a time zone; write it like Europe/London'),
   currency: z.string().refine(isCurrency, 'is not a currency; write it like GBP'),
-  ownerName: z.string().trim().min(1, 'Name the owner.'),
+  ownerName: z.string().trim().min(1, say('site.no-owner')),
   ownerEmail: z.email().toLowerCase(),
   ownerPassword: z.string().min(MIN_PASSWORD, `needs at least ${MIN_PASSWORD} characters`).max(MAX_PASSWORD),
   senderAddress: z.email(),
@@ -31,7 +32,7 @@ export const setUpSite = systemUse(
     const { ownerName, ownerEmail, ownerPassword, ...site } = input;
     const passwordHash = await hashPassword(ownerPassword);
     return transaction(async (db) => {
-      if (await findSite(db)) return refused({ '': 'This database holds a site already.' });
+      if (await findSite(db)) return refusedField('', 'site.exists');
       await insertSite(db, {
         ...site,
         mode: 'test',

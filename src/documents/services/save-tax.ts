@@ -12,41 +12,42 @@ import { done, type Result } from '@/platform/result';
 import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const country = z
   .string()
   .trim()
   .toUpperCase()
-  .refine((code) => code === '' || isCountry(code), 'Choose a country.');
+  .refine((code) => code === '' || isCountry(code), say('country.missing'));
 const taxRate = z.string().transform((typed, context) => {
   const parsed = parseRate(typed);
   if (parsed.ok) return parsed.rate;
-  context.addIssue({ code: 'custom', message: parsed.reason });
+  context.addIssue({ code: 'custom', message: parsed.problem.code });
   return z.NEVER;
 });
 
 const inputSchema = z
   .object({
-    way: z.enum(['none', 'included', 'added'], 'Choose one of the three.'),
+    way: z.enum(['none', 'included', 'added'], say('tax.choose')),
     homeCountry: country,
-    seller: z.string().trim().max(500, 'At most 500 characters.'),
-    taxNumber: z.string().trim().max(40, 'At most 40 characters.'),
+    seller: z.string().trim().max(500),
+    taxNumber: z.string().trim().max(40),
     documentPrefix: z
       .string()
       .trim()
-      .regex(/^[A-Za-z0-9/-]{0,12}$/, 'At most 12 letters, digits, dashes and strokes.'),
+      .regex(/^[A-Za-z0-9/-]{0,12}$/, say('tax.number-prefix')),
     kinds: z
       .array(
         z.object({
           id: z.string().max(60).default(''),
-          name: z.string().trim().min(1, 'Name the kind.').max(60, 'At most 60 characters.'),
+          name: z.string().trim().min(1, say('tax.no-kind')).max(60),
           /** Left out, they stay. */
           tiers: z.array(z.string().max(200)).max(500).optional(),
           rates: z
             .array(
               z.object({
                 country,
-                name: z.string().trim().min(1, 'Name the tax, like VAT.').max(30, 'At most 30 characters.'),
+                name: z.string().trim().min(1, say('tax.no-name')).max(30),
                 rate: taxRate,
               }),
             )
@@ -60,13 +61,13 @@ const inputSchema = z
       context.addIssue({
         code: 'custom',
         path: ['homeCountry'],
-        message: 'Choose the country you sell from.',
+        message: say('tax.no-country'),
       });
     if (input.way !== 'none' && input.kinds.every((kind) => kind.rates.length === 0))
       context.addIssue({
         code: 'custom',
         path: [''],
-        message: 'Write down at least one rate, or choose that nothing is taxed.',
+        message: say('tax.no-rate'),
       });
     for (const [k, kind] of input.kinds.entries()) {
       const seen = new Set<string>();
@@ -75,7 +76,7 @@ const inputSchema = z
           context.addIssue({
             code: 'custom',
             path: ['kinds', k, 'rates', r, 'country'],
-            message: 'There is a rate for this already.',
+            message: say('tax.rate-twice'),
           });
         seen.add(one.country);
       }

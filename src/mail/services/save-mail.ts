@@ -10,15 +10,16 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { uuid } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const senderSchema = z.object({
   senderName: z
     .string()
     .trim()
-    .min(1, 'Name the sender: members see it beside the subject.')
-    .max(80, 'At most 80 characters.')
-    .regex(/^[^\r\n<>"]*$/, 'Without quotes, angle brackets and line ends.'),
-  senderAddress: z.email('Type the address mail comes from, like post@moor.example.'),
+    .min(1, say('mail.no-sender'))
+    .max(80)
+    .regex(/^[^\r\n<>"]*$/, say('mail.sender-plain')),
+  senderAddress: z.email(say('mail.address')),
 });
 
 /** Who the site's mail comes from. */
@@ -41,9 +42,9 @@ const mailSchema = z.object({
   subject: z
     .string()
     .trim()
-    .max(150, 'A subject has at most 150 characters.')
-    .regex(/^[^\r\n]*$/, 'A subject is one line.'),
-  words: z.string().trim().max(4_000, 'At most 4,000 characters.'),
+    .max(150)
+    .regex(/^[^\r\n]*$/, say('mail.one-line')),
+  words: z.string().trim().max(4_000),
 });
 
 /** Whether a mail is sent, under which subject, and with which words of the owner before ours. */
@@ -53,17 +54,16 @@ export const saveMail = staffUse('set up the site')(
   async (actor, input): Promise<Result<null>> => {
     const { template, ...setting } = input;
     const kind = mailKind(template);
-    if (!kind) return refusedField('', 'There is no such mail.');
-    if (!setting.isOn && kind.isAlwaysSent)
-      return refusedField('isOn', 'This mail cannot be switched off: something hangs on it.');
+    if (!kind) return refusedField('', 'mail.unknown');
+    if (!setting.isOn && kind.isAlwaysSent) return refusedField('isOn', 'mail.always-on');
     const known = fieldsOf(kind);
     for (const field of ['subject', 'words'] as const) {
       const [unknown] = unknownFields(setting[field], known);
       if (unknown !== undefined)
-        return refusedField(
-          field,
-          `This mail has nothing to put in for {${unknown}}. It knows ${known.map((name) => `{${name}}`).join(', ')}.`,
-        );
+        return refusedField(field, 'mail.unknown-field', {
+          field: `{${unknown}}`,
+          known: known.map((name) => `{${name}}`),
+        });
     }
     const site = await currentSite();
     return transaction(async (db) => {
@@ -80,7 +80,7 @@ export const sendMailAgain = staffUse('manage members')(
   uuid,
   async (actor, id): Promise<Result<null>> => {
     if (!z.uuid().safeParse(id).success || !(await requeueMail(pool(), id, HOLDS_SECRET)))
-      return refusedField('', 'This email is being sent, was sent, or is no longer stored.');
+      return refusedField('', 'mail.not-failed');
     const site = await currentSite();
     await record(pool(), actor, siteNow(site), 'mail sent again', `mail:${id}`);
     return done(null);

@@ -11,15 +11,17 @@ import { setCountry } from '@/billing/services/lib/set-country';
 import { findMember, setDetails } from '@/people/store/members';
 import { confirmPassword } from '@/people/services/lib/confirm-password';
 import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
+import { say } from '@/words/problems';
+import { problem } from '@/words/problems';
 
 const detailsSchema = z.object({
   name: personName,
   /** Left out, they stay. */
   country: z
     .string()
-    .refine((code) => code === '' || isCountry(code), 'Choose a country.')
+    .refine((code) => code === '' || isCountry(code), say('country.missing'))
     .optional(),
-  invoiceWords: z.string().trim().max(300, 'At most 300 characters.').optional(),
+  invoiceWords: z.string().trim().max(300).optional(),
 });
 
 /** A member changes their own name and their invoice details. */
@@ -51,7 +53,7 @@ export const changeAddress = memberUse(
   async (actor, { email, password }): Promise<Result<{ browser: string }>> => {
     const member = await findMember(pool(), actor.memberId);
     if (!member) return missing();
-    if (email === member.email) return refused({ email: 'This is the address you have already.' });
+    if (email === member.email) return refused({ email: problem('email.is-yours') });
     const checked = await confirmPassword(member, password);
     if (!checked.ok) return checked;
     const against = await againstAskingForCode(actor, email);

@@ -8,18 +8,19 @@ import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { NotAllowed } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { happen, openBook } from '@/billing/services/lib/open-book';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { problem, refusal } from '@/words/problems';
 import { passwordMatches } from '@/platform/passwords';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { waitWords } from '@/people/services/lib/wait-words';
+import { waitMinutes } from '@/people/services/lib/wait-minutes';
 import { currentSite } from '@/platform/site';
 import { memberUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const TRIES: Limit = { name: 'account:delete', points: 10, seconds: 15 * 60 };
 const inputSchema = z.object({
   password: z.string().max(1000).default(''),
-  isSure: z.literal(true, { error: 'Tick this to say that you are sure.' }),
+  isSure: z.literal(true, { error: say('account.confirm-delete') }),
 });
 
 /**
@@ -32,19 +33,18 @@ export const deleteAccount = memberUse(
   async (actor, { password }): Promise<Result<null>> => {
     const site = await currentSite();
     const member = await findMember(pool(), actor.memberId);
-    if (!member) throw new NotAllowed('Sign in first.');
-    if (!site.mayDeleteAccount)
-      throw new NotAllowed('Accounts are deleted by the people who run this site. Write to them.');
-    if (member.staffRole) throw new NotAllowed('You are staff here. The owner takes that back first.');
+    if (!member) throw new NotAllowed(problem('staff.not-signed-in'));
+    if (!site.mayDeleteAccount) throw new NotAllowed(problem('account.by-staff'));
+    if (member.staffRole) throw new NotAllowed(problem('account.of-staff'));
     const wait = await spendPoint(TRIES, member.id);
-    if (wait > 0) return refusedField('password', `Too many tries. Wait ${waitWords(wait)}, then try again.`);
+    if (wait > 0) return refusedField('password', 'tries.too-many', { minutes: waitMinutes(wait) });
     if (member.passwordHash && !(await passwordMatches(member.passwordHash, password)))
-      return refusedField('password', 'This is not your password. Nothing was deleted.');
+      return refusedField('password', 'account.wrong-password');
     return transaction(async (db): Promise<Result<null>> => {
       for (const mode of ['test', 'live'] as const) {
         const open = await openBook(db, site, actor, { memberId: member.id, mode });
         const happened = await happen(open, { do: 'erase' });
-        if (!happened.ok) return refusedField('', `${refusalSentence(happened.why)} Nothing was deleted.`);
+        if (!happened.ok) return refusedField('', 'account.not-deleted', { why: refusal(happened.why) });
       }
       const at = siteNow(site);
       await record(db, actor, at, 'account deleted', `member:${member.id}`);

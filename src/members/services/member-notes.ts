@@ -7,10 +7,11 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
   memberId: z.uuid(),
-  words: z.string().trim().min(1, 'Write the note.').max(2_000, 'At most 2,000 characters.'),
+  words: z.string().trim().min(1, say('note.missing')).max(2_000),
   isShown: z.boolean(),
 });
 
@@ -22,7 +23,7 @@ export const addNote = staffUse('manage members')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const { memberId, isShown } = input;
-      if (!(await findMember(db, memberId))) return refusedField('', 'This member no longer exists.');
+      if (!(await findMember(db, memberId))) return refusedField('', 'member.gone');
       await insertNote(db, { ...input, staffId: actor.memberId, at });
       await record(
         db,
@@ -45,7 +46,7 @@ export const removeNote = staffUse('manage members')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       const isThere = await deleteNote(db, id, memberId);
-      if (!isThere) return refusedField('', 'This note no longer exists.');
+      if (!isThere) return refusedField('', 'note.gone');
       await record(db, actor, at, 'note taken away', `member:${memberId}`);
       return done(null);
     });

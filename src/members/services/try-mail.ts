@@ -20,8 +20,7 @@ export const tryMail = staffUse('set up the site')(
     const kind = mailKind(template);
     const me = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
     const member = z.uuid().safeParse(memberId).success ? await findMember(pool(), memberId) : undefined;
-    if (!kind || !me || !member)
-      return refusedField('', 'There is no such mail or member any more. Load the page again.');
+    if (!kind || !me || !member) return refusedField('', 'mail.gone');
     const site = await currentSite();
     const content = await sampleFor(kind.template, site, member);
     await transaction((db) =>

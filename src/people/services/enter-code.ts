@@ -3,7 +3,7 @@ import type { Actor } from '@/platform/actor';
 import { realNow, siteNow } from '@/platform/clock';
 import { nothing } from '@/platform/inputs';
 import { record } from '@/platform/record';
-import { done, missing, refused, refusedField, type Result } from '@/platform/result';
+import { done, missing, refused, refusedField, type Result, type Refusal } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool, transaction, type Transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
@@ -19,8 +19,10 @@ import {
 } from '@/people/store/members';
 import { againstAskingForCode, CODE_MINUTES, CODE_TRIES, mailCode } from './lib/mail-code';
 import { confirmEmail, openSession, type Opened } from './lib/open-session';
-import { waitWords } from './lib/wait-words';
+import { waitMinutes } from './lib/wait-minutes';
 import { writeMail } from '@/mail/services/lib/write-mail';
+import { say } from '@/words/problems';
+import { problem } from '@/words/problems';
 
 /** Codes are short: a caller cannot go through many of them, whatever addresses they are for. */
 const PER_CALLER: Limit = { name: 'code:try', points: 60, seconds: 15 * 60 };
@@ -31,8 +33,7 @@ export type Entered = {
   to: string;
 };
 
-const OVER = `This code has expired or was used. Request a new one; it works for ${CODE_MINUTES} minutes.`;
-const TAKEN = 'This email address has an account of its own. Sign in with it, or use another address.';
+const over = (): Refusal => refusedField('', 'code.expired', { minutes: CODE_MINUTES });
 
 /** What the browser was mailed a code for; nothing where it asked for none, or it is too old. */
 export const codeAsked = publicUse('code-asked', nothing, async (actor) => {
@@ -44,7 +45,7 @@ const inputSchema = z.object({
   code: z
     .string()
     .transform((typed) => typed.replace(/[\s-]/g, ''))
-    .pipe(z.string().regex(/^\d{6}$/, 'The code has six digits. Copy it from our email.')),
+    .pipe(z.string().regex(/^\d{6}$/, say('code.six-digits'))),
 });
 
 /** Takes the code that was mailed to the address which this browser typed: their reader is signed in. */
@@ -53,20 +54,15 @@ export const enterCode = publicUse(
   inputSchema,
   async (actor, { code }): Promise<Result<Entered>> => {
     const wait = await spendPoint(PER_CALLER, actor.address ?? 'unknown');
-    if (wait > 0) return refusedField('', `Too many tries. Wait ${waitWords(wait)}, then try again.`);
+    if (wait > 0) return refusedField('', 'tries.too-many', { minutes: waitMinutes(wait) });
     const browser = actor.browser?.code;
     const asked = browser ? await countCodeTry(pool(), hashToken(browser), CODE_TRIES) : undefined;
     // In another tab the same code has just signed this browser in.
     if (!asked && actor.memberId && !(await askedBy(actor))) return done({ opened: null, to: '/account' });
-    if (!asked) return refusedField('', OVER);
+    if (!asked) return over();
     if (!isCode(asked.id, code, asked.codeHash)) {
       const left = CODE_TRIES - asked.tries;
-      return refusedField(
-        'code',
-        left > 0
-          ? `That isn’t the code we emailed. You have ${left === 1 ? 'one try' : `${left} tries`} left.`
-          : 'That isn’t the code we emailed, and it has now expired. Request a new one.',
-      );
+      return left > 0 ? refusedField('code', 'code.wrong', { left }) : refusedField('code', 'code.used-up');
     }
     return enter(actor, asked);
   },
@@ -89,7 +85,7 @@ export const sendCodeAgain = publicUse(
   nothing,
   async (actor): Promise<Result<{ browser: string }>> => {
     const asked = await askedBy(actor);
-    if (!asked) return refusedField('', 'This page is too old. Go back, and type your email address again.');
+    if (!asked) return refusedField('', 'sign-in.old-page');
     const against = await againstAskingForCode(actor, asked.email);
     if (against) return against;
     const { purpose, email, memberId, returnTo } = asked;
@@ -103,10 +99,10 @@ const askedBy = async ({ browser }: Actor): Promise<EmailCode | undefined> =>
 
 async function enter(actor: Actor, asked: EmailCode): Promise<Result<Entered>> {
   return transaction(async (db) => {
-    if (!(await deleteEmailCode(db, asked.id))) return refusedField('', OVER);
+    if (!(await deleteEmailCode(db, asked.id))) return over();
     if (asked.purpose === 'new-address') return takeAddress(db, actor, asked);
     const member = await memberOf(db, asked);
-    if (!member) return refusedField('', OVER);
+    if (!member) return over();
     await confirmEmail(db, member);
     return done({ opened: await openSession(db, actor, member, 'code'), to: asked.returnTo });
   });
@@ -131,10 +127,10 @@ async function memberOf(db: Transaction, { email, purpose }: EmailCode): Promise
 /** A member has shown that they read the mail of their new address: from now on it is theirs, and the old one is told. */
 async function takeAddress(db: Transaction, actor: Actor, asked: EmailCode): Promise<Result<Entered>> {
   if (!asked.memberId || asked.memberId !== actor.memberId)
-    return refused({ '': 'Sign in first, then type the code again.' }, 'sign-in');
+    return refused({ '': problem('sign-in.code-after-session') }, 'sign-in');
   const member = await lockMember(db, asked.memberId);
   if (!member) return missing();
-  if (await findMemberByEmail(db, asked.email)) return refusedField('', TAKEN);
+  if (await findMemberByEmail(db, asked.email)) return refusedField('', 'email.taken');
   const site = await currentSite(db);
   await setConfirmedEmail(db, member.id, asked.email, realNow());
   const at = siteNow(site);

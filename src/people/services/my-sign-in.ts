@@ -3,7 +3,7 @@ import { siteNow } from '@/platform/clock';
 import { nothing, uuid } from '@/platform/inputs';
 import { hashPassword, passwordProblem } from '@/platform/passwords';
 import { record } from '@/platform/record';
-import { done, missing, refused, refusedField, type Result } from '@/platform/result';
+import { done, missing, refusedField, type Result, refusedWith } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
@@ -44,8 +44,8 @@ export const changePassword = memberUse(
     const checked = await confirmPassword(member, current, 'current');
     if (!checked.ok) return checked;
     const site = await currentSite();
-    const problem = passwordProblem(next, [member.name, member.email, site.name]);
-    if (problem) return refused({ next: problem });
+    const weak = passwordProblem(next, [member.name, member.email, site.name]);
+    if (weak) return refusedWith(weak, 'next');
     const passwordHash = await hashPassword(next);
     return transaction(async (db) => {
       await setPassword(db, member.id, passwordHash);
@@ -75,8 +75,7 @@ export const signOutEverywhere = memberUse(
 export const endMySession = memberUse('end-my-session', uuid, async (actor, id): Promise<Result<null>> => {
   const site = await currentSite();
   return transaction(async (db) => {
-    if (!(await deleteSessionById(db, id, actor.memberId)))
-      return refusedField('', 'This session has ended already.');
+    if (!(await deleteSessionById(db, id, actor.memberId))) return refusedField('', 'session.over');
     await record(db, actor, siteNow(site), 'session ended', `member:${actor.memberId}`);
     return done(null);
   });

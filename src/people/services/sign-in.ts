@@ -4,7 +4,7 @@ import { realNow } from '@/platform/clock';
 import { emailAddress, nothing } from '@/platform/inputs';
 import { passwordMatches } from '@/platform/passwords';
 import { record } from '@/platform/record';
-import { done, refused, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { pool, transaction } from '@/platform/store/db';
 import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limits';
@@ -15,7 +15,8 @@ import { deleteSession, findSessionMember } from '@/people/store/sessions';
 import { isKnownDevice } from './lib/known-device';
 import { againstAskingForCode, mailCode } from './lib/mail-code';
 import { openSession, type Opened } from './lib/open-session';
-import { waitWords } from './lib/wait-words';
+import { waitMinutes } from './lib/wait-minutes';
+import { say } from '@/words/problems';
 
 const WINDOW = 15 * 60;
 /** A browser that signed in to this account before has a counter of its own, which strangers do not spend. */
@@ -26,8 +27,8 @@ const PER_CALLER: Limit = { name: 'sign-in:caller', points: 60, seconds: WINDOW 
 const PER_ADDRESS: Limit = { name: 'sign-in:address', points: 100, seconds: 3600 };
 
 const inputSchema = z.object({
-  email: z.string().trim().toLowerCase().min(1, 'Type your email address.').max(254),
-  password: z.string().min(1, 'Type your password.').max(1000),
+  email: z.string().trim().toLowerCase().min(1, say('email.missing')).max(254),
+  password: z.string().min(1, say('password.missing')).max(1000),
   to: z.string().max(500).default('/account'),
 });
 
@@ -38,16 +39,11 @@ export const signIn = publicUse(
   async (actor, { email, password, to }): Promise<Result<Opened & { to: string }>> => {
     const device = await isKnownDevice(actor, email);
     const wait = await spend(actor, email, device);
-    if (wait > 0)
-      return refused({
-        '': `Too many tries. Wait ${waitWords(wait)}, or sign in with a code we email you.`,
-      });
+    if (wait > 0) return refusedField('', 'sign-in.too-many', { minutes: waitMinutes(wait) });
     const member = await findMemberByEmail(pool(), email);
     if (!(await passwordMatches(member?.passwordHash, password)) || !member) {
       await recordFailure(actor, member?.id);
-      return refused({
-        '': 'This email address and password don’t match. Check both, or sign in with a code we email you.',
-      });
+      return refusedField('', 'sign-in.wrong');
     }
     if (device) await forgetPoints(PER_DEVICE, device);
     else await forgetPoints(PER_CALLER_AND_ADDRESS, `${actor.address ?? 'unknown'} ${email}`);
@@ -81,7 +77,7 @@ export const askForCode = publicUse(
   codeSchema,
   async (actor, { email, to }): Promise<Result<{ browser: string }>> => {
     const against = await againstAskingForCode(actor, email);
-    if (against) return refusedField('', against.problems[''] ?? '');
+    if (against) return against;
     const member = await findMemberByEmail(pool(), email);
     const asked = { purpose: 'sign-in' as const, email, memberId: null, returnTo: safeReturn(to) };
     return done(await mailCode(asked, member !== undefined));

@@ -23,7 +23,7 @@ export const takeLink = publicUse(
     transaction(async (db) => {
       const taken = await takeSignInLink(db, hashToken(link));
       const member = taken && (await lockMember(db, taken.memberId));
-      if (!member) return refusedField('', 'This link has expired or was used. Sign in to continue.');
+      if (!member) return refusedField('', 'link.used');
       await confirmEmail(db, member);
       const opened = await openSession(db, actor, member, 'mailed link');
       return done({ ...opened, to: safeReturn(taken.returnTo) });

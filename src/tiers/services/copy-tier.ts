@@ -27,7 +27,7 @@ export const copyTier = staffUse('set tiers')(
       await lock(db, 'tiers');
       const tiers = await listTiers(db);
       const tier = await findTier(db, id);
-      if (!tier) return refusedField('', 'This tier no longer exists.');
+      if (!tier) return refusedField('', 'tier.gone');
       const name = freeName(
         `${tier.name} copy`,
         tiers.map((other) => other.name),
@@ -63,7 +63,7 @@ export const copyOffer = staffUse('set tiers')(
     return transaction(async (db) => {
       await lock(db, 'offers');
       const offer = await findOffer(db, id);
-      if (!offer) return refusedField('', 'This offer no longer exists.');
+      if (!offer) return refusedField('', 'offer.gone');
       const beside = (await listOffers(db)).filter((other) => other.tierId === offer.tierId);
       const name = freeName(
         `${offer.name} copy`.slice(0, 40),

@@ -9,16 +9,17 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
+import { say } from '@/words/problems';
 
 const codeSchema = z.object({
   tierId: z.string().min(1),
   code: z
     .string()
     .trim()
-    .min(4, 'A code has at least 4 characters, so that it is not guessed.')
-    .max(40, 'A code has at most 40 characters.')
-    .regex(/^[\p{L}\p{N}-]+$/u, 'Letters, figures and hyphens only.'),
-  mostUses: optionalCount('At least once.'),
+    .min(4, say('join-code.too-short'))
+    .max(40)
+    .regex(/^[\p{L}\p{N}-]+$/u, say('join-code.letters')),
+  mostUses: optionalCount(say('join-code.uses')),
   lastDay: optionalDate,
 });
 
@@ -30,13 +31,13 @@ export const addJoiningCode = staffUse('set tiers')(
     const at = siteNow(await currentSite());
     try {
       return await transaction(async (db) => {
-        if (!(await findTier(db, input.tierId))) return refusedField('', 'This tier no longer exists.');
+        if (!(await findTier(db, input.tierId))) return refusedField('', 'tier.gone');
         await insertJoiningCode(db, input);
         await record(db, actor, at, 'joining code added', `tier:${input.tierId}`);
         return done(null);
       });
     } catch (error) {
-      if (isConflict(error)) return refusedField('code', 'This tier has that code already.');
+      if (isConflict(error)) return refusedField('code', 'join-code.taken');
       throw error;
     }
   },

@@ -10,7 +10,6 @@ import { staffUse } from '@/platform/use';
 import { z } from 'zod';
 
 const retireSchema = z.object({ id: slug, isRetired: z.boolean() });
-const GONE = 'This no longer exists.';
 
 /** Retires a tier: nobody joins by it any more, and those who hold it keep it. Or brings it back. */
 export const retireTier = staffUse('set tiers')(
@@ -19,7 +18,7 @@ export const retireTier = staffUse('set tiers')(
   async (actor, { id, isRetired }): Promise<Result<null>> => {
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
-      if (!(await findTier(db, id))) return refusedField('', GONE);
+      if (!(await findTier(db, id))) return refusedField('', 'thing.gone');
       await setTierRetired(db, id, isRetired ? at : null);
       await record(db, actor, at, isRetired ? 'tier retired' : 'tier brought back', `tier:${id}`);
       return done(null);
@@ -33,7 +32,7 @@ export const retireOffer = staffUse('set tiers')(
   async (actor, { id, isRetired }): Promise<Result<null>> => {
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
-      if (!(await findOffer(db, id))) return refusedField('', GONE);
+      if (!(await findOffer(db, id))) return refusedField('', 'thing.gone');
       await setOfferRetired(db, id, isRetired ? at : null);
       await record(db, actor, at, isRetired ? 'offer retired' : 'offer brought back', `offer:${id}`);
       return done(null);

@@ -8,15 +8,16 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const fieldsSchema = z
   .array(joinFieldSchema)
-  .max(40, 'At most 40 fields.')
+  .max(40, say('join-field.too-many'))
   .superRefine((fields, context) => {
     const seen = new Set<string>();
     for (const [index, field] of fields.entries()) {
       if (seen.has(field.id))
-        context.addIssue({ code: 'custom', path: [index, 'id'], message: 'Two fields have the same id.' });
+        context.addIssue({ code: 'custom', path: [index, 'id'], message: say('join-field.same-id') });
       seen.add(field.id);
     }
   });
@@ -28,7 +29,7 @@ export const saveJoinFields = staffUse('set tiers')(
   async (actor, input): Promise<Result<JoinField[]>> => {
     const fields = input;
     if (fields.filter((field) => field.kind === 'name').length !== 1)
-      return refusedField('', 'The name is always one of the fields; switch it off to do without.');
+      return refusedField('', 'join-field.no-name');
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       await lock(db, 'join fields');

@@ -11,14 +11,15 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const ladderSchema = z.object({
   id: z.string(),
-  name: z.string().trim().min(1, 'Name the ladder.').max(60, 'A name has at most 60 characters.'),
+  name: z.string().trim().min(1, say('ladder.no-name')).max(60),
   creditUnused: z.boolean(),
   waitDays: z.coerce
-    .number('Type a number of days.')
-    .int('Whole days only.')
+    .number(say('number.days'))
+    .int(say('number.whole-days'))
     .min(0)
     .max(366, 'At most 366 days.'),
   downAtOnce: z.boolean(),
@@ -34,9 +35,9 @@ export const saveLadder = staffUse('set tiers')(
       await lock(db, 'tiers');
       const ladders = await listLadders(db);
       const known = ladders.find((ladder) => ladder.id === input.id);
-      if (!known) return refusedField('', 'This ladder no longer exists.');
+      if (!known) return refusedField('', 'ladder.gone');
       if (ladders.some((l) => l.id !== known.id && l.name.toLowerCase() === input.name.toLowerCase()))
-        return refusedField('name', 'Another ladder has this name.');
+        return refusedField('name', 'ladder.taken');
       await storeLadder(db, { ...known, ...input });
       await record(db, actor, at, 'ladder changed', `ladder:${known.id}`, { name: input.name });
       return done(null);
@@ -57,8 +58,7 @@ export const arrangeTiers = staffUse('set tiers')(
       await lock(db, 'tiers');
       const there = (await listTiers(db)).filter((tier) => tier.ladderId === ladderId).map((tier) => tier.id);
       const isSame = there.length === tierIds.length && there.every((id) => tierIds.includes(id));
-      if (!isSame)
-        return refusedField('', 'These tiers have changed in the meantime. Load the page again, then drag.');
+      if (!isSame) return refusedField('', 'ladder.changed');
       // Rungs count from below; the page shows the highest on top.
       await store(db, ladderId, ladderId === null ? tierIds : [...tierIds].reverse());
       await record(db, actor, at, 'tiers arranged', ladderId ? `ladder:${ladderId}` : 'site', { tierIds });

@@ -3,7 +3,6 @@ import { z } from 'zod';
 import { orNothing, seenVersion } from '@/platform/form-fields';
 import { localDate } from '@/core/calendar';
 import { slugify } from '@/core/content/slug';
-import { STEP_OVER } from '@/core/offers/draft';
 import { isPaid, offerSchema, stepsOver, type Offer } from '@/core/offers/offer';
 import { quoteOffer } from '@/core/offers/quote';
 import { lock, transaction, type Transaction } from '@/platform/store/db';
@@ -12,9 +11,10 @@ import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { freeId, SAVED_ELSEWHERE } from '@/platform/free-id';
+import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
 
 const inputSchema = z.object({
   id: z.preprocess(
@@ -24,15 +24,11 @@ const inputSchema = z.object({
       .regex(/^[a-z0-9-]+$/)
       .optional(),
   ),
-  name: z
-    .string()
-    .trim()
-    .min(1, 'Name the offer: “Monthly”, “Yearly”.')
-    .max(40, 'A name has at most 40 characters.'),
+  name: z.string().trim().min(1, say('offer.no-name')).max(40),
   onSale: z.boolean().optional(),
   /** The version that was opened, where an existing offer is changed. */
   seenVersion,
-  menuLabel: z.string().trim().max(30, 'At most 30 characters.').optional(),
+  menuLabel: z.string().trim().max(30).optional(),
   definition: offerSchema,
 });
 
@@ -53,7 +49,7 @@ export const saveOffer = staffUse('set tiers')(
       const known = input.id ? await findOffer(db, input.id) : undefined;
       const { onSale, menuLabel } = input;
       if (input.seenVersion !== undefined && known && known.version !== input.seenVersion)
-        return refusedField('', SAVED_ELSEWHERE);
+        return refusedField('', 'record.saved-elsewhere');
       const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
       // What was saved once may have its dates behind it: its name can still be changed.
       const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);
@@ -66,7 +62,7 @@ export const saveOffer = staffUse('set tiers')(
           offer.retiredAt === null &&
           offer.name.toLowerCase() === name.toLowerCase(),
       );
-      if (twin) return refusedField('name', `This tier has an offer called “${twin.name}” already.`);
+      if (twin) return refusedField('name', 'offer.taken', { name: twin.name });
       const id =
         known?.id ??
         freeId(input.id ?? slugify(`${definition.tier}-${name}`), new Set(offers.map((offer) => offer.id)));
@@ -85,15 +81,12 @@ async function whyImpossible(
   at: string,
 ): Promise<ReturnType<typeof refusedField> | null> {
   const [over] = stepsOver(definition.steps, localDate(at, zone));
-  if (over !== undefined) return refusedField(`definition.steps.${over}.until`, STEP_OVER);
+  if (over !== undefined) return refusedField(`definition.steps.${over}.until`, 'offer.step-over');
   if (!quoteOffer(definition, at, zone).hasAnything) {
-    return refusedField(
-      'definition.steps',
-      'Every date of this offer has passed: nobody who joins would get anything.',
-    );
+    return refusedField('definition.steps', 'offer.over');
   }
   const tierIds = new Set((await listTiers(db)).map((tier) => tier.id));
-  if (!tierIds.has(definition.tier)) return refusedField('', 'The tier of this offer no longer exists.');
+  if (!tierIds.has(definition.tier)) return refusedField('', 'offer.tier-gone');
   const lost = definition.steps.findIndex((step) => step.tier !== undefined && !tierIds.has(step.tier));
-  return lost === -1 ? null : refusedField(`definition.steps.${lost}.tier`, 'That tier no longer exists.');
+  return lost === -1 ? null : refusedField(`definition.steps.${lost}.tier`, 'offer.step-tier-gone');
 }

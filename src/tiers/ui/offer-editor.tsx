@@ -15,6 +15,7 @@ import { PATTERNS } from './offer-patterns';
 import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';
 import { StepStrip } from './step-strip';
+import { sentencesOf } from '@/words/problems';
 
 type Props = {
   action: FormAction;
@@ -66,7 +67,7 @@ export function OfferEditor({
   const added = useRef(0);
   const draft: OfferDraft = { ...rest, steps: steps.map((step) => step.draft) };
   const read = readDraft(draft, today);
-  const problems = read.ok ? {} : read.problems;
+  const problems = read.ok ? {} : sentencesOf(read.problems);
   const change = (part: Partial<Omit<OfferDraft, 'steps'>>): void =>
     setRest((before) => ({ ...before, ...part }));
   const changeStep = (key: string, part: Partial<StepDraft>): void =>

@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { UNITS } from '@/core/calendar';
-import type { DraftProblems, StepDraft } from '@/core/offers/draft';
+import type { StepDraft } from '@/core/offers/draft';
 import { useProblem } from '@/kit/action-form';
 import { SelectField, TextField } from '@/kit/field';
 
@@ -19,7 +19,8 @@ type Props = {
   currency: string;
   tierName: string;
   tiers: { id: string; name: string }[];
-  problems: DraftProblems;
+  /** Sentences by path. */
+  problems: Record<string, string>;
   /** Whether an empty field is a problem yet: not before the first try to save. */
   showEmpty: boolean;
   onChange: (part: Partial<StepDraft>) => void;

@@ -6,7 +6,8 @@ import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
 import { formatDate, formatUntil } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
-import { declineSentence } from '@/billing/gateways/contract';
+import { declineProblem } from '@/billing/gateways/contract';
+import { sentence } from '@/words/problems';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/prose';
 import { myAccount } from '@/members/services/my-account';
@@ -185,7 +186,7 @@ export default async function AccountPage() {
                     {payment.tierName}
                     {payment.state === 'declined' && (
                       <span className="block text-sm text-muted">
-                        {declineSentence(payment.declineCode ?? '')}
+                        {sentence(declineProblem(payment.declineCode ?? ''))}
                       </span>
                     )}
                   </td>

@@ -1,5 +1,6 @@
 import type { Carries } from '@/core/offers/carries';
 import { NO_CONSENT, NOT_A_CARD, NOT_A_WALLET, type Gateway } from '@/billing/gateways/contract';
+import { problem } from '@/words/problems';
 
 /** An invoice each time, and money that takes days: nothing shorter than a week can be carried. */
 const CARRIES: Carries = {
@@ -30,7 +31,7 @@ export function bankTransfer(): Gateway {
     ...NOT_A_CARD,
     ...NOT_A_WALLET,
     inspectKeys: ({ siteKey }) =>
-      siteKey.trim() ? null : { field: 'siteKey', message: 'Type the account that is paid to.' },
+      siteKey.trim() ? null : { field: 'siteKey', problem: problem('transfer.account') },
     checkKeys: ({ siteKey }) => Promise.resolve({ ok: true, accountName: siteKey }),
     registerWebhook: noMessages,
     requestPing: noMessages,

@@ -8,7 +8,8 @@ import {
   type Unknown,
 } from '@/billing/gateways/contract';
 import { httpClient, isRefused, paymentSchema, readWebhook } from '@/billing/gateways/lib/client';
-import { inspectKeys } from './keys';
+import { inspectKeys, NAME } from './keys';
+import { problem } from '@/words/problems';
 
 const CARRIES: Carries = {
   currencies: null,
@@ -27,7 +28,7 @@ export function curlewCards(base: string): Gateway {
   const { call, read, ...client } = httpClient('Curlew Cards', base);
   return {
     id: 'curlew-cards',
-    name: 'Curlew Cards',
+    name: NAME,
     payLabel: 'Card',
     nature: 'card',
     carries: CARRIES,
@@ -47,23 +48,21 @@ export function curlewCards(base: string): Gateway {
         return {
           ok: false,
           field: null,
-          message: `${reply.reason}. Nothing was saved; try again in a moment.`,
+          problem: problem('gateway.silent', { reason: reply.reason }),
         };
       const account = accountSchema.safeParse(reply.body);
       if (reply.status !== 200 || !account.success) {
         return {
           ok: false,
           field: 'secretKey',
-          message:
-            'Curlew Cards does not know this secret key. It may have been withdrawn there; make a new one and paste it.',
+          problem: problem('key.unknown', { gateway: NAME }),
         };
       }
       if (account.data.siteKey !== siteKey.trim()) {
         return {
           ok: false,
           field: 'siteKey',
-          message:
-            'This site key belongs to another account than the secret key. Copy both from one account.',
+          problem: problem('key.another-account'),
         };
       }
       return { ok: true, accountName: account.data.name };

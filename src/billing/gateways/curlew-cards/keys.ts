@@ -1,15 +1,17 @@
 import { createHash } from 'node:crypto';
 import type { Mode } from '@/platform/store/site';
 import type { KeyField, KeyProblem, Keys } from '@/billing/gateways/contract';
+import type { Problem } from '@/core/problem';
+import { problem, type ProblemCode } from '@/words/problems';
 
 /**
  * Keys of Curlew Cards: "curlew_test_secret_" or "curlew_live_site_", 24 letters and digits, and 4 more that
  * are computed from all before them, so that a slip in copying shows before anybody is asked.
  */
+export const NAME = 'Curlew Cards';
 const BODY = 24;
 const CHECK = 4;
 const KINDS = { siteKey: 'site', secretKey: 'secret' } as const;
-const NAMES = { siteKey: 'site key', secretKey: 'secret key' } as const;
 
 export function checkLetters(text: string): string {
   return createHash('sha256').update(text).digest('hex').slice(0, CHECK);
@@ -17,37 +19,21 @@ export function checkLetters(text: string): string {
 
 export function inspectKey(field: KeyField, pasted: string, mode: Mode): KeyProblem | null {
   const key = pasted.trim();
-  const name = NAMES[field];
   const start = `curlew_${mode}_${KINDS[field]}_`;
-  const problem = (message: string): KeyProblem => ({ field, message });
+  const wrong = (found: Problem<ProblemCode>): KeyProblem => ({ field, problem: found });
 
-  if (key === '') return problem(`Paste the ${name}. It begins with ${start}`);
+  if (key === '') return wrong(problem('key.missing', { name: field, start }));
   const match = /^curlew_(test|live)_(site|secret)_(.*)$/.exec(key);
-  if (!match) return problem(`This is not a key of Curlew Cards: a ${name} begins with ${start}`);
+  if (!match) return wrong(problem('key.not-ours', { gateway: NAME, name: field, start }));
   const [, keyMode, kind, rest = ''] = match;
-  if (kind !== KINDS[field]) {
-    return problem(
-      `This is the ${kind === 'site' ? 'site' : 'secret'} key. The ${name} belongs here; it begins with ${start}`,
-    );
-  }
-  if (keyMode !== mode) {
-    return problem(
-      mode === 'test'
-        ? `This is a live-mode key: with it, real cards would be charged. The site is in test mode; paste the key that begins with ${start}`
-        : `This is a test-mode key: with it, no real money moves. The site is live; paste the key that begins with ${start}`,
-    );
-  }
+  const pastedField = kind === 'site' ? 'siteKey' : 'secretKey';
+  if (pastedField !== field)
+    return wrong(problem('key.other-kind', { pasted: pastedField, name: field, start }));
+  if (keyMode !== mode) return wrong(problem(mode === 'test' ? 'key.live' : 'key.test', { start }));
   const missing = BODY + CHECK - rest.length;
-  if (missing > 0) {
-    return problem(
-      `This key is cut off: ${missing} ${missing === 1 ? 'character is' : 'characters are'} missing at the end. Copy all of it.`,
-    );
-  }
-  if (missing < 0)
-    return problem(`This key is ${-missing} characters too long. Copy the key alone, with nothing after it.`);
-  if (rest.slice(BODY) !== checkLetters(key.slice(0, -CHECK))) {
-    return problem('One character or more of this key is wrong. Copy it again instead of typing it.');
-  }
+  if (missing > 0) return wrong(problem('key.cut-off', { missing }));
+  if (missing < 0) return wrong(problem('key.too-long', { extra: -missing }));
+  if (rest.slice(BODY) !== checkLetters(key.slice(0, -CHECK))) return wrong(problem('key.wrong'));
   return null;
 }
 

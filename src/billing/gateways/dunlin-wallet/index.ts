@@ -2,6 +2,9 @@ import { z } from 'zod';
 import type { Carries } from '@/core/offers/carries';
 import { NOT_A_CARD, type Agreement, type Gateway } from '@/billing/gateways/contract';
 import { httpClient, readWebhook } from '@/billing/gateways/lib/client';
+import { problem } from '@/words/problems';
+
+const NAME = 'Dunlin Wallet';
 
 const CARRIES: Carries = {
   currencies: ['GBP', 'EUR', 'USD', 'JPY'],
@@ -25,8 +28,8 @@ export function dunlinWallet(base: string): Gateway {
   });
   return {
     id: 'dunlin-wallet',
-    name: 'Dunlin Wallet',
-    payLabel: 'Dunlin Wallet',
+    name: NAME,
+    payLabel: NAME,
     nature: 'wallet',
     carries: CARRIES,
     connectedBy: 'consent',
@@ -36,21 +39,22 @@ export function dunlinWallet(base: string): Gateway {
     inspectKeys: ({ secretKey }, mode) =>
       secretKey.startsWith(`dunlin_${mode}_`)
         ? null
-        : { field: 'secretKey', message: `This is not a ${mode}-mode consent of Dunlin Wallet.` },
+        : { field: 'secretKey', problem: problem('wallet.consent-mode', { mode, gateway: NAME }) },
 
     async checkKeys({ siteKey, secretKey }) {
       const reply = await call(secretKey, 'GET', '/v1/account');
-      if (reply.kind === 'silence') return { ok: false, field: null, message: `${reply.reason}.` };
+      if (reply.kind === 'silence')
+        return { ok: false, field: null, problem: problem('gateway.silent', { reason: reply.reason }) };
       const account = accountSchema.safeParse(reply.body);
       if (reply.status !== 200 || !account.success)
         return {
           ok: false,
           field: 'secretKey',
-          message: 'Dunlin Wallet does not know this consent any more. Connect it again.',
+          problem: problem('wallet.consent-gone', { gateway: NAME }),
         };
       return account.data.merchant === siteKey
         ? { ok: true, accountName: account.data.name }
-        : { ok: false, field: 'siteKey', message: 'This consent was given by another account.' };
+        : { ok: false, field: 'siteKey', problem: problem('wallet.consent-of-another') };
     },
 
     consentUrl({ back, state, mode }) {

@@ -8,7 +8,7 @@ import { inBookForPerson } from './in-book';
 export async function acceptLater(actor: Actor, quoteId: string): Promise<Result<null>> {
   const quote = await findQuote(pool(), quoteId);
   if (!quote) return missing();
-  if (quote.atOnce) return refusedField('', 'This switch begins at once. Load the page again to see it.');
+  if (quote.atOnce) return refusedField('', 'switch.at-once');
   const ended = await inBookForPerson(
     actor,
     quote,

@@ -60,14 +60,13 @@ export async function askToApprove(
     const { stored, at } = await openBook(db, site, actor, found);
     const s = stored.book.subscriptions.find(({ id }) => id === found.id);
     if (!s || !CHARGED.has(s.state) || s.pauses || s.disputes.length > 0)
-      return refusedField('', 'A wallet can be chosen only while the subscription runs. Resume it first.');
+      return refusedField('', 'wallet.not-running');
     // Which period it bills first hangs on what becomes of a charge that is under way.
     const open = asked(stored, s.id);
     const isOurs = stored.accounts.get(s.id)?.gatewayAccountId === account.id;
-    if (open && open.until === null && !isOurs)
-      return refusedField('', 'A payment is under way. Try again in a minute.');
+    if (open && open.until === null && !isOurs) return refusedField('', 'refusal.under-way');
     const ahead = billingAhead(s, { zone: site.zone, offers: stored.offers }, at);
-    if (!ahead) return refusedField('', 'Nothing more is charged, so there is nothing to approve.');
+    if (!ahead) return refusedField('', 'wallet.nothing-to-approve');
     await withdrawAsked(db, s.id);
     const offerVersionId = versionOf(ahead.offer).versionId;
     const agreement = await insertAgreement(db, {

@@ -23,7 +23,7 @@ export async function beginAgreement(
     retryDays: site.retryDays,
     idempotencyKey: agreement.id,
   });
-  if (!begun.ok) return refusedField('', `${begun.reason}. Nothing was charged; try again in a moment.`);
+  if (!begun.ok) return refusedField('', 'card.not-saved', { reason: begun.reason });
   const { ref, approveUrl } = begun.agreement;
   await setAgreementRef(pool(), agreement.id, ref, approveUrl);
   return done({ approveUrl });

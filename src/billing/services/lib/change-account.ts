@@ -1,9 +1,9 @@
 import { gatewayById } from '@/billing/gateways';
-import { declineSentence, type Gateway } from '@/billing/gateways/contract';
+import { declineProblem, type Gateway } from '@/billing/gateways/contract';
 import type { Method } from '@/core/billing/book';
 import type { Account } from '@/billing/store/book-rows';
 import { setAccount } from '@/billing/store/subscriptions';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { keysOf } from './gateway-account';
 import type { GatewayAccount, TransferSettings } from '@/billing/store/gateways';
 import type { OpenBook } from './opened';
@@ -37,12 +37,11 @@ export async function keepCard(
   account: GatewayAccount,
   card: { token: string; email: string; idempotencyKey: string },
 ): Promise<Result<Payer>> {
-  if (!card.token) return refusedField('card', 'Fill in the card.');
+  if (!card.token) return refusedField('card', 'card.missing');
   const gateway: Gateway = gatewayById(account.gateway);
   const saved = await gateway.saveMethod(keysOf(account), card);
-  if (saved.state === 'declined') return refusedField('card', declineSentence(saved.code));
-  if (saved.state === 'unknown')
-    return refusedField('card', `${saved.reason}. Nothing was charged; try again in a moment.`);
+  if (saved.state === 'declined') return refusedWith(declineProblem(saved.code), 'card');
+  if (saved.state === 'unknown') return refusedField('card', 'card.not-saved', { reason: saved.reason });
   return done({
     gatewayAccountId: account.id,
     customerRef: saved.customerRef,

@@ -1,4 +1,4 @@
-import { declineSentence, type GatewayPayment } from '@/billing/gateways/contract';
+import { declineProblem, type GatewayPayment } from '@/billing/gateways/contract';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { GATEWAY } from '@/platform/actor';
 import { currentSite } from '@/platform/site';
@@ -9,7 +9,8 @@ import type { GatewayAccount } from '@/billing/store/gateways';
 import { takeUpApproval, walletPayer, type Approved } from './approve-running';
 import { setPayer } from './change-account';
 import { happen, openBook } from './open-book';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import type { Problem } from '@/core/problem';
+import { refusal, type ProblemCode } from '@/words/problems';
 
 /**
  * The payer has approved: the checkout is completed, with the wallet's first bill where something was due. A bill that
@@ -29,12 +30,12 @@ export async function completeApproval(
     const open = await openBook(db, site, GATEWAY, of, {}, agreement.at);
     const { book } = open.stored;
     const checkout = book.checkouts.find((one) => one.subscription === of.id);
-    const refuse = async (problem: string): Promise<Approved> => {
+    const refuse = async (problem: Problem<ProblemCode> | null): Promise<Approved> => {
       await endAgreementsOf(db, of.id);
       if (checkout) await setLastProblem(db, checkout.id, of.memberId, problem);
       return 'refused';
     };
-    if (checkout?.state !== 'approving') return refuse('');
+    if (checkout?.state !== 'approving') return refuse(null);
     const due = book.charges.find((one) => one.subscription === of.id && one.state === 'open')?.due ?? 0;
     const bill = bills[0];
     if (due > 0 && !bill) return 'waiting';
@@ -46,8 +47,8 @@ export async function completeApproval(
       bill: due > 0 && bill ? { ref: bill.ref, code } : null,
     });
     if (!happened.ok && happened.why === 'under-way') return 'waiting';
-    if (!happened.ok) return refuse(refusalSentence(happened.why));
-    if (code) return refuse(declineSentence(code));
+    if (!happened.ok) return refuse(refusal(happened.why));
+    if (code) return refuse(declineProblem(code));
     await setAgreementState(db, agreement.id, 'running', agreement.at);
     return 'done';
   });

@@ -13,7 +13,7 @@ import type { Site } from '@/platform/store/site';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
-import { done, refused, type Result } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
 import { seal, unseal } from '@/platform/seal';
 import { currentSite } from '@/platform/site';
 
@@ -54,7 +54,7 @@ export async function keepAccount(
 export async function registerWebhookOf(actor: Actor, accountId: string): Promise<Result<null>> {
   const site = await currentSite();
   const account = await findGatewayAccount(pool(), accountId);
-  if (!account) return refused({ '': NOT_CONNECTED });
+  if (!account) return refusedField('', 'gateway.not-connected');
   const gateway = gatewayById(account.gateway);
   const keys = keysOf(account);
   const made = await gateway.registerWebhook(keys, webhookAddress(accountId));
@@ -72,16 +72,11 @@ export async function registerWebhookOf(actor: Actor, accountId: string): Promis
       `gateway:${accountId}`,
     );
   });
-  if (!made.ok)
-    return refused({ '': `The webhook address could not be registered: ${made.reason}. Try again.` });
+  if (!made.ok) return refusedField('', 'gateway.not-registered', { reason: made.reason });
   // The secret is stored by now, so the test message can be read when it comes.
   const pinged = await gateway.requestPing(keys, made.ref);
-  return pinged.ok
-    ? done(null)
-    : refused({ '': `The address is registered, but no test message could be asked for: ${pinged.reason}.` });
+  return pinged.ok ? done(null) : refusedField('', 'gateway.no-ping-registered', { reason: pinged.reason });
 }
-
-export const NOT_CONNECTED = 'This gateway is not connected any more.';
 
 export function webhookAddress(accountId: string): string {
   return `${config().SITE_URL}/api/gateways/${accountId}/events`;

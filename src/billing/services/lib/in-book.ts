@@ -4,7 +4,7 @@ import type { Refusal } from '@/core/billing/work';
 import type { ChargeOutcome } from '@/billing/gateways/contract';
 import type { BookOf, StoredBook, Wanted } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, type Result, refusedWith } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { transactionUnlessRefused } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
@@ -12,7 +12,7 @@ import { collect } from './collect';
 import { giveBack } from './give-back';
 import { happen, openBook } from './open-book';
 import type { OpenBook } from './opened';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { refusal } from '@/words/problems';
 import { answerOf } from './answer-words';
 
 /** How an event ended: refused, or done with what the gateway said to what it was asked; null: it was asked nothing. */
@@ -62,7 +62,7 @@ export async function inBookForPerson(
   ...args: Parameters<typeof inBook>
 ): Promise<Result<Ended & { ok: true }>> {
   const ended = await inBook(...args);
-  if (!ended.ok) return refusedField('', refusalSentence(ended.why));
+  if (!ended.ok) return refusedWith(refusal(ended.why));
   const answer = ended.outcome && answerOf(ended.outcome);
   return answer ?? done(ended);
 }

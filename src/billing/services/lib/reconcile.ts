@@ -6,6 +6,7 @@ import { findGatewayAccount } from '@/billing/store/gateways';
 import { listAllPayments } from '@/billing/store/payments';
 import { listRefundsOf, type Refund } from '@/billing/store/refunds';
 import { keysOf } from './gateway-account';
+import { problem, sentence } from '@/words/problems';
 
 export type Difference = { key: string; ours: string; theirs: string };
 export type Reconciliation =
@@ -19,7 +20,7 @@ type Line = { state: string; amount: number; currency: string; back: number };
 /** Compares every payment in the books of an account, and what of it went back, with the gateway's own list, both ways. */
 export async function reconcile(accountId: string): Promise<Reconciliation> {
   const account = await findGatewayAccount(pool(), accountId);
-  if (!account) return { ok: false, reason: 'This gateway is not connected any more.' };
+  if (!account) return { ok: false, reason: sentence(problem('gateway.not-connected')) };
   const gateway = gatewayById(account.gateway);
   if (gateway.nature === 'transfer') return { ok: true, none: true };
   // Ours first: a payment made while we look is then missing here, never there, and shows as open below.

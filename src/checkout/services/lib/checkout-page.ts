@@ -3,7 +3,7 @@ import { formatDate, formatUntil, startOfDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/billing/work';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import { refusal, sentence } from '@/words/problems';
 import type { PreparedCheckout } from './prepare';
 
 /** What the page of a checkout says. Amounts in minor units of the offer's currency. */
@@ -177,7 +177,7 @@ function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
       ...toAccount,
       words: `You hold ${tier.name} until ${day(action.until)}. It can be renewed from ${day(action.from)} on.`,
     };
-  if (action.kind === 'busy') return { ...toAccount, words: refusalSentence(action.why) };
+  if (action.kind === 'busy') return { ...toAccount, words: sentence(refusal(action.why)) };
   if (action.kind === 'no-switch')
     return {
       ...toAccount,
@@ -207,5 +207,5 @@ function noSwitchWords(why: Refusal, from: string, to: string, until: string | u
   if (why === 'currency')
     return `${from} is paid in another currency than ${to}. End ${from} first, then join.`;
   if (why === 'wait') return `You can switch from ${from} to ${to} from ${until ?? 'a later day'} on.`;
-  return refusalSentence(why);
+  return sentence(refusal(why));
 }

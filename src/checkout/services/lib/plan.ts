@@ -16,6 +16,7 @@ import { priceOffer } from './pricing';
 import { waysToPay } from '@/billing/services/lib/ways-to-pay';
 import { personName } from '@/platform/inputs';
 import { isCountry } from '@/platform/countries';
+import { say } from '@/words/problems';
 
 const shownAmount = z
   .union([z.literal(''), z.coerce.number().int()])
@@ -43,7 +44,7 @@ export const checkoutInputSchema = z.object({
   /** Where the payer is, and the tax on top that the page showed for there. */
   country: z
     .string()
-    .refine((code) => code === '' || isCountry(code), 'Choose a country.')
+    .refine((code) => code === '' || isCountry(code), say('country.missing'))
     .default(''),
   addedTax: z.coerce.number().int().default(0),
   /** What the page said is due now, in minor units; left out where nobody saw a page. */
@@ -75,37 +76,28 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
   const listed = await findOffer(pool(), input.offerId);
   const tier = listed && (await findTier(pool(), listed.tierId));
   if (!listed?.onSale || !tier || tier.retiredAt) {
-    return refusedField('', 'This offer is no longer on sale. Choose another on the join page.');
+    return refusedField('', 'checkout.offer-gone');
   }
   const { offer, country, addedTax } = priceOffer(site, listed, input.country);
   if (offer.versionId !== input.versionId || addedTax !== input.addedTax) {
-    return refusedField(
-      '',
-      'The price has changed since this page was opened. Load the page again to see it; nothing was charged.',
-    );
+    return refusedField('', 'checkout.price-changed');
   }
   // How many places are left is counted later, under the lock.
   const { state } = joiningState({ ...tier, isRetired: false }, 0, localDate(now, site.zone));
-  if (state === 'closed') return refusedField('', `Joining ${tier.name} is closed. Nothing was charged.`);
+  if (state === 'closed') return refusedField('', 'checkout.closed', { tier: tier.name });
   if (state === 'not-yet' || state === 'over')
-    return refusedField('', `${tier.name} is not on sale today. Nothing was charged.`);
+    return refusedField('', 'checkout.not-on-sale', { tier: tier.name });
   const code = input.code ? await findJoiningCode(pool(), tier.id, input.code) : undefined;
   if (state === 'by-code') {
-    if (!input.code)
-      return refusedField('code', `Joining ${tier.name} needs a code. Type the one you were given.`);
+    if (!input.code) return refusedField('code', 'checkout.code-needed', { tier: tier.name });
     const isOver = code?.lastDay && localDate(now, site.zone) > code.lastDay;
     const uses = code ? ((await countCodeUses(pool(), [code.id])).get(code.id) ?? 0) : 0;
     if (!code || isOver || (code.mostUses !== null && uses >= code.mostUses))
-      return refusedField('code', 'This code isn’t valid, or has expired. Check it, or ask for another.');
+      return refusedField('code', 'checkout.code-invalid');
   }
   const ways = offer.isPaid ? await waysToPay(site, offer) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
-    return refusedField(
-      '',
-      ways.length > 0
-        ? 'This payment method is no longer available. Choose another. Nothing was charged.'
-        : 'This site cannot take payments yet. Nothing was charged; try again later.',
-    );
+    return refusedField('', ways.length > 0 ? 'checkout.method-gone' : 'checkout.no-payments');
   return done({ site, offer, country, addedTax, tier, account, code: code ?? null });
 }

@@ -20,7 +20,8 @@ import { collect } from '@/billing/services/lib/collect';
 import { doAsks } from '@/billing/services/lib/in-book';
 import { happen, openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
-import { refusalSentence } from '@/core/billing/refusal-words';
+import type { Problem } from '@/core/problem';
+import { problem, refusal, type ProblemCode } from '@/words/problems';
 import { findQuote } from '@/billing/store/quotes';
 import { lockBook, type StoredBook } from '@/billing/store/book';
 import { offerKey, type Account } from '@/billing/store/book-rows';
@@ -28,7 +29,7 @@ import { findCheckout, saveCheckout, setLastProblem } from '@/billing/store/chec
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { joiningStateOf } from './joining-state';
@@ -79,7 +80,7 @@ async function noted(
   { id }: Member,
   refused: Result<never>,
 ): Promise<Result<never>> {
-  if (!refused.ok) await setLastProblem(pool(), checkoutId, id, Object.values(refused.problems)[0] ?? '');
+  if (!refused.ok) await setLastProblem(pool(), checkoutId, id, Object.values(refused.problems)[0] ?? null);
   return refused;
 }
 
@@ -125,7 +126,7 @@ async function again(
   if (settled) return settled;
   const state = (await findCheckout(pool(), input.checkoutId))?.state;
   if (state === 'awaiting') return done({ state: 'transfer' });
-  return refusedField('', 'We could not finish this. Look in your account to see whether you have joined.');
+  return refusedField('', 'checkout.lost');
 }
 
 /** How it will be paid: through an account, by the card that was kept, or the one just filled in. */
@@ -168,18 +169,13 @@ async function begin(
   const known = await findCheckout(db, id);
   if (known && known.memberId !== member.id) {
     await record(db, actor, siteNow(site), 'another member’s checkout refused', `checkout:${id}`);
-    return refusedField('', 'This page was opened by someone else. Load it again; nothing was charged.');
+    return refusedField('', 'checkout.of-another');
   }
-  if (known && known.mode !== site.mode)
-    return refusedField(
-      '',
-      'This page was opened before the site went live. Load it again; nothing was charged.',
-    );
-  if (known && known.offerId !== offer.id)
-    return refusedField('', 'This page belongs to another offer. Load it again; nothing was charged.');
+  if (known && known.mode !== site.mode) return refusedField('', 'checkout.of-test');
+  if (known && known.offerId !== offer.id) return refusedField('', 'checkout.of-another-offer');
   if (known?.state === 'done') return done(null);
   const quote = input.quoteId && isUuid(input.quoteId) ? await findQuote(db, input.quoteId) : undefined;
-  if (input.quoteId && quote?.memberId !== member.id) return refusedField('', refusalSentence('quote-void'));
+  if (input.quoteId && quote?.memberId !== member.id) return refusedField('', 'refusal.quote-void');
   await saveCheckout(db, {
     id,
     ...placeOf(tier, id),
@@ -197,13 +193,11 @@ async function begin(
   if (plan.country && !member.country && offer.isPaid) await setCountry(db, member.id, plan.country);
   const open = await openBook(db, site, actor, of, wantedBy(plan, input));
   const against = await whyFull(open, plan, id);
-  if (against) return refusedField('', against);
+  if (against) return refusedWith(against);
   const work = looking(open.stored.book, contextOf(site, open.stored), open.at, placeOf(tier, id));
   const why = obstacle(work, offerKey(offer.versionId, plan.addedTax), id);
   // A press of a moment ago may be at it: what that comes to is seen later.
-  return why && why !== 'under-way' && why !== 'already'
-    ? refusedField('', refusalSentence(why))
-    : done(null);
+  return why && why !== 'under-way' && why !== 'already' ? refusedWith(refusal(why)) : done(null);
 }
 
 /** Writes in one transaction what is begun, and what is about to be asked for. */
@@ -223,7 +217,7 @@ async function write(
   const known = await findCheckout(db, id);
   if (known?.state === 'done') return done('again');
   const full = await whyFull(open, plan, id);
-  if (full) return refusedField('', full);
+  if (full) return refusedWith(full);
   const paid = payerIn(open, plan, input, payer);
   if (!paid.ok) return paid;
   const begun = known?.subscriptionId ?? null;
@@ -246,9 +240,7 @@ async function write(
     (): Account => ({ ...paid.value, taxCountry: plan.country, addedTax: plan.addedTax, remindAt: null }),
   );
   if (!happened.ok)
-    return happened.why === 'under-way' && known
-      ? done('again')
-      : refusedField('', refusalSentence(happened.why));
+    return happened.why === 'under-way' && known ? done('again') : refusedWith(refusal(happened.why));
   return done({
     stored: open.stored,
     asks: happened.asks,
@@ -261,14 +253,12 @@ async function whyFull(
   { db, stored, site, at }: OpenBook,
   { tier, offer }: CheckoutPlan,
   id: string,
-): Promise<string | null> {
+): Promise<Problem<ProblemCode> | null> {
   const runs = runningHere(looking(stored.book, contextOf(site, stored), at, placeOf(tier, id)));
   const isHeld = runs !== undefined && stored.offers[runs.offer]?.tier === offer.tierId;
   if (tier.places === null || isHeld) return null;
   const { state } = await joiningStateOf(site, tier, at, { db, checkout: id });
-  return state === 'sold-out'
-    ? `The last place of ${tier.name} has just been taken. Nothing was charged.`
-    : null;
+  return state === 'sold-out' ? problem('checkout.full', { tier: tier.name }) : null;
 }
 
 const NOBODY: Payer = {
@@ -291,7 +281,7 @@ function payerIn(
   const runs = runningHere(looking(stored.book, contextOf(site, stored), at, placeOf(tier, checkoutId)));
   const kept = runs && stored.accounts.get(runs.id);
   if (!keeps || !kept?.methodRef || kept.gatewayAccountId !== account.id)
-    return refusedField('card', 'This card is no longer saved. Fill in a card.');
+    return refusedField('card', 'checkout.saved-card-gone');
   const { gatewayAccountId, customerRef, methodRef, methodLabel, methodExpires } = kept;
   return done({ gatewayAccountId, customerRef, methodRef, methodLabel, methodExpires });
 }

@@ -4,7 +4,7 @@ import { done, missing, refusedField, type Result } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { findMember, type Member } from '@/people/store/members';
-import { waitWords } from './wait-words';
+import { waitMinutes } from './wait-minutes';
 
 const TRIES: Limit = { name: 'password:confirm', points: 10, seconds: 15 * 60 };
 
@@ -18,12 +18,10 @@ export async function confirmPassword(
   field = 'password',
 ): Promise<Result<null>> {
   if (passwordHash === null) return done(null);
-  if (typed === '') return refusedField(field, 'Type your password to confirm this.');
+  if (typed === '') return refusedField(field, 'password.confirm');
   const wait = await spendPoint(TRIES, id);
-  if (wait > 0) return refusedField(field, `Too many tries. Wait ${waitWords(wait)}, then try again.`);
-  return (await passwordMatches(passwordHash, typed))
-    ? done(null)
-    : refusedField(field, 'This isn’t your password. Nothing was changed.');
+  if (wait > 0) return refusedField(field, 'tries.too-many', { minutes: waitMinutes(wait) });
+  return (await passwordMatches(passwordHash, typed)) ? done(null) : refusedField(field, 'password.wrong');
 }
 
 /**
@@ -34,10 +32,6 @@ export async function confirmStaff(actor: Actor, typed: string): Promise<Result<
   if (actor.kind === 'setup') return done(null);
   const member = actor.memberId === null ? undefined : await findMember(pool(), actor.memberId);
   if (!member) return missing();
-  if (member.passwordHash === null)
-    return refusedField(
-      'password',
-      'You haven’t set a password. Set one in your account settings, then try again.',
-    );
+  if (member.passwordHash === null) return refusedField('password', 'password.none');
   return confirmPassword(member, typed);
 }

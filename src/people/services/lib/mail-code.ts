@@ -8,7 +8,7 @@ import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashCode, hashToken, newCode, newToken } from '@/platform/tokens';
 import { saveEmailCode, type EmailCode } from '@/people/store/email-codes';
 import { isKnownDevice } from './known-device';
-import { waitWords } from './wait-words';
+import { waitMinutes } from './wait-minutes';
 import { writeMail } from '@/mail/services/lib/write-mail';
 
 export const CODE_MINUTES = 10;
@@ -34,9 +34,7 @@ export async function againstAskingForCode(actor: Actor, email: string): Promise
         await spendPoint(PER_CALLER_AND_ADDRESS, `${caller} ${email}`),
         await spendPoint(PER_ADDRESS, email),
       );
-  return wait > 0
-    ? refusedField('', `Too many codes were requested. Wait ${waitWords(wait)}, then try again.`)
-    : null;
+  return wait > 0 ? refusedField('', 'code.too-many', { minutes: waitMinutes(wait) }) : null;
 }
 
 export type AskedCode = Pick<EmailCode, 'purpose' | 'email' | 'memberId' | 'returnTo'>;

@@ -20,14 +20,13 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import type { Actor } from '@/platform/actor';
-import { freeId, SAVED_ELSEWHERE } from '@/platform/free-id';
+import { freeId } from '@/platform/free-id';
 import { given } from '@/platform/absent';
 import { isPathHere } from '@/core/addresses';
+import { say } from '@/words/problems';
 
 /** Rich text, or, from an import, a plain paragraph. */
-const words = z
-  .union([proseSchema, z.string().trim().max(2_000, 'At most 2,000 characters.').transform(fromText)])
-  .optional();
+const words = z.union([proseSchema, z.string().trim().max(2_000).transform(fromText)]).optional();
 
 export const tierInputSchema = z.object({
   /** Left out for a new tier; demo and imports may name it. */
@@ -38,13 +37,13 @@ export const tierInputSchema = z.object({
   isNew: z.boolean().default(true),
   /** The version that was opened, where an existing tier is changed. */
   version: seenVersion,
-  name: z.string().trim().min(1, 'Name the tier.').max(60, 'A name has at most 60 characters.'),
+  name: z.string().trim().min(1, say('tier.no-name')).max(60),
   description: words,
   /** '' for a tier on its own; else the ladder's id, or a new ladder's name. */
   ladder: z.string().trim().max(60).optional(),
   /** Left out, it is chosen. */
   keyCut: keyCutSchema.optional(),
-  reference: z.string().trim().max(60, 'A reference has at most 60 characters.').optional(),
+  reference: z.string().trim().max(60).optional(),
   /** Left out, it stays; null takes it away. */
   pictureId: z.uuid().nullable().optional(),
   joinWords: words,
@@ -54,14 +53,14 @@ export const tierInputSchema = z.object({
     .string()
     .trim()
     .max(200)
-    .refine((path) => path === '' || isPathHere(path), 'An address on this site begins with /.')
+    .refine((path) => path === '' || isPathHere(path), say('tier.path'))
     .optional(),
   joining: z.enum(['open', 'by-code', 'closed']).optional(),
   onJoinPage: z.boolean().optional(),
   several: z.boolean().optional(),
   onSaleFrom: optionalDate.optional(),
   onSaleUntil: optionalDate.optional(),
-  places: optionalCount('At least one place; to stop joining, close it.').optional(),
+  places: optionalCount(say('tier.places')).optional(),
 });
 
 /** What a new tier has where nothing else was said. What exists keeps what it was. */
@@ -98,32 +97,20 @@ export const savingTier =
         await lock(db, 'tiers');
         const tiers = await listTiers(db);
         const known = raw.id ? await findTier(db, raw.id) : undefined;
-        if (!raw.isNew && !known) return refusedField('', 'This tier no longer exists.');
+        if (!raw.isNew && !known) return refusedField('', 'tier.gone');
         const input = { ...NEW_TIER, ...known, ...given(raw) };
         const dates = datesProblem(input);
         if (dates) return dates;
         if (raw.version !== undefined && known && known.version !== raw.version)
-          return refusedField('', SAVED_ELSEWHERE);
+          return refusedField('', 'record.saved-elsewhere');
         const others = tiers.filter((tier) => tier.id !== known?.id);
         const twin = others.find((tier) => tier.name.toLowerCase() === input.name.toLowerCase());
-        if (twin)
-          return refusedField(
-            'name',
-            `There is a tier called “${twin.name}” already. Give this one another name.`,
-          );
+        if (twin) return refusedField('name', 'tier.taken', { tier: twin.name });
         const sameKey = others.find((tier) => isDeepStrictEqual(tier.keyCut.notches, raw.keyCut?.notches));
-        if (sameKey)
-          return refusedField(
-            'keyCut',
-            `This is the key of ${sameKey.name}. Change a notch: two tiers are never cut alike.`,
-          );
+        if (sameKey) return refusedField('keyCut', 'tier.key-taken', { tier: sameKey.name });
         const place = await placeOnLadder(db, tracks, raw.ladder, known, tiers);
         if (!place.ok) return place;
-        if (input.several && place.value.ladderId)
-          return refusedField(
-            'several',
-            'Of a ladder one tier is held at a time. Take it off the ladder, or untick this.',
-          );
+        if (input.several && place.value.ladderId) return refusedField('several', 'tier.several');
         const id =
           known?.id ?? freeId(input.id ?? slugify(input.name), new Set(tiers.map((tier) => tier.id)));
         await store(db, {
@@ -141,18 +128,14 @@ export const savingTier =
         return done({ id });
       });
     } catch (error) {
-      if (isConflict(error, 'tier_references'))
-        return refusedField(
-          'reference',
-          'Another tier has this reference. In an export the two could not be told apart.',
-        );
+      if (isConflict(error, 'tier_references')) return refusedField('reference', 'tier.reference-taken');
       throw error;
     }
   };
 
 function datesProblem({ onSaleFrom, onSaleUntil }: Pick<Tier, 'onSaleFrom' | 'onSaleUntil'>) {
   return onSaleFrom && onSaleUntil && onSaleUntil < onSaleFrom
-    ? refusedField('onSaleUntil', 'This is before the first day of sale.')
+    ? refusedField('onSaleUntil', 'tier.sale-dates')
     : null;
 }
 
@@ -170,10 +153,9 @@ async function placeOnLadder(
   const track = ladderId ?? known?.id ?? '';
   const double = known ? await tracks.countDoubleHolders(db, known.id, track) : 0;
   if (double > 0)
-    return refusedField(
-      'ladder',
-      `${double === 1 ? 'One member holds' : `${double} members hold`} this tier beside another of that ladder, where only one can be held. Switch or end one of the two first.`,
-    );
+    return refusedField('ladder', 'tier.double-held', {
+      count: double === 1 ? 'One member holds' : `${double} members hold`,
+    });
   const rungs = tiers.filter((tier) => tier.ladderId === ladderId).map((tier) => tier.rung ?? 0);
   return done({ ladderId, rung: ladderId === null ? null : Math.max(0, ...rungs) + 1 });
 }

@@ -3,7 +3,7 @@
 import { compareBooks } from '@/billing/services/compare-books';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, text, ticked, type FormState } from '@/app/form-state';
+import { forForm, text, ticked, type FormState, formProblem } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { formatMoney } from '@/core/money';
 import { arrangeGateway } from '@/billing/services/arrange-gateways';
@@ -126,7 +126,7 @@ const DEEDS = {
 export async function changeAction(_: FormState, form: FormData): Promise<FormState> {
   const deed = text(form, 'deed');
   const known = Object.entries(DEEDS).find(([name]) => name === deed)?.[1];
-  if (!known) return { problems: { '': 'This cannot be done here.' } };
+  if (!known) return formProblem('', 'form.unknown');
   const [change, word] = known;
   return forForm(change(await currentActor(), text(form, 'subscription')), reload(word));
 }

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { draftsOf, forForm, given, text, texts, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, given, text, texts, ticked, type FormState, formProblem } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
@@ -24,8 +24,7 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
   const drafts = draftsOf(sent);
   const id = text(form, 'id');
   const isNewLadder = text(form, 'ladder') === 'new';
-  if (isNewLadder && !text(form, 'newLadder').trim())
-    return { problems: { newLadder: 'Name the new ladder.' } };
+  if (isNewLadder && !text(form, 'newLadder').trim()) return formProblem('newLadder', 'ladder.no-new-name');
   const input = {
     id: id || undefined,
     isNew: !id,

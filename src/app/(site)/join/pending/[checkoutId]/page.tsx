@@ -8,6 +8,7 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { AskAgain } from '@/checkout/ui/ask-again';
+import { sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'One more step', robots: { index: false } };
 
@@ -62,7 +63,7 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
         <>
           <h1 className="mt-4 text-4xl">Waiting for your wallet</h1>
           <p className="mt-3 text-lg">
-            {lastProblem ||
+            {(lastProblem && sentence(lastProblem)) ||
               'The wallet has not told us yet that you approved. This page looks again by itself.'}
           </p>
           <AskAgain path={`/join/approved/${checkoutId}`} />
@@ -77,7 +78,8 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
         <>
           <h1 className="mt-4 text-4xl">Nothing was joined</h1>
           <p className="mt-3 text-lg">
-            {lastProblem || 'You did not approve it at the wallet. Nothing was charged.'}
+            {(lastProblem && sentence(lastProblem)) ||
+              'You did not approve it at the wallet. Nothing was charged.'}
           </p>
           <LinkButton href={again} className="mt-6">
             Try again

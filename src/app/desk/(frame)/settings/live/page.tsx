@@ -11,6 +11,7 @@ import { LinkButton } from '@/kit/button';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
+import { sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Going live' };
 
@@ -39,10 +40,10 @@ export default async function GoingLivePage() {
             <ul className="mt-3 grid gap-2">
               {blockers.map((blocker) => (
                 <li
-                  key={blocker.words}
+                  key={blocker.problem.code}
                   className="rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2"
                 >
-                  <p className="font-medium text-closed">{blocker.words}</p>
+                  <p className="font-medium text-closed">{sentence(blocker.problem)}</p>
                   <LinkButton href={`${blocker.href}?mode=live`} look="quiet" className="mt-2">
                     Connect one in live mode
                   </LinkButton>

@@ -7,6 +7,7 @@ import { TierName } from '@/kit/key-cut';
 import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
+import { sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Unfinished checkouts' };
 
@@ -38,7 +39,9 @@ export default async function UnfinishedPage() {
                 <span className="block text-muted">{checkout.offerName}</span>
               </td>
               <td className="py-2.5 pr-5 whitespace-nowrap">{formatDateTime(checkout.at, zone)}</td>
-              <td className="max-w-80 py-2.5 pr-5">{checkout.lastProblem || 'The page was left'}</td>
+              <td className="max-w-80 py-2.5 pr-5">
+                {checkout.lastProblem ? sentence(checkout.lastProblem) : 'The page was left'}
+              </td>
               <td className="py-2.5 pr-5 whitespace-nowrap">
                 {checkout.remindedAt ? formatDate(checkout.remindedAt, zone) : 'not yet'}
               </td>

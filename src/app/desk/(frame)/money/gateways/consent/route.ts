@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/session';
-import { NotAllowed } from '@/platform/actor';
 import { finishConsent } from '@/billing/services/gateway-consent';
+import { firstSentence } from '@/words/problems';
 
 /** Where a gateway's consent page sends the owner back to. */
 export async function GET(request: Request): Promise<never> {
@@ -10,12 +10,7 @@ export async function GET(request: Request): Promise<never> {
   const finished = await finishConsent(actor, {
     state: query.get('state') ?? '',
     code: query.get('code'),
-  }).catch((error: unknown) => {
-    if (error instanceof NotAllowed) return { ok: false as const, problems: { '': error.message } };
-    throw error;
   });
   if (finished.ok) redirect(`/desk/money/gateways?connected=${finished.value.id}`);
-  redirect(
-    `/desk/money/gateways?problem=${encodeURIComponent(finished.problems[''] || 'It could not be connected.')}`,
-  );
+  redirect(`/desk/money/gateways?problem=${encodeURIComponent(firstSentence(finished.problems))}`);
 }

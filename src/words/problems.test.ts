@@ -1,0 +1,48 @@
+import { IntlMessageFormat } from 'intl-messageformat';
+import { describe, expect, it } from 'vitest';
+import { problems } from './en/problems';
+import { firstSentence, isProblemCode, problem, refusal, sentence, sentencesOf } from './problems';
+
+describe('a problem', () => {
+  it('is a sentence with its values: money, lists and other problems as the language writes them', () => {
+    expect(sentence(problem('refund.outside', { left: { amount: 350, currency: 'GBP' } }))).toBe(
+      'Between the smallest amount and £3.50: that is what is left of this payment.',
+    );
+    expect(sentence(problem('mail.unknown-field', { field: '{age}', known: ['{name}', '{tier}'] }))).toBe(
+      'This mail has nothing to put in for {age}. It knows {name} and {tier}.',
+    );
+    expect(sentence(problem('account.not-deleted', { why: refusal('disputed') }))).toBe(
+      'A payment is disputed. Nothing can be changed until that is decided. Nothing was deleted.',
+    );
+    expect(sentence(problem('staff.may-not', { role: 'none', right: 'manage money' }))).toBe(
+      'Someone who is not staff may not manage money. Ask the owner of the site.',
+    );
+  });
+
+  it.each([
+    [1, 'At most 1 character.'],
+    [2000, 'At most 2,000 characters.'],
+  ])('counts %d', (most, words) => expect(sentence(problem('text.too-long', { most }))).toBe(words));
+
+  it('shows what was typed as it was typed', () => {
+    expect(sentence(problem('amount.unreadable', { typed: "{it's}", example: '6.00' }))).toBe(
+      "“{it's}” is not an amount. Write it like 6.00.",
+    );
+  });
+
+  it('is one of a form, by its field', () => {
+    const all = { name: problem('rule.no-name'), covers: problem('rule.covers-nothing') };
+    expect(sentencesOf(all)).toEqual({ name: 'Name the rule.', covers: 'Say what the rule covers.' });
+    expect(firstSentence(all)).toBe('Name the rule.');
+    expect(firstSentence({})).toBe('');
+    expect(isProblemCode('rule.no-name') && !isProblemCode('toString')).toBe(true);
+  });
+});
+
+it('each can be read, and ends as a sentence', () => {
+  for (const [code, words] of Object.entries(problems)) {
+    expect(code).toMatch(/^[a-z-]+\.[a-z-]+$/);
+    expect(() => new IntlMessageFormat(words, 'en-GB'), code).not.toThrow();
+    if (!/^(key|statement\.line|import)/.test(code)) expect(words).toMatch(/[.}]$/);
+  }
+});
