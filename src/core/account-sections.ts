@@ -15,6 +15,7 @@ export const ALWAYS_ON: readonly SectionId[] = ['held'];
 
 export const accountSectionSchema = z.object({ id: z.enum(ACCOUNT_SECTIONS), isOn: z.boolean() });
 export type AccountSection = z.infer<typeof accountSectionSchema>;
+export const accountSectionsSchema = z.array(accountSectionSchema);
 
 /** An arrangement made whole: what it leaves out comes last and is on; what must be on is. */
 export function wholeArrangement(kept: AccountSection[]): AccountSection[] {

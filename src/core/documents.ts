@@ -1,26 +1,29 @@
+import { z } from 'zod';
 import { formatDate, type Instant } from './calendar';
-import type { KeyCut } from './key-cut';
+import { keyCutSchema, type KeyCut } from './key-cut';
 import { formatMoney } from './money';
 import { rateWords, taxIn, taxOfPart, type TaxRate } from './tax';
 
 /** `invoice`: of a charge that was paid; `refund`: of money that went back; `credit`: of money owed to a member. */
 export type DocumentKind = 'invoice' | 'refund' | 'credit';
 
-export type DocumentLine = { words: string; amount: number; tax: number };
+const lineSchema = z.object({ words: z.string(), amount: z.number(), tax: z.number() });
+export type DocumentLine = z.infer<typeof lineSchema>;
 /** What stands on a document, as it was when it was made: nothing that changes later changes it. Minor units. */
-export type DocumentContent = {
-  seller: { name: string; words: string; taxNumber: string };
-  buyer: { name: string; email: string; words: string };
+export const documentContentSchema = z.object({
+  seller: z.object({ name: z.string(), words: z.string(), taxNumber: z.string() }),
+  buyer: z.object({ name: z.string(), email: z.string(), words: z.string() }),
   /** The key of the tier it is about, as it was cut then. */
-  keyCut: KeyCut;
-  lines: DocumentLine[];
+  keyCut: keyCutSchema,
+  lines: z.array(lineSchema),
   /** The tax that the amounts hold; null where nothing is taxed. */
-  tax: TaxRate | null;
+  tax: z.object({ name: z.string(), rate: z.number() }).nullable(),
   /** How an invoice was paid, or how money went back. */
-  settled: { words: string; amount: number }[];
+  settled: z.array(z.object({ words: z.string(), amount: z.number() })),
   /** The invoice that a refund or a credit is about. */
-  about: string | null;
-};
+  about: z.string().nullable(),
+});
+export type DocumentContent = z.infer<typeof documentContentSchema>;
 export type Drafted = { total: number; tax: number; content: DocumentContent };
 
 type Parties = Pick<DocumentContent, 'seller' | 'buyer' | 'keyCut'>;

@@ -1,7 +1,7 @@
-import type { Rule } from '@/core/access/rule';
+import { ruleSchema, type Rule } from '@/core/access/rule';
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
-import type { Doorstep } from '@/platform/store/site';
+import { doorstepSchema, type Doorstep } from '@/platform/store/site';
 
 /** A rule with its own doorstep, or null where the site's doorstep stands. */
 export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };
@@ -16,6 +16,8 @@ type Row = {
   updatedAt: Instant;
 };
 
+const JSON_COLUMNS = { definition: ruleSchema.omit({ id: true }), doorstep: doorstepSchema };
+
 const fromRow = (row: Row): StoredRule => ({
   ...row.definition,
   id: row.id,
@@ -26,11 +28,11 @@ const fromRow = (row: Row): StoredRule => ({
 });
 
 export async function listRules(db: Db): Promise<StoredRule[]> {
-  return (await many<Row>(db, 'SELECT * FROM rules ORDER BY created_at, id')).map(fromRow);
+  return (await many<Row>(db, 'SELECT * FROM rules ORDER BY created_at, id', [], JSON_COLUMNS)).map(fromRow);
 }
 
 export async function findRule(db: Db, id: string): Promise<StoredRule | undefined> {
-  const row = await maybeOne<Row>(db, 'SELECT * FROM rules WHERE id = $1', [id]);
+  const row = await maybeOne<Row>(db, 'SELECT * FROM rules WHERE id = $1', [id], JSON_COLUMNS);
   return row && fromRow(row);
 }
 

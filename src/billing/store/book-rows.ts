@@ -16,6 +16,7 @@ import type { Instant } from '@/core/calendar';
 import type { Offer } from '@/core/offers/offer';
 import { withTaxAdded } from '@/core/tax';
 import type { Mode } from '@/platform/store/site';
+import { discountSchema, unusedSchema } from '@/core/billing/book';
 
 /** What of a subscription is no matter of its life: who is asked for its money, and how it is taxed. */
 export type Account = {
@@ -72,7 +73,7 @@ export type SubscriptionRow = {
   pauses: boolean;
   switches_to: string | null;
   moves_to: string | null;
-  discount: Subscription['discount'];
+  discount: unknown;
   disputes: string[];
   ended_unpaid: boolean;
   charges_issued: number;
@@ -101,7 +102,7 @@ export type ChargeRow = {
   joining_fee: number;
   currency: string;
   amount: number;
-  unused: Charge['unused'];
+  unused: unknown;
   due: number;
   state: Charge['state'];
   uses_discount: boolean;
@@ -183,7 +184,7 @@ export type QuoteRow = {
   events: number;
   direction: 'up' | 'down';
   at_once: boolean;
-  unused: Quote['plan']['unused'];
+  unused: unknown;
 };
 
 export function offersOf(keys: string[], definitions: Record<string, Offer>): Record<string, Offer> {
@@ -244,7 +245,7 @@ export function subscriptionOf(row: SubscriptionRow): Subscription {
     pauses: row.pauses,
     switchesTo: key(row.switches_to),
     movesTo: key(row.moves_to),
-    discount: row.discount,
+    discount: row.discount === null ? null : discountSchema.parse(row.discount),
     disputes: row.disputes,
     endedUnpaid: row.ended_unpaid,
     charges: row.charges_issued,
@@ -288,7 +289,7 @@ export function chargeOf(row: ChargeRow, attempts: AttemptRow[], uses: UseRow[])
     credit: uses
       .filter((use) => use.charge_id === row.id && !use.is_spent)
       .map((use) => ({ credit: use.credit_id, amount: use.amount })),
-    unused: row.unused,
+    unused: unusedSchema.parse(row.unused),
     due: row.due,
     state: row.state,
     attempts: attempts
@@ -394,5 +395,5 @@ export const quoteOf = (row: QuoteRow): Quote => ({
   subscription: row.subscription_id,
   to: offerKey(row.offer_version_id, row.added_tax),
   events: row.events,
-  plan: { direction: row.direction, atOnce: row.at_once, unused: row.unused },
+  plan: { direction: row.direction, atOnce: row.at_once, unused: unusedSchema.parse(row.unused) },
 });

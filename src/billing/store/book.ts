@@ -1,7 +1,8 @@
+import { z } from 'zod';
 import type { Book, CreditUse, LadderRules, Summary } from '@/core/billing/book';
 import { DAY_MS, fromMs, toMs, type Instant } from '@/core/calendar';
-import type { Offer } from '@/core/offers/offer';
-import { maybeOne, one, prepared, run, type Db, type Transaction } from '@/platform/store/db';
+import { offerSchema, type Offer } from '@/core/offers/offer';
+import { built, maybeOne, one, prepared, run, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import {
   accountOf,
@@ -140,6 +141,8 @@ const LOAD = prepared(
        WHERE coalesce(t.ladder_id, t.id) IN (SELECT track FROM subs UNION SELECT unnest($12::text[]))) AS tiers`,
 );
 
+const definitionsSchema = z.record(z.string(), offerSchema);
+
 type Loaded = Record<
   | 'subscriptions'
   | 'charges'
@@ -172,20 +175,38 @@ export async function loadBook(
   wanted: Wanted = {},
 ): Promise<Omit<StoredBook, 'version'>> {
   const held = fromMs(toMs(at) - (graceDays + SPARE_DAYS) * DAY_MS);
-  const found = await one<Loaded>(db, LOAD, [
-    memberId,
-    mode,
-    wanted.subscriptions ?? [],
-    wanted.charges ?? [],
-    wanted.payments ?? [],
-    wanted.refunds ?? [],
-    at,
-    held,
-    wanted.checkouts ?? [],
-    wanted.quote ?? null,
-    (wanted.offers ?? []).map((key) => versionOf(key).versionId),
-    wanted.tracks ?? [],
-  ]);
+  const found = await one<Loaded>(
+    db,
+    LOAD,
+    [
+      memberId,
+      mode,
+      wanted.subscriptions ?? [],
+      wanted.charges ?? [],
+      wanted.payments ?? [],
+      wanted.refunds ?? [],
+      at,
+      held,
+      wanted.checkouts ?? [],
+      wanted.quote ?? null,
+      (wanted.offers ?? []).map((key) => versionOf(key).versionId),
+      wanted.tracks ?? [],
+    ],
+    {
+      subscriptions: built,
+      charges: built,
+      attempts: built,
+      refunds: built,
+      credits: built,
+      uses: built,
+      holdings: built,
+      summaries: built,
+      checkouts: built,
+      quote: built,
+      tiers: built,
+      definitions: definitionsSchema,
+    },
+  );
   const rows = <Row>(list: Json[] | null): Row[] => (list ?? []).map((json) => rowOf<Row>(json));
   const subs = rows<SubscriptionRow>(found.subscriptions);
   const attempts = rows<AttemptRow>(found.attempts);

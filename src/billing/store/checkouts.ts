@@ -1,10 +1,11 @@
 import type { CheckoutState } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
-import type { JoinAnswer } from '@/core/tiers/join-fields';
+import { joinAnswersSchema, type JoinAnswer } from '@/core/tiers/join-fields';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { Problem } from '@/core/problem';
 import type { ProblemCode } from '@/words/problems';
+import { problemSchema } from '@/platform/problem-schema';
 
 /** One attempt of a person to join. How far it has come is written with the book; `at` is the site's clock. */
 export type Checkout = {
@@ -29,12 +30,14 @@ export type Checkout = {
   remindedAt: Instant | null;
 };
 
+const JSON_COLUMNS = { answers: joinAnswersSchema, lastProblem: problemSchema };
+
 export async function findCheckout(db: Db, id: string): Promise<Checkout | undefined> {
-  return maybeOne(db, 'SELECT * FROM checkouts WHERE id = $1', [id]);
+  return maybeOne(db, 'SELECT * FROM checkouts WHERE id = $1', [id], JSON_COLUMNS);
 }
 
 export async function findCheckoutOf(db: Db, subscriptionId: string): Promise<Checkout | undefined> {
-  return maybeOne(db, 'SELECT * FROM checkouts WHERE subscription_id = $1', [subscriptionId]);
+  return maybeOne(db, 'SELECT * FROM checkouts WHERE subscription_id = $1', [subscriptionId], JSON_COLUMNS);
 }
 
 /** A member’s checkout for an offer that can be taken up again. */
@@ -49,6 +52,7 @@ export async function findOpenCheckout(
     `SELECT * FROM checkouts WHERE member_id = $1 AND offer_id = $2 AND mode = $3 AND state IN ('open', 'charging', 'approving', 'awaiting')
      ORDER BY (state <> 'open') DESC, at DESC LIMIT 1`,
     [memberId, offerId, mode],
+    JSON_COLUMNS,
   );
 }
 
@@ -125,6 +129,7 @@ export async function listUnfinished(
     db,
     `SELECT * FROM checkouts WHERE mode = $1 AND ${UNFINISHED} ORDER BY at DESC LIMIT $2`,
     [mode, limit],
+    JSON_COLUMNS,
   );
   return { rows, total: Number(total) };
 }
@@ -142,6 +147,7 @@ export async function claimReminder(
      WHERE id = (SELECT id FROM checkouts WHERE mode = $1 AND at <= $2 AND reminded_at IS NULL AND ${UNFINISHED}
        ORDER BY at LIMIT 1 FOR UPDATE SKIP LOCKED) RETURNING *`,
     [mode, before, now],
+    JSON_COLUMNS,
   );
 }
 
@@ -151,6 +157,7 @@ export async function listToExpire(db: Db, mode: Mode, before: Instant, limit: n
     db,
     `SELECT * FROM checkouts WHERE mode = $1 AND at <= $2 AND state IN ('open', 'approving', 'confirming') ORDER BY at LIMIT $3`,
     [mode, before, limit],
+    JSON_COLUMNS,
   );
 }
 
@@ -169,6 +176,7 @@ export async function listAnswers(db: Db, memberId: string): Promise<(JoinAnswer
     db,
     `SELECT answers, at FROM checkouts WHERE member_id = $1 AND state = 'done' AND answers <> '[]' ORDER BY at DESC`,
     [memberId],
+    { answers: joinAnswersSchema },
   );
   return rows.flatMap(({ answers, at }) => answers.map((answer) => ({ ...answer, at })));
 }

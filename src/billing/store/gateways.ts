@@ -27,28 +27,43 @@ export type GatewayAccount = {
   lastErrorAt: Instant | null;
 };
 /** Whom and where a transfer pays, and how many days it may take. */
-export type TransferSettings = { payee: string; account: string; bank: string; daysToPay: number };
+const transferSettingsSchema = z.object({
+  payee: z.string(),
+  account: z.string(),
+  bank: z.string(),
+  daysToPay: z.number(),
+});
+export type TransferSettings = z.infer<typeof transferSettingsSchema>;
+
+const SETTINGS = { settings: z.union([transferSettingsSchema, z.record(z.string(), z.never())]) };
+const ACCOUNT = `id, gateway, nature, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at,
+  checked_at, at_checkout, position, settings, last_error, last_error_at`;
 
 export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
-  return many(db, 'SELECT * FROM gateway_accounts ORDER BY mode, position, created_at');
+  return many(
+    db,
+    `SELECT ${ACCOUNT} FROM gateway_accounts ORDER BY mode, position, created_at`,
+    [],
+    SETTINGS,
+  );
 }
 
 const FIND_GATEWAY_ACCOUNT = prepared(
   'find-gateway-account',
-  `SELECT id, gateway, nature, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at, checked_at,
-       at_checkout, position, settings, last_error, last_error_at FROM gateway_accounts WHERE id = $1`,
+  `SELECT ${ACCOUNT} FROM gateway_accounts WHERE id = $1`,
 );
 
 export async function findGatewayAccount(db: Db, id: string): Promise<GatewayAccount | undefined> {
-  return maybeOne(db, FIND_GATEWAY_ACCOUNT, [id]);
+  return maybeOne(db, FIND_GATEWAY_ACCOUNT, [id], SETTINGS);
 }
 
 /** The accounts that people can choose between at checkout in a mode, in the owner's order. */
 export async function listCheckoutAccounts(db: Db, mode: Mode): Promise<GatewayAccount[]> {
   return many(
     db,
-    'SELECT * FROM gateway_accounts WHERE mode = $1 AND at_checkout ORDER BY position, created_at',
+    `SELECT ${ACCOUNT} FROM gateway_accounts WHERE mode = $1 AND at_checkout ORDER BY position, created_at`,
     [mode],
+    SETTINGS,
   );
 }
 
@@ -65,7 +80,7 @@ export async function saveGatewayAccount(
     `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, settings, nature, checked_at, position)
      VALUES ($1, $2, $3, $4, $5, $6, $7, now(), (SELECT count(*) FROM gateway_accounts))
      ON CONFLICT (gateway, site_key) DO UPDATE SET secret_key_sealed = $5, settings = $6, checked_at = now(), at_checkout = true, last_error = NULL
-     RETURNING *`,
+     RETURNING ${ACCOUNT}`,
     [
       account.gateway,
       account.mode,
@@ -75,6 +90,7 @@ export async function saveGatewayAccount(
       account.settings,
       account.nature,
     ],
+    SETTINGS,
   );
 }
 
@@ -148,6 +164,9 @@ export async function takeConsent(
   );
 }
 
+/** What was sent, whatever it is. */
+const PAYLOAD = { payload: z.looseObject({ type: z.string().optional() }).catch({}) };
+
 export type GatewayEventState = 'new' | 'done' | 'ignored' | 'refused';
 export type GatewayEventRow = {
   id: string;
@@ -194,6 +213,7 @@ export async function claimGatewayEvents(
        ORDER BY received_at LIMIT $1 FOR UPDATE SKIP LOCKED
      ) RETURNING *`,
     [limit, leaseSeconds],
+    PAYLOAD,
   );
 }
 
@@ -235,6 +255,7 @@ export async function listGatewayEvents(
      WHERE ($1::uuid IS NULL OR a.id = $1) AND ($2::money_mode IS NULL OR a.mode = $2) AND ($3::text IS NULL OR e.state = $3)
      ORDER BY e.received_at DESC LIMIT $4`,
     [accountId, mode, state, limit],
+    PAYLOAD,
   );
 }
 
@@ -288,13 +309,14 @@ export async function findComparison(
   db: Db,
   accountId: string,
 ): Promise<{ comparison: Comparison; comparedAt: Instant } | null> {
-  const found = await maybeOne<{ comparison: unknown; comparedAt: Instant | null }>(
+  const found = await maybeOne<{ comparison: Comparison | null; comparedAt: Instant | null }>(
     db,
     'SELECT comparison, compared_at FROM gateway_accounts WHERE id = $1',
     [accountId],
+    { comparison: comparisonSchema },
   );
-  return found?.comparedAt
-    ? { comparison: comparisonSchema.parse(found.comparison), comparedAt: found.comparedAt }
+  return found?.comparison && found.comparedAt
+    ? { comparison: found.comparison, comparedAt: found.comparedAt }
     : null;
 }
 

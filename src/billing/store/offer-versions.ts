@@ -1,6 +1,6 @@
 import { CHARGED } from '@/core/billing/states';
 import type { Instant } from '@/core/calendar';
-import type { Offer } from '@/core/offers/offer';
+import { offerSchema, type Offer } from '@/core/offers/offer';
 import { listed } from '@/platform/store/conditions';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
@@ -33,6 +33,7 @@ export async function countByVersion(db: Db, offerId: string, mode: Mode): Promi
      FROM offer_versions v LEFT JOIN subscriptions s ON s.offer_version_id = v.id AND s.mode = $2
      WHERE v.offer_id = $1 GROUP BY v.id ORDER BY v.version DESC`,
     [offerId, mode],
+    { definition: offerSchema },
   );
   return rows.map((row) => ({
     ...row,

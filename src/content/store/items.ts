@@ -1,6 +1,6 @@
 import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
-import type { Prose } from '@/core/content/prose';
+import { proseSchema, type Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 
 export type ItemType = 'page' | 'post';
@@ -36,6 +36,8 @@ export type ItemInput = {
   categories: string[];
 };
 
+const BODY = { body: proseSchema };
+
 const HEAD = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.in_menu, i.position, i.published_at, i.updated_at, i.version,
   (WITH RECURSIVE up AS (
@@ -49,11 +51,11 @@ const HEAD = `
    ) SELECT coalesce(array_agg(id), '{}') FROM up) AS categories`;
 
 export async function findItemByPath(db: Db, path: string): Promise<Item | undefined> {
-  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.path = $1`, [path]);
+  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.path = $1`, [path], BODY);
 }
 
 export async function findItem(db: Db, id: string): Promise<Item | undefined> {
-  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.id = $1`, [id]);
+  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.id = $1`, [id], BODY);
 }
 
 /** Every item, pages in tree order first, then posts, newest first. */
@@ -77,6 +79,7 @@ export async function listPublished(
        AND ($3::text IS NULL OR i.id IN (SELECT item_id FROM item_categories WHERE category_id = $3))
      ORDER BY i.published_at DESC, i.id`,
     [at, filter.type ?? null, filter.category ?? null],
+    BODY,
   );
 }
 

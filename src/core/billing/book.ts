@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Instant, Length } from '../calendar';
 import type { Offer } from '../offers/offer';
 import type { Place } from '../offers/place';
@@ -5,7 +6,12 @@ import type { Period } from '../offers/schedule';
 import type { CheckoutState, State } from './states';
 
 /** Of the first charges above zero of a subscription: an amount in minor units, or a percentage. `charges` null: all. */
-export type Discount = { amount?: number; share?: number; charges: number | null };
+export const discountSchema = z.object({
+  amount: z.number().optional(),
+  share: z.number().optional(),
+  charges: z.number().nullable(),
+});
+export type Discount = z.infer<typeof discountSchema>;
 
 /** How something is paid for: by a card that is charged, a wallet that bills, or a transfer that is awaited for so many days. */
 export type Method = { nature: 'card' | 'wallet' } | { nature: 'transfer'; waitDays: number };
@@ -118,7 +124,8 @@ export type Charge = {
 };
 
 /** Credit for what is left of one stretch: of its payment, then of the credits that were spent on it. */
-export type UnusedCredit = { charge: string; amount: number };
+export const unusedSchema = z.array(z.object({ charge: z.string(), amount: z.number() }));
+export type UnusedCredit = z.infer<typeof unusedSchema>[number];
 
 /** Money that came; its id is that of the attempt. */
 export type Payment = {

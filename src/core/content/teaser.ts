@@ -1,6 +1,12 @@
+import { z } from 'zod';
 import { plainText, wordCount, type Prose, type Node } from './prose';
 
-export type TeaserSetting = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
+export const teaserSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('none') }),
+  z.object({ kind: z.literal('summary') }),
+  z.object({ kind: z.literal('words'), count: z.number() }),
+]);
+export type TeaserSetting = z.infer<typeof teaserSchema>;
 
 export type Teaser = { document: Prose; wordsLeft: number };
 

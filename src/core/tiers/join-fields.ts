@@ -40,7 +40,10 @@ export const joinFieldSchema = z
   });
 
 export type JoinField = z.infer<typeof joinFieldSchema>;
-export type JoinAnswer = { fieldId: string; label: string; value: string };
+export const joinAnswersSchema = z.array(
+  z.object({ fieldId: z.string(), label: z.string(), value: z.string() }),
+);
+export type JoinAnswer = z.infer<typeof joinAnswersSchema>[number];
 
 /** The fields that joining a tier asks for, in order. */
 export function fieldsOfTier(fields: JoinField[], tierId: string): JoinField[] {

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/calendar';
-import type { DocumentContent, DocumentKind } from '@/core/documents';
-import type { KeyCut } from '@/core/key-cut';
+import { documentContentSchema, type DocumentContent, type DocumentKind } from '@/core/documents';
+import { keyCutSchema, type KeyCut } from '@/core/key-cut';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
@@ -27,6 +27,7 @@ export type NewDocument = Omit<StoredDocument, 'id'> & {
 };
 type Row = Omit<StoredDocument, 'total' | 'tax'> & { total: bigint; tax: bigint };
 const fromRow = (row: Row): StoredDocument => ({ ...row, total: toMinor(row.total), tax: toMinor(row.tax) });
+const CONTENT = { content: documentContentSchema };
 const COLUMNS =
   'd.id, d.mode, d.kind, d.label, d.member_id, d.charge_id, d.currency, d.total, d.tax, d.at, d.content';
 
@@ -109,6 +110,7 @@ const FACTS = `
   JOIN tiers t ON t.id = c.tier_id
   LEFT JOIN members m ON m.id = s.member_id LEFT JOIN checkouts j ON j.subscription_id = s.id
   LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' AND NOT p.is_returned LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id`;
+const KEY_CUT = { keyCut: keyCutSchema };
 type FactsRow = Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> &
   Record<'amount' | 'joiningFee' | 'paid', bigint>;
 const factsOf = (row: FactsRow): Uninvoiced => ({
@@ -124,6 +126,7 @@ export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise
     db,
     `${FACTS} WHERE c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1 ORDER BY c.paid_at, c.created_at LIMIT $2`,
     [mode, limit],
+    KEY_CUT,
   );
   return rows.map(factsOf);
 }
@@ -135,6 +138,7 @@ export async function findAwaitedFacts(db: Db, subscriptionId: string): Promise<
     `${FACTS} WHERE c.subscription_id = $1 AND c.paid_at IS NULL
        AND EXISTS (SELECT 1 FROM payments w WHERE w.charge_id = c.id AND w.state = 'intent' AND w.is_awaited)`,
     [subscriptionId],
+    KEY_CUT,
   );
   return row && factsOf(row);
 }
@@ -181,9 +185,12 @@ export async function listUndocumented(db: Db, mode: Mode, limit: number): Promi
     [mode, limit],
   );
   const invoices = new Map<string, StoredDocument>();
-  for (const invoice of await many<Row>(db, `SELECT ${COLUMNS} FROM documents d WHERE id = ANY ($1)`, [
-    rows.map((row) => row.invoiceId),
-  ]))
+  for (const invoice of await many<Row>(
+    db,
+    `SELECT ${COLUMNS} FROM documents d WHERE id = ANY ($1)`,
+    [rows.map((row) => row.invoiceId)],
+    CONTENT,
+  ))
     invoices.set(invoice.id, fromRow(invoice));
   return rows.flatMap(({ invoiceId, ...row }) => {
     const invoice = invoices.get(invoiceId);
@@ -194,7 +201,7 @@ export async function listUndocumented(db: Db, mode: Mode, limit: number): Promi
 }
 
 export async function findDocument(db: Db, id: string): Promise<StoredDocument | undefined> {
-  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM documents d WHERE d.id = $1`, [id]);
+  const row = await maybeOne<Row>(db, `SELECT ${COLUMNS} FROM documents d WHERE d.id = $1`, [id], CONTENT);
   return row && fromRow(row);
 }
 
@@ -204,6 +211,7 @@ export async function findInvoiceOf(db: Db, paymentId: string): Promise<StoredDo
     db,
     `SELECT ${COLUMNS} FROM documents d JOIN payments p ON p.charge_id = d.charge_id WHERE p.id = $1 AND d.kind = 'invoice'`,
     [paymentId],
+    CONTENT,
   );
   return row && fromRow(row);
 }
@@ -259,6 +267,7 @@ export async function listDocuments(
     `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
      ORDER BY ${NEWEST} OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
     narrowed.values,
+    CONTENT,
   );
   return { rows: rows.map(fromRow), total: Number(total) };
 }

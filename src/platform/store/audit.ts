@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Instant } from '@/core/calendar';
 import { many, run, type Db, prepared } from './db';
 
@@ -34,8 +35,10 @@ export type AuditRow = AuditEntry & { id: bigint };
 
 /** What happened to the given subjects, newest first. */
 export async function listAudit(db: Db, subjects: string[], limit: number): Promise<AuditRow[]> {
-  return many(db, 'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2', [
-    subjects,
-    limit,
-  ]);
+  return many(
+    db,
+    'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2',
+    [subjects, limit],
+    { detail: z.record(z.string(), z.unknown()) },
+  );
 }

@@ -79,23 +79,43 @@ type Sql = string | Prepared;
 const queryOf = (sql: Sql, values: unknown[]) =>
   typeof sql === 'string' ? { text: sql, values } : { ...sql, values };
 
-/** All rows, with column names in camel case. */
-export async function many<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T[]> {
-  const { rows } = await db.query<Record<string, unknown>>(queryOf(sql, values));
+/** What reads each JSON column of a row, by its name in camel case: its schema. NULL stays null. */
+type JsonOf<T> = { [Column in keyof T]?: { parse(value: unknown): NonNullable<T[Column]> } };
+/** For JSON that a statement itself builds of columns: its form is the statement's own. */
+export const built = { parse: (value: unknown): never => value as never };
+
+/** All rows, with column names in camel case. @throws where a JSON column comes without its schema, or does not fit it */
+export async function many<T>(db: Db, sql: Sql, values: unknown[] = [], json: JsonOf<NoInfer<T>> = {}): Promise<T[]> {
+  const { rows, fields } = await db.query<Record<string, unknown>>(queryOf(sql, values));
+  const readers = new Map<string, { parse(value: unknown): unknown }>();
+  for (const { name, dataTypeID } of fields) {
+    if (dataTypeID !== builtins.JSONB && dataTypeID !== builtins.JSON) continue;
+    const schema = json[camel(name) as keyof T];
+    if (!schema) throw new Error(`JSON is read without its schema: ${name}`);
+    readers.set(name, schema);
+  }
   return rows.map((row) => {
     const turned: Record<string, unknown> = {};
-    for (const name in row) turned[camel(name)] = row[name];
+    for (const name in row) {
+      const value = row[name];
+      turned[camel(name)] = value === null ? null : (readers.get(name)?.parse(value) ?? value);
+    }
     return turned as T;
   });
 }
 
-export async function maybeOne<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T | undefined> {
-  return (await many<T>(db, sql, values))[0];
+export async function maybeOne<T>(
+  db: Db,
+  sql: Sql,
+  values: unknown[] = [],
+  json: JsonOf<NoInfer<T>> = {},
+): Promise<T | undefined> {
+  return (await many<T>(db, sql, values, json))[0];
 }
 
 /** The one row that must be there. */
-export async function one<T>(db: Db, sql: Sql, values: unknown[] = []): Promise<T> {
-  const row = await maybeOne<T>(db, sql, values);
+export async function one<T>(db: Db, sql: Sql, values: unknown[] = [], json: JsonOf<NoInfer<T>> = {}): Promise<T> {
+  const row = await maybeOne<T>(db, sql, values, json);
   if (row === undefined)
     throw new Error(`no row where one was expected: ${queryOf(sql, values).text.slice(0, 80)}`);
   return row;

@@ -1,19 +1,21 @@
 import type { Instant } from '@/core/calendar';
 import type { SiteDefault } from '@/core/access/decide';
-import type { TeaserSetting } from '@/core/content/teaser';
+import { teaserSchema } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
-import type { AccountSection } from '@/core/account-sections';
+import { accountSectionsSchema, type AccountSection } from '@/core/account-sections';
 import type { MailSetting } from '@/core/mail-words';
-import { maybeOne, run, type Db, prepared } from './db';
+import { z } from 'zod';
+import { built, maybeOne, run, type Db, prepared } from './db';
 
 export type Mode = 'test' | 'live';
 /** What somebody who is not let in sees. */
-export type Doorstep = {
-  teaser: TeaserSetting;
-  visitorNotice: string;
-  memberNotice: string;
-  showSignIn: boolean;
-};
+export const doorstepSchema = z.object({
+  teaser: teaserSchema,
+  visitorNotice: z.string(),
+  memberNotice: z.string(),
+  showSignIn: z.boolean(),
+});
+export type Doorstep = z.infer<typeof doorstepSchema>;
 
 export type Site = {
   name: string;
@@ -71,7 +73,13 @@ export async function findSite(db: Db): Promise<Site | undefined> {
       rates: TaxTable['rates'] | null;
       mails: Site['mails'] | null;
     }
-  >(db, FIND_SITE);
+  >(db, FIND_SITE, [], {
+    doorstep: doorstepSchema,
+    accountSections: accountSectionsSchema,
+    kinds: built,
+    rates: built,
+    mails: built,
+  });
   if (!row) return undefined;
   const { taxWay: way, kinds, rates, mails, ...site } = row;
   return {

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/calendar';
-import type { Offer } from '@/core/offers/offer';
+import { offerSchema, type Offer } from '@/core/offers/offer';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 
 /** An offer in one of its versions: the newest, where nothing else is said. */
@@ -19,6 +19,8 @@ export type StoredOffer = {
   taxKindId: string | null;
 };
 
+const DEFINITION = { definition: offerSchema };
+
 const OFFER = `
   SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.menu_label, o.retired_at,
     v.id AS version_id, v.version, v.is_paid, v.definition, t.name AS tier_name, t.tax_kind_id
@@ -28,22 +30,24 @@ export async function listOffers(db: Db): Promise<StoredOffer[]> {
   return many(
     db,
     `${OFFER} WHERE v.version = (SELECT max(version) FROM offer_versions WHERE offer_id = o.id) ORDER BY o.position, o.created_at, o.id`,
+    [],
+    DEFINITION,
   );
 }
 
 export async function findOffer(db: Db, id: string): Promise<StoredOffer | undefined> {
-  return maybeOne(db, `${OFFER} WHERE o.id = $1 ORDER BY v.version DESC LIMIT 1`, [id]);
+  return maybeOne(db, `${OFFER} WHERE o.id = $1 ORDER BY v.version DESC LIMIT 1`, [id], DEFINITION);
 }
 
 const FIND_OFFER_VERSION = prepared('find-offer-version', `${OFFER} WHERE v.id = $1`);
 
 /** An offer as it was when it was bought. */
 export async function findOfferVersion(db: Db, versionId: string): Promise<StoredOffer | undefined> {
-  return maybeOne(db, FIND_OFFER_VERSION, [versionId]);
+  return maybeOne(db, FIND_OFFER_VERSION, [versionId], DEFINITION);
 }
 
 export async function listOfferVersions(db: Db, versionIds: string[]): Promise<StoredOffer[]> {
-  return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds]);
+  return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds], DEFINITION);
 }
 
 /** Adds an offer, or changes one; what is undefined stays as it was, or has its usual value. */

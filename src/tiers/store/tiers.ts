@@ -1,7 +1,7 @@
-import type { AccountSection } from '@/core/account-sections';
+import { accountSectionsSchema, type AccountSection } from '@/core/account-sections';
 import type { LocalDate } from '@/core/calendar';
-import type { Prose } from '@/core/content/prose';
-import type { KeyCut } from '@/core/key-cut';
+import { proseSchema, type Prose } from '@/core/content/prose';
+import { keyCutSchema, type KeyCut } from '@/core/key-cut';
 import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
@@ -46,12 +46,22 @@ export type Ladder = {
   downAtOnce: boolean;
 };
 
+const JSON_COLUMNS = {
+  description: proseSchema,
+  joinWords: proseSchema,
+  welcomeWords: proseSchema,
+  keyCut: keyCutSchema,
+  accountSections: accountSectionsSchema,
+};
+
 /** Every tier, retired ones too: ladders in their order with the highest rung first, then those on none. */
 export async function listTiers(db: Db): Promise<Tier[]> {
   return many(
     db,
     `SELECT t.* FROM tiers t LEFT JOIN ladders l ON l.id = t.ladder_id
      ORDER BY l.position NULLS LAST, t.ladder_id NULLS LAST, t.rung DESC, t.position, t.created_at`,
+    [],
+    JSON_COLUMNS,
   );
 }
 
@@ -64,7 +74,7 @@ export async function listTierNames(db: Db): Promise<Map<string, string>> {
 }
 
 export async function findTier(db: Db, id: string): Promise<Tier | undefined> {
-  return maybeOne(db, 'SELECT * FROM tiers WHERE id = $1', [id]);
+  return maybeOne(db, 'SELECT * FROM tiers WHERE id = $1', [id], JSON_COLUMNS);
 }
 
 /** @throws a conflict where the id, the key-cut or the reference is taken */
