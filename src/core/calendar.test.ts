@@ -13,6 +13,7 @@ import {
   latest,
   localDate,
   startOfDate,
+  type Instant,
 } from './calendar';
 import { may, readsAll, STAFF_ROLES } from './staff';
 
@@ -108,7 +109,7 @@ describe('staff', () => {
 });
 
 it('writes the days of a stretch without the one on which the next begins', () => {
-  const days = (from: string, to: string): string =>
+  const days = (from: Instant, to: Instant): string =>
     formatDays(from, to, 'Europe/London').replace(/\u2009|\u202f/g, ' ');
   expect(days('2026-11-25T15:00:00Z', '2026-12-25T15:00:00Z')).toBe('25 Nov – 24 Dec 2026');
   expect(days('2026-11-01T00:00:00Z', '2026-12-01T00:00:00Z')).toBe('1 – 30 Nov 2026');

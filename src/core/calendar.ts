@@ -3,11 +3,14 @@ import { addInZone } from './zone-table';
 
 /**
  * An instant in UTC as ISO 8601 text, as Temporal.Instant prints it: "2027-01-31T15:00:00Z".
- * Text, not Date, because instants travel through JSON, SQL and React unchanged.
+ * Text, not Date, because instants travel through JSON, SQL and React unchanged. The form is its type, so that no date, id
+ * or unread text passes for one.
  */
-export type Instant = string;
+export type Instant = `${number}-${number}-${number}T${string}Z`;
 /** A calendar date in the site's zone: "2027-08-09". */
-export type LocalDate = string;
+export type LocalDate = `${number}-${number}-${number}`;
+/** A month in the site's zone: "2027-08". */
+export type LocalMonth = `${number}-${number}`;
 
 export const UNITS = ['hour', 'day', 'week', 'month', 'year'] as const;
 export type Unit = (typeof UNITS)[number];
@@ -21,14 +24,16 @@ export function toMs(instant: Instant): number {
   return Date.parse(instant);
 }
 
+/** Text from elsewhere as an instant, in our way of writing it. @throws where it is none */
+export const readInstant = (text: string): Instant => written(Temporal.Instant.from(text));
+
 /** Whether it has nothing finer than a millisecond, which only Temporal counts with. */
 export const isToTheMs = (instant: Instant): boolean => instant.length <= 24 && instant.endsWith('Z');
 
 export function fromMs(ms: number): Instant {
   // As Temporal writes it: no fraction of a second where there is none, and no zeros at its end.
   const text = new Date(ms).toISOString();
-  if (ms % 1000 === 0) return `${text.slice(0, -5)}Z`;
-  return text.replace(/0+Z$/, 'Z');
+  return (ms % 1000 === 0 ? `${text.slice(0, -5)}Z` : text.replace(/0+Z$/, 'Z')) as Instant;
 }
 
 /** Below zero when `a` is earlier, above when later, 0 when they are the same instant. */
@@ -64,18 +69,22 @@ function addToMs(start: number, { n, unit }: Length, zone: string, times: number
   return Math.abs(end) < 4e15 ? end : null;
 }
 
+const written = (instant: Temporal.Instant): Instant => instant.toString() as Instant;
+const dateWritten = (date: Temporal.PlainDate): LocalDate => date.toString() as LocalDate;
+
 /** The same by Temporal alone: the truth that the faster way is held to. */
 export function addLengthByTemporal(start: Instant, length: Length, zone: string, times = 1): Instant {
   const n = length.n * times;
   if (n === 0) return start;
   const instant = Temporal.Instant.from(start);
-  if (length.unit === 'hour') return instant.add({ hours: n }).toString();
+  if (length.unit === 'hour') return written(instant.add({ hours: n }));
   const plural = `${length.unit}s`;
-  return instant
-    .toZonedDateTimeISO(zone)
-    .add({ [plural]: n })
-    .toInstant()
-    .toString();
+  return written(
+    instant
+      .toZonedDateTimeISO(zone)
+      .add({ [plural]: n })
+      .toInstant(),
+  );
 }
 
 /**
@@ -112,17 +121,17 @@ export const MS_CALENDAR: Calendar<number> = {
 
 /** The first instant of a local date. */
 export function startOfDate(date: LocalDate, zone: string): Instant {
-  return Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: zone }).toInstant().toString();
+  return written(Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: zone }).toInstant());
 }
 
 /** The instant at which the whole of a local date is over. */
 export function endOfDate(date: LocalDate, zone: string): Instant {
-  return startOfDate(Temporal.PlainDate.from(date).add({ days: 1 }).toString(), zone);
+  return startOfDate(dateWritten(Temporal.PlainDate.from(date).add({ days: 1 })), zone);
 }
 
 /** The local date on which an instant falls. */
 export function localDate(instant: Instant, zone: string): LocalDate {
-  return Temporal.Instant.from(instant).toZonedDateTimeISO(zone).toPlainDate().toString();
+  return dateWritten(Temporal.Instant.from(instant).toZonedDateTimeISO(zone).toPlainDate());
 }
 
 /** Local dates from `from` to `to`: 31 from 10 January to 10 February. */
@@ -131,12 +140,17 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
 }
 
 /** The local month of an instant: "2027-02". */
-export function localMonth(instant: Instant, zone: string): string {
-  return localDate(instant, zone).slice(0, 7);
+export function localMonth(instant: Instant, zone: string): LocalMonth {
+  return localDate(instant, zone).slice(0, 7) as LocalMonth;
 }
 
+/** The first day of a local month. */
+export const firstOf = (month: LocalMonth): LocalDate => `${month}-01`;
+
+export const isLocalMonth = (text: string): text is LocalMonth => /^\d{4}-(0[1-9]|1[0-2])$/.test(text);
+
 /** Whether text is a date that exists: "2027-02-30" is not. */
-export function isLocalDate(text: string): boolean {
+export function isLocalDate(text: string): text is LocalDate {
   try {
     return /^\d{4}-\d{2}-\d{2}$/.test(text) && Temporal.PlainDate.from(text).toString() === text;
   } catch {

@@ -20,6 +20,7 @@ import { refunded } from './mails/refunded';
 import { disputeLost } from './mails/dispute-lost';
 import { addressChanged } from './mails/address-changed';
 import type { MailDefinition, MailFrame, SampleFacts, Words } from './define';
+import type { Instant } from '@/core/calendar';
 
 /** Every mail, in the order in which a member may get them. A new one is added here. */
 export const MAILS = [
@@ -71,7 +72,7 @@ export const mailWords = (mail: MailContent, frame: MailFrame): Words =>
   kindOf(mail.template).words(mail, frame);
 
 /** What the merge field `date` stands for in a mail; null where it has none. */
-export const mailDate = (mail: MailContent): string | null => kindOf(mail.template).date?.(mail) ?? null;
+export const mailDate = (mail: MailContent): Instant | null => kindOf(mail.template).date?.(mail) ?? null;
 
 /** A mail as it would be told of a member. */
 export const sampleOf = (template: Template, of: SampleFacts): MailContent =>

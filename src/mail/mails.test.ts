@@ -10,7 +10,7 @@ const frame = {
   name: 'Maren Oakley',
   email: 'maren.oakley@moor.example',
 };
-const next = { at: '2027-07-31T23:30:00Z', amount: 600, credit: 0, currency: 'GBP' };
+const next = { at: '2027-07-31T23:30:00Z' as const, amount: 600, credit: 0, currency: 'GBP' };
 const MAILS: MailContent[] = [
   ...(['welcome', 'switched'] as const).map((template) => ({
     template,

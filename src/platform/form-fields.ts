@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isLocalDate } from '@/core/calendar';
+import { isLocalDate, readInstant } from '@/core/calendar';
 import { say } from '@/words/problems';
 
 /** A whole number that may be left empty; as a form sends it, or as an import has it. */
@@ -14,11 +14,14 @@ export const optionalCount = (least: string) =>
       .nullable(),
   );
 
+/** An instant, in any way of ISO 8601 with its offset. */
+export const instantSchema = z.iso.datetime({ offset: true }).transform(readInstant);
+
 /** A local date that may be left empty. */
 export const optionalDate = z
   .string()
   .refine((typed) => typed === '' || isLocalDate(typed), say('date.unreal'))
-  .transform((typed) => typed || null)
+  .transform((typed) => (isLocalDate(typed) ? typed : null))
   .nullable();
 
 /** Empty as a form sends it, or left out: nothing was said. */

@@ -1,4 +1,4 @@
-import { isBefore } from '../../src/core/calendar';
+import { isBefore, type Instant, fromMs, readInstant } from '../../src/core/calendar';
 import { asText, randomId, refuse, type Answer, type Body } from '../lib/http';
 import { pingHook, registerHook } from '../lib/hooks';
 import type { Hook } from '../lib/outbox';
@@ -55,10 +55,10 @@ export class Api {
     const known = agreements.find((a) => a.account === account.id && a.key === key);
     if (known) return { status: 201, body: this.view(known) };
     const stages = body.stages as Stage[];
-    const startsAt = asText(body.startsAt);
-    if (!Array.isArray(stages) || stages.length === 0 || !startsAt)
+    if (!Array.isArray(stages) || stages.length === 0 || !asText(body.startsAt))
       return refuse(422, 'bad-agreement', 'stages and a start are needed');
-    const takesUp = body.takesUp as { from: string; n: number } | null;
+    const startsAt = readInstant(asText(body.startsAt));
+    const takesUp = body.takesUp as { from: Instant; n: number } | null;
     const made: Agreement = {
       id: randomId('agr'),
       account: account.id,
@@ -113,8 +113,7 @@ export class Api {
     const a = this.state.data.agreements.find((one) => one.id === id);
     const stage = a?.stages.at(-1);
     if (!a || !stage) return;
-    const now =
-      this.state.data.accounts.find((one) => one.id === a.account)?.clock ?? new Date().toISOString();
+    const now = this.state.data.accounts.find((one) => one.id === a.account)?.clock ?? fromMs(Date.now());
     const payment: Payment = {
       id: randomId('bill'),
       account: a.account,
@@ -136,7 +135,7 @@ export class Api {
 
   setClock(account: Account, body: Body): Answer {
     if (account.mode !== 'test') return refuse(422, 'live', 'real time cannot be moved');
-    const to = asText(body.now);
+    const to = readInstant(asText(body.now));
     // Only forward: two callers may come out of order.
     if (account.clock === null || isBefore(account.clock, to)) account.clock = to;
     this.billAccount(account.id);
@@ -147,7 +146,7 @@ export class Api {
   billAccount(accountId: string): void {
     const account = this.state.data.accounts.find((one) => one.id === accountId);
     if (!account) return;
-    const now = account.clock ?? new Date().toISOString();
+    const now = account.clock ?? fromMs(Date.now());
     const own = this.state.data.agreements.filter((a) => a.account === accountId);
     const made = billDue(own, now);
     this.state.data.payments.push(...made);

@@ -1,4 +1,4 @@
-import { addLength, compare, isBefore } from '../../src/core/calendar';
+import { addLength, compare, isBefore, type Instant } from '../../src/core/calendar';
 import { randomId } from '../lib/http';
 import type { Payment } from '../lib/payments';
 import type { Agreement } from './state';
@@ -6,7 +6,7 @@ import type { Agreement } from './state';
 const DAY = (n: number) => ({ n, unit: 'day' }) as const;
 
 /** The end of the period that the next bill is for; null where nothing follows it. */
-function periodEnd(a: Agreement): string | null {
+function periodEnd(a: Agreement): Instant | null {
   const stage = a.stages[a.stage];
   return stage?.every ? addLength(a.stageFrom, stage.every, a.zone, a.n + 1) : null;
 }
@@ -32,7 +32,7 @@ function purseRefuses(a: Agreement): boolean {
 }
 
 /** Bills what is due under one agreement at its time; null where its next period costs nothing. */
-function billOne(a: Agreement, at: string): Payment | null {
+function billOne(a: Agreement, at: Instant): Payment | null {
   const stage = a.stages[a.stage];
   const amount = stage ? (a.n === 0 ? stage.first : stage.amount) : 0;
   if (amount <= 0) {
@@ -74,12 +74,12 @@ function billOne(a: Agreement, at: string): Payment | null {
 }
 
 /** Bills everything that is due by `now` under running agreements, in order of time. */
-export function billDue(agreements: Agreement[], now: string): Payment[] {
+export function billDue(agreements: Agreement[], now: Instant): Payment[] {
   const made: Payment[] = [];
   const due = (): Agreement | undefined =>
     agreements
       .filter((a) => a.state === 'running' && a.nextAt !== null && !isBefore(now, a.nextAt))
-      .sort((a, b) => compare(a.nextAt ?? '', b.nextAt ?? ''))[0];
+      .sort((a, b) => (a.nextAt && b.nextAt ? compare(a.nextAt, b.nextAt) : 0))[0];
   for (let a = due(); a; a = due()) {
     const payment = billOne(a, a.nextAt ?? now);
     if (payment) made.push(payment);

@@ -3,6 +3,7 @@ import { randomId } from '../lib/http';
 import type { Hook } from '../lib/outbox';
 import type { Payment } from '../lib/payments';
 import { JsonState } from '../lib/state';
+import type { Instant } from '../../src/core/calendar';
 
 export type Mode = 'test' | 'live';
 export type Account = {
@@ -11,7 +12,7 @@ export type Account = {
   mode: Mode;
   secret: string;
   /** In test mode, the time that the account believes it is; null: real time. */
-  clock: string | null;
+  clock: Instant | null;
 };
 
 export const PURSES = ['full', 'empty', 'empties', 'fills-up'] as const;
@@ -32,7 +33,7 @@ export type Agreement = {
   state: 'asked' | 'running' | 'ended' | 'refused';
   currency: string;
   zone: string;
-  startsAt: string;
+  startsAt: Instant;
   stages: Stage[];
   retryDays: number[];
   returnUrl: string;
@@ -41,9 +42,9 @@ export type Agreement = {
   /** The next bill: its stage, its number in it, and where the stage began. */
   stage: number;
   n: number;
-  stageFrom: string;
-  nextAt: string | null;
-  failedAt: string | null;
+  stageFrom: Instant;
+  nextAt: Instant | null;
+  failedAt: Instant | null;
   tries: number;
   bills: number;
 };

@@ -30,6 +30,7 @@ import { findMemberByEmail } from '../../src/people/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/tiers/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
+import type { Instant } from '../../src/core/calendar';
 
 export type Moor = {
   owner: Actor;
@@ -222,7 +223,7 @@ export async function rows<T = Record<string, unknown>>(sql: string, values: unk
 }
 
 /** Writes down what falls due and stops there, as a process does that dies before it asks the gateway. */
-export async function intentFor(subscription: StoredSubscription, at: string): Promise<Payment> {
+export async function intentFor(subscription: StoredSubscription, at: Instant): Promise<Payment> {
   const site = await currentSite();
   await transaction(async (db) => {
     const open = await openBook(db, site, WORKER, subscription, {}, at);

@@ -30,6 +30,7 @@ import {
   joinNew,
   asMember,
 } from './lantern-moor';
+import { fromMs } from '../../src/core/calendar';
 
 const moor = lanternMoor();
 const ALL = { state: '' as const, search: '', sort: 'due' as const, offset: 0, limit: 100 };
@@ -141,7 +142,7 @@ describe('going live', () => {
     value(await settleAgreements(WORKER));
     expect(await rows('SELECT state FROM agreements WHERE id = $1', [id])).toEqual([{ state: 'ended' }]);
     expect(value(await clearTestData(WORKER))).toBeGreaterThan(0);
-    expect(await countTestData(pool(), new Date().toISOString())).toEqual({
+    expect(await countTestData(pool(), fromMs(Date.now()))).toEqual({
       subscriptions: 0,
       running: 0,
       holders: 0,

@@ -26,7 +26,7 @@ const mail = (dedupeKey: string) => ({
   textBody: 'Plain words',
   htmlBody: '<p>Rich words</p>',
   sealed: null,
-  at: '2027-01-01T00:00:00Z',
+  at: '2027-01-01T00:00:00Z' as const,
 });
 
 describe('mails', () => {

@@ -22,6 +22,7 @@ import {
   value,
   visitorWith,
 } from './lantern-moor';
+import { fromMs } from '../../src/core/calendar';
 
 const moor = lanternMoor();
 let callers = 0;
@@ -178,7 +179,7 @@ describe('an account made with someone else’s address', () => {
         name: 'Not Theirs',
         passwordHash,
         staffRole: null,
-        joinedAt: new Date().toISOString(),
+        joinedAt: fromMs(Date.now()),
         emailConfirmedAt: null,
       }),
     );

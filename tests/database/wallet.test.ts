@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
-import { addLength, DAY_MS, fromMs, localDate, toMs } from '../../src/core/calendar';
+import { addLength, DAY_MS, fromMs, localDate, toMs, type Instant } from '../../src/core/calendar';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
@@ -77,7 +77,7 @@ const agreements = (memberId: string) =>
     [memberId],
   );
 /** The newest bill of a member's agreement, as the wallet has it, once its clock says `at`. */
-async function newestBill(memberId: string, at?: string) {
+async function newestBill(memberId: string, at?: Instant) {
   const account = (await findGatewayAccount(pool(), wallet))!;
   const gateway = gatewayById('dunlin-wallet');
   if (at) await gateway.setRehearsalTime(keysOf(account), at);
@@ -277,8 +277,7 @@ describe('a wallet and a subscription that runs already', () => {
     expect(after).toMatchObject({ state: 'active', firstFailedAt: null });
     // The day of the month is the one it had, where the site is: in UTC it may be the day before.
     const { zone } = await currentSite();
-    const day = ({ paidThrough }: { paidThrough: string | null }) =>
-      localDate(paidThrough ?? '', zone).slice(8);
+    const day = ({ paidThrough }: { paidThrough: Instant | null }) => localDate(paidThrough!, zone).slice(8);
     expect(day(after)).toBe(day(before));
     for (const account of [CARD(), wallet])
       expect(await reconcile(account)).toMatchObject({ ok: true, differences: [] });

@@ -19,7 +19,9 @@ function words(decision: Decision, zone: string): string {
     case 'metered':
       return `${decision.left} left`;
     case 'later':
-      return `from ${formatDate(decision.opensAt ?? '', zone).replace(/^\w+ (\d+ \w+) .*/, '$1')}`;
+      return decision.opensAt
+        ? `from ${formatDate(decision.opensAt, zone).replace(/^\w+ (\d+ \w+) .*/, '$1')}`
+        : 'Later';
     case 'ended':
       return 'Ended';
     case 'closed':

@@ -18,12 +18,13 @@ export async function GET(): Promise<Response> {
     feedLinks: { rss: `${base}/feed.xml` },
   });
   for (const post of posts) {
+    if (!post.publishedAt) continue;
     feed.addItem({
       id: `${base}${post.path}`,
       link: `${base}${post.path}`,
       title: post.title,
       description: post.summary,
-      date: new Date(toMs(post.publishedAt ?? '')),
+      date: new Date(toMs(post.publishedAt)),
     });
   }
   return new Response(feed.rss2(), { headers: { 'content-type': 'application/rss+xml; charset=utf-8' } });

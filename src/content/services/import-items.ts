@@ -10,6 +10,7 @@ import type { ProblemCode } from '@/words/problems';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
+import { instantSchema } from '@/platform/form-fields';
 
 const markdown = new MarkdownManager({ extensions: [StarterKit] });
 
@@ -39,7 +40,7 @@ function readMarkdown(text: string): Prose {
 const inputSchema = z.object({
   id: slug,
   text: z.string(),
-  now: z.string().max(40),
+  now: instantSchema,
   zone: z.string().max(60),
 });
 

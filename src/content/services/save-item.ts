@@ -20,7 +20,7 @@ import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
-import { chosenId, idIfKnown, seenVersion } from '@/platform/form-fields';
+import { chosenId, idIfKnown, seenVersion, instantSchema } from '@/platform/form-fields';
 import { say } from '@/words/problems';
 
 /** First parts of addresses that the product itself answers. */
@@ -51,7 +51,7 @@ const itemInputSchema = z.object({
   inMenu: z.boolean().optional(),
   position: z.number().int().optional(),
   /** `draft`, `publish` (now, unless it is out already), or the instant of publishing. */
-  publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: z.string() })]),
+  publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
   /** The version that was opened, where an existing item is changed. */
   version: seenVersion,
 });

@@ -1,13 +1,13 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
-import { formatDate } from '@/core/calendar';
+import { formatDate, type Instant } from '@/core/calendar';
 
 type Post = {
   id: string;
   path: string;
   title: string;
   summary: string;
-  publishedAt: string | null;
+  publishedAt: Instant | null;
   categories: string[];
   isOpen: boolean;
 };

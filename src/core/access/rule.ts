@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { isLocalDate } from '../calendar';
-import { lengthSchema } from '../offers/offer';
+import { lengthSchema, localDateSchema } from '../offers/offer';
 import { say } from '../problem';
 
 const id = z.string().min(1);
@@ -31,7 +30,7 @@ export const whoSchema = z.discriminatedUnion('kind', [
 
 const holdingRef = z.object({ kind: z.enum(['tier', 'pass']), id });
 export const edgeSchema = z.union([
-  z.object({ on: z.string().refine(isLocalDate, say('date.unreal')) }),
+  z.object({ on: localDateSchema }),
   z.object({
     since: z.enum(['held', 'joined', 'published']),
     after: lengthSchema,

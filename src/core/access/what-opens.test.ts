@@ -2,9 +2,14 @@ import { describe, expect, it } from 'vitest';
 import type { ItemFacts } from './facts';
 import { ruleSchema } from './rule';
 import { compareTiers, whatTiersOpen } from './what-opens';
+import type { Instant } from '../calendar';
 
 const NOW = '2027-05-10T12:00:00Z';
-const item = (id: string, category: string | null, publishedAt = '2027-05-09T12:00:00Z'): ItemFacts => ({
+const item = (
+  id: string,
+  category: string | null,
+  publishedAt: Instant = '2027-05-09T12:00:00Z',
+): ItemFacts => ({
   id,
   type: 'post',
   path: `/posts/${id}`,

@@ -6,6 +6,7 @@ import { obstacle } from './checkout';
 import type { Event } from './event';
 import { figuresOfCheckout, looking } from './figures';
 import { step } from './step';
+import type { Instant } from '../calendar';
 
 const NOW = '2027-01-31T10:00:00Z';
 const LATER = '2027-02-10T10:00:00Z';
@@ -60,7 +61,7 @@ function after(book: Book, ...events: Event[]): Book {
     return taken.book;
   }, book);
 }
-const refusal = (book: Book, event: Event, at = NOW): string => {
+const refusal = (book: Book, event: Event, at: Instant = NOW): string => {
   const taken = step(book, event, context, at);
   return taken.ok ? 'done' : taken.why;
 };
@@ -173,7 +174,7 @@ describe('an obstacle to a checkout', () => {
     const asked = step(emptyBook(), press({ offer: 'night' }), own, NOW);
     if (!asked.ok) throw new Error(asked.why);
     const { subscription } = asked.book.charges[0]!;
-    const events: [string, Event][] = [
+    const events: [Instant, Event][] = [
       [NOW, { do: 'paid', charge: open(asked.book) }],
       [LATER, { do: 'due', subscription: subscription! }],
       [LATER, { do: 'renew', subscription: subscription! }],
@@ -245,14 +246,14 @@ describe('a bill that a wallet made by itself', () => {
     bill: { ref: 'first' },
   });
   const { id, dueAt } = paid.subscriptions[0]!;
-  const billedAt = (book: Book, at: string) =>
+  const billedAt = (book: Book, at: Instant) =>
     step(book, { do: 'billed', subscription: id, ref: at }, context, at);
 
   it.each([
     ['in the first half of what is paid', '2027-02-13T00:00:00Z', 'nothing-due'],
     ['in the second half', '2027-02-15T00:00:00Z', null],
     ['at its end', '2027-02-28T10:00:00Z', null],
-  ])('%s: %s', (_, at, why) => {
+  ] as const)('%s: %s', (_, at, why) => {
     const taken = billedAt(paid, at);
     expect(taken.ok ? null : taken.why).toBe(why);
     // Its calendar stays as it was.

@@ -104,7 +104,7 @@ describe('credit in what is shown', () => {
     const [ask] = done.asks;
     return ask?.do === 'collect' ? taken(done.book, at, { do: 'paid', charge: ask.charge }) : done.book;
   };
-  const [JOINED, SWITCHED] = ['2027-01-01T10:00:00Z', '2027-01-17T10:00:00Z'];
+  const [JOINED, SWITCHED] = ['2027-01-01T10:00:00Z', '2027-01-17T10:00:00Z'] as const;
   const joined = (book: Book, offer: string, track: string, at: Instant): Book =>
     taken(book, at, { do: 'join', offer, method, track, slot: '' });
   const runsOn = (book: Book, track: string) =>

@@ -4,13 +4,14 @@ import { intervals } from './access';
 import { emptyBook, type Book, type Method, type BillingContext } from './book';
 import type { Event } from './event';
 import { step } from './step';
+import type { Instant } from '../calendar';
 
 const [JAN, FEB, MARCH, APRIL] = [
   '2027-01-01T10:00:00Z',
   '2027-02-01T10:00:00Z',
   '2027-03-01T10:00:00Z',
   '2027-04-01T09:00:00Z',
-];
+] as const;
 const card: Method = { nature: 'card' };
 const contextOf = (name: string): BillingContext => {
   let made = 0;
@@ -35,7 +36,7 @@ class Life {
     this.context = contextOf(name);
   }
 
-  take(at: string, event: Event): string {
+  take(at: Instant, event: Event): string {
     const taken = step(this.book, event, this.context, at);
     if (!taken.ok) return taken.why;
     this.book = taken.book;
@@ -47,7 +48,7 @@ class Life {
     return 'done';
   }
 
-  join(at: string, offer = 'observer'): string {
+  join(at: Instant, offer = 'observer'): string {
     return this.take(at, { do: 'join', offer, method: card, track: 'sky', slot: '' });
   }
 

@@ -204,7 +204,7 @@ describe('the tables of states', () => {
       track: 'sky',
       slot: '',
       subscription: null,
-      at: '2027-01-01T00:00:00Z',
+      at: '2027-01-01T00:00:00Z' as const,
       replacedEvents: null,
     };
     const [was, is] = (['done', 'open'] as const).map((state) => ({

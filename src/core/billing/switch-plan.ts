@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore, type Instant } from '../calendar';
 import type { Offer } from '../offers/offer';
 import { prorate } from '../prorate';
 import type { Subscription, SwitchPlan, UnusedCredit } from './book';
@@ -43,7 +43,7 @@ export function planSwitch(work: Work, s: Subscription, to: string): SwitchPlan 
 }
 
 /** The end of the wait before a first switch up; null where there is none. */
-export function waitUntil(work: Work): string | null {
+export function waitUntil(work: Work): Instant | null {
   const { joinedAt, hasSwitchedUp } = summaryOf(work);
   return hasSwitchedUp || joinedAt === null ? null : daysAfter(work, joinedAt, ladderOf(work).waitDays);
 }

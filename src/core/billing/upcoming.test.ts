@@ -166,7 +166,7 @@ describe('what a wallet bills of a subscription that runs', () => {
     expect(billingAhead(s, context(parts), NOW)).toMatchObject({ stages: [{ times: 4 }], takesUp: { n: 2 } });
     const resumed = {
       ...s,
-      place: { ...s.place, anchor: s.paidThrough ?? '', from: { step: 0, n: 2 }, last: null },
+      place: { ...s.place, anchor: s.paidThrough!, from: { step: 0, n: 2 }, last: null },
     };
     expect(billingAhead(resumed, context(parts), NOW)).toMatchObject({
       stages: [{ times: 2 }],

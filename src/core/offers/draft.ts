@@ -1,4 +1,4 @@
-import type { Length, LocalDate, Unit } from '../calendar';
+import { isLocalDate, type Length, type LocalDate, type Unit } from '../calendar';
 import { parseAmount, toDecimal } from '../money';
 import { problemsOf, type ProblemsOf } from '../problem';
 import { isRenewable, offerSchema, stepsOver, type Offer, type Step } from './offer';
@@ -90,7 +90,12 @@ function readStep(
   if (step.lasts === 'forever') return { kind: 'once', amount: price, lasts: 'forever', tier };
   if (step.lasts === 'until') {
     if (!step.until) problems[`${path}.until`] = { code: 'offer.last-day' };
-    return { kind: 'once', amount: price, lasts: { until: step.until || '9999-12-31' }, tier };
+    return {
+      kind: 'once',
+      amount: price,
+      lasts: { until: isLocalDate(step.until) ? step.until : '9999-12-31' },
+      tier,
+    };
   }
   return { kind: 'once', amount: price, lasts: length(), tier };
 }

@@ -11,8 +11,13 @@ export const lengthSchema = z
   .refine((length) => length.n <= LIMIT[length.unit], { message: say('length.too-long') });
 
 const amount = z.number().int(say('offer.minor-units')).min(0, say('amount.below-zero'));
+/** A local date that exists. */
+export const localDateSchema = z.custom<LocalDate>(
+  (value) => typeof value === 'string' && isLocalDate(value),
+  say('date.unreal'),
+);
 const tier = z.string().min(1).optional();
-const untilDate = z.object({ until: z.string().refine(isLocalDate, say('date.unreal')) });
+const untilDate = z.object({ until: localDateSchema });
 
 export const stepSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('trial'), amount, lasts: lengthSchema, tier }),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { addLength, compare, fromMs, toMs, UNITS, type Length } from '../calendar';
+import { addLength, compare, fromMs, toMs, UNITS, type Length, type Instant } from '../calendar';
 import { prorate } from '../prorate';
 import { offerSchema, type Offer } from './offer';
 import { expand, nextPeriod, periods } from './schedule';
@@ -61,7 +61,7 @@ const offer: fc.Arbitrary<Offer> = fc.record({
   after: fc.constantFrom('end' as const, 'keep' as const),
 });
 
-const yearsOn = (at: string, n: number): string => addLength(at, { n, unit: 'year' }, 'UTC');
+const yearsOn = (at: Instant, n: number): Instant => addLength(at, { n, unit: 'year' }, 'UTC');
 
 describe('schedules', () => {
   it('neither skip nor double a period: each begins where the one before ends', () => {

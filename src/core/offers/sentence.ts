@@ -1,4 +1,4 @@
-import { formatDate, formatLength, startOfDate, type Length } from '../calendar';
+import { formatDate, formatLength, startOfDate, type Length, type LocalDate } from '../calendar';
 import { formatMoney } from '../money';
 import { isEndless, type Offer, type Step } from './offer';
 
@@ -101,7 +101,7 @@ export function offerPrice(offer: Offer): string {
   return `${price} once`;
 }
 
-function shortDate(date: string): string {
+function shortDate(date: LocalDate): string {
   return formatDate(startOfDate(date, 'UTC'), 'UTC').replace(/^\w+ /, '');
 }
 

@@ -6,6 +6,8 @@ import {
   toMs,
   type Calendar,
   type Instant,
+  firstOf,
+  localMonth,
 } from '../calendar';
 import type { Offer } from '../offers/offer';
 import { periodsBy } from '../offers/schedule';
@@ -38,7 +40,7 @@ export function forecastBy<Time>(
   now: Instant,
   months: number,
 ): ForecastMonth[] {
-  const firstDay = startOfDate(`${localDate(now, zone).slice(0, 7)}-01`, zone);
+  const firstDay = startOfDate(firstOf(localMonth(now, zone)), zone);
   const starts = Array.from({ length: months + 2 }, (_, n) =>
     addLength(firstDay, { n: 1, unit: 'month' }, zone, n),
   );

@@ -3,6 +3,7 @@ import { play, type Life } from '../billing/play';
 import { expand } from '../offers/schedule';
 import type { Offer } from '../offers/offer';
 import { prorate } from '../prorate';
+import type { Instant } from '../calendar';
 
 /** A worked example: inputs, a name, and what must come out. The fields present tell which function it is for. */
 export type VectorCase = { name: string; expect: unknown } & Record<string, unknown>;
@@ -20,13 +21,13 @@ export function runCase(example: VectorCase): unknown {
   if ('events' in example) return withoutReasons(play(example as unknown as Life));
   if ('offer' in example) {
     const { offer, start, zone, horizon, skipTrial } = example as unknown as {
-      offer: Offer; start: string; zone: string; horizon: string; skipTrial?: boolean;
+      offer: Offer; start: Instant; zone: string; horizon: Instant; skipTrial?: boolean;
     };
     return expand(offer, start, zone, horizon, skipTrial ?? false);
   }
   if ('amount' in example) {
     const { amount, from, to, at, zone } = example as unknown as {
-      amount: number; from: string; to: string | null; at: string; zone: string;
+      amount: number; from: Instant; to: Instant | null; at: Instant; zone: string;
     };
     return prorate(amount, from, to, at, zone);
   }

@@ -1,4 +1,4 @@
-import { compare, localDate } from '@/core/calendar';
+import { compare, localDate, type Instant } from '@/core/calendar';
 import { csvLine } from '@/core/csv';
 import { toDecimal } from '@/core/money';
 import { rateText } from '@/core/tax';
@@ -40,7 +40,7 @@ const linesOf = (records: (string | number)[][]): string => records.map(csvLine)
 /** The lists of the Money place as CSV. Dates are local ones of the site's zone; amounts are decimal. */
 const LISTS = {
   async *subscriptions(filter: SubscriptionFilter, mode: Mode, zone: string): Lines {
-    const day = (at: string | null): string => (at ? localDate(at, zone) : '');
+    const day = (at: Instant | null): string => (at ? localDate(at, zone) : '');
     yield csvLine([
       'id',
       'member',

@@ -79,17 +79,23 @@ type Sql = string | Prepared;
 const queryOf = (sql: Sql, values: unknown[]) =>
   typeof sql === 'string' ? { text: sql, values } : { ...sql, values };
 
+const JSON_TYPES = new Set<number>([builtins.JSON, builtins.JSONB]);
 /** What reads each JSON column of a row, by its name in camel case: its schema. NULL stays null. */
 type JsonOf<T> = { [Column in keyof T]?: { parse(value: unknown): NonNullable<T[Column]> } };
 /** For JSON that a statement itself builds of columns: its form is the statement's own. */
 export const built = { parse: (value: unknown): never => value as never };
 
 /** All rows, with column names in camel case. @throws where a JSON column comes without its schema, or does not fit it */
-export async function many<T>(db: Db, sql: Sql, values: unknown[] = [], json: JsonOf<NoInfer<T>> = {}): Promise<T[]> {
+export async function many<T>(
+  db: Db,
+  sql: Sql,
+  values: unknown[] = [],
+  json: JsonOf<NoInfer<T>> = {},
+): Promise<T[]> {
   const { rows, fields } = await db.query<Record<string, unknown>>(queryOf(sql, values));
   const readers = new Map<string, { parse(value: unknown): unknown }>();
   for (const { name, dataTypeID } of fields) {
-    if (dataTypeID !== builtins.JSONB && dataTypeID !== builtins.JSON) continue;
+    if (!JSON_TYPES.has(dataTypeID)) continue;
     const schema = json[camel(name) as keyof T];
     if (!schema) throw new Error(`JSON is read without its schema: ${name}`);
     readers.set(name, schema);
@@ -114,7 +120,12 @@ export async function maybeOne<T>(
 }
 
 /** The one row that must be there. */
-export async function one<T>(db: Db, sql: Sql, values: unknown[] = [], json: JsonOf<NoInfer<T>> = {}): Promise<T> {
+export async function one<T>(
+  db: Db,
+  sql: Sql,
+  values: unknown[] = [],
+  json: JsonOf<NoInfer<T>> = {},
+): Promise<T> {
   const row = await maybeOne<T>(db, sql, values, json);
   if (row === undefined)
     throw new Error(`no row where one was expected: ${queryOf(sql, values).text.slice(0, 80)}`);

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { orNothing, seenVersion } from '@/platform/form-fields';
-import { localDate } from '@/core/calendar';
+import { localDate, type Instant } from '@/core/calendar';
 import { slugify } from '@/core/content/slug';
 import { isPaid, offerSchema, stepsOver, type Offer } from '@/core/offers/offer';
 import { quoteOffer } from '@/core/offers/quote';
@@ -78,7 +78,7 @@ async function whyImpossible(
   db: Transaction,
   definition: Offer,
   zone: string,
-  at: string,
+  at: Instant,
 ): Promise<ReturnType<typeof refusedField> | null> {
   const [over] = stepsOver(definition.steps, localDate(at, zone));
   if (over !== undefined) return refusedField(`definition.steps.${over}.until`, 'offer.step-over');

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { Instant } from '@/core/calendar';
+import type { Instant, LocalDate } from '@/core/calendar';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
@@ -26,7 +26,7 @@ type Props = {
   tiers: { id: string; name: string; keyCut: KeyCut }[];
   zone: string;
   now: Instant;
-  today: string;
+  today: LocalDate;
   /** What each way to pay can carry: what one cannot is said while the offer is made. */
   gateways: { label: string; carries: Carries }[];
 };

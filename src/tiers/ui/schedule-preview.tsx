@@ -1,13 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import { formatDate, isLocalDate, type Instant } from '@/core/calendar';
+import { formatDate, isLocalDate, type Instant, type LocalDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
 import { joiningInstant, quoteOffer } from '@/core/offers/quote';
 import { inputClass } from '@/kit/input-class';
 
-type Props = { offer: Offer | null; zone: string; now: Instant; today: string };
+type Props = { offer: Offer | null; zone: string; now: Instant; today: LocalDate };
 
 const MOST_ROWS = 14;
 
@@ -32,7 +32,7 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
           <input
             type="date"
             value={day}
-            onChange={(event) => setDay(event.target.value)}
+            onChange={({ target }) => isLocalDate(target.value) && setDay(target.value)}
             className={`${inputClass} w-44 py-1`}
           />
         </label>

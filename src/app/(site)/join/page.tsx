@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown } from '@/app/session';
 import { tierOffers } from '@/app/tier-cards';
-import { formatDate, startOfDate } from '@/core/calendar';
+import { formatDate, startOfDate, type LocalDate } from '@/core/calendar';
 import { placesWords } from '@/core/tiers/joining';
 import { joinPage, type JoinPageTier } from '@/checkout/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
@@ -70,7 +70,7 @@ export default async function JoinPage({ searchParams }: Props) {
 
 /** What of the sale of a tier a visitor should know before choosing it. */
 function noteOf({ tier, joining }: JoinPageTier, zone: string): string {
-  const day = (date: string): string => formatDate(startOfDate(date, zone), zone);
+  const day = (date: LocalDate): string => formatDate(startOfDate(date, zone), zone);
   if (joining.state === 'not-yet' && tier.onSaleFrom) return `On sale from ${day(tier.onSaleFrom)}`;
   if (joining.state === 'over') return 'No longer on sale';
   if (joining.state === 'sold-out') return 'Every place is taken';

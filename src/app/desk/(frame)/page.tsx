@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime } from '@/core/calendar';
+import { formatDate, formatDateTime, type Instant } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { today } from '@/desk/services/today';
 import { SetupTrail } from '@/desk/ui/setup-trail';
@@ -101,7 +101,7 @@ function Rows({
   zone,
   word,
 }: {
-  rows: { id: string; memberId: string; memberName: string; state: string; dueAt: string | null }[];
+  rows: { id: string; memberId: string; memberName: string; state: string; dueAt: Instant | null }[];
   zone: string;
   word: string;
 }) {

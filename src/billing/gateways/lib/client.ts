@@ -7,6 +7,7 @@ import {
   type RefundOutcome,
   type WebhookReading,
 } from '@/billing/gateways/contract';
+import { instantSchema } from '@/platform/form-fields';
 
 /** How long a gateway may take before its answer counts as unknown. */
 const TIMEOUT_MS = 15_000;
@@ -150,7 +151,7 @@ export const paymentSchema = z
     code: z.enum(DECLINE_CODES).nullable(),
     amount: z.number().int(),
     currency: z.string(),
-    at: z.string(),
+    at: instantSchema,
     refunds: z.array(z.object({ id: z.string(), key: z.string().nullable(), amount: z.number().int() })),
     dispute: z.enum(['open', 'won', 'lost']).nullable(),
   })

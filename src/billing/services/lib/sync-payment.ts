@@ -15,6 +15,7 @@ import { findPaymentByKey, findPaymentByRef, type Payment } from '@/billing/stor
 import { findDispute, listRefunds } from '@/billing/store/refunds';
 import { doAsks } from './in-book';
 import { happen, openBook } from './open-book';
+import type { Instant } from '@/core/calendar';
 
 /** What was done about a payment that the gateway speaks of; null: nothing yet, it may be only early. */
 export type Synced = string | null;
@@ -50,7 +51,7 @@ async function bring(
   wanted: Wanted,
   event: Event,
   words: string,
-  at?: string,
+  at?: Instant,
 ): Promise<Synced> {
   const site = await currentSite();
   const of = await findSubscription(pool(), ours.subscriptionId);

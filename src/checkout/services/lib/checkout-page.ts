@@ -1,5 +1,5 @@
 import { quoteOffer, type Quote } from '@/core/offers/quote';
-import { formatDate, formatUntil, startOfDate } from '@/core/calendar';
+import { formatDate, formatUntil, startOfDate, type Instant, type LocalDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/billing/work';
@@ -163,7 +163,7 @@ function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
   const { action, tier, joining } = prepared;
   const toAccount = { href: '/account', link: 'See your account', hidesPrice: true };
   const toOthers = { href: '/join', link: 'See the other offers', hidesPrice: false };
-  const day = (at: string): string => formatDate(at, zone);
+  const day = (at: Instant): string => formatDate(at, zone);
   if (action.kind === 'held')
     return {
       ...toAccount,
@@ -187,7 +187,7 @@ function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
     return { ...toOthers, words: 'Payments are not set up yet, so nobody can join by this offer today.' };
   if (action.kind === 'renew') return null;
   if (prepared.obstacle === 'over') return { ...toOthers, words: 'Every date of this offer has passed.' };
-  const date = (on: string): string => day(startOfDate(on, zone));
+  const date = (on: LocalDate): string => day(startOfDate(on, zone));
   if (joining.state === 'sold-out') return { ...toOthers, words: `Every place of ${tier.name} is taken.` };
   if (joining.state === 'closed') return { ...toOthers, words: `Joining ${tier.name} is closed for now.` };
   if (joining.state === 'not-yet')

@@ -91,7 +91,7 @@ export async function dueSoon(): Promise<DueSoon> {
     soon.push(...page.rows.filter((row) => row.next !== null && isBefore(row.next.at, until)));
     total = page.total;
   }
-  soon.sort((a, b) => compare(a.next?.at ?? '', b.next?.at ?? ''));
+  soon.sort((a, b) => (a.next && b.next ? compare(a.next.at, b.next.at) : 0));
   const sums = new Map<string, { amount: number; count: number }>();
   for (const { next } of soon) {
     if (!next) continue;

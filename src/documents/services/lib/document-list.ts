@@ -1,4 +1,4 @@
-import { addLength, formatDate, startOfDate, type Instant } from '@/core/calendar';
+import { addLength, formatDate, startOfDate, type Instant, firstOf, isLocalMonth } from '@/core/calendar';
 import { documentTitle } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { pool } from '@/platform/store/db';
@@ -36,8 +36,8 @@ export async function memberDocuments(memberId: string, limit = EVERY) {
 
 /** The bounds of a local month written "2026-11"; null where it is none. */
 export function monthBounds(month: string, zone: string): { from: Instant; until: Instant } | null {
-  if (!/^\d{4}-(0[1-9]|1[0-2])$/.test(month)) return null;
-  const from = startOfDate(`${month}-01`, zone);
+  if (!isLocalMonth(month)) return null;
+  const from = startOfDate(firstOf(month), zone);
   return { from, until: addLength(from, { n: 1, unit: 'month' }, zone) };
 }
 

@@ -1,6 +1,6 @@
 import { CURRENT } from '@/core/billing/states';
 import Link from 'next/link';
-import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
+import { formatDate, formatDateTime, formatUntil, type Instant } from '@/core/calendar';
 import { formatMoney, toDecimal } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
 import { currentActor } from '@/app/session';
@@ -33,7 +33,7 @@ export async function SubscriptionDrawer({
     );
   const { member, view, zone, history, payments, credit, requestId, refundAsksAbove } = file;
   const { subscription, tier, offer, sentence, next, movesTo } = view;
-  const day = (at: string | null): string | null => at && formatDate(at, zone);
+  const day = (at: Instant | null): string | null => at && formatDate(at, zone);
   const facts: [string, React.ReactNode][] = [
     ['Next charge', <NextCharge key="next" next={next} zone={zone} />],
     [

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime, type Instant } from '@/core/calendar';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
 import { gatewayList, type Gateway } from '@/billing/services/gateway-list';
@@ -30,7 +30,7 @@ export default async function GatewaysPage({
   const mayManage = may(staff.staffRole, 'manage money');
   const { accounts, all, site } = await shown(gatewayList(await currentActor()));
   const connectIn = asked === 'live' || asked === 'test' ? asked : site.mode;
-  const when = (at: string | null): string | null => at && formatDateTime(at, site.zone);
+  const when = (at: Instant | null): string | null => at && formatDateTime(at, site.zone);
   const actions = {
     register: registerWebhookAction,
     keepSecret: webhookSecretAction,

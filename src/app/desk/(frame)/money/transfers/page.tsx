@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate, type LocalDate } from '@/core/calendar';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { transferList } from '@/billing/services/transfer-list';
@@ -22,7 +22,7 @@ export default async function TransfersPage() {
     transferList(await currentActor()),
   );
   const mayManage = may(staff.staffRole, 'manage money');
-  const day = (date: string): string => formatDate(`${date}T12:00:00Z`, zone);
+  const day = (date: LocalDate): string => formatDate(`${date}T12:00:00Z`, zone);
   const choices = awaited.map((payment) => ({
     id: payment.id,
     words: `${payment.reference ?? ''}, ${payment.who}, ${formatMoney(payment.amount, payment.currency)}`,
