@@ -4,6 +4,7 @@ import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { offerPrice, offerSentence } from '@/core/offers/sentence';
 import type { StoredOffer, Tier } from '@/checkout/services/join-page';
+import type { PictureId } from '@/core/ids';
 
 /** A tier with its offers, as far as a visitor may know them. */
 export type TierCard = {
@@ -11,7 +12,7 @@ export type TierCard = {
   name: string;
   description: Prose;
   keyCut: KeyCut;
-  pictureId: string | null;
+  pictureId: PictureId | null;
   offers: {
     id: string;
     name: string;

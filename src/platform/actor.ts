@@ -2,11 +2,12 @@ import type { Problem } from '@/core/problem';
 import { problem, sentence, type ProblemCode } from '@/words/problems';
 import { may, type Right, type StaffRole } from '@/core/staff';
 import type { ActorKind } from '@/platform/store/audit';
+import type { MemberId } from '@/core/ids';
 
 /** Who calls a use case. Every change is attributed to an actor and checked there, not on the screen. */
 export type Actor = {
   kind: ActorKind;
-  memberId: string | null;
+  memberId: MemberId | null;
   staffRole: StaffRole | null;
   /** Where the request comes from, for rate limits; left out where it comes from no request. */
   address?: string;
@@ -26,7 +27,7 @@ export type Browser = {
   agent?: string;
 };
 /** Someone with an account. */
-export type SignedIn = Actor & { memberId: string };
+export type SignedIn = Actor & { memberId: MemberId };
 
 export const VISITOR_ACTOR: Actor = { kind: 'visitor', memberId: null, staffRole: null };
 export const WORKER: Actor = { kind: 'worker', memberId: null, staffRole: null };

@@ -4,6 +4,7 @@ import { pool } from '@/platform/store/db';
 import { staffUse, systemUse } from '@/platform/use';
 import { claimComparison, findGatewayAccount, saveComparison } from '@/billing/store/gateways';
 import { reconcile } from './lib/reconcile';
+import type { GatewayAccountId } from '@/core/ids';
 
 /** How old a comparison may be, and how long one may take before another worker begins it again. */
 const EVERY_MINUTES = 15;
@@ -11,7 +12,7 @@ const LEASE_SECONDS = 300;
 /** Differences that are stored; how many there are is stored beside them. */
 const MOST_DIFFERENCES = 20;
 
-async function compare(accountId: string): Promise<void> {
+async function compare(accountId: GatewayAccountId): Promise<void> {
   const found = await reconcile(accountId);
   const stored =
     found.ok && 'differences' in found

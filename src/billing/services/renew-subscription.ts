@@ -10,6 +10,7 @@ import { findGatewayAccount } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
 import { keepCard, setPayer, type Payer } from './lib/change-account';
 import { inBookForPerson } from './lib/in-book';
+import type { GatewayAccountId } from '@/core/ids';
 
 const inputSchema = z.object({
   subscriptionId: z.uuid(),
@@ -47,7 +48,7 @@ async function renew(
 
 async function chosen(
   actor: SignedIn,
-  { id, gatewayAccountId }: { id: string; gatewayAccountId: string | null },
+  { id, gatewayAccountId }: { id: string; gatewayAccountId: GatewayAccountId | null },
   token: string,
 ): Promise<Result<Payer | null>> {
   const account = gatewayAccountId ? await findGatewayAccount(pool(), gatewayAccountId) : undefined;

@@ -1,15 +1,16 @@
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { GatewayAccountId, OfferVersionId, SubscriptionId } from '@/core/ids';
 
 /** What a payer approved at a wallet that bills by itself. */
 export type StoredAgreement = {
   id: string;
-  subscriptionId: string;
+  subscriptionId: SubscriptionId;
   mode: Mode;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   /** The version of the offer that it bills. */
-  offerVersionId: string;
+  offerVersionId: OfferVersionId;
   ref: string | null;
   approveUrl: string | null;
   /** `ending`: we asked for its end, and have not seen it yet. */
@@ -40,7 +41,7 @@ export async function setAgreementRef(db: Db, id: string, ref: string, approveUr
 
 export async function findAgreementByRef(
   db: Db,
-  accountId: string,
+  accountId: GatewayAccountId,
   ref: string,
 ): Promise<StoredAgreement | undefined> {
   return maybeOne(db, 'SELECT * FROM agreements WHERE gateway_account_id = $1 AND ref = $2', [
@@ -52,7 +53,7 @@ export async function findAgreementByRef(
 /** The newest agreement in one of the states of each of some subscriptions, by the subscription's id. */
 export async function listAgreementsOf(
   db: Db,
-  subscriptionIds: string[],
+  subscriptionIds: SubscriptionId[],
   states: StoredAgreement['state'][],
 ): Promise<Map<string, StoredAgreement>> {
   const rows = await many<StoredAgreement>(
@@ -67,7 +68,7 @@ export async function listAgreementsOf(
 /** The newest agreement of a subscription in one of the states. */
 export async function findAgreementOf(
   db: Db,
-  subscriptionId: string,
+  subscriptionId: SubscriptionId,
   states: StoredAgreement['state'][],
 ): Promise<StoredAgreement | undefined> {
   return maybeOne(
@@ -96,7 +97,7 @@ export async function setAgreementState(
  */
 export async function endAgreementsOf(
   db: Db,
-  subscriptionId: string,
+  subscriptionId: SubscriptionId,
   except: { id?: string; version?: string | null } = {},
 ): Promise<void> {
   await run(
@@ -108,7 +109,12 @@ export async function endAgreementsOf(
 }
 
 /** What was approved for the offer of a switch down bills the subscription that it begins. */
-export async function passAgreementsOn(db: Db, from: string, to: string, versionId: string): Promise<void> {
+export async function passAgreementsOn(
+  db: Db,
+  from: string,
+  to: string,
+  versionId: OfferVersionId,
+): Promise<void> {
   await run(
     db,
     `UPDATE agreements SET subscription_id = $2 WHERE subscription_id = $1 AND offer_version_id = $3 AND state IN ('asked', 'running')`,
@@ -132,7 +138,7 @@ export async function claimAgreements(
 }
 
 /** What was asked for a subscription and not answered is not to be approved any more. */
-export async function withdrawAsked(db: Db, subscriptionId: string): Promise<void> {
+export async function withdrawAsked(db: Db, subscriptionId: SubscriptionId): Promise<void> {
   await run(
     db,
     `UPDATE agreements SET state = 'ending', next_check_at = now() WHERE subscription_id = $1 AND state = 'asked'`,
@@ -146,10 +152,10 @@ export async function findAgreement(db: Db, id: string): Promise<StoredAgreement
 
 export type StrayPayment = {
   id: string;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   mode: Mode;
   gatewayRef: string;
-  subscriptionId: string | null;
+  subscriptionId: SubscriptionId | null;
   amount: number;
   currency: string;
   reason: string;
@@ -169,7 +175,11 @@ export async function insertStray(db: Db, s: Omit<StrayPayment, 'id' | 'state'>)
   );
 }
 
-export async function findStray(db: Db, accountId: string, ref: string): Promise<StrayPayment | undefined> {
+export async function findStray(
+  db: Db,
+  accountId: GatewayAccountId,
+  ref: string,
+): Promise<StrayPayment | undefined> {
   const row = await maybeOne<StrayRow>(
     db,
     'SELECT * FROM stray_payments WHERE gateway_account_id = $1 AND gateway_ref = $2',
@@ -179,7 +189,7 @@ export async function findStray(db: Db, accountId: string, ref: string): Promise
 }
 
 /** All money that an account took for nothing. */
-export async function listStrayOf(db: Db, accountId: string): Promise<StrayPayment[]> {
+export async function listStrayOf(db: Db, accountId: GatewayAccountId): Promise<StrayPayment[]> {
   return (
     await many<StrayRow>(db, 'SELECT * FROM stray_payments WHERE gateway_account_id = $1 ORDER BY at DESC', [
       accountId,

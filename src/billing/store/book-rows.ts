@@ -17,10 +17,11 @@ import type { Offer } from '@/core/offers/offer';
 import { withTaxAdded } from '@/core/tax';
 import type { Mode } from '@/platform/store/site';
 import { discountSchema, unusedSchema } from '@/core/billing/book';
+import type { ChargeId, GatewayAccountId, OfferVersionId, PaymentId, SubscriptionId } from '@/core/ids';
 
 /** What of a subscription is no matter of its life: who is asked for its money, and how it is taxed. */
 export type Account = {
-  gatewayAccountId: string | null;
+  gatewayAccountId: GatewayAccountId | null;
   customerRef: string | null;
   methodRef: string | null;
   methodLabel: string | null;
@@ -45,7 +46,7 @@ export function rowOf<Row>(json: Json): Row {
 }
 
 export type SubscriptionRow = {
-  id: string;
+  id: SubscriptionId;
   member_id: string;
   mode: Mode;
   track: string;
@@ -88,7 +89,7 @@ export type SubscriptionRow = {
   remind_at: Instant | null;
 };
 export type ChargeRow = {
-  id: string;
+  id: ChargeId;
   subscription_id: string;
   number: number;
   kind: Charge['kind'];
@@ -112,7 +113,7 @@ export type ChargeRow = {
   is_taken_back: boolean;
 };
 export type AttemptRow = {
-  id: string;
+  id: PaymentId;
   charge_id: string;
   attempt: number;
   at: Instant;
@@ -210,8 +211,8 @@ export function laddersOf(tiers: TierRow[]): Record<string, LadderRules> {
 const pair = (step: number | null, n: number | null) => (step === null || n === null ? null : { step, n });
 
 /** What offers are called in a book: a version, with the tax that was added when it was bought. */
-export const offerKey = (versionId: string, addedTax: number): string => `${versionId}+${addedTax}`;
-export const versionOf = (key: string): { versionId: string; addedTax: number } => {
+export const offerKey = (versionId: OfferVersionId, addedTax: number): string => `${versionId}+${addedTax}`;
+export const versionOf = (key: string): { versionId: OfferVersionId; addedTax: number } => {
   const [versionId = '', tax = '0'] = key.split('+');
   return { versionId, addedTax: Number(tax) };
 };

@@ -33,9 +33,10 @@ import {
   type TierRow,
   type UseRow,
 } from './book-rows';
+import type { MemberId } from '@/core/ids';
 
 /** A member's book in one mode: its row is the lock of all that happens in it. */
-export type BookOf = { memberId: string; mode: Mode };
+export type BookOf = { memberId: MemberId; mode: Mode };
 
 /** A book as it lies in its tables, with what it is worked out from, and the version at which it was read. */
 export type StoredBook = BookOf & {

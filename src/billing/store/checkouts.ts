@@ -6,18 +6,19 @@ import type { Mode } from '@/platform/store/site';
 import type { Problem } from '@/core/problem';
 import type { ProblemCode } from '@/words/problems';
 import { problemSchema } from '@/platform/problem-schema';
+import type { CheckoutId, MemberId, OfferId, SubscriptionId } from '@/core/ids';
 
 /** One attempt of a person to join. How far it has come is written with the book; `at` is the site's clock. */
 export type Checkout = {
-  id: string;
+  id: CheckoutId;
   /** What it begins, once the button was pressed. */
-  subscriptionId: string | null;
-  offerId: string;
+  subscriptionId: SubscriptionId | null;
+  offerId: OfferId;
   track: string;
   slot: string;
   mode: Mode;
   /** Null while the address is not confirmed, and for checkouts of before that was asked. */
-  memberId: string | null;
+  memberId: MemberId | null;
   email: string;
   name: string;
   answers: JoinAnswer[];
@@ -36,15 +37,15 @@ export async function findCheckout(db: Db, id: string): Promise<Checkout | undef
   return maybeOne(db, 'SELECT * FROM checkouts WHERE id = $1', [id], JSON_COLUMNS);
 }
 
-export async function findCheckoutOf(db: Db, subscriptionId: string): Promise<Checkout | undefined> {
+export async function findCheckoutOf(db: Db, subscriptionId: SubscriptionId): Promise<Checkout | undefined> {
   return maybeOne(db, 'SELECT * FROM checkouts WHERE subscription_id = $1', [subscriptionId], JSON_COLUMNS);
 }
 
 /** A member’s checkout for an offer that can be taken up again. */
 export async function findOpenCheckout(
   db: Db,
-  memberId: string,
-  offerId: string,
+  memberId: MemberId,
+  offerId: OfferId,
   mode: Mode,
 ): Promise<Checkout | undefined> {
   return maybeOne(
@@ -101,7 +102,7 @@ export async function saveCheckout(db: Db, c: NewCheckout): Promise<void> {
 export async function setLastProblem(
   db: Db,
   id: string,
-  memberId: string,
+  memberId: MemberId,
   problem: Problem<ProblemCode> | null,
 ): Promise<void> {
   await run(db, 'UPDATE checkouts SET last_problem = $3 WHERE id = $1 AND member_id = $2', [
@@ -171,7 +172,7 @@ export async function expireUnconfirmed(db: Db, mode: Mode, before: Instant): Pr
 }
 
 /** What a member answered in what they joined by, newest first. */
-export async function listAnswers(db: Db, memberId: string): Promise<(JoinAnswer & { at: Instant })[]> {
+export async function listAnswers(db: Db, memberId: MemberId): Promise<(JoinAnswer & { at: Instant })[]> {
   const rows = await many<{ answers: JoinAnswer[]; at: Instant }>(
     db,
     `SELECT answers, at FROM checkouts WHERE member_id = $1 AND state = 'done' AND answers <> '[]' ORDER BY at DESC`,
@@ -185,7 +186,7 @@ export async function listAnswers(db: Db, memberId: string): Promise<(JoinAnswer
 export async function confirmCheckouts(
   db: Db,
   { id, email, name }: { id: string; email: string; name: string },
-  offerId: string,
+  offerId: OfferId,
   mode: Mode,
 ): Promise<void> {
   await run(
@@ -206,7 +207,7 @@ export async function countCodeUses(db: Db, codeIds: string[]): Promise<Map<stri
 }
 
 /** Forgets who began checkouts; those that were not finished can no longer be. */
-export async function forgetCheckouts(db: Db, memberId: string, email: string): Promise<void> {
+export async function forgetCheckouts(db: Db, memberId: MemberId, email: string): Promise<void> {
   await run(
     db,
     `UPDATE checkouts SET email = 'left@left.invalid', name = '', answers = '[]',

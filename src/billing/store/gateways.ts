@@ -3,9 +3,10 @@ import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { sealedColumn } from '@/platform/store/sealed';
+import type { GatewayAccountId, MemberId } from '@/core/ids';
 
 export type GatewayAccount = {
-  id: string;
+  id: GatewayAccountId;
   gateway: string;
   /** Of the gateway, as its adapter says. */
   nature: 'card' | 'wallet' | 'transfer';
@@ -142,7 +143,7 @@ export async function setChecked(db: Db, id: string): Promise<void> {
 
 export async function insertConsent(
   db: Db,
-  c: { stateHash: Buffer; gateway: string; mode: Mode; staffId: string },
+  c: { stateHash: Buffer; gateway: string; mode: Mode; staffId: MemberId },
 ): Promise<void> {
   await run(db, 'INSERT INTO consents (state_hash, gateway, mode, staff_id) VALUES ($1, $2, $3, $4)', [
     c.stateHash,
@@ -156,7 +157,7 @@ export async function insertConsent(
 export async function takeConsent(
   db: Db,
   stateHash: Buffer,
-): Promise<{ gateway: string; mode: Mode; staffId: string } | undefined> {
+): Promise<{ gateway: string; mode: Mode; staffId: MemberId } | undefined> {
   return maybeOne(
     db,
     `DELETE FROM consents WHERE state_hash = $1 AND created_at > now() - interval '1 hour' RETURNING gateway, mode, staff_id`,
@@ -170,7 +171,7 @@ const PAYLOAD = { payload: z.looseObject({ type: z.string().optional() }).catch(
 export type GatewayEventState = 'new' | 'done' | 'ignored' | 'refused';
 export type GatewayEventRow = {
   id: string;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   messageId: string;
   payload: { type?: string; [key: string]: unknown };
   state: GatewayEventState;
@@ -183,7 +184,7 @@ export type GatewayEventRow = {
 export async function insertGatewayEvent(
   db: Db,
   event: {
-    gatewayAccountId: string;
+    gatewayAccountId: GatewayAccountId;
     messageId: string;
     payload: unknown;
     state: 'new' | 'refused';
@@ -247,7 +248,7 @@ export async function listGatewayEvents(
     accountId = null,
     mode = null,
     state = null,
-  }: { accountId?: string | null; mode?: Mode | null; state?: string | null },
+  }: { accountId?: GatewayAccountId | null; mode?: Mode | null; state?: string | null },
 ): Promise<GatewayEventRow[]> {
   return many(
     db,
@@ -307,7 +308,7 @@ export type Comparison = z.infer<typeof comparisonSchema>;
 /** The last comparison of an account's books, and when it was; real time. Null before the first. */
 export async function findComparison(
   db: Db,
-  accountId: string,
+  accountId: GatewayAccountId,
 ): Promise<{ comparison: Comparison; comparedAt: Instant } | null> {
   const found = await maybeOne<{ comparison: Comparison | null; comparedAt: Instant | null }>(
     db,
@@ -320,7 +321,11 @@ export async function findComparison(
     : null;
 }
 
-export async function saveComparison(db: Db, accountId: string, comparison: Comparison): Promise<void> {
+export async function saveComparison(
+  db: Db,
+  accountId: GatewayAccountId,
+  comparison: Comparison,
+): Promise<void> {
   await run(
     db,
     'UPDATE gateway_accounts SET comparison = $2, compared_at = now(), comparing_until = NULL WHERE id = $1',

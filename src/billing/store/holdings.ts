@@ -2,18 +2,19 @@ import type { HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { HoldingId, MemberId, SubscriptionId, TierId } from '@/core/ids';
 
 export type Holding = {
-  id: string;
-  tierId: string;
+  id: HoldingId;
+  tierId: TierId;
   why: 'subscription' | 'gift' | 'import';
-  subscriptionId: string | null;
+  subscriptionId: SubscriptionId | null;
   isPaid: boolean;
   fromAt: Instant;
   untilAt: Instant | null;
 };
 
-export async function listHoldings(db: Db, memberId: string, mode: Mode): Promise<Holding[]> {
+export async function listHoldings(db: Db, memberId: MemberId, mode: Mode): Promise<Holding[]> {
   return many(
     db,
     `SELECT id, tier_id, why, subscription_id, is_paid, from_at, until_at FROM holdings
@@ -27,7 +28,7 @@ export const heldAt = (holdings: string, mode: string, at: string): string =>
   `${holdings}.mode = ${mode} AND ${holdings}.from_at <= ${at} AND (${holdings}.until_at IS NULL OR ${holdings}.until_at > ${at})`;
 
 /** The tiers a member holds at an instant, each since its unbroken holding began. */
-export async function heldTiers(db: Db, memberId: string, mode: Mode, at: Instant): Promise<HeldTier[]> {
+export async function heldTiers(db: Db, memberId: MemberId, mode: Mode, at: Instant): Promise<HeldTier[]> {
   return many(
     db,
     `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h

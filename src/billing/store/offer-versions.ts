@@ -4,10 +4,11 @@ import { offerSchema, type Offer } from '@/core/offers/offer';
 import { listed } from '@/platform/store/conditions';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { OfferId, OfferVersionId } from '@/core/ids';
 
 /** A version of an offer, and how many run on it. */
 export type VersionCount = {
-  versionId: string;
+  versionId: OfferVersionId;
   version: number;
   definition: Offer;
   createdAt: Instant;
@@ -17,7 +18,7 @@ export type VersionCount = {
   moving: number;
 };
 
-export async function countByVersion(db: Db, offerId: string, mode: Mode): Promise<VersionCount[]> {
+export async function countByVersion(db: Db, offerId: OfferId, mode: Mode): Promise<VersionCount[]> {
   const rows = await many<
     Omit<VersionCount, 'running' | 'movable' | 'moving'> & {
       running: bigint;
@@ -49,9 +50,9 @@ const MOVABLE = `s.state IN ${listed(CHARGED)} AND s.due_at IS NOT NULL AND s.mo
 /** Subscriptions on other versions of an offer that could be moved to another. */
 export async function listMovable(
   db: Db,
-  offerId: string,
+  offerId: OfferId,
   mode: Mode,
-  toVersionId: string,
+  toVersionId: OfferVersionId,
 ): Promise<string[]> {
   const rows = await many<{ id: string }>(
     db,

@@ -3,6 +3,7 @@ import { containing, where } from '@/platform/store/conditions';
 import { many, one, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { Payment, PaymentState } from './payments';
+import type { GatewayAccountId, MemberId, OfferVersionId, SubscriptionId } from '@/core/ids';
 
 export type PaymentListRow = Pick<
   Payment,
@@ -21,14 +22,14 @@ export type PaymentListRow = Pick<
 > & {
   /** Nothing followed from it: it goes back. */
   isReturned: boolean;
-  memberId: string;
+  memberId: MemberId;
   memberName: string;
-  offerVersionId: string;
+  offerVersionId: OfferVersionId;
   joiningFee: bigint;
   dueAt: Instant;
   /** When its outcome was known, by the site's clock; null while it is not. */
   settledAt: Instant | null;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   /** Refunded of it so far; minor units. */
   refunded: number;
   dispute: 'open' | 'won' | 'lost' | null;
@@ -42,7 +43,7 @@ export type PaymentFilter = {
   sort: (typeof PAYMENT_SORTS)[number];
   offset: number;
   limit: number;
-  memberId: string | null;
+  memberId: MemberId | null;
   /** Only these, whatever they are. */
   ids?: string[];
   /** Settled, or else tried, from and before; by the site's clock. */
@@ -147,7 +148,7 @@ export async function listReceived(
 }
 
 /** How often a charge of each subscription that is unpaid now was declined. */
-export async function countDeclines(db: Db, subscriptionIds: string[]): Promise<Map<string, number>> {
+export async function countDeclines(db: Db, subscriptionIds: SubscriptionId[]): Promise<Map<string, number>> {
   const rows = await many<{ id: string; count: bigint }>(
     db,
     `SELECT s.id, count(*) FROM subscriptions s JOIN payments p ON p.charge_id = s.unpaid_charge_id AND p.state = 'declined'
@@ -158,8 +159,8 @@ export async function countDeclines(db: Db, subscriptionIds: string[]): Promise<
 }
 
 /** Why the newest try of each subscription failed, where it did. */
-export async function lastDeclines(db: Db, subscriptionIds: string[]): Promise<Map<string, string>> {
-  const rows = await many<{ subscriptionId: string; declineCode: string }>(
+export async function lastDeclines(db: Db, subscriptionIds: SubscriptionId[]): Promise<Map<string, string>> {
+  const rows = await many<{ subscriptionId: SubscriptionId; declineCode: string }>(
     db,
     `SELECT DISTINCT ON (c.subscription_id) c.subscription_id, p.decline_code FROM payments p JOIN charges c ON c.id = p.charge_id
      WHERE c.subscription_id = ANY ($1) AND p.state = 'declined' ORDER BY c.subscription_id, p.at DESC, p.created_at DESC`,

@@ -1,14 +1,15 @@
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { ChargeId, GatewayAccountId, PaymentId, SubscriptionId } from '@/core/ids';
 
 export type PaymentState = 'intent' | 'succeeded' | 'declined' | 'withdrawn';
 export type Payment = {
-  id: string;
-  chargeId: string;
-  subscriptionId: string;
+  id: PaymentId;
+  chargeId: ChargeId;
+  subscriptionId: SubscriptionId;
   mode: Mode;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   attempt: number;
   idempotencyKey: string;
   amount: number;
@@ -40,7 +41,11 @@ export async function findPayment(db: Db, id: string): Promise<Payment | undefin
   return row && toPayment(row);
 }
 
-export async function findPaymentByRef(db: Db, accountId: string, ref: string): Promise<Payment | undefined> {
+export async function findPaymentByRef(
+  db: Db,
+  accountId: GatewayAccountId,
+  ref: string,
+): Promise<Payment | undefined> {
   const row = await maybeOne<PaymentRow>(
     db,
     `${PAYMENT} WHERE p.gateway_account_id = $1 AND p.gateway_ref = $2`,
@@ -49,7 +54,7 @@ export async function findPaymentByRef(db: Db, accountId: string, ref: string): 
   return row && toPayment(row);
 }
 
-export async function findOpenPayment(db: Db, subscriptionId: string): Promise<Payment | undefined> {
+export async function findOpenPayment(db: Db, subscriptionId: SubscriptionId): Promise<Payment | undefined> {
   const row = await maybeOne<PaymentRow>(
     db,
     `${PAYMENT} WHERE c.subscription_id = $1 AND p.state = 'intent'`,
@@ -59,7 +64,7 @@ export async function findOpenPayment(db: Db, subscriptionId: string): Promise<P
 }
 
 /** The open attempts of some subscriptions. */
-export async function listOpenPayments(db: Db, subscriptionIds: string[]): Promise<Payment[]> {
+export async function listOpenPayments(db: Db, subscriptionIds: SubscriptionId[]): Promise<Payment[]> {
   return (
     await many<PaymentRow>(db, `${PAYMENT} WHERE c.subscription_id = ANY ($1) AND p.state = 'intent'`, [
       subscriptionIds,
@@ -90,7 +95,7 @@ export async function countAwaited(db: Db, mode: Mode): Promise<number> {
 /** The newest try to collect the charge with a transfer's reference, whatever became of it. */
 export async function findByReference(
   db: Db,
-  accountId: string,
+  accountId: GatewayAccountId,
   reference: string,
 ): Promise<Payment | undefined> {
   const row = await maybeOne<PaymentRow>(
@@ -102,7 +107,7 @@ export async function findByReference(
 }
 
 /** Every attempt made through an account, for comparing with the gateway's own list. */
-export async function listAllPayments(db: Db, accountId: string): Promise<Payment[]> {
+export async function listAllPayments(db: Db, accountId: GatewayAccountId): Promise<Payment[]> {
   return (
     await many<PaymentRow>(db, `${PAYMENT} WHERE p.gateway_account_id = $1 ORDER BY p.created_at`, [
       accountId,
@@ -111,6 +116,6 @@ export async function listAllPayments(db: Db, accountId: string): Promise<Paymen
 }
 
 /** Notes that charges have their invoice, so that none is looked for again. */
-export async function setInvoiced(db: Db, chargeIds: string[]): Promise<void> {
+export async function setInvoiced(db: Db, chargeIds: ChargeId[]): Promise<void> {
   await run(db, 'UPDATE charges SET is_invoiced = true WHERE id = ANY ($1)', [chargeIds]);
 }

@@ -2,14 +2,15 @@ import type { Instant } from '@/core/calendar';
 import { maybeOne, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { offerKey } from './book-rows';
+import type { MemberId, OfferVersionId, SubscriptionId } from '@/core/ids';
 
 /** What a switch was said to come to; the rest of it is in the book. */
 export type StoredQuote = {
   id: string;
-  memberId: string;
+  memberId: MemberId;
   mode: Mode;
-  subscriptionId: string;
-  offerVersionId: string;
+  subscriptionId: SubscriptionId;
+  offerVersionId: OfferVersionId;
   /** The offer switched to, as a book calls it. */
   to: string;
   atOnce: boolean;

@@ -1,11 +1,12 @@
 import type { Instant } from '@/core/calendar';
 import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { GatewayAccountId, MemberId, PaymentId, RefundId } from '@/core/ids';
 
 /** Money given back. The row is the intent, written before the gateway is asked. Amounts in minor units. */
 export type Refund = {
-  id: string;
-  paymentId: string;
+  id: RefundId;
+  paymentId: PaymentId;
   mode: Mode;
   idempotencyKey: string;
   amount: number;
@@ -24,14 +25,14 @@ export async function findRefund(db: Db, id: string): Promise<Refund | undefined
   return row && fromRow(row);
 }
 
-export async function listRefunds(db: Db, paymentIds: string[]): Promise<Refund[]> {
+export async function listRefunds(db: Db, paymentIds: PaymentId[]): Promise<Refund[]> {
   return (
     await many<Row>(db, 'SELECT * FROM refunds WHERE payment_id = ANY ($1) ORDER BY created_at', [paymentIds])
   ).map(fromRow);
 }
 
 /** Every refund of what an account took. */
-export async function listRefundsOf(db: Db, accountId: string): Promise<Refund[]> {
+export async function listRefundsOf(db: Db, accountId: GatewayAccountId): Promise<Refund[]> {
   return (
     await many<Row>(
       db,
@@ -43,25 +44,25 @@ export async function listRefundsOf(db: Db, accountId: string): Promise<Refund[]
 
 export type Dispute = {
   id: string;
-  paymentId: string;
+  paymentId: PaymentId;
   mode: Mode;
   state: 'open' | 'won' | 'lost';
   openedAt: Instant;
   closedAt: Instant | null;
 };
 
-export async function findDispute(db: Db, paymentId: string): Promise<Dispute | undefined> {
+export async function findDispute(db: Db, paymentId: PaymentId): Promise<Dispute | undefined> {
   return maybeOne(db, 'SELECT * FROM disputes WHERE payment_id = $1', [paymentId]);
 }
 
-export async function listDisputes(db: Db, paymentIds: string[]): Promise<Dispute[]> {
+export async function listDisputes(db: Db, paymentIds: PaymentId[]): Promise<Dispute[]> {
   return many(db, 'SELECT * FROM disputes WHERE payment_id = ANY ($1)', [paymentIds]);
 }
 
 export type RefundToSend = {
   id: string;
-  paymentId: string;
-  memberId: string | null;
+  paymentId: PaymentId;
+  memberId: MemberId | null;
   memberName: string;
   amount: number;
   currency: string;

@@ -1,18 +1,19 @@
 import type { LocalDate } from '@/core/calendar';
 import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { GatewayAccountId, PaymentId } from '@/core/ids';
 
 /** A line of a bank statement. Amount in minor units. */
 export type StatementLine = {
   id: string;
-  gatewayAccountId: string;
+  gatewayAccountId: GatewayAccountId;
   mode: Mode;
   bookedOn: LocalDate;
   amount: number;
   currency: string;
   payer: string;
   words: string;
-  paymentId: string | null;
+  paymentId: PaymentId | null;
   note: string;
   isPutAside: boolean;
 };
@@ -33,7 +34,11 @@ export async function insertLine(
   return row && fromRow(row);
 }
 
-export async function isLineKnown(db: Db, accountId: string, fingerprint: string): Promise<boolean> {
+export async function isLineKnown(
+  db: Db,
+  accountId: GatewayAccountId,
+  fingerprint: string,
+): Promise<boolean> {
   return (
     (await maybeOne(db, 'SELECT 1 FROM statement_lines WHERE gateway_account_id = $1 AND fingerprint = $2', [
       accountId,
@@ -42,7 +47,7 @@ export async function isLineKnown(db: Db, accountId: string, fingerprint: string
   );
 }
 
-export async function matchLine(db: Db, id: string, paymentId: string): Promise<void> {
+export async function matchLine(db: Db, id: string, paymentId: PaymentId): Promise<void> {
   await run(db, `UPDATE statement_lines SET payment_id = $2, note = '' WHERE id = $1`, [id, paymentId]);
 }
 

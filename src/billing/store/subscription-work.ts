@@ -4,6 +4,7 @@ import type { Instant } from '@/core/calendar';
 import { many, maybeOne, one, run, type Db, type Transaction, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { listRows, type StoredSubscription } from './subscriptions';
+import type { MemberId } from '@/core/ids';
 
 /** The subscription whose reminder has been due longest, locked; one that another process has is passed over. */
 export async function lockNextReminder(
@@ -44,7 +45,7 @@ export async function setExpiryTold(db: Db, id: string, expires: string): Promis
 }
 
 /** A subscription for which there is something to do, and when by its mode's clock. */
-export type DueSubscription = { id: string; memberId: string; mode: Mode; nextAt: Instant };
+export type DueSubscription = { id: string; memberId: MemberId; mode: Mode; nextAt: Instant };
 
 /** By the clock of its mode. $1: rehearsal clock, $2: real time. */
 const IS_DUE = `next_at <= greatest($1::timestamptz, $2::timestamptz)
@@ -94,7 +95,7 @@ export async function listOpenRefunds(
   db: Db,
   leaseSeconds: number,
   limit: number,
-): Promise<{ id: string; memberId: string; mode: Mode }[]> {
+): Promise<{ id: string; memberId: MemberId; mode: Mode }[]> {
   return many(
     db,
     `SELECT r.id, s.member_id, r.mode FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id

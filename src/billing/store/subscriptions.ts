@@ -5,10 +5,11 @@ import { built, many, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { METHOD } from './book';
 import { accountOf, rowOf, subscriptionOf, type Account, type Json, type SubscriptionRow } from './book-rows';
+import type { MemberId, OfferVersionId } from '@/core/ids';
 
 /** A subscription by itself, to be shown; what happens to it happens in its member's book. */
 export type StoredSubscription = Subscription &
-  Account & { memberId: string; mode: Mode; offerVersionId: string };
+  Account & { memberId: MemberId; mode: Mode; offerVersionId: OfferVersionId };
 
 const SELECT = `SELECT to_jsonb(s) || jsonb_build_object('method', ${METHOD}) AS row FROM subscriptions s LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id`;
 
@@ -33,7 +34,7 @@ export async function findSubscription(db: Db, id: string): Promise<StoredSubscr
 /** Running subscriptions first, then ended ones, newest first; what has not begun is left out. */
 export async function listSubscriptionsOf(
   db: Db,
-  memberId: string,
+  memberId: MemberId,
   mode: Mode,
 ): Promise<StoredSubscription[]> {
   return listRows(
@@ -51,7 +52,7 @@ export async function listSubscriptionsById(db: Db, ids: string[]): Promise<Stor
 export async function listRunningSteps(
   db: Db,
   mode: Mode,
-): Promise<{ offerVersionId: string; step: number; count: number }[]> {
+): Promise<{ offerVersionId: OfferVersionId; step: number; count: number }[]> {
   return many(
     db,
     `SELECT offer_version_id, coalesce(period_step, 0) AS step, count(*)::integer AS count FROM subscriptions
@@ -85,7 +86,7 @@ export async function setAccount(
 }
 
 /** Where a member is, for the tax of what their subscriptions charge from now on. */
-export async function setTaxCountry(db: Db, memberId: string, country: string): Promise<void> {
+export async function setTaxCountry(db: Db, memberId: MemberId, country: string): Promise<void> {
   await run(db, `UPDATE subscriptions SET tax_country = $2 WHERE member_id = $1 AND state <> 'ended'`, [
     memberId,
     country,

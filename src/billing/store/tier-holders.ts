@@ -1,5 +1,6 @@
 import { heldAt } from './holdings';
 import { many, one, type Db } from '@/platform/store/db';
+import type { TierId } from '@/core/ids';
 
 /** Whether anybody ever held the tier or began to join by one of its offers, in test or live mode. */
 export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
@@ -15,7 +16,7 @@ export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
 
 /** Members who hold each tier at an instant, by tier id. */
 export async function countHolders(db: Db, mode: string, at: string): Promise<Map<string, number>> {
-  const rows = await many<{ tierId: string; count: bigint }>(
+  const rows = await many<{ tierId: TierId; count: bigint }>(
     db,
     `SELECT tier_id, count(DISTINCT member_id) FROM holdings h WHERE ${heldAt('h', '$1', '$2')} GROUP BY tier_id`,
     [mode, at],
@@ -29,7 +30,7 @@ export async function countHolders(db: Db, mode: string, at: string): Promise<Ma
  */
 export async function countPlacesTaken(
   db: Db,
-  tierId: string,
+  tierId: TierId,
   mode: string,
   at: string,
   exceptCheckout: string | null,

@@ -2,8 +2,9 @@
 
 import type { FormAction } from '@/kit/action-form';
 import { PaidForm, type Way } from './paid-form';
+import type { SubscriptionId } from '@/core/ids';
 
-type Props = { action: FormAction; subscriptionId: string; ways: Way[]; button: string };
+type Props = { action: FormAction; subscriptionId: SubscriptionId; ways: Way[]; button: string };
 
 /** Another card, or another way to pay. */
 export function ChangeMethodForm({ action, subscriptionId, ways, button }: Props) {

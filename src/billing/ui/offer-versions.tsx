@@ -1,10 +1,11 @@
 'use client';
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import type { OfferId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
-  offerId: string;
+  offerId: OfferId;
   versions: { version: number; running: number; moving: number; made: string }[];
   previews: {
     version: number;

@@ -10,10 +10,11 @@ import {
   type FormState,
 } from '@/kit/action-form';
 import { CardFrame, type CardFrameHandle } from './card-frame';
+import type { GatewayAccountId } from '@/core/ids';
 
 export type Frame = { url: string; origin: string; gateway: string };
 export type Way = {
-  accountId: string;
+  accountId: GatewayAccountId;
   label: string;
   gateway: string;
   nature: 'card' | 'wallet' | 'transfer';
@@ -32,7 +33,7 @@ type Props = {
   /** How it can be paid; none where nothing is to be paid. */
   ways: Way[];
   /** A card that is known already and can be charged again. */
-  keptCard: { accountId: string; label: string } | null;
+  keptCard: { accountId: GatewayAccountId; label: string } | null;
   /** The one that was chosen before; the first, where none was. */
   chosen?: string;
   /** Whether money is due now, so that a wallet or a transfer comes next. */

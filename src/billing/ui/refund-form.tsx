@@ -3,10 +3,11 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
+import type { PaymentId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
-  paymentId: string;
+  paymentId: PaymentId;
   requestId: string;
   /** What is left to refund, as people type it, and as they read it. */
   most: string;

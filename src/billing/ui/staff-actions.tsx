@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Deed } from '@/core/billing/deeds';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button, LinkButton } from '@/kit/button';
+import type { MemberId } from '@/core/ids';
 
 type Props = {
   id: string;
@@ -13,7 +14,7 @@ type Props = {
   deeds: Deed[];
   canSwitch: boolean;
   until: string | null;
-  memberId: string;
+  memberId: MemberId;
   action: FormAction;
 };
 type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };

@@ -2,8 +2,9 @@
 
 import { useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import type { QuoteId } from '@/core/ids';
 
-type Props = { quoteId: string; requestId: string; button: string; action: FormAction };
+type Props = { quoteId: QuoteId; requestId: string; button: string; action: FormAction };
 
 /** Accepts a quote for a member. */
 export function StaffSwitch({ quoteId, requestId, button, action }: Props) {

@@ -8,6 +8,7 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button, buttonClass, LinkButton } from '@/kit/button';
 import { LifeMark } from '@/kit/state-mark';
+import type { OfferId } from '@/core/ids';
 
 type Props = {
   id: string;
@@ -23,8 +24,8 @@ type Props = {
   isForGood: boolean;
   isPaid: boolean;
   ways?: {
-    renew: { offerId: string } | null;
-    switches: { offerId: string; tierName: string; price: string }[];
+    renew: { offerId: OfferId } | null;
+    switches: { offerId: OfferId; tierName: string; price: string }[];
   };
   /** The offer under which it goes on from a day, where it does. */
   movesTo: { isOwn: boolean; name: string; sentence: string; date: string } | null;

@@ -4,9 +4,10 @@ import { useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { SelectField, TextField } from '@/kit/field';
+import type { PaymentId } from '@/core/ids';
 
 /** Staff say that a transfer came. Asked once more, for it opens something and writes money into the books. */
-export function ConfirmTransfer({ paymentId, action }: { paymentId: string; action: FormAction }) {
+export function ConfirmTransfer({ paymentId, action }: { paymentId: PaymentId; action: FormAction }) {
   const [asking, setAsking] = useState(false);
   if (!asking)
     return (

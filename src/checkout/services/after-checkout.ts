@@ -14,6 +14,7 @@ import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
 import { ownerOfCheckout } from '@/billing/services/lib/owners';
+import type { CheckoutId } from '@/core/ids';
 
 export type AfterCheckout = {
   tier: Tier;
@@ -30,7 +31,7 @@ export type AfterCheckout = {
 };
 
 /** What a person sees once they have joined. Null where this checkout is not theirs, or not finished. */
-async function readAfter(checkoutId: string, member: Pick<Member, 'id'>): Promise<AfterCheckout | null> {
+async function readAfter(checkoutId: CheckoutId, member: Pick<Member, 'id'>): Promise<AfterCheckout | null> {
   const checkout = await findCheckout(pool(), checkoutId);
   if (checkout?.state !== 'done' || checkout.memberId !== member.id) return null;
   const offer = await findOffer(pool(), checkout.offerId);

@@ -14,6 +14,7 @@ import { readInvoiceToPay } from '@/documents/services/lib/invoice-to-pay';
 import { ownerOfAgreement, ownerOfCheckout } from '@/billing/services/lib/owners';
 import { settleAgreement } from '@/billing/services/lib/settle-agreement';
 import { transferDetails } from '@/billing/services/lib/transfer-details';
+import type { CheckoutId } from '@/core/ids';
 
 /** A checkout that waits for its payer: what is to be done, or what became of it. */
 export const pendingCheckout = memberUse(
@@ -40,7 +41,7 @@ export const pendingCheckout = memberUse(
   { owner: ownerOfCheckout },
 );
 
-async function sheetFor(checkoutId: string): Promise<Sheet | null> {
+async function sheetFor(checkoutId: CheckoutId): Promise<Sheet | null> {
   const checkout = await findCheckout(pool(), checkoutId);
   return checkout?.state === 'awaiting' && checkout.subscriptionId
     ? readInvoiceToPay(checkout.subscriptionId)

@@ -16,11 +16,12 @@ import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
 import { priceOffer } from './lib/pricing';
 import { actionOf } from './lib/checkout-action';
+import type { MemberId, QuoteId, SubscriptionId } from '@/core/ids';
 
 export type SwitchWay = {
   offer: StoredOffer;
   tierName: string;
-  quoteId: string | null;
+  quoteId: QuoteId | null;
   figures: SwitchFigures | null;
   /** Why it cannot be switched to, where it cannot. */
   why: string;
@@ -29,8 +30,8 @@ export type SwitchWay = {
 /** Where a member's subscription can be switched to, each with a stored quote: what staff accept is what they saw. */
 async function listWays(
   actor: Actor,
-  memberId: string,
-  subscriptionId: string,
+  memberId: MemberId,
+  subscriptionId: SubscriptionId,
 ): Promise<{ member: Member; from: string; ways: SwitchWay[]; zone: string } | null> {
   const site = await currentSite();
   const member = await findMember(pool(), memberId);

@@ -6,13 +6,14 @@ import type { FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { AnswerField } from './answer-field';
 import { PaidForm, type Way } from '@/billing/ui/paid-form';
+import type { CheckoutId, GatewayAccountId, OfferId, OfferVersionId, QuoteId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
-  checkoutId: string;
-  offerId: string;
-  versionId: string;
-  quoteId: string;
+  checkoutId: CheckoutId;
+  offerId: OfferId;
+  versionId: OfferVersionId;
+  quoteId: QuoteId;
   /** Where the payer is, and the tax on top that was shown. */
   country: string;
   addedTax: number;
@@ -23,7 +24,7 @@ type Props = {
   fields: JoinField[];
   asksCode: boolean;
   ways: Way[];
-  keptCard: { accountId: string; label: string } | null;
+  keptCard: { accountId: GatewayAccountId; label: string } | null;
   isDue: boolean;
   /** What the page says is due now, and what it would be at a wallet; minor units. */
   due: number;
@@ -31,7 +32,7 @@ type Props = {
   /** What it costs today and next, beside the button. */
   cost: string;
   /** What was typed before, where a checkout that was left is taken up again. */
-  typed?: { answers: Record<string, string>; code: string; accountId: string };
+  typed?: { answers: Record<string, string>; code: string; accountId: GatewayAccountId };
   button: string;
 };
 

@@ -2,6 +2,7 @@
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { PaidForm, type Way } from '@/billing/ui/paid-form';
+import type { GatewayAccountId, QuoteId, SubscriptionId } from '@/core/ids';
 
 /** Pays for a further length of what is held. */
 export function RenewForm({
@@ -14,12 +15,12 @@ export function RenewForm({
   button,
 }: {
   action: FormAction;
-  subscriptionId: string;
+  subscriptionId: SubscriptionId;
   /** The end that is shown: it makes a second press of the button harmless. */
   until: string;
   returnTo: string;
   ways: Way[];
-  keptCard: { accountId: string; label: string } | null;
+  keptCard: { accountId: GatewayAccountId; label: string } | null;
   button: string;
 }) {
   return (
@@ -38,7 +39,7 @@ export function SwitchLaterForm({
   button,
 }: {
   action: FormAction;
-  quoteId: string;
+  quoteId: QuoteId;
   button: string;
 }) {
   return (

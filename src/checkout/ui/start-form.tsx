@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { findWork } from '@/core/people/work';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
+import type { OfferId } from '@/core/ids';
 
 /** So many tries at a time, so that the page never stutters. */
 const AT_ONCE = 400;
@@ -39,7 +40,7 @@ function useWorkedFor(action: FormAction, stamp: string): FormAction {
 
 type Props = {
   action: FormAction;
-  offerId: string;
+  offerId: OfferId;
   to: string;
   /** The signed moment at which this form was shown. */
   stamp: string;

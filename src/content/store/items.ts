@@ -2,6 +2,7 @@ import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/calendar';
 import { proseSchema, type Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
+import type { ItemId } from '@/core/ids';
 
 export type ItemType = 'page' | 'post';
 /** An item without its body: safe to list for staff, and what decisions are made from. */
@@ -21,7 +22,7 @@ export type ItemHead = ItemFacts & {
 export type Item = ItemHead & { body: Prose };
 
 export type ItemInput = {
-  id: string;
+  id: ItemId;
   type: ItemType;
   path: string;
   parentId: string | null;

@@ -6,6 +6,7 @@ import { useProblem } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { sendFile } from '@/kit/send-file';
 import { problem as problemOf, sentence } from '@/words/problems';
+import type { PictureId } from '@/core/ids';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
 export function PictureField({
@@ -15,7 +16,7 @@ export function PictureField({
 }: {
   name: string;
   label: string;
-  pictureId: string | null;
+  pictureId: PictureId | null;
 }) {
   const [kept, setKept] = useState(pictureId);
   const [isGone, setGone] = useState(false);

@@ -1,6 +1,7 @@
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
+import type { OfferId } from '@/core/ids';
 
 export type OfferedTier = {
   id: string;
@@ -9,7 +10,7 @@ export type OfferedTier = {
   offers: { id: string; name: string; sentence: string; isFree: boolean }[];
 };
 
-export const joinPath = (offerId: string, returnTo: string): string =>
+export const joinPath = (offerId: OfferId, returnTo: string): string =>
   `/join/${offerId}?to=${encodeURIComponent(returnTo)}`;
 
 type Props = { tier: OfferedTier; returnTo: string; isFirst: boolean; note?: string };

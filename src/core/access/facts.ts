@@ -1,9 +1,10 @@
 import type { Instant } from '../calendar';
 import type { Who } from './rule';
+import type { ItemId, MemberId } from '../ids';
 
 /** What a decision knows of an item. `categories` holds the parents of its categories too. */
 export type ItemFacts = {
-  id: string;
+  id: ItemId;
   type: string;
   path: string;
   /** Nearest first. */
@@ -19,7 +20,7 @@ export type HeldPass = { pass: string; since: Instant };
 
 export type PersonFacts = {
   signedIn: boolean;
-  id?: string;
+  id?: MemberId;
   joinedAt?: Instant;
   tiers: HeldTier[];
   passes: HeldPass[];

@@ -1,13 +1,14 @@
 import { compare, isBefore, localMonth, toMs, type Instant } from '../calendar';
 import { matches, type Meter, type PersonFacts, type Read } from './facts';
 import type { Moment } from './openers';
+import type { ItemId } from '../ids';
 
 export type MeterResult = { meter: string; left: number; counted: boolean };
 
 /** What a meter leaves a person after reading one item now; null where it gives the person nothing at all. */
 export function measure(
   meter: Meter,
-  itemId: string,
+  itemId: ItemId,
   person: PersonFacts,
   reads: Read[],
   moment: Moment,

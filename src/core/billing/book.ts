@@ -4,6 +4,18 @@ import type { Offer } from '../offers/offer';
 import type { Place } from '../offers/place';
 import type { Period } from '../offers/schedule';
 import type { CheckoutState, State } from './states';
+import type {
+  ChargeId,
+  CheckoutId,
+  CreditId,
+  HoldingId,
+  OfferKey,
+  PaymentId,
+  PurchaseId,
+  QuoteId,
+  RefundId,
+  SubscriptionId,
+} from '../ids';
 
 /** Of the first charges above zero of a subscription: an amount in minor units, or a percentage. `charges` null: all. */
 export const discountSchema = z.object({
@@ -20,13 +32,13 @@ export type Method = { nature: 'card' | 'wallet' } | { nature: 'transfer'; waitD
 export type Track = { track: string; slot: string };
 
 export type Subscription = Track & {
-  id: string;
-  /** Of `terms.offers`. */
-  offer: string;
+  id: SubscriptionId;
+  /** Of `context.offers`. */
+  offer: OfferKey;
   state: State;
   begunBy: 'first' | 'switch' | 'down';
   /** The subscription whose place it takes. */
-  replaces: string | null;
+  replaces: SubscriptionId | null;
   /** Null: none was given, and it can be charged only what credit pays. */
   method: Method | null;
   place: Place;
@@ -36,7 +48,7 @@ export type Subscription = Track & {
   /** End of what is paid; null before the first period, and where what was paid never ends. */
   paidThrough: Instant | null;
   /** The charge that is unpaid while it is pending or overdue. */
-  unpaid: string | null;
+  unpaid: ChargeId | null;
   firstFailedAt: Instant | null;
   /** When it next does something by itself; null where nothing is to come. */
   dueAt: Instant | null;
@@ -44,9 +56,9 @@ export type Subscription = Track & {
   changedAt: Instant | null;
   pauses: boolean;
   /** The offer of a switch down that waits for the end of what is paid. */
-  switchesTo: string | null;
+  switchesTo: OfferKey | null;
   /** The version of its offer under which its next period begins. */
-  movesTo: string | null;
+  movesTo: OfferKey | null;
   discount: Discount | null;
   /** Payments whose dispute suspends it. */
   disputes: string[];
@@ -59,7 +71,7 @@ export type Subscription = Track & {
 
 /** Something bought once: a pass, or a gift card. */
 export type Purchase = {
-  id: string;
+  id: PurchaseId;
   kind: 'pass' | 'gift-card';
   /** The pass, or what the gift card is for. */
   item: string;
@@ -72,10 +84,10 @@ export type Purchase = {
 
 /** One attempt of a person to join, from the first look at the page to the end. */
 export type Checkout = Track & {
-  id: string;
+  id: CheckoutId;
   state: CheckoutState;
   /** What it begins, once the button was pressed. */
-  subscription: string | null;
+  subscription: SubscriptionId | null;
   at: Instant;
   /** Of a switch: the events of what is left, when the button was pressed. */
   replacedEvents: number | null;
@@ -85,7 +97,7 @@ export type Checkout = Track & {
 export type ChargeKind = 'first' | 'period' | 'switch' | 'down' | 'renewal' | 'resume' | 'purchase';
 /** `withdrawn`: the payer chose another way before they sent the money. `until`: how long a transfer is awaited. */
 export type Attempt = {
-  id: string;
+  id: PaymentId;
   n: number;
   at: Instant;
   state: 'asked' | 'declined' | 'withdrawn' | 'succeeded';
@@ -97,10 +109,10 @@ export type Attempt = {
   code: string | null;
 };
 export type Charge = {
-  id: string;
+  id: ChargeId;
   /** One of the two. */
-  subscription: string | null;
-  purchase: string | null;
+  subscription: SubscriptionId | null;
+  purchase: PurchaseId | null;
   /** Issued when it is written, never again: with what it belongs to, the beginning of its idempotency keys. */
   number: number;
   kind: ChargeKind;
@@ -111,7 +123,7 @@ export type Charge = {
   amount: number;
   joiningFee: number;
   /** Credit that is reserved for it, and spent once it is paid. */
-  credit: { credit: string; amount: number }[];
+  credit: { credit: CreditId; amount: number }[];
   /** Of a switch: credit for unused days, given when it is paid. */
   unused: UnusedCredit[];
   /** What is asked for. */
@@ -129,8 +141,8 @@ export type UnusedCredit = z.infer<typeof unusedSchema>[number];
 
 /** Money that came; its id is that of the attempt. */
 export type Payment = {
-  id: string;
-  charge: string;
+  id: PaymentId;
+  charge: ChargeId;
   amount: number;
   at: Instant;
   refunded: number;
@@ -142,8 +154,8 @@ export type Payment = {
 
 /** Money on its way back: asked of the gateway, until it answers. */
 export type Refund = {
-  id: string;
-  payment: string;
+  id: RefundId;
+  payment: PaymentId;
   amount: number;
   at: Instant;
   access: 'take' | 'keep';
@@ -156,10 +168,10 @@ export type Refund = {
 };
 
 export type Credit = {
-  id: string;
-  payment: string | null;
+  id: CreditId;
+  payment: PaymentId | null;
   /** Whose unused days it is for. */
-  charge: string | null;
+  charge: ChargeId | null;
   currency: string;
   given: number;
   spent: number;
@@ -167,12 +179,12 @@ export type Credit = {
   void: number;
 };
 /** Credit that a paid charge has spent. */
-export type CreditUse = { credit: string; charge: string; amount: number };
+export type CreditUse = { credit: CreditId; charge: ChargeId; amount: number };
 
 /** A period as it was really lived. */
 export type Stretch = {
-  subscription: string;
-  charge: string;
+  subscription: SubscriptionId;
+  charge: ChargeId;
   period: Period;
   from: Instant;
   to: Instant | null;
@@ -181,11 +193,11 @@ export type Stretch = {
 
 /** A tier or a pass that is held: by a subscription or a purchase, or given, or brought along by an import. */
 export type Holding = {
-  id: string;
+  id: HoldingId;
   kind: 'tier' | 'pass';
   why: 'subscription' | 'purchase' | 'gift' | 'import';
-  subscription: string | null;
-  purchase: string | null;
+  subscription: SubscriptionId | null;
+  purchase: PurchaseId | null;
   tier: string;
   isPaid: boolean;
   from: Instant;
@@ -194,9 +206,9 @@ export type Holding = {
 };
 
 export type Quote = {
-  id: string;
+  id: QuoteId;
   at: Instant;
-  subscription: string;
+  subscription: SubscriptionId;
   to: string;
   events: number;
   plan: SwitchPlan;
@@ -253,7 +265,8 @@ export type BillingContext = {
 };
 
 /** What a gateway is to be asked for once the book is stored. */
-export type Ask = { do: 'collect'; charge: string; attempt: string } | { do: 'refund'; refund: string };
+export type Ask =
+  { do: 'collect'; charge: ChargeId; attempt: PaymentId } | { do: 'refund'; refund: RefundId };
 
 /** What a member is told of, or staff read in the story of a subscription. */
 export type NoticeKind =
@@ -285,7 +298,12 @@ export type NoticeKind =
   | 'dispute-lost'
   | 'finished'
   | 'ended';
-export type Notice = { kind: NoticeKind; subscription: string | null; charge?: string; refund?: string };
+export type Notice = {
+  kind: NoticeKind;
+  subscription: SubscriptionId | null;
+  charge?: ChargeId;
+  refund?: RefundId;
+};
 
 export const emptyBook = (summaries: Summary[] = []): Book => ({
   subscriptions: [],

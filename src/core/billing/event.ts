@@ -4,36 +4,37 @@ import type { Buying } from './buying';
 import type { Answer } from './charging';
 import type { Submitted } from './checkout';
 import type { Given } from './giving';
+import type { ChargeId, CheckoutId, HoldingId, OfferKey, PaymentId, RefundId, SubscriptionId } from '../ids';
 
 /** The subscription that a person or the clock means. Not named: the one that runs, in a book of one ladder. */
-type Of = { subscription?: string };
+type Of = { subscription?: SubscriptionId };
 
 /** What a person, the clock or a gateway does. Ids are those of the book. */
 export type Event =
-  | ({ do: 'join'; offer: string; discount?: Discount | null; method?: Method | null } & Partial<Track>)
+  | ({ do: 'join'; offer: OfferKey; discount?: Discount | null; method?: Method | null } & Partial<Track>)
   | ({ do: 'submit' } & Submitted)
   /** At the wallet's page; with its first bill, where something was due. */
-  | { do: 'approved'; checkout: string; bill: { ref: string; code?: string } | null }
-  | { do: 'not-approved'; checkout: string }
+  | { do: 'approved'; checkout: CheckoutId; bill: { ref: string; code?: string } | null }
+  | { do: 'not-approved'; checkout: CheckoutId }
   /** A checkout, or a first payment that was never made. */
-  | { do: 'expire'; checkout?: string }
+  | { do: 'expire'; checkout?: CheckoutId }
   /** What has fallen due is done. */
   | ({ do: 'due' } & Of)
   /** The answer to an ask. */
-  | ({ do: 'paid'; charge: string } & Answer)
-  | ({ do: 'declined'; charge: string } & Answer)
+  | ({ do: 'paid'; charge: ChargeId } & Answer)
+  | ({ do: 'declined'; charge: ChargeId } & Answer)
   /** After it was declined. Not named: what was declined last. */
-  | ({ do: 'late-success'; charge?: string } & Answer)
+  | ({ do: 'late-success'; charge?: ChargeId } & Answer)
   /** Money for what can begin no more. */
-  | ({ do: 'unusable'; charge: string } & Answer)
+  | ({ do: 'unusable'; charge: ChargeId } & Answer)
   /** A wallet has billed by itself. */
-  | { do: 'billed'; subscription: string; ref: string; code?: string }
+  | { do: 'billed'; subscription: SubscriptionId; ref: string; code?: string }
   | ({ do: 'pay-now' } & Of)
-  | { do: 'method'; subscription: string; method: Method }
+  | { do: 'method'; subscription: SubscriptionId; method: Method }
   | ({ do: 'cancel' } & Of)
   | ({ do: 'cancel-now' } & Of)
   /** By staff: also what is kept for good. */
-  | { do: 'take-away'; subscription: string }
+  | { do: 'take-away'; subscription: SubscriptionId }
   | ({ do: 'undo' } & Of)
   | ({ do: 'pause' } & Of)
   | ({ do: 'resume' } & Of)
@@ -45,22 +46,22 @@ export type Event =
   | ({ do: 'move'; to: string } & Of)
   | {
       do: 'refund';
-      payment?: string;
+      payment?: PaymentId;
       amount: number | 'all';
       access: 'take' | 'keep';
       id?: string;
       reason?: string;
     }
-  | { do: 'refunded'; refund: string; ref?: string | null }
-  | { do: 'refund-refused'; refund: string }
-  | { do: 'refunded-there'; payment: string; amount: number; ref: string }
-  | { do: 'dispute'; payment?: string }
-  | { do: 'dispute-won'; payment?: string }
-  | { do: 'dispute-lost'; payment?: string }
+  | { do: 'refunded'; refund: RefundId; ref?: string | null }
+  | { do: 'refund-refused'; refund: RefundId }
+  | { do: 'refunded-there'; payment: PaymentId; amount: number; ref: string }
+  | { do: 'dispute'; payment?: PaymentId }
+  | { do: 'dispute-won'; payment?: PaymentId }
+  | { do: 'dispute-lost'; payment?: PaymentId }
   | ({ do: 'buy' } & Buying)
   | ({ do: 'give' | 'import' } & Given)
-  | { do: 'extend'; holding: string; to: Instant | null }
-  | { do: 'take'; holding: string }
+  | { do: 'extend'; holding: HoldingId; to: Instant | null }
+  | { do: 'take'; holding: HoldingId }
   | { do: 'merge'; book: Book }
   | { do: 'erase' };
 export type EventName = Event['do'];

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isSafeHref } from '../addresses';
 import { isLocalDate } from '../calendar';
 import { say, type CoreCode, type Problem, type ProblemsOf } from '../problem';
+import type { TierId } from '../ids';
 
 /** What the owner asks for at joining. The name is one of the fields, so that it has a place in their order. */
 export const joinFieldSchema = z
@@ -46,7 +47,7 @@ export const joinAnswersSchema = z.array(
 export type JoinAnswer = z.infer<typeof joinAnswersSchema>[number];
 
 /** The fields that joining a tier asks for, in order. */
-export function fieldsOfTier(fields: JoinField[], tierId: string): JoinField[] {
+export function fieldsOfTier(fields: JoinField[], tierId: TierId): JoinField[] {
   return fields.filter(
     (field) => field.isOn && (field.tierIds.length === 0 || field.tierIds.includes(tierId)),
   );

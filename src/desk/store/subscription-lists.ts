@@ -3,18 +3,19 @@ import type { State } from '@/core/billing/states';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type { GatewayAccountId, MemberId, OfferVersionId, SubscriptionId } from '@/core/ids';
 
 export type SubscriptionRow = {
-  id: string;
-  memberId: string;
+  id: SubscriptionId;
+  memberId: MemberId;
   memberName: string;
-  offerVersionId: string;
+  offerVersionId: OfferVersionId;
   state: State;
   beganAt: Instant;
   dueAt: Instant | null;
   paidThrough: Instant | null;
   methodLabel: string | null;
-  gatewayAccountId: string | null;
+  gatewayAccountId: GatewayAccountId | null;
   pauses: boolean;
   isDisputed: boolean;
 };

@@ -4,6 +4,15 @@ import { keyCutSchema, type KeyCut } from '@/core/key-cut';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
+import type {
+  ChargeId,
+  CreditId,
+  DisputeId,
+  MemberId,
+  PaymentId,
+  RefundId,
+  SubscriptionId,
+} from '@/core/ids';
 
 /** An invoice, or the document of a refund or credit. It never changes. Amounts in minor units; `at` by the site's clock. */
 export type StoredDocument = {
@@ -11,8 +20,8 @@ export type StoredDocument = {
   mode: Mode;
   kind: DocumentKind;
   label: string;
-  memberId: string | null;
-  chargeId: string;
+  memberId: MemberId | null;
+  chargeId: ChargeId;
   currency: string;
   total: number;
   tax: number;
@@ -21,9 +30,9 @@ export type StoredDocument = {
 };
 export type NewDocument = Omit<StoredDocument, 'id'> & {
   number: number;
-  refundId: string | null;
-  disputeId: string | null;
-  creditId: string | null;
+  refundId: RefundId | null;
+  disputeId: DisputeId | null;
+  creditId: CreditId | null;
 };
 type Row = Omit<StoredDocument, 'total' | 'tax'> & { total: bigint; tax: bigint };
 const fromRow = (row: Row): StoredDocument => ({ ...row, total: toMinor(row.total), tax: toMinor(row.tax) });
@@ -79,8 +88,8 @@ export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
 
 /** A charge that was paid and has no invoice yet, with all that stands on one. */
 export type Uninvoiced = {
-  chargeId: string;
-  memberId: string | null;
+  chargeId: ChargeId;
+  memberId: MemberId | null;
   memberName: string;
   memberEmail: string;
   invoiceWords: string;
@@ -132,7 +141,10 @@ export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise
 }
 
 /** The charge of a subscription for which a transfer is awaited, as its invoice will have it. */
-export async function findAwaitedFacts(db: Db, subscriptionId: string): Promise<Uninvoiced | undefined> {
+export async function findAwaitedFacts(
+  db: Db,
+  subscriptionId: SubscriptionId,
+): Promise<Uninvoiced | undefined> {
   const row = await maybeOne<FactsRow>(
     db,
     `${FACTS} WHERE c.subscription_id = $1 AND c.paid_at IS NULL
@@ -146,9 +158,9 @@ export async function findAwaitedFacts(db: Db, subscriptionId: string): Promise<
 /** Money that went back, or that is owed, and has no document yet; its charge has an invoice. */
 export type Undocumented = {
   kind: 'refund' | 'credit';
-  refundId: string | null;
-  disputeId: string | null;
-  creditId: string | null;
+  refundId: RefundId | null;
+  disputeId: DisputeId | null;
+  creditId: CreditId | null;
   amount: number;
   reason: string;
   at: Instant;
@@ -206,7 +218,7 @@ export async function findDocument(db: Db, id: string): Promise<StoredDocument |
 }
 
 /** The invoice of the charge that a payment was for. */
-export async function findInvoiceOf(db: Db, paymentId: string): Promise<StoredDocument | undefined> {
+export async function findInvoiceOf(db: Db, paymentId: PaymentId): Promise<StoredDocument | undefined> {
   const row = await maybeOne<Row>(
     db,
     `SELECT ${COLUMNS} FROM documents d JOIN payments p ON p.charge_id = d.charge_id WHERE p.id = $1 AND d.kind = 'invoice'`,
@@ -222,7 +234,7 @@ export type DocumentFilter = {
   /** By the site's clock: from and before. */
   from: Instant | null;
   until: Instant | null;
-  memberId: string | null;
+  memberId: MemberId | null;
   /** Only these, whatever they are. */
   ids?: string[];
   offset: number;

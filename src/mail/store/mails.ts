@@ -2,10 +2,11 @@ import type { Instant } from '@/core/calendar';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import { sealedColumn } from '@/platform/store/sealed';
+import type { MemberId } from '@/core/ids';
 
 export type NewMail = {
   dedupeKey: string;
-  memberId: string | null;
+  memberId: MemberId | null;
   toAddress: string;
   template: string;
   subject: string;
@@ -77,7 +78,7 @@ export async function markMailFailed(
   );
 }
 
-export async function listMailsTo(db: Db, memberId: string): Promise<MailRow[]> {
+export async function listMailsTo(db: Db, memberId: MemberId): Promise<MailRow[]> {
   return many(
     db,
     'SELECT id, template, subject, state, at FROM mails WHERE member_id = $1 ORDER BY at DESC, created_at DESC',
@@ -89,7 +90,7 @@ export const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 export type MailState = (typeof MAIL_STATES)[number];
 export type LoggedMail = {
   id: string;
-  memberId: string | null;
+  memberId: MemberId | null;
   toAddress: string;
   template: string;
   subject: string;
@@ -141,7 +142,7 @@ export async function requeueMail(db: Db, id: string, exceptTemplates: string[])
 }
 
 /** Empties every mail to a member or an address; those that still wait are not sent. */
-export async function forgetMails(db: Db, memberId: string, address: string): Promise<void> {
+export async function forgetMails(db: Db, memberId: MemberId, address: string): Promise<void> {
   await run(
     db,
     `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', sealed = NULL, state = CASE state WHEN 'queued' THEN 'failed' ELSE state END

@@ -6,6 +6,7 @@ import { mergeWords, paragraphs, type MergeFields } from '@/core/mail-words';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
+import type { MemberId } from '@/core/ids';
 
 /** Who mail comes from. */
 export function SenderForm({ action, name, address }: { action: FormAction; name: string; address: string }) {
@@ -44,7 +45,7 @@ type Props = {
   initial: { isOn: boolean; subject: string; words: string };
   fields: string[];
   preview: {
-    memberId: string;
+    memberId: MemberId;
     hello: string;
     subject: string;
     lines: string[];

@@ -18,11 +18,12 @@ import { currentSite } from '@/platform/site';
 import { memberUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { found } from '@/platform/result';
+import type { MemberId } from '@/core/ids';
 
 const EVERY = 100_000;
 
 /** Everything the site knows about the member who asks, as one JSON document. Amounts in minor units, instants UTC. */
-async function everythingOf(memberId: string): Promise<Record<string, unknown> | null> {
+async function everythingOf(memberId: MemberId): Promise<Record<string, unknown> | null> {
   const member = await findMember(pool(), memberId);
   if (!member) return null;
   const site = await currentSite();

@@ -17,6 +17,7 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
+import type { PaymentId } from '@/core/ids';
 
 export type HistoryEntry = {
   id: string;
@@ -80,7 +81,7 @@ function refundableOf(book: Book, id: string): number {
 }
 
 /** The subscription that a payment belongs to; null: there is no such payment. */
-async function ofPayment(paymentId: string): Promise<string | null> {
+async function ofPayment(paymentId: PaymentId): Promise<string | null> {
   const payment = z.uuid().safeParse(paymentId).success ? await findPayment(pool(), paymentId) : undefined;
   return payment?.subscriptionId ?? null;
 }

@@ -2,6 +2,7 @@ import type { Instant } from '@/core/calendar';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';
+import type { SubscriptionId } from '@/core/ids';
 
 export type MemberRow = {
   id: string;
@@ -10,7 +11,7 @@ export type MemberRow = {
   joinedAt: Instant;
   tiers: string[];
   state: string | null;
-  subscriptionId: string | null;
+  subscriptionId: SubscriptionId | null;
 };
 
 export type MemberFilter = { search?: string; tier?: string; state?: string };

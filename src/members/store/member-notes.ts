@@ -1,10 +1,11 @@
 import type { Instant } from '@/core/calendar';
 import { many, run, type Db } from '@/platform/store/db';
+import type { MemberId } from '@/core/ids';
 
 /** What staff wrote about a member: for themselves, or for the member to read. */
 export type MemberNote = {
   id: string;
-  memberId: string;
+  memberId: MemberId;
   staffName: string | null;
   words: string;
   isShown: boolean;
@@ -13,7 +14,7 @@ export type MemberNote = {
 };
 
 /** Notes about a member, newest first; with `onlyShown` those that the member reads. */
-export async function listNotes(db: Db, memberId: string, onlyShown: boolean): Promise<MemberNote[]> {
+export async function listNotes(db: Db, memberId: MemberId, onlyShown: boolean): Promise<MemberNote[]> {
   return many(
     db,
     `SELECT n.id, n.member_id, s.name AS staff_name, n.words, n.is_shown, n.at FROM member_notes n LEFT JOIN members s ON s.id = n.staff_id
@@ -24,7 +25,7 @@ export async function listNotes(db: Db, memberId: string, onlyShown: boolean): P
 
 export async function insertNote(
   db: Db,
-  n: { memberId: string; staffId: string | null; words: string; isShown: boolean; at: Instant },
+  n: { memberId: MemberId; staffId: MemberId | null; words: string; isShown: boolean; at: Instant },
 ): Promise<void> {
   await run(
     db,
@@ -34,10 +35,10 @@ export async function insertNote(
 }
 
 /** False where it no longer exists. */
-export async function deleteNote(db: Db, id: string, memberId: string): Promise<boolean> {
+export async function deleteNote(db: Db, id: string, memberId: MemberId): Promise<boolean> {
   return (await run(db, 'DELETE FROM member_notes WHERE id = $1 AND member_id = $2', [id, memberId])) === 1;
 }
 
-export async function deleteNotesOn(db: Db, memberId: string): Promise<void> {
+export async function deleteNotesOn(db: Db, memberId: MemberId): Promise<void> {
   await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [memberId]);
 }

@@ -1,8 +1,9 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, TextArea } from '@/kit/field';
+import type { MemberId } from '@/core/ids';
 
 type Props = {
-  memberId: string;
+  memberId: MemberId;
   notes: { id: string; staffName: string | null; words: string; isShown: boolean; when: string }[];
   /** Null for staff who may look only. */
   actions: { add: FormAction; remove: FormAction } | null;

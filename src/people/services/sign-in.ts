@@ -17,6 +17,7 @@ import { againstAskingForCode, mailCode } from './lib/mail-code';
 import { openSession, type Opened } from './lib/open-session';
 import { waitMinutes } from './lib/wait-minutes';
 import { say } from '@/words/problems';
+import type { MemberId } from '@/core/ids';
 
 const WINDOW = 15 * 60;
 /** A browser that signed in to this account before has a counter of its own, which strangers do not spend. */
@@ -63,7 +64,7 @@ async function spend(actor: Actor, email: string, device: string | null): Promis
 }
 
 /** Without the address that was typed where nobody has it: people type passwords into the wrong field. */
-async function recordFailure(actor: Actor, memberId: string | undefined): Promise<void> {
+async function recordFailure(actor: Actor, memberId: MemberId | undefined): Promise<void> {
   await record(pool(), actor, realNow(), 'sign-in failed', memberId ? `member:${memberId}` : 'site', {
     from: actor.address ?? '',
   });

@@ -1,4 +1,5 @@
 import { maybeOne, run, type Db } from '@/platform/store/db';
+import type { MemberId } from '@/core/ids';
 
 export type CodePurpose = 'sign-in' | 'join' | 'new-address';
 /** A code that was mailed, for the browser that asked for it. */
@@ -7,7 +8,7 @@ export type EmailCode = {
   purpose: CodePurpose;
   email: string;
   /** Whose address it is to become, where it is a new one. */
-  memberId: string | null;
+  memberId: MemberId | null;
   returnTo: string;
   codeHash: Buffer;
   linkHash: Buffer;

@@ -1,9 +1,10 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import type { MemberId } from '@/core/ids';
 
 export type Member = {
-  id: string;
+  id: MemberId;
   email: string;
   name: string;
   passwordHash: string | null;

@@ -1,6 +1,7 @@
 import type { Instant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import type { MemberId } from '@/core/ids';
 
 /** The signed-in member, as far as every page needs to know them. */
 export type SignedInMember = {
@@ -14,7 +15,7 @@ export type SignedInMember = {
 export async function insertSession(
   db: Db,
   tokenHash: Buffer,
-  memberId: string,
+  memberId: MemberId,
   days: number,
   browser: string,
 ): Promise<void> {
@@ -50,7 +51,7 @@ export type SessionRow = {
 };
 
 /** A member's sessions, the one seen last first; real time. `thisHash`: of the caller’s token. */
-export async function listSessions(db: Db, memberId: string, thisHash: Buffer): Promise<SessionRow[]> {
+export async function listSessions(db: Db, memberId: MemberId, thisHash: Buffer): Promise<SessionRow[]> {
   return many(
     db,
     `SELECT id, browser, created_at, last_seen_at, token_hash = $2 AS is_this FROM sessions
@@ -64,12 +65,12 @@ export async function deleteSession(db: Db, tokenHash: Buffer): Promise<void> {
 }
 
 /** Ends one of a member's own sessions. False: there is none of this id, or it belongs to someone else. */
-export async function deleteSessionById(db: Db, id: string, memberId: string): Promise<boolean> {
+export async function deleteSessionById(db: Db, id: string, memberId: MemberId): Promise<boolean> {
   return (await run(db, 'DELETE FROM sessions WHERE id = $1 AND member_id = $2', [id, memberId])) === 1;
 }
 
 /** Ends every session of a member, and every link and code that could begin one. */
-export async function deleteSessionsOf(db: Db, memberId: string): Promise<void> {
+export async function deleteSessionsOf(db: Db, memberId: MemberId): Promise<void> {
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [memberId]);
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [memberId]);
   await run(
@@ -84,7 +85,12 @@ export async function deleteExpiredSessions(db: Db): Promise<number> {
 }
 
 /** Notes, by the hash of a token, a browser that signed in to an account; `days` of real time. */
-export async function insertDevice(db: Db, tokenHash: Buffer, memberId: string, days: number): Promise<void> {
+export async function insertDevice(
+  db: Db,
+  tokenHash: Buffer,
+  memberId: MemberId,
+  days: number,
+): Promise<void> {
   await run(
     db,
     `INSERT INTO devices (token_hash, member_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))
@@ -94,7 +100,7 @@ export async function insertDevice(db: Db, tokenHash: Buffer, memberId: string, 
 }
 
 /** Whether a browser has signed in to an account before. */
-export async function isDeviceOf(db: Db, tokenHash: Buffer, memberId: string): Promise<boolean> {
+export async function isDeviceOf(db: Db, tokenHash: Buffer, memberId: MemberId): Promise<boolean> {
   return (
     (await maybeOne(
       db,
@@ -104,7 +110,7 @@ export async function isDeviceOf(db: Db, tokenHash: Buffer, memberId: string): P
   );
 }
 
-export async function deleteDevicesOf(db: Db, memberId: string): Promise<void> {
+export async function deleteDevicesOf(db: Db, memberId: MemberId): Promise<void> {
   await run(db, 'DELETE FROM devices WHERE member_id = $1', [memberId]);
 }
 

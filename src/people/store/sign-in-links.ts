@@ -1,10 +1,11 @@
 import { maybeOne, run, type Db } from '@/platform/store/db';
+import type { MemberId } from '@/core/ids';
 
 /** Keeps a mailed link by the hash of its token, for days of real time. */
 export async function insertSignInLink(
   db: Db,
   tokenHash: Buffer,
-  memberId: string,
+  memberId: MemberId,
   returnTo: string,
   days: number,
 ): Promise<void> {
@@ -28,7 +29,7 @@ export async function peekSignInLink(db: Db, tokenHash: Buffer): Promise<boolean
 export async function takeSignInLink(
   db: Db,
   tokenHash: Buffer,
-): Promise<{ memberId: string; returnTo: string } | undefined> {
+): Promise<{ memberId: MemberId; returnTo: string } | undefined> {
   return maybeOne(
     db,
     'DELETE FROM sign_in_links WHERE token_hash = $1 AND expires_at > now() RETURNING member_id, return_to',

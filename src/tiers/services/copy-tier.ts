@@ -10,6 +10,7 @@ import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { slug } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';
+import type { TierId } from '@/core/ids';
 
 const freeName = (wanted: string, taken: string[]): string => {
   const names = new Set(taken.map((name) => name.toLowerCase()));
@@ -58,7 +59,7 @@ export const copyTier = staffUse('set tiers')(
 export const copyOffer = staffUse('set tiers')(
   'copy-offer',
   slug,
-  async (actor, id): Promise<Result<{ id: string; tierId: string }>> => {
+  async (actor, id): Promise<Result<{ id: string; tierId: TierId }>> => {
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       await lock(db, 'offers');
@@ -76,7 +77,7 @@ export const copyOffer = staffUse('set tiers')(
   },
 );
 
-async function copyInto(db: Transaction, offer: StoredOffer, tierId: string, name: string): Promise<string> {
+async function copyInto(db: Transaction, offer: StoredOffer, tierId: TierId, name: string): Promise<string> {
   const taken = new Set((await listOffers(db)).map((other) => other.id));
   const id = freeId(slugify(`${tierId}-${name}`), taken);
   await saveOffer(db, { id, tierId, name, onSale: offer.onSale, menuLabel: '' });

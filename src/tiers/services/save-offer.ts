@@ -15,6 +15,7 @@ import { freeId } from '@/platform/free-id';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { say } from '@/words/problems';
+import type { TierId } from '@/core/ids';
 
 const inputSchema = z.object({
   id: z.preprocess(
@@ -39,7 +40,7 @@ const inputSchema = z.object({
 export const saveOffer = staffUse('set tiers')(
   'save-offer',
   inputSchema,
-  async (actor, input): Promise<Result<{ id: string; tierId: string; version: number }>> => {
+  async (actor, input): Promise<Result<{ id: string; tierId: TierId; version: number }>> => {
     const { name } = input;
     const { id: _, ...definition } = input.definition;
     const site = await currentSite();

@@ -1,10 +1,11 @@
 import type { LocalDate } from '@/core/calendar';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import type { TierId } from '@/core/ids';
 
 /** A word that admits to joining a tier. Kept in lower case; capitals do not count. */
 export type JoiningCode = {
   id: string;
-  tierId: string;
+  tierId: TierId;
   code: string;
   mostUses: number | null;
   lastDay: LocalDate | null;
@@ -13,13 +14,13 @@ export type JoiningCode = {
 const CODE = `
   SELECT c.id, c.tier_id, c.code, c.most_uses, c.last_day FROM joining_codes c`;
 
-export async function listJoiningCodes(db: Db, tierId: string): Promise<JoiningCode[]> {
+export async function listJoiningCodes(db: Db, tierId: TierId): Promise<JoiningCode[]> {
   return many(db, `${CODE} WHERE c.tier_id = $1 ORDER BY c.created_at`, [tierId]);
 }
 
 export async function findJoiningCode(
   db: Db,
-  tierId: string,
+  tierId: TierId,
   code: string,
 ): Promise<JoiningCode | undefined> {
   return maybeOne(db, `${CODE} WHERE c.tier_id = $1 AND c.code = lower($2)`, [tierId, code]);
@@ -34,7 +35,7 @@ export async function insertJoiningCode(db: Db, c: Omit<JoiningCode, 'id'>): Pro
   );
 }
 
-export async function deleteJoiningCode(db: Db, tierId: string, id: string): Promise<void> {
+export async function deleteJoiningCode(db: Db, tierId: TierId, id: string): Promise<void> {
   await run(db, 'DELETE FROM joining_codes WHERE tier_id = $1 AND id = $2', [tierId, id]);
 }
 

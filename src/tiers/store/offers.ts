@@ -1,16 +1,17 @@
 import type { Instant } from '@/core/calendar';
 import { offerSchema, type Offer } from '@/core/offers/offer';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
+import type { OfferId, OfferVersionId, TierId } from '@/core/ids';
 
 /** An offer in one of its versions: the newest, where nothing else is said. */
 export type StoredOffer = {
-  id: string;
-  tierId: string;
+  id: OfferId;
+  tierId: TierId;
   name: string;
   onSale: boolean;
   menuLabel: string;
   retiredAt: Instant | null;
-  versionId: string;
+  versionId: OfferVersionId;
   version: number;
   isPaid: boolean;
   definition: Offer;
@@ -42,18 +43,18 @@ export async function findOffer(db: Db, id: string): Promise<StoredOffer | undef
 const FIND_OFFER_VERSION = prepared('find-offer-version', `${OFFER} WHERE v.id = $1`);
 
 /** An offer as it was when it was bought. */
-export async function findOfferVersion(db: Db, versionId: string): Promise<StoredOffer | undefined> {
+export async function findOfferVersion(db: Db, versionId: OfferVersionId): Promise<StoredOffer | undefined> {
   return maybeOne(db, FIND_OFFER_VERSION, [versionId], DEFINITION);
 }
 
-export async function listOfferVersions(db: Db, versionIds: string[]): Promise<StoredOffer[]> {
+export async function listOfferVersions(db: Db, versionIds: OfferVersionId[]): Promise<StoredOffer[]> {
   return many(db, `${OFFER} WHERE v.id = ANY ($1)`, [versionIds], DEFINITION);
 }
 
 /** Adds an offer, or changes one; what is undefined stays as it was, or has its usual value. */
 export async function saveOffer(
   db: Db,
-  offer: { id: string; tierId: string; name: string; onSale?: boolean; menuLabel?: string },
+  offer: { id: string; tierId: TierId; name: string; onSale?: boolean; menuLabel?: string },
 ): Promise<void> {
   await run(
     db,
@@ -78,7 +79,7 @@ export async function deleteOffer(db: Db, id: string): Promise<void> {
 /** Adds the next version of an offer's money and returns its number. */
 export async function addOfferVersion(
   db: Db,
-  offerId: string,
+  offerId: OfferId,
   definition: Offer,
   isPaid: boolean,
 ): Promise<number> {

@@ -3,10 +3,11 @@ import type { LocalDate } from '@/core/calendar';
 import { proseSchema, type Prose } from '@/core/content/prose';
 import { keyCutSchema, type KeyCut } from '@/core/key-cut';
 import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
+import type { PictureId, TierId } from '@/core/ids';
 
 export type WelcomePlace = 'page' | 'mail' | 'account';
 export type Tier = {
-  id: string;
+  id: TierId;
   name: string;
   description: Prose;
   keyCut: KeyCut;
@@ -16,7 +17,7 @@ export type Tier = {
   position: number;
   /** The owner's own name for it in exports; '' where there is none. */
   reference: string;
-  pictureId: string | null;
+  pictureId: PictureId | null;
   joinWords: Prose;
   welcomeWords: Prose;
   welcomeShown: WelcomePlace[];
@@ -116,7 +117,7 @@ export async function saveTier(
 
 export async function setAccountSections(
   db: Db,
-  tierId: string,
+  tierId: TierId,
   sections: AccountSection[] | null,
 ): Promise<void> {
   await run(db, 'UPDATE tiers SET account_sections = $2 WHERE id = $1', [
@@ -125,7 +126,7 @@ export async function setAccountSections(
   ]);
 }
 
-export async function setTaxKind(db: Db, tierIds: string[], kindId: string | null): Promise<void> {
+export async function setTaxKind(db: Db, tierIds: TierId[], kindId: string | null): Promise<void> {
   await run(db, 'UPDATE tiers SET tax_kind_id = $2 WHERE id = ANY ($1)', [tierIds, kindId]);
 }
 

@@ -5,13 +5,14 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { joinPath } from '@/content/ui/tier-offer-card';
+import type { PictureId } from '@/core/ids';
 
 export type JoinCardTier = {
   id: string;
   name: string;
   description: Prose;
   keyCut: KeyCut;
-  pictureId: string | null;
+  pictureId: PictureId | null;
   offers: { id: string; name: string; price: string; sentence: string; saving: string | null }[];
 };
 

@@ -1,10 +1,11 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
+import type { TierId } from '@/core/ids';
 
 type Props = {
   add: FormAction;
   remove: FormAction;
-  tierId: string;
+  tierId: TierId;
   codes: { id: string; code: string; uses: number; mostUses: number | null; lastDay: string | null }[];
 };
 

@@ -16,12 +16,13 @@ import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';
 import { StepStrip } from './step-strip';
 import { sentencesOf } from '@/words/problems';
+import type { PictureId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
   offer: { id: string; name: string; onSale: boolean; menuLabel: string; version: number };
   draft: OfferDraft;
-  tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: string | null };
+  tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: PictureId | null };
   opens: JoinCardOpens | undefined;
   tiers: { id: string; name: string; keyCut: KeyCut }[];
   zone: string;

@@ -8,6 +8,7 @@ import { CheckField, SelectField, TextField } from '@/kit/field';
 import { KeyCutField } from './key-cut-field';
 import { PictureField } from '@/content/ui/picture-field';
 import { RichTextField } from '@/content/ui/rich-text-field';
+import type { PictureId } from '@/core/ids';
 
 export type EditedTier = {
   id: string;
@@ -18,7 +19,7 @@ export type EditedTier = {
   keyCut: KeyCut | null;
   ladder: string;
   reference: string;
-  pictureId: string | null;
+  pictureId: PictureId | null;
   joinWords: Prose;
   welcomeWords: Prose;
   welcomeShown: string[];

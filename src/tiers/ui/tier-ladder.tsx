@@ -6,6 +6,7 @@ import { startTransition, useOptimistic, useState } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
+import type { TierId } from '@/core/ids';
 
 export type TierLine = {
   id: string;
@@ -24,7 +25,7 @@ type Props = {
   ladderId: string | null;
   label: string;
   tiers: TierLine[];
-  arrange: (order: { ladderId: string | null; tierIds: string[] }) => Promise<string | null>;
+  arrange: (order: { ladderId: string | null; tierIds: TierId[] }) => Promise<string | null>;
 };
 
 /** The tiers of a ladder as its rungs, the highest on top; or those that stand on their own. */

@@ -2,12 +2,13 @@
 
 import { Copy, PackageOpen, Archive, Trash2, type LucideIcon } from 'lucide-react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import type { TierId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
   what: 'tier' | 'offer';
   id: string;
-  tierId?: string;
+  tierId?: TierId;
   isRetired: boolean;
   /** Only what nobody ever held is deleted. */
   canDelete: boolean;

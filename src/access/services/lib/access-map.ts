@@ -7,6 +7,7 @@ import { listOffers } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
+import type { ItemId } from '@/core/ids';
 
 export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
 export type MapRow = { item: ItemHead; decisions: Decision[] };
@@ -67,7 +68,7 @@ export function closedToVisitors(map: AccessMap): number {
 export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };
 
 /** Who is let in at a published item: everyone, all members, or new holders of some tiers. Null: not published. */
-export function openersOf(map: AccessMap, itemId: string): Openers | null {
+export function openersOf(map: AccessMap, itemId: ItemId): Openers | null {
   const row = map.rows.find((candidate) => candidate.item.id === itemId);
   if (!row) return null;
   const isOpen = map.viewpoints.map((_, index) => row.decisions[index]?.state === 'open');

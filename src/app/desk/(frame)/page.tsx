@@ -6,6 +6,7 @@ import { formatMoney } from '@/core/money';
 import { today } from '@/desk/services/today';
 import { SetupTrail } from '@/desk/ui/setup-trail';
 import { LifeMark } from '@/kit/state-mark';
+import type { MemberId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'Today' };
 
@@ -101,7 +102,7 @@ function Rows({
   zone,
   word,
 }: {
-  rows: { id: string; memberId: string; memberName: string; state: string; dueAt: Instant | null }[];
+  rows: { id: string; memberId: MemberId; memberName: string; state: string; dueAt: Instant | null }[];
   zone: string;
   word: string;
 }) {

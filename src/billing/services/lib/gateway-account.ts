@@ -16,6 +16,7 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { seal, unseal } from '@/platform/seal';
 import { currentSite } from '@/platform/site';
+import type { GatewayAccountId } from '@/core/ids';
 
 /** The account's keys, opened. */
 export function keysOf(account: GatewayAccount): { siteKey: string; secretKey: string } {
@@ -51,7 +52,7 @@ export async function keepAccount(
 }
 
 /** Tells the gateway where to send its messages, and asks for a test message. */
-export async function registerWebhookOf(actor: Actor, accountId: string): Promise<Result<null>> {
+export async function registerWebhookOf(actor: Actor, accountId: GatewayAccountId): Promise<Result<null>> {
   const site = await currentSite();
   const account = await findGatewayAccount(pool(), accountId);
   if (!account) return refusedField('', 'gateway.not-connected');
@@ -78,6 +79,6 @@ export async function registerWebhookOf(actor: Actor, accountId: string): Promis
   return pinged.ok ? done(null) : refusedField('', 'gateway.no-ping-registered', { reason: pinged.reason });
 }
 
-export function webhookAddress(accountId: string): string {
+export function webhookAddress(accountId: GatewayAccountId): string {
   return `${config().SITE_URL}/api/gateways/${accountId}/events`;
 }

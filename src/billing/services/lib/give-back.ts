@@ -8,13 +8,14 @@ import { keysOf } from './gateway-account';
 import { findGatewayAccount } from '@/billing/store/gateways';
 import { findPayment } from '@/billing/store/payments';
 import { happen, openAgain } from './open-book';
+import type { RefundId } from '@/core/ids';
 
 /** Asks the gateway to give money back that is on its way, and brings the answer into the book. It is never given twice. */
 export async function giveBack(
   actor: Actor,
   site: Site,
   stored: StoredBook,
-  refundId: string,
+  refundId: RefundId,
 ): Promise<RefundOutcome> {
   const refund = stored.book.refunds.find(({ id }) => id === refundId);
   const payment = refund && (await findPayment(pool(), refund.payment));

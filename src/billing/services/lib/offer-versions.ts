@@ -11,6 +11,7 @@ import { listTierNames } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
 import { asBought } from '@/billing/services/lib/schedules';
 import { countByVersion, listMovable, type VersionCount } from '@/billing/store/offer-versions';
+import type { OfferId } from '@/core/ids';
 
 /** What would change for those on one version, were they moved to the newest. */
 export type MovePreview = {
@@ -27,7 +28,7 @@ export type MovePreview = {
 
 /** How many run on which version of an offer, and what moving them to the newest would change. */
 export async function readVersions(
-  offerId: string,
+  offerId: OfferId,
 ): Promise<{ versions: VersionCount[]; previews: MovePreview[] }> {
   const site = await currentSite();
   const versions = await countByVersion(pool(), offerId, site.mode);

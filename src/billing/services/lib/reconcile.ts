@@ -7,6 +7,7 @@ import { listAllPayments } from '@/billing/store/payments';
 import { listRefundsOf, type Refund } from '@/billing/store/refunds';
 import { keysOf } from './gateway-account';
 import { problem, sentence } from '@/words/problems';
+import type { GatewayAccountId } from '@/core/ids';
 
 export type Difference = { key: string; ours: string; theirs: string };
 export type Reconciliation =
@@ -18,7 +19,7 @@ export type Reconciliation =
 type Line = { state: string; amount: number; currency: string; back: number };
 
 /** Compares every payment in the books of an account, and what of it went back, with the gateway's own list, both ways. */
-export async function reconcile(accountId: string): Promise<Reconciliation> {
+export async function reconcile(accountId: GatewayAccountId): Promise<Reconciliation> {
   const account = await findGatewayAccount(pool(), accountId);
   if (!account) return { ok: false, reason: sentence(problem('gateway.not-connected')) };
   const gateway = gatewayById(account.gateway);

@@ -16,6 +16,7 @@ import { findDispute, listRefunds } from '@/billing/store/refunds';
 import { doAsks } from './in-book';
 import { happen, openBook } from './open-book';
 import type { Instant } from '@/core/calendar';
+import type { SubscriptionId } from '@/core/ids';
 
 /** What was done about a payment that the gateway speaks of; null: nothing yet, it may be only early. */
 export type Synced = string | null;
@@ -122,7 +123,7 @@ async function followDispute(ours: Payment, { dispute }: GatewayPayment): Promis
 async function keepToReturn(
   { id: gatewayAccountId, mode }: GatewayAccount,
   { ref: gatewayRef, amount, currency, at }: GatewayPayment,
-  subscriptionId: string,
+  subscriptionId: SubscriptionId,
   reason: string,
 ): Promise<string> {
   await insertStray(pool(), {

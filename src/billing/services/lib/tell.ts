@@ -14,6 +14,7 @@ import { findMember, type Member } from '@/people/store/members';
 import { findOfferVersion } from '@/tiers/store/offers';
 import { findTier, listTierNames } from '@/tiers/store/tiers';
 import type { OpenBook } from './opened';
+import type { MemberId } from '@/core/ids';
 
 /** What the audit says of what happened; what is not here says nothing of its own. */
 const DONE: Partial<Record<NoticeKind, string>> = {
@@ -47,7 +48,7 @@ const DONE: Partial<Record<NoticeKind, string>> = {
 /** Whom a book is about, and how the tiers are called: read beside what is stored. */
 export type Readers = { member: Member | undefined; tierNames: Map<string, string> };
 
-export async function readersOf(db: Db, memberId: string): Promise<Readers> {
+export async function readersOf(db: Db, memberId: MemberId): Promise<Readers> {
   const [member, tierNames] = await together([findMember(db, memberId), listTierNames(db)]);
   return { member, tierNames };
 }

@@ -9,6 +9,7 @@ import { listGatewayAccounts, type TransferSettings } from '@/billing/store/gate
 import { findMember } from '@/people/store/members';
 import { listOpenPayments } from '@/billing/store/payments';
 import { findTier } from '@/tiers/store/tiers';
+import type { SubscriptionId } from '@/core/ids';
 
 /** What a payer needs to know to send a transfer. Amount in minor units. */
 export type TransferDetails = Omit<TransferSettings, 'daysToPay'> & {
@@ -19,7 +20,9 @@ export type TransferDetails = Omit<TransferSettings, 'daysToPay'> & {
 };
 
 /** The transfers that are awaited for some subscriptions, by the subscription's id. */
-export async function transferDetailsOf(subscriptionIds: string[]): Promise<Map<string, TransferDetails>> {
+export async function transferDetailsOf(
+  subscriptionIds: SubscriptionId[],
+): Promise<Map<string, TransferDetails>> {
   const awaited = (await listOpenPayments(pool(), subscriptionIds)).filter((open) => open.isAwaited);
   const accounts = awaited.length > 0 ? await listGatewayAccounts(pool()) : [];
   return new Map(
@@ -33,7 +36,7 @@ export async function transferDetailsOf(subscriptionIds: string[]): Promise<Map<
 }
 
 /** The transfer that is awaited for a subscription; null where none is. */
-export const transferDetails = async (subscriptionId: string): Promise<TransferDetails | null> =>
+export const transferDetails = async (subscriptionId: SubscriptionId): Promise<TransferDetails | null> =>
   (await transferDetailsOf([subscriptionId])).get(subscriptionId) ?? null;
 
 /** Mails a member where to send the money that is awaited, once for each attempt. */

@@ -7,10 +7,11 @@ import { listCheckoutAccounts, type GatewayAccount } from '@/billing/store/gatew
 import type { StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';
+import type { GatewayAccountId } from '@/core/ids';
 
 /** A way to pay as checkout shows it. */
 export type WayToPay = {
-  accountId: string;
+  accountId: GatewayAccountId;
   label: string;
   gateway: string;
   nature: Nature;

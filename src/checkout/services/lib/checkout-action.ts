@@ -12,6 +12,7 @@ import type { OpenBook } from '@/billing/services/lib/opened';
 import { offerKey, versionOf, type Account } from '@/billing/store/book-rows';
 import { findOfferVersion, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, type Tier } from '@/tiers/store/tiers';
+import type { CheckoutId, QuoteId } from '@/core/ids';
 
 /** What a person who may hold something already would do by joining: join, renew, switch, or nothing that can be done. */
 export type CheckoutAction =
@@ -24,7 +25,7 @@ export type CheckoutAction =
       subscription: Subscription & Account;
       from: StoredOffer;
       fromTier: Tier;
-      quoteId: string;
+      quoteId: QuoteId;
       figures: SwitchFigures;
     }
   | { kind: 'no-switch'; fromTier: Tier; why: Refusal; until?: Instant }
@@ -32,7 +33,7 @@ export type CheckoutAction =
   | { kind: 'busy'; why: Refusal };
 
 /** Where a person's subscription to a tier has its place: on its ladder, or by itself; several stand side by side. */
-export function placeOf(tier: Tier, checkoutId: string): Track {
+export function placeOf(tier: Tier, checkoutId: CheckoutId): Track {
   return { track: tier.ladderId ?? tier.id, slot: tier.several ? checkoutId : '' };
 }
 
@@ -42,7 +43,7 @@ export async function actionOf(
   offer: StoredOffer,
   addedTax: number,
   tier: Tier,
-  checkoutId: string,
+  checkoutId: CheckoutId,
 ): Promise<CheckoutAction> {
   const { db, site, stored, at } = open;
   const place = placeOf(tier, checkoutId);

@@ -24,17 +24,18 @@ import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
 import { priceOffer, type Pricing } from './pricing';
 import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
+import type { CheckoutId, GatewayAccountId, OfferId } from '@/core/ids';
 
 /** What is typed where a checkout that was left is taken up again. */
 export type Typed = {
   answers: Record<string, string>;
   code: string;
   /** How they chose to pay; '' where they had not yet. */
-  accountId: string;
+  accountId: GatewayAccountId;
 };
 
 export type PreparedCheckout = {
-  checkoutId: string;
+  checkoutId: CheckoutId;
   typed: Typed | null;
   /** Whether staff of a live site try it in test mode. */
   isTry: boolean;
@@ -57,7 +58,7 @@ export type PreparedCheckout = {
   /** How it can be paid, in the owner's order, each with what is due by it; none where the offer is free. */
   ways: (WayToPay & { due: number })[];
   /** The card of the running subscription, which can be kept. */
-  keptCard: { accountId: string; label: string } | null;
+  keptCard: { accountId: GatewayAccountId; label: string } | null;
   /** Why no one can join by this offer now. */
   obstacle: 'none' | 'no-gateway' | 'over';
 };
@@ -81,7 +82,7 @@ const VISITOR: Own = {
 
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
 export async function prepare(
-  offerId: string,
+  offerId: OfferId,
   member: Member | undefined,
   country: string = member?.country ?? '',
   mode: '' | 'test' = '',

@@ -9,11 +9,12 @@ import { siteNow } from '@/platform/clock';
 import type { MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { priceOffer } from '@/checkout/services/lib/pricing';
+import type { OfferId } from '@/core/ids';
 
 /** Where a member can go from a subscription: renew it, or go over to another offer of its ladder or tier. */
 export type WaysOn = {
-  renew: { offerId: string } | null;
-  switches: { offerId: string; tierName: string; price: string }[];
+  renew: { offerId: OfferId } | null;
+  switches: { offerId: OfferId; tierName: string; price: string }[];
 };
 
 export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn>> {

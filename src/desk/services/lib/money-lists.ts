@@ -22,6 +22,7 @@ import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite, inMode } from '@/platform/site';
+import type { GatewayAccountId, OfferVersionId } from '@/core/ids';
 
 /** Rows on a page of a list. */
 export const PAGE_ROWS = 100;
@@ -155,9 +156,9 @@ export async function failedList(): Promise<{ rows: FailedLine[]; total: number;
   };
 }
 
-async function withNames<T extends { offerVersionId: string; gatewayAccountId: string | null }>(
-  rows: T[],
-): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
+async function withNames<
+  T extends { offerVersionId: OfferVersionId; gatewayAccountId: GatewayAccountId | null },
+>(rows: T[]): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
   const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));

@@ -7,6 +7,7 @@ import { currentSite } from '@/platform/site';
 import { tierOpens, type TierOpens } from '@/access/services/lib/tier-opens';
 import { readTierOverview, type TierOverview } from './tier-overview';
 import { wasTierEverHeld } from '@/billing/store/tier-holders';
+import type { TierId } from '@/core/ids';
 
 export type TierDetail = {
   /** Null for one that is about to be made. */
@@ -46,7 +47,7 @@ export async function readTierDetail(id: string | null): Promise<TierDetail | nu
 }
 
 /** The joining codes of a tier, with how often each was used. */
-async function listCodes(tierId: string): Promise<(JoiningCode & { uses: number })[]> {
+async function listCodes(tierId: TierId): Promise<(JoiningCode & { uses: number })[]> {
   const codes = await listJoiningCodes(pool(), tierId);
   const uses = await countCodeUses(
     pool(),

@@ -13,6 +13,7 @@ import {
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from './issue-documents';
 import { currentSite, inMode } from '@/platform/site';
+import type { MemberId } from '@/core/ids';
 
 const toRow = (zone: string) => (document: StoredDocument) => ({
   id: document.id,
@@ -27,7 +28,7 @@ const EVERY = 100_000;
 export const DOCUMENT_KINDS = ['invoice', 'refund', 'credit'] as const;
 
 /** A member's documents in the site's mode, newest first. */
-export async function memberDocuments(memberId: string, limit = EVERY) {
+export async function memberDocuments(memberId: MemberId, limit = EVERY) {
   const site = await currentSite();
   await issueDocuments(site.mode);
   const { rows } = await listDocuments(pool(), site.mode, { ...ALL_DOCUMENTS, memberId, limit });

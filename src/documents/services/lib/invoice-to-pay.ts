@@ -6,12 +6,13 @@ import { findAwaitedFacts } from '@/documents/store/documents';
 import { draftOf } from './issue-documents';
 import { currentSite } from '@/platform/site';
 import { transferDetails } from '@/billing/services/lib/transfer-details';
+import type { SubscriptionId } from '@/core/ids';
 
 /**
  * The invoice that a transfer is to pay, with its reference in place of a number: that it gets when the money is there.
  * Null where nothing is awaited.
  */
-export async function readInvoiceToPay(subscriptionId: string): Promise<Sheet | null> {
+export async function readInvoiceToPay(subscriptionId: SubscriptionId): Promise<Sheet | null> {
   const site = await currentSite();
   const [facts, transfer] = [
     await findAwaitedFacts(pool(), subscriptionId),

@@ -12,6 +12,7 @@ import { memberAccount, type MemberAccount } from '@/billing/services/lib/member
 import { currentSite } from '@/platform/site';
 import { mailFrame } from '@/mail/services/lib/write-mail';
 import { listMembers, type MemberRow } from '@/members/store/member-lists';
+import type { MemberId } from '@/core/ids';
 
 export type MailPreview = {
   member: Pick<Member, 'id' | 'name' | 'email'>;
@@ -21,7 +22,7 @@ export type MailPreview = {
 };
 
 /** How a mail would read for a real member, with what they hold and pay; what they have not, is made up from what is on sale. */
-export async function previewFor(template: Template, memberId: string | null): Promise<MailPreview | null> {
+export async function previewFor(template: Template, memberId: MemberId | null): Promise<MailPreview | null> {
   const site = await currentSite();
   const [newest] = await previewMembers();
   const member = memberId

@@ -12,12 +12,13 @@ import {
   insertSession,
 } from '@/people/store/sessions';
 import { setConfirmedEmail, setPassword } from '@/people/store/members';
+import type { MemberId } from '@/core/ids';
 
 export const SESSION_DAYS = 30;
 export const DEVICE_DAYS = 90;
 
 /** What a browser receives at sign-in: the only way to a session. */
-export type Opened = { memberId: string; session: string; device: string };
+export type Opened = { memberId: MemberId; session: string; device: string };
 
 /** Opens a session for an authenticated member, in place of the one that the browser had. */
 export async function openSession(

@@ -24,6 +24,7 @@ import { freeId } from '@/platform/free-id';
 import { given } from '@/platform/absent';
 import { isPathHere } from '@/core/addresses';
 import { say } from '@/words/problems';
+import type { TierId } from '@/core/ids';
 
 /** Rich text, or, from an import, a plain paragraph. */
 const words = z.union([proseSchema, z.string().trim().max(2_000).transform(fromText)]).optional();
@@ -83,8 +84,8 @@ const NEW_TIER = {
 /** What a tier that comes onto a ladder, or leaves it, means for those who hold it: of a ladder one tier is held at a time. */
 export type Tracks = {
   /** Members who hold the tier and another of that track. */
-  countDoubleHolders: (db: Transaction, tierId: string, track: string) => Promise<number>;
-  moveToTrack: (db: Transaction, tierId: string, track: string) => Promise<void>;
+  countDoubleHolders: (db: Transaction, tierId: TierId, track: string) => Promise<number>;
+  moveToTrack: (db: Transaction, tierId: TierId, track: string) => Promise<void>;
 };
 
 /** Makes a tier with a key-cut that no other has, or changes one. */

@@ -5,8 +5,9 @@ import { safeReturn } from '@/platform/safe-return';
 import { prepareCheckout } from '@/checkout/services/prepare-checkout';
 import { LinkButton } from '@/kit/button';
 import { Checkout } from '../checkout';
+import type { OfferId } from '@/core/ids';
 
-type Props = { params: Promise<{ offerId: string }>; searchParams: Search };
+type Props = { params: Promise<{ offerId: OfferId }>; searchParams: Search };
 
 export const metadata: Metadata = { title: 'Join' };
 

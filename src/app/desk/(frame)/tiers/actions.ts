@@ -13,6 +13,7 @@ import { saveJoinFields } from '@/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
 import { saveOffer } from '@/tiers/services/save-offer';
 import { saveTier } from '@/billing/services/save-tier';
+import type { TierId } from '@/core/ids';
 
 const isOn = (form: FormData, name: string): boolean => text(form, name) === 'on';
 const saved = (message = 'Saved.'): FormState => {
@@ -83,7 +84,7 @@ export async function saveLadderAction(_: FormState, form: FormData): Promise<Fo
 /** The answer is a sentence where the order could not be kept. */
 export async function arrangeTiersAction(order: {
   ladderId: string | null;
-  tierIds: string[];
+  tierIds: TierId[];
 }): Promise<string | null> {
   const answer = await forForm(arrangeTiers(await currentActor(), order), () => saved());
   return Object.values(answer.problems)[0] ?? null;

@@ -6,11 +6,12 @@ import { methodChoices } from '@/billing/services/method-choices';
 import { LinkButton } from '@/kit/button';
 import { ChangeMethodForm } from '@/billing/ui/change-method-form';
 import { changeMethodAction } from '../../actions';
+import type { SubscriptionId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'How it is paid', robots: { index: false } };
 
 /** How a subscription is paid from now on; what is owed is charged at once. */
-export default async function PayPage({ params }: { params: Promise<{ subscriptionId: string }> }) {
+export default async function PayPage({ params }: { params: Promise<{ subscriptionId: SubscriptionId }> }) {
   const { subscriptionId } = await params;
   const choices = await shown(methodChoices(await currentActor(), subscriptionId));
   const { name, methodLabel, owed, next, needsApproval, ways, zone } = choices;

@@ -2,8 +2,9 @@ import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
 import { invoiceToPay } from '@/documents/services/read-document';
 import { SheetPage } from '@/documents/ui/sheet-page';
+import type { SubscriptionId } from '@/core/ids';
 
-type Props = { params: Promise<{ subscriptionId: string }> };
+type Props = { params: Promise<{ subscriptionId: SubscriptionId }> };
 
 export const metadata: Metadata = { title: 'To be paid', robots: { index: false } };
 

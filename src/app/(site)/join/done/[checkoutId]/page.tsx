@@ -10,11 +10,12 @@ import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { PasswordForm } from '@/people/ui/settings-forms';
 import { changePasswordAction } from '../../../account/settings/actions';
+import type { CheckoutId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'You are in', robots: { index: false } };
 
 /** After joining: the owner's words, what was paid and what comes, and the way to what they came for. */
-export default async function DonePage({ params }: { params: Promise<{ checkoutId: string }> }) {
+export default async function DonePage({ params }: { params: Promise<{ checkoutId: CheckoutId }> }) {
   const { checkoutId } = await params;
   const { tier, words, view, payment, zone, onward, email, hasPassword } = await shown(
     afterCheckout(await currentActor(), checkoutId),

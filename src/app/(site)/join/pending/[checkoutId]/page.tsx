@@ -9,11 +9,12 @@ import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { AskAgain } from '@/checkout/ui/ask-again';
 import { sentence } from '@/words/problems';
+import type { CheckoutId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'One more step', robots: { index: false } };
 
 /** A joining that waits for its payer: a transfer to be sent, or a yes at the wallet. */
-export default async function PendingPage({ params }: { params: Promise<{ checkoutId: string }> }) {
+export default async function PendingPage({ params }: { params: Promise<{ checkoutId: CheckoutId }> }) {
   const { checkoutId } = await params;
   const { state, lastProblem, tier, transfer, approveUrl, offerId, zone } = await shown(
     pendingCheckout(await currentActor(), checkoutId),

@@ -1,6 +1,7 @@
 import { boundedText } from '@/app/bounded-body';
 import { currentActor } from '@/app/session';
 import { receiveGatewayEvent } from '@/billing/services/receive-gateway-event';
+import type { GatewayAccountId } from '@/core/ids';
 
 const MOST_BYTES = 100_000;
 const STATUS = { stored: 202, 'known already': 200, refused: 401, 'unknown account': 404 } as const;
@@ -8,7 +9,7 @@ const STATUS = { stored: 202, 'known already': 200, refused: 401, 'unknown accou
 /** Where a gateway sends its messages. Verified, stored and answered at once; the worker does the rest. */
 export async function POST(
   request: Request,
-  { params }: { params: Promise<{ accountId: string }> },
+  { params }: { params: Promise<{ accountId: GatewayAccountId }> },
 ): Promise<Response> {
   const body = await boundedText(request, MOST_BYTES);
   if (body instanceof Response) return problem(413, 'too large');

@@ -2,8 +2,9 @@ import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
 import { checkoutToPay } from '@/checkout/services/pending-checkout';
 import { SheetPage } from '@/documents/ui/sheet-page';
+import type { CheckoutId } from '@/core/ids';
 
-type Props = { params: Promise<{ checkoutId: string }> };
+type Props = { params: Promise<{ checkoutId: CheckoutId }> };
 
 export const metadata: Metadata = { title: 'To be paid', robots: { index: false } };
 

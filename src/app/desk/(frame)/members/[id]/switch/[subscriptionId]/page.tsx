@@ -7,10 +7,11 @@ import { formatMoney } from '@/core/money';
 import { switchWays } from '@/checkout/services/switch-ways';
 import { StaffSwitch } from '@/billing/ui/staff-switch';
 import { switchForMemberAction } from '../../../actions';
+import type { SubscriptionId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'Switch a member' };
 
-type Params = { id: string; subscriptionId: string };
+type Params = { id: string; subscriptionId: SubscriptionId };
 
 export default async function StaffSwitchPage({ params }: { params: Promise<Params> }) {
   await requireStaff('manage members');

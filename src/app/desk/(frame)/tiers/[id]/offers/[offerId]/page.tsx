@@ -12,10 +12,11 @@ import { ToolRow } from '@/tiers/ui/tool-row';
 import { KeyGlyph } from '@/kit/key-cut';
 import { CopyText } from '@/kit/copy-text';
 import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
+import type { OfferId } from '@/core/ids';
 
 export const metadata: Metadata = { title: 'Offer' };
 
-type Props = { params: Promise<{ id: string; offerId: string }>; searchParams: Search };
+type Props = { params: Promise<{ id: string; offerId: OfferId }>; searchParams: Search };
 
 export default async function OfferPage({ params, searchParams }: Props) {
   await requireStaff('set tiers');
