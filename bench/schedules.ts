@@ -3,8 +3,10 @@
  * Temporal alone, in one run over the same subscriptions. npm run bench -- schedules [HOW-MANY]
  */
 import { isDeepStrictEqual } from 'node:util';
-import { fromMs, TEMPORAL_CALENDAR } from '../src/core/calendar';
-import { offerSchema, type Offer } from '../src/core/offers/offer';
+import { TEMPORAL_CALENDAR } from '../src/core/calendar';
+import { fromMs } from '../src/core/instants';
+import type { Offer } from '../src/core/offers/offer';
+import { offerSchema } from '../src/core/offers/offer-schema';
 import { forecast, forecastBy, type Agreement, type ForecastMonth } from '../src/core/reports/forecast';
 
 const ZONE = 'Europe/London';

@@ -1,5 +1,3 @@
-import { z } from 'zod';
-
 /** The parts of a member's account that the owner can order and switch off. */
 export const ACCOUNT_SECTIONS = ['notes', 'held', 'words', 'receipts', 'payments'] as const;
 export type SectionId = (typeof ACCOUNT_SECTIONS)[number];
@@ -13,9 +11,7 @@ export const SECTION_NAMES: Record<SectionId, string> = {
 /** A member can always see and end what they hold; details, password and data are reached from the head of the page. */
 export const ALWAYS_ON: readonly SectionId[] = ['held'];
 
-export const accountSectionSchema = z.object({ id: z.enum(ACCOUNT_SECTIONS), isOn: z.boolean() });
-export type AccountSection = z.infer<typeof accountSectionSchema>;
-export const accountSectionsSchema = z.array(accountSectionSchema);
+export type AccountSection = { id: SectionId; isOn: boolean };
 
 /** An arrangement made whole: what it leaves out comes last and is on; what must be on is. */
 export function wholeArrangement(kept: AccountSection[]): AccountSection[] {

@@ -1,4 +1,4 @@
-import { isLocalDate, type LocalDate } from './calendar';
+import { isLocalDate, type LocalDate } from './instants';
 import { parseAmount } from './money';
 import type { CoreCode, Problem } from './problem';
 

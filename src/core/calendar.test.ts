@@ -1,20 +1,16 @@
 import { describe, expect, it } from 'vitest';
+import { addLength, endOfDate, formatDays, localDate, startOfDate } from './calendar';
 import {
-  addLength,
   compare,
   earliest,
-  endOfDate,
   formatDate,
-  formatDays,
   formatDateTime,
   formatLength,
   isLocalDate,
   isZone,
   latest,
-  localDate,
-  startOfDate,
   type Instant,
-} from './calendar';
+} from './instants';
 import { may, readsAll, STAFF_ROLES } from './staff';
 
 const LONDON = 'Europe/London';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { formatDate, type Instant } from './calendar';
-import { keyCutSchema, type KeyCut } from './key-cut';
+import { formatDate, type Instant } from './instants';
+import type { KeyCut } from './key-cut';
+import { keyCutSchema } from './key-cut-schema';
 import { formatMoney } from './money';
 import { rateWords, taxIn, taxOfPart, type TaxRate } from './tax';
 

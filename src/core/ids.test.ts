@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import type { Instant, LocalDate } from './calendar';
+import type { Instant, LocalDate } from './instants';
 import type { MemberId, SubscriptionId } from './ids';
 
 // What must not compile: the type check of the suite finds an expectation that no longer holds.

@@ -1,6 +1,3 @@
-import { z } from 'zod';
-import { say } from './problem';
-
 export const TINTS = ['teal', 'brass', 'slate', 'heather', 'rust', 'fern', 'rose', 'ink'] as const;
 export type Tint = (typeof TINTS)[number];
 
@@ -8,14 +5,6 @@ export type Tint = (typeof TINTS)[number];
 export type KeyCut = { notches: number[]; tint: Tint };
 
 export const MAX_NOTCHES = 7;
-
-export const keyCutSchema = z.object({
-  notches: z
-    .array(z.number().int().min(1).max(3))
-    .min(1, say('key.no-notch'))
-    .max(MAX_NOTCHES, say('key.too-many-notches')),
-  tint: z.enum(TINTS),
-});
 
 const DEPTHS = [1, 2, 3];
 

@@ -1,4 +1,5 @@
-import { daysBetween, localDate, type Instant } from './calendar';
+import { daysBetween, localDate } from './calendar';
+import type { Instant } from './instants';
 import { share } from './money';
 
 export type Proration = { totalDays: number; unusedDays: number; credit: number };

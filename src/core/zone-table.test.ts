@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addLength, addLengthByTemporal, fromMs, UNITS } from './calendar';
+import { addLength, addLengthByTemporal } from './calendar';
+import { fromMs, UNITS } from './instants';
 import { addInZone } from './zone-table';
 
 /** Zones with every habit that clocks have: none, one hour, half an hour, a pause in Ramadan, a day left out. */

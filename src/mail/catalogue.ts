@@ -20,7 +20,7 @@ import { refunded } from './mails/refunded';
 import { disputeLost } from './mails/dispute-lost';
 import { addressChanged } from './mails/address-changed';
 import type { MailDefinition, MailFrame, SampleFacts, Words } from './define';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 
 /** Every mail, in the order in which a member may get them. A new one is added here. */
 export const MAILS = [

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 
 /** What money is asked for next, once credit has paid its part of it. Minor units. */
 export type NextChargeTold = { at: Instant; amount: number; credit: number; currency: string };

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { MailFrame, NextChargeTold, SampleFacts } from './define';
 import { nextWords } from './words';
 

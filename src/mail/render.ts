@@ -1,4 +1,4 @@
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { mergeWords, paragraphs, type MailSetting, type MergeFields } from '@/core/mail-words';
 import { formatMoney } from '@/core/money';
 import { mailDate, mailWords, type MailContent } from './catalogue';

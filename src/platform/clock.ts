@@ -1,4 +1,4 @@
-import { fromMs, type Instant } from '@/core/calendar';
+import { fromMs, type Instant } from '@/core/instants';
 import type { Mode, Site } from '@/platform/store/site';
 
 /** The only place that reads the system's time for the site's business. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { isLocalDate, readInstant } from '@/core/calendar';
+import { readInstant } from '@/core/calendar';
+import { isLocalDate } from '@/core/instants';
 import { say } from '@/words/problems';
 
 /** A whole number that may be left empty; as a form sends it, or as an import has it. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { toMs } from '@/core/calendar';
+import { toMs } from '@/core/instants';
 import { hasWork } from '@/core/people/work';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { realNow } from './clock';

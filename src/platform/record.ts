@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { writeAudit } from '@/platform/store/audit';
 import type { Db } from '@/platform/store/db';
 import type { Actor } from './actor';

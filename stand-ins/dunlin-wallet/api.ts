@@ -1,4 +1,5 @@
-import { isBefore, type Instant, fromMs, readInstant } from '../../src/core/calendar';
+import { readInstant } from '../../src/core/calendar';
+import { isBefore, type Instant, fromMs } from '../../src/core/instants';
 import { asText, randomId, refuse, type Answer, type Body } from '../lib/http';
 import { pingHook, registerHook } from '../lib/hooks';
 import type { Hook } from '../lib/outbox';

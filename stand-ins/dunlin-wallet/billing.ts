@@ -1,4 +1,5 @@
-import { addLength, compare, isBefore, type Instant } from '../../src/core/calendar';
+import { addLength } from '../../src/core/calendar';
+import { compare, isBefore, type Instant } from '../../src/core/instants';
 import { randomId } from '../lib/http';
 import type { Payment } from '../lib/payments';
 import type { Agreement } from './state';

@@ -3,7 +3,7 @@ import { randomId } from '../lib/http';
 import type { Hook } from '../lib/outbox';
 import type { Payment } from '../lib/payments';
 import { JsonState } from '../lib/state';
-import type { Instant } from '../../src/core/calendar';
+import type { Instant } from '../../src/core/instants';
 
 export type Mode = 'test' | 'live';
 export type Account = {

@@ -30,7 +30,7 @@ import { findMemberByEmail } from '../../src/people/store/members';
 import { listSubscriptionsOf, type StoredSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/tiers/store/offers';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
-import type { Instant } from '../../src/core/calendar';
+import type { Instant } from '../../src/core/instants';
 
 export type Moor = {
   owner: Actor;

@@ -30,7 +30,7 @@ import {
   joinNew,
   asMember,
 } from './lantern-moor';
-import { fromMs } from '../../src/core/calendar';
+import { fromMs } from '../../src/core/instants';
 
 const moor = lanternMoor();
 const ALL = { state: '' as const, search: '', sort: 'due' as const, offset: 0, limit: 100 };

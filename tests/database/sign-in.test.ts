@@ -22,7 +22,7 @@ import {
   value,
   visitorWith,
 } from './lantern-moor';
-import { fromMs } from '../../src/core/calendar';
+import { fromMs } from '../../src/core/instants';
 
 const moor = lanternMoor();
 let callers = 0;

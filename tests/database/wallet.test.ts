@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
-import { addLength, DAY_MS, fromMs, localDate, toMs, type Instant } from '../../src/core/calendar';
+import { addLength, localDate } from '../../src/core/calendar';
+import { DAY_MS, fromMs, toMs, type Instant } from '../../src/core/instants';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { addLength, fromMs, toMs } from '../../src/core/calendar';
+import { addLength } from '../../src/core/calendar';
+import { fromMs, toMs } from '../../src/core/instants';
 import type { Life } from '../../src/core/billing/play';
 import type { Offer } from '../../src/core/offers/offer';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { addLength, isBefore, toMs, type Instant } from '../../src/core/calendar';
+import { addLength } from '../../src/core/calendar';
+import { isBefore, toMs, type Instant } from '../../src/core/instants';
 import type { Offer } from '../../src/core/offers/offer';
 import {
   emptyBook,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { coverSchema, openerSchema } from '@/core/access/rule';
+import { coverSchema, openerSchema } from '@/core/access/rule-schema';
 import { slugify } from '@/core/content/slug';
 import { lock, transaction } from '@/platform/store/db';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';

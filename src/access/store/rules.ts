@@ -1,5 +1,6 @@
-import { ruleSchema, type Rule } from '@/core/access/rule';
-import type { Instant } from '@/core/calendar';
+import type { Rule } from '@/core/access/rule';
+import { ruleSchema } from '@/core/access/rule-schema';
+import type { Instant } from '@/core/instants';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import { doorstepSchema, type Doorstep } from '@/platform/store/site';
 

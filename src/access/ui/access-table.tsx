@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import type { Decision } from '@/core/access/decide';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';

@@ -1,5 +1,5 @@
 import type { Cover, Edge, Opener, Rule } from '@/core/access/rule';
-import { formatLength } from '@/core/calendar';
+import { formatLength } from '@/core/instants';
 
 /** Names for the ids that rules speak of. */
 export type Names = {

@@ -1,6 +1,6 @@
 import { Feed } from 'feed';
 import { config } from '@/platform/config';
-import { toMs } from '@/core/calendar';
+import { toMs } from '@/core/instants';
 import { currentSite, shown } from '@/app/session';
 import { VISITOR_ACTOR } from '@/platform/actor';
 import { listFeed } from '@/access/services/view-item';

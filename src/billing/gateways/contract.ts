@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { BillingStage, Carries } from '@/core/offers/carries';
 import type { Mode } from '@/platform/store/site';
 import type { Problem } from '@/core/problem';

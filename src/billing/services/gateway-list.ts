@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { allGateways, gatewayById } from '@/billing/gateways';
 import type { Gateway } from '@/billing/gateways/contract';
 import { pool } from '@/platform/store/db';

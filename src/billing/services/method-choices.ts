@@ -1,5 +1,5 @@
 import { CHARGED } from '@/core/billing/states';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { Member } from '@/people/store/members';
 import { memberAccount } from './lib/member-account';
 import { currentSite } from '@/platform/site';

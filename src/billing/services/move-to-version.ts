@@ -8,7 +8,7 @@ import { offerKey } from '@/billing/store/book-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { findTier, listTierNames } from '@/tiers/store/tiers';
 import type { Subscription } from '@/core/billing/book';
-import { latest, type Instant } from '@/core/calendar';
+import { latest, type Instant } from '@/core/instants';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';

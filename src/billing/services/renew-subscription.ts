@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { findSubscription } from '@/billing/store/subscriptions';
 import type { SignedIn } from '@/platform/actor';
 import { done, missing, refusedField, type Result } from '@/platform/result';

@@ -1,6 +1,6 @@
 import { config } from '@/platform/config';
 import { askedOf } from '@/core/billing/work';
-import { isBefore } from '@/core/calendar';
+import { isBefore } from '@/core/instants';
 import { claimDue, type DueSubscription } from '@/billing/store/subscription-work';
 import { WORKER } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';

@@ -1,4 +1,4 @@
-import { isBefore, type Instant } from '@/core/calendar';
+import { isBefore, type Instant } from '@/core/instants';
 import { allGateways } from '@/billing/gateways';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';

@@ -12,7 +12,7 @@ import type {
   Stretch,
   Subscription,
 } from '@/core/billing/book';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { Offer } from '@/core/offers/offer';
 import { withTaxAdded } from '@/core/tax';
 import type { Mode } from '@/platform/store/site';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import type { Book, CreditUse, LadderRules, Summary } from '@/core/billing/book';
-import { DAY_MS, fromMs, toMs, type Instant } from '@/core/calendar';
-import { offerSchema, type Offer } from '@/core/offers/offer';
+import { DAY_MS, fromMs, toMs, type Instant } from '@/core/instants';
+import type { Offer } from '@/core/offers/offer';
+import { offerSchema } from '@/core/offers/offer-schema';
 import { built, maybeOne, one, prepared, run, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import {

@@ -1,5 +1,5 @@
 import type { CheckoutState } from '@/core/billing/states';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { joinAnswersSchema, type JoinAnswer } from '@/core/tiers/join-fields';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';

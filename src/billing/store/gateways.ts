@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { sealedColumn } from '@/platform/store/sealed';

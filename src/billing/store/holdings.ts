@@ -1,5 +1,5 @@
 import type { HeldTier } from '@/core/access/facts';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { HoldingId, MemberId, SubscriptionId, TierId } from '@/core/ids';

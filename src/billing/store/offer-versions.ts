@@ -1,6 +1,7 @@
 import { CHARGED } from '@/core/billing/states';
-import type { Instant } from '@/core/calendar';
-import { offerSchema, type Offer } from '@/core/offers/offer';
+import type { Instant } from '@/core/instants';
+import type { Offer } from '@/core/offers/offer';
+import { offerSchema } from '@/core/offers/offer-schema';
 import { listed } from '@/platform/store/conditions';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';

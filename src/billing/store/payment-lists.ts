@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { maybeOne, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { offerKey } from './book-rows';

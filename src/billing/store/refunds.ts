@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { GatewayAccountId, MemberId, PaymentId, RefundId } from '@/core/ids';

@@ -12,7 +12,7 @@ import type {
   Subscription,
   Summary,
 } from '@/core/billing/book';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { nextWorkAt } from '@/core/billing/due';
 import { prepared, run, together, type Transaction } from '@/platform/store/db';
 import { type BookOf, type StoredBook } from './book';

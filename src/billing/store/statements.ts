@@ -1,4 +1,4 @@
-import type { LocalDate } from '@/core/calendar';
+import type { LocalDate } from '@/core/instants';
 import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { GatewayAccountId, PaymentId } from '@/core/ids';

@@ -1,6 +1,6 @@
 import { CURRENT } from '@/core/billing/states';
 import { listed } from '@/platform/store/conditions';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { many, maybeOne, one, run, type Db, type Transaction, prepared } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { listRows, type StoredSubscription } from './subscriptions';

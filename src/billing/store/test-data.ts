@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { RUNNING } from '@/core/billing/states';
 import { listed } from '@/platform/store/conditions';
 import { one, run, type Db, type Transaction } from '@/platform/store/db';

@@ -1,4 +1,4 @@
-import { formatDate, type Instant } from '@/core/calendar';
+import { formatDate, type Instant } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 
 export function NextCharge({

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { EMPTY_PROSE, type Prose } from '@/core/content/prose';
 import { pool } from '@/platform/store/db';
 import { findCheckout } from '@/billing/store/checkouts';

@@ -1,4 +1,5 @@
-import { addLength, type Instant } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { pool, transaction, type Transaction } from '@/platform/store/db';
 import {
   claimReminder,

@@ -1,5 +1,5 @@
 import type { ItemFacts } from '@/core/access/facts';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { proseSchema, type Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { ItemId } from '@/core/ids';

@@ -5,7 +5,6 @@ import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 import { useProblem } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { sendFile } from '@/kit/send-file';
-import { problem as problemOf, sentence } from '@/words/problems';
 import type { PictureId } from '@/core/ids';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
@@ -13,10 +12,13 @@ export function PictureField({
   name,
   label,
   pictureId,
+  tooLarge,
 }: {
   name: string;
   label: string;
   pictureId: PictureId | null;
+  /** What is said of a file beyond the bound, without sending it. */
+  tooLarge: string;
 }) {
   const [kept, setKept] = useState(pictureId);
   const [isGone, setGone] = useState(false);
@@ -26,7 +28,7 @@ export function PictureField({
   const problem = ofId ?? ofPicture ?? refused;
   const choose = async (file: File): Promise<void> => {
     setRefused(null);
-    if (file.size > MOST_PICTURE_BYTES) return setRefused(sentence(problemOf('picture.too-large')));
+    if (file.size > MOST_PICTURE_BYTES) return setRefused(tooLarge);
     setSending(true);
     const sent = await sendFile<{ id: string }>('/desk/uploads/picture', file);
     setSending(false);

@@ -1,6 +1,6 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
-import { formatDate, type Instant } from '@/core/calendar';
+import { formatDate, type Instant } from '@/core/instants';
 
 type Post = {
   id: string;

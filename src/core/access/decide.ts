@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import { matches, type ItemFacts, type Meter, type PersonFacts, type Read } from './facts';
 import { compareSpecificity, ruleLayer, type Specificity } from './layers';
 import { chooseMeter, measure } from './meters';

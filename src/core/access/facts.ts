@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import type { Who } from './rule';
 import type { ItemId, MemberId } from '../ids';
 

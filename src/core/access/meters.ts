@@ -1,4 +1,5 @@
-import { compare, isBefore, localMonth, toMs, type Instant } from '../calendar';
+import { localMonth } from '../calendar';
+import { compare, isBefore, toMs, type Instant } from '../instants';
 import { matches, type Meter, type PersonFacts, type Read } from './facts';
 import type { Moment } from './openers';
 import type { ItemId } from '../ids';

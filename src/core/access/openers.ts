@@ -1,4 +1,5 @@
-import { addLength, compare, isBefore, startOfDate, type Instant } from '../calendar';
+import { addLength, startOfDate } from '../calendar';
+import { compare, isBefore, type Instant } from '../instants';
 import { matches, type ItemFacts, type PersonFacts } from './facts';
 import type { Edge, Opener, Who } from './rule';
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { ItemFacts } from './facts';
-import { ruleSchema } from './rule';
+import { ruleSchema } from './rule-schema';
 import { compareTiers, whatTiersOpen } from './what-opens';
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 
 const NOW = '2027-05-10T12:00:00Z';
 const item = (

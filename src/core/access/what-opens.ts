@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore } from '../instants';
 import { decide, type Question } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { TierCandidate } from './would-open';

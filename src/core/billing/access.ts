@@ -1,4 +1,5 @@
-import { addLength, isBefore, latest, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { isBefore, latest, type Instant } from '../instants';
 import { isPaid } from '../offers/offer';
 import { own, type Book, type Holding, type Subscription, type BillingContext } from './book';
 import { offerOf, type Work } from './work';

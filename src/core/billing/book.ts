@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Instant, Length } from '../calendar';
+import type { Instant, Length } from '../instants';
 import type { Offer } from '../offers/offer';
 import type { Place } from '../offers/place';
 import type { Period } from '../offers/schedule';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { OFFERS, Years, years } from '../../../tests/lib/years';
-import { isBefore, type Instant } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import type { Book } from './book';
 import { leftOf, refundable } from './credit';
 import { RUNNING } from './states';

@@ -1,4 +1,4 @@
-import { isBefore, type Instant } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import { share } from '../money';
 import { beginningAt } from '../offers/place';
 import type { Period } from '../offers/schedule';

@@ -6,7 +6,7 @@ import { obstacle } from './checkout';
 import type { Event } from './event';
 import { figuresOfCheckout, looking } from './figures';
 import { step } from './step';
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 
 const NOW = '2027-01-31T10:00:00Z';
 const LATER = '2027-02-10T10:00:00Z';

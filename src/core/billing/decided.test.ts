@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fromMs, toMs, type Instant } from '../calendar';
+import { fromMs, toMs, type Instant } from '../instants';
 import type { Offer } from '../offers/offer';
 import { play, type Life } from './play';
 

@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import type { Book, BillingContext } from './book';
 import { step } from './step';
 

@@ -1,4 +1,5 @@
-import { addLength, toMs } from '../calendar';
+import { addLength } from '../calendar';
+import { toMs } from '../instants';
 import type { Offer } from '../offers/offer';
 
 /** How long a period of the offer's last step is; 0 where it has no length. Only lengths are compared by it. */

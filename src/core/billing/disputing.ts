@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore } from '../instants';
 import { beginningAt } from '../offers/place';
 import { hold, holdUntil, lastHolding } from './access';
 import { named, own, type Payment, type Subscription } from './book';

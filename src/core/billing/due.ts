@@ -1,4 +1,4 @@
-import { earliest, fromMs, isBefore, latest, toMs, type Instant } from '../calendar';
+import { earliest, fromMs, isBefore, latest, toMs, type Instant } from '../instants';
 import { beginningAt, nextAt, type Place } from '../offers/place';
 import { holdUntil, lastHolding } from './access';
 import { own, type Book, type Charge, type Subscription } from './book';

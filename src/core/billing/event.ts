@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import type { Book, Discount, Method, Track } from './book';
 import type { Buying } from './buying';
 import type { Answer } from './charging';

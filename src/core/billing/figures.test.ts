@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { monthly } from '../../../tests/lib/offers';
 import { life } from '../../../tests/lib/random-life';
-import { latest, type Instant } from '../calendar';
+import { latest, type Instant } from '../instants';
 import { emptyBook, type Book, type Charge, type BillingContext } from './book';
 import { nextDue } from './due';
 import type { Event } from './event';

@@ -1,4 +1,4 @@
-import { isBefore, latest, type Instant } from '../calendar';
+import { isBefore, latest, type Instant } from '../instants';
 import type { Period } from '../offers/schedule';
 import { nextPeriod } from '../offers/schedule';
 import { prorate } from '../prorate';

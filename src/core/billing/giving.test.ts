@@ -4,7 +4,7 @@ import { intervals } from './access';
 import { emptyBook, type Book, type Method, type BillingContext } from './book';
 import type { Event } from './event';
 import { step } from './step';
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 
 const [JAN, FEB, MARCH, APRIL] = [
   '2027-01-01T10:00:00Z',

@@ -1,4 +1,4 @@
-import { isBefore, latest, type Instant } from '../calendar';
+import { isBefore, latest, type Instant } from '../instants';
 import { named, own, type Book, type Holding } from './book';
 import { sinceOf } from './access';
 import { end } from './ending';

@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore } from '../instants';
 import { named, type Charge, type Discount, type Method, type Subscription } from './book';
 import { ask, begin, beginsAs, charge, firstPeriod, paid, write, type Answer } from './charging';
 import { drop, withdraw } from './ending';

@@ -1,4 +1,5 @@
-import { addLength, isBefore, latest, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { isBefore, latest, type Instant } from '../instants';
 import type { Offer } from '../offers/offer';
 import { intervals, type Interval } from './access';
 import { emptyBook, type Ask, type Book, type Discount, type LadderRules, type BillingContext } from './book';

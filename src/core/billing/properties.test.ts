@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { life } from '../../../tests/lib/random-life';
-import { addLength, isBefore, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import { emptyBook, named, type Book, type Charge } from './book';
 import { leftOf } from './credit';
 import { playBook, type Life } from './play';

@@ -1,4 +1,5 @@
-import { addLength, isBefore, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import { named, own, type Charge } from './book';
 import { tell, type Work } from './work';
 

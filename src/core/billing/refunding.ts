@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore } from '../instants';
 import { holdUntil } from './access';
 import { named, own, type Charge, type Payment, type Refund, type Subscription } from './book';
 import { refundable, takeBackUses, voidCreditOf } from './credit';

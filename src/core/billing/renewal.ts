@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import { isRenewable, type Offer } from '../offers/offer';
 import { nextPeriod, type Period } from '../offers/schedule';
 import type { Subscription } from './book';

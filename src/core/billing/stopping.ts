@@ -1,4 +1,4 @@
-import { isBefore } from '../calendar';
+import { isBefore } from '../instants';
 import { nextAt } from '../offers/place';
 import type { Period } from '../offers/schedule';
 import type { Subscription } from './book';

@@ -1,4 +1,4 @@
-import { isBefore, type Instant } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import type { Offer } from '../offers/offer';
 import { prorate } from '../prorate';
 import type { Subscription, SwitchPlan, UnusedCredit } from './book';

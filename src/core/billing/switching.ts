@@ -1,4 +1,5 @@
-import { addLength, isBefore, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { isBefore, type Instant } from '../instants';
 import { beginningAt, nextAt, type Place } from '../offers/place';
 import { isPaid } from '../offers/offer';
 import { hold } from './access';

@@ -1,4 +1,5 @@
-import { addLength, isBefore, localDate, type Instant, type Length } from '../calendar';
+import { addLength, localDate } from '../calendar';
+import { isBefore, type Instant, type Length } from '../instants';
 import { share } from '../money';
 import { billingStages, type BillingStage } from '../offers/carries';
 import type { Offer } from '../offers/offer';

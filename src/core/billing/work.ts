@@ -1,4 +1,5 @@
-import { addLength, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import type { Instant } from '../instants';
 import type { Offer } from '../offers/offer';
 import { nextAt } from '../offers/place';
 import type { Period } from '../offers/schedule';

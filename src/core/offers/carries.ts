@@ -1,4 +1,4 @@
-import type { Length, LocalDate } from '../calendar';
+import type { Length, LocalDate } from '../instants';
 import { stepsOver, type Offer, type Step } from './offer';
 
 /** What a gateway can carry. Checkout hides it where it cannot carry an offer, and the offer editor says so. */

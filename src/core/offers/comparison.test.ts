@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bestSaving, monthlyValue, offersUnder, perMonth, rhythmsToChoose, savingOf } from './comparison';
-import { offerSchema, type Offer } from './offer';
+import type { Offer } from './offer';
+import { offerSchema } from './offer-schema';
 import { joiningInstant, quoteOffer } from './quote';
 
 const offer = (amount: number, n: number, unit: string, rest: object = {}): Offer =>

@@ -1,4 +1,4 @@
-import type { Length } from '../calendar';
+import type { Length } from '../instants';
 import { share } from '../money';
 import { isPaid, type Offer } from './offer';
 

@@ -1,7 +1,8 @@
-import { isLocalDate, type Length, type LocalDate, type Unit } from '../calendar';
+import { isLocalDate, type Length, type LocalDate, type Unit } from '../instants';
 import { parseAmount, toDecimal } from '../money';
 import { problemsOf, type ProblemsOf } from '../problem';
-import { isRenewable, offerSchema, stepsOver, type Offer, type Step } from './offer';
+import { isRenewable, stepsOver, type Offer, type Step } from './offer';
+import { offerSchema } from './offer-schema';
 
 /** A step as it is typed: text where a person types, so that nothing typed is lost while it is not yet right. */
 export type StepDraft = {

@@ -1,83 +1,24 @@
-import { z } from 'zod';
-import { isLocalDate, UNITS, type LocalDate } from '../calendar';
-import { isCurrency } from '../money';
-import { say } from '../problem';
+import type { Length, LocalDate } from '../instants';
 
-/** Longest counts that keep every computed date inside the calendar's range. */
-const LIMIT = { hour: 87_600, day: 3_660, week: 520, month: 120, year: 10 } as const;
-
-export const lengthSchema = z
-  .object({ n: z.number().int().min(1), unit: z.enum(UNITS) })
-  .refine((length) => length.n <= LIMIT[length.unit], { message: say('length.too-long') });
-
-const amount = z.number().int(say('offer.minor-units')).min(0, say('amount.below-zero'));
-/** A local date that exists. */
-export const localDateSchema = z.custom<LocalDate>(
-  (value) => typeof value === 'string' && isLocalDate(value),
-  say('date.unreal'),
+/** A part of an offer. Amounts in minor units of its currency; `tier` where it opens another than the offer's own. */
+export type Step = { amount: number; tier?: string | undefined } & (
+  | { kind: 'trial'; lasts: Length }
+  /** `times` null: until it is cancelled. */
+  | { kind: 'repeat'; every: Length; times: number | null }
+  | { kind: 'once'; lasts: Length | 'forever' | { until: LocalDate } }
 );
-const tier = z.string().min(1).optional();
-const untilDate = z.object({ until: localDateSchema });
 
-export const stepSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('trial'), amount, lasts: lengthSchema, tier }),
-  z.object({
-    kind: z.literal('repeat'),
-    amount,
-    every: lengthSchema,
-    times: z.number().int().min(1).max(1200).nullable(),
-    tier,
-  }),
-  z.object({
-    kind: z.literal('once'),
-    amount,
-    lasts: z.union([lengthSchema, z.literal('forever'), untilDate]),
-    tier,
-  }),
-]);
-
-/**
- * The open form of an offer. Amounts in minor units of `currency`.
- * Refuses an offer without a step that is not a trial, and anything after an endless step.
- */
-export const offerSchema = z
-  .object({
-    id: z.string().optional(),
-    tier: z.string().min(1),
-    currency: z.string().refine(isCurrency, say('currency.missing')),
-    joiningFee: z.object({ amount, due: z.enum(['start', 'first-payment']) }).optional(),
-    steps: z.array(stepSchema).min(1, say('offer.no-step')).max(12, say('offer.too-many-steps')),
-    after: z.enum(['end', 'keep']),
-    /** A single payment for a length can be renewed, from so many days before its end. */
-    renewal: z.object({ daysBefore: z.number().int().min(0).max(366) }).optional(),
-  })
-  .superRefine((offer, context) => {
-    if (offer.steps.every((step) => step.kind === 'trial')) {
-      context.addIssue({
-        code: 'custom',
-        path: ['steps'],
-        message: say('offer.trial-alone'),
-      });
-    }
-    const endless = offer.steps.findIndex(isEndless);
-    if (endless !== -1 && endless < offer.steps.length - 1) {
-      context.addIssue({
-        code: 'custom',
-        path: ['steps', endless + 1],
-        message: say('offer.after-endless'),
-      });
-    }
-    if (offer.renewal && !isRenewable(offer)) {
-      context.addIssue({
-        code: 'custom',
-        path: ['renewal'],
-        message: say('offer.not-renewable'),
-      });
-    }
-  });
-
-export type Step = z.infer<typeof stepSchema>;
-export type Offer = z.infer<typeof offerSchema>;
+/** The open form of an offer. Amounts in minor units of `currency`. */
+export type Offer = {
+  id?: string | undefined;
+  tier: string;
+  currency: string;
+  joiningFee?: { amount: number; due: 'start' | 'first-payment' } | undefined;
+  steps: Step[];
+  after: 'end' | 'keep';
+  /** A single payment for a length can be renewed, from so many days before its end. */
+  renewal?: { daysBefore: number } | undefined;
+};
 
 export function isEndless(step: Step): boolean {
   return (

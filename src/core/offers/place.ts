@@ -1,4 +1,4 @@
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 import type { Offer } from './offer';
 import { nextPeriod, type Period } from './schedule';
 

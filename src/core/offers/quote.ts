@@ -1,4 +1,5 @@
-import { addLength, compare, localDate, startOfDate, type Instant, type LocalDate } from '../calendar';
+import { addLength, localDate, startOfDate } from '../calendar';
+import { compare, type Instant, type LocalDate } from '../instants';
 import type { Offer } from './offer';
 import { expand, type AccessInterval, type Charge } from './schedule';
 

@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { addLength, compare, fromMs, toMs, UNITS, type Length, type Instant } from '../calendar';
+import { addLength } from '../calendar';
+import { compare, fromMs, toMs, UNITS, type Length, type Instant } from '../instants';
 import { prorate } from '../prorate';
-import { offerSchema, type Offer } from './offer';
+import type { Offer } from './offer';
+import { offerSchema } from './offer-schema';
 import { expand, nextPeriod, periods } from './schedule';
 
 const zone = fc.constantFrom(

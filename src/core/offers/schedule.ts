@@ -1,14 +1,5 @@
-import {
-  CALENDAR,
-  fromMs,
-  isBefore,
-  isToTheMs,
-  MS_CALENDAR,
-  toMs,
-  type Calendar,
-  type Instant,
-  type Length,
-} from '../calendar';
+import { CALENDAR, MS_CALENDAR, type Calendar } from '../calendar';
+import { fromMs, isBefore, isToTheMs, toMs, type Instant, type Length } from '../instants';
 import type { Offer, Step } from './offer';
 
 /** One stretch of an offer with at most one charge, due at its start. `to` is null where it never ends. */

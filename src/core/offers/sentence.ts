@@ -1,4 +1,4 @@
-import { formatDate, formatLength, startOfDate, type Length, type LocalDate } from '../calendar';
+import { formatDate, formatLength, type Length, type LocalDate } from '../instants';
 import { formatMoney } from '../money';
 import { isEndless, type Offer, type Step } from './offer';
 
@@ -102,7 +102,7 @@ export function offerPrice(offer: Offer): string {
 }
 
 function shortDate(date: LocalDate): string {
-  return formatDate(startOfDate(date, 'UTC'), 'UTC').replace(/^\w+ /, '');
+  return formatDate(`${date}T00:00:00Z`, 'UTC').replace(/^\w+ /, '');
 }
 
 const capitalise = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

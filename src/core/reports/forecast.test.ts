@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addLength, compare, CALENDAR, fromMs, MS_CALENDAR, TEMPORAL_CALENDAR, toMs } from '../calendar';
-import { offerSchema, type Offer } from '../offers/offer';
+import { addLength, CALENDAR, MS_CALENDAR, TEMPORAL_CALENDAR } from '../calendar';
+import { compare, fromMs, toMs } from '../instants';
+import type { Offer } from '../offers/offer';
+import { offerSchema } from '../offers/offer-schema';
 import { expand, periods, periodsBy } from '../offers/schedule';
 import { forecast, forecastBy, type Agreement } from './forecast';
 

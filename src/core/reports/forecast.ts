@@ -1,14 +1,5 @@
-import {
-  addLength,
-  localDate,
-  MS_CALENDAR,
-  startOfDate,
-  toMs,
-  type Calendar,
-  type Instant,
-  firstOf,
-  localMonth,
-} from '../calendar';
+import { addLength, localDate, MS_CALENDAR, startOfDate, type Calendar, localMonth } from '../calendar';
+import { toMs, type Instant, firstOf } from '../instants';
 import type { Offer } from '../offers/offer';
 import { periodsBy } from '../offers/schedule';
 

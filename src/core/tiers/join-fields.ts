@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isSafeHref } from '../addresses';
-import { isLocalDate } from '../calendar';
+import { isLocalDate } from '../instants';
 import { say, type CoreCode, type Problem, type ProblemsOf } from '../problem';
 import type { TierId } from '../ids';
 

@@ -1,4 +1,4 @@
-import type { LocalDate } from '../calendar';
+import type { LocalDate } from '../instants';
 
 /** What of a tier decides whether somebody can join by it today. Dates are local dates of the site; both ends count. */
 export type JoiningTerms = {

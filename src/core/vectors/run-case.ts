@@ -3,7 +3,7 @@ import { play, type Life } from '../billing/play';
 import { expand } from '../offers/schedule';
 import type { Offer } from '../offers/offer';
 import { prorate } from '../prorate';
-import type { Instant } from '../calendar';
+import type { Instant } from '../instants';
 
 /** A worked example: inputs, a name, and what must come out. The fields present tell which function it is for. */
 export type VectorCase = { name: string; expect: unknown } & Record<string, unknown>;

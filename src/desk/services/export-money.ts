@@ -1,4 +1,5 @@
-import { compare, localDate, type Instant } from '@/core/calendar';
+import { localDate } from '@/core/calendar';
+import { compare, type Instant } from '@/core/instants';
 import { csvLine } from '@/core/csv';
 import { toDecimal } from '@/core/money';
 import { rateText } from '@/core/tax';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { addLength, toMs } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import { toMs } from '@/core/instants';
 import { transaction } from '@/platform/store/db';
 import { addToClock, findSite } from '@/platform/store/site';
 import { siteNow } from '@/platform/clock';

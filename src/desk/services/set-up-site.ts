@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isZone } from '@/core/calendar';
+import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
 import { transaction } from '@/platform/store/db';
 import { insertMember } from '@/people/store/members';

@@ -1,4 +1,5 @@
-import { addLength, type Instant } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
 import { countItems } from '@/content/store/items';

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { State } from '@/core/billing/states';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';

@@ -1,6 +1,7 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { documentContentSchema, type DocumentContent, type DocumentKind } from '@/core/documents';
-import { keyCutSchema, type KeyCut } from '@/core/key-cut';
+import type { KeyCut } from '@/core/key-cut';
+import { keyCutSchema } from '@/core/key-cut-schema';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';

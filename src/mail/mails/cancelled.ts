@@ -1,4 +1,4 @@
-import { formatUntil } from '@/core/calendar';
+import { formatUntil } from '@/core/instants';
 import { defineMail } from '../define';
 import { ACCOUNT } from '../words';
 import { sampleLife, type Life } from '../facts';

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { defineMail } from '../define';
 import { dayWords } from '../words';

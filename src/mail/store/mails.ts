@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import { sealedColumn } from '@/platform/store/sealed';

@@ -1,4 +1,4 @@
-import { compare, type Instant } from '@/core/calendar';
+import { compare, type Instant } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { accountSectionSchema, wholeArrangement } from '@/core/account-sections';
+import { wholeArrangement } from '@/core/account-sections';
+import { accountSectionSchema } from '@/core/account-sections-schema';
 import { lock, transaction } from '@/platform/store/db';
 import { setAccountSettings } from '@/platform/store/site';
 import { listTiers, setAccountSections } from '@/tiers/store/tiers';

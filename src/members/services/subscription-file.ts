@@ -3,7 +3,7 @@ import { creditLeft, refundable } from '@/core/billing/credit';
 import { readBook } from '@/billing/services/lib/open-book';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { compare, type Instant } from '@/core/calendar';
+import { compare, type Instant } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';

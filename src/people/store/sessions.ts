@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { StaffRole } from '@/core/staff';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import type { MemberId } from '@/core/ids';

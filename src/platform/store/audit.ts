@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { many, run, type Db, prepared } from './db';
 
 export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';

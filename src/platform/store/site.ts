@@ -1,8 +1,9 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { SiteDefault } from '@/core/access/decide';
 import { teaserSchema } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
-import { accountSectionsSchema, type AccountSection } from '@/core/account-sections';
+import type { AccountSection } from '@/core/account-sections';
+import { accountSectionsSchema } from '@/core/account-sections-schema';
 import type { MailSetting } from '@/core/mail-words';
 import { z } from 'zod';
 import { built, maybeOne, run, type Db, prepared } from './db';

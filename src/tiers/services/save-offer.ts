@@ -1,9 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { orNothing, seenVersion } from '@/platform/form-fields';
-import { localDate, type Instant } from '@/core/calendar';
+import { localDate } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { slugify } from '@/core/content/slug';
-import { isPaid, offerSchema, stepsOver, type Offer } from '@/core/offers/offer';
+import { isPaid, stepsOver, type Offer } from '@/core/offers/offer';
+import { offerSchema } from '@/core/offers/offer-schema';
 import { quoteOffer } from '@/core/offers/quote';
 import { lock, transaction, type Transaction } from '@/platform/store/db';
 import { addOfferVersion, findOffer, listOffers, saveOffer as store } from '@/tiers/store/offers';

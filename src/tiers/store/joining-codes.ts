@@ -1,4 +1,4 @@
-import type { LocalDate } from '@/core/calendar';
+import type { LocalDate } from '@/core/instants';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import type { TierId } from '@/core/ids';
 

@@ -1,5 +1,6 @@
-import type { Instant } from '@/core/calendar';
-import { offerSchema, type Offer } from '@/core/offers/offer';
+import type { Instant } from '@/core/instants';
+import type { Offer } from '@/core/offers/offer';
+import { offerSchema } from '@/core/offers/offer-schema';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { OfferId, OfferVersionId, TierId } from '@/core/ids';
 

@@ -1,7 +1,9 @@
-import { accountSectionsSchema, type AccountSection } from '@/core/account-sections';
-import type { LocalDate } from '@/core/calendar';
+import type { AccountSection } from '@/core/account-sections';
+import { accountSectionsSchema } from '@/core/account-sections-schema';
+import type { LocalDate } from '@/core/instants';
 import { proseSchema, type Prose } from '@/core/content/prose';
-import { keyCutSchema, type KeyCut } from '@/core/key-cut';
+import type { KeyCut } from '@/core/key-cut';
+import { keyCutSchema } from '@/core/key-cut-schema';
 import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 import type { PictureId, TierId } from '@/core/ids';
 

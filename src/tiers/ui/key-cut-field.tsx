@@ -6,9 +6,11 @@ import { useState } from 'react';
 import { chooseKeyCut, MAX_NOTCHES, TINTS, type KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { Draft, useProblem } from '@/kit/action-form';
-import { problem as problemOf, sentence } from '@/words/problems';
 
-type Props = { name: string; initial: KeyCut | null; others: { name: string; keyCut: KeyCut }[] };
+/** A key-cut that another tier has, and the sentence that says so. */
+export type KnownCut = { keyCut: KeyCut; taken: string };
+
+type Props = { name: string; initial: KeyCut | null; others: KnownCut[] };
 
 const notchTool =
   'grid size-9 place-items-center rounded text-muted hover:bg-sunken hover:text-ink disabled:opacity-40';
@@ -19,7 +21,7 @@ export function KeyCutField({ name, initial, others }: Props) {
   const [cut, setCut] = useState<KeyCut>(() => initial ?? chooseKeyCut(others.map((other) => other.keyCut)));
   const refused = useProblem(name);
   const twin = others.find((other) => other.keyCut.notches.join() === cut.notches.join());
-  const problem = twin ? sentence(problemOf('tier.key-taken', { tier: twin.name })) : refused;
+  const problem = twin?.taken ?? refused;
   const deepen = (at: number): void =>
     setCut({ ...cut, notches: cut.notches.map((depth, index) => (index === at ? (depth % 3) + 1 : depth)) });
   return (

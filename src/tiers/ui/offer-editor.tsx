@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { Instant, LocalDate } from '@/core/calendar';
+import type { Instant, LocalDate } from '@/core/instants';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { cannotCarry, type Carries } from '@/core/offers/carries';

@@ -1,7 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
-import { UNITS } from '@/core/calendar';
+import { UNITS } from '@/core/instants';
 import type { StepDraft } from '@/core/offers/draft';
 import { useProblem } from '@/kit/action-form';
 import { SelectField, TextField } from '@/kit/field';

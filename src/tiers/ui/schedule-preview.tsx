@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { formatDate, isLocalDate, type Instant, type LocalDate } from '@/core/calendar';
+import { formatDate, isLocalDate, type Instant, type LocalDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
 import { joiningInstant, quoteOffer } from '@/core/offers/quote';

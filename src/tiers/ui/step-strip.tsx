@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import { formatLength } from '@/core/calendar';
+import { formatLength } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
 import { formatMoney } from '@/core/money';
 import { isEndless, type Offer, type Step } from '@/core/offers/offer';

@@ -5,7 +5,7 @@ import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextField } from '@/kit/field';
-import { KeyCutField } from './key-cut-field';
+import { KeyCutField, type KnownCut } from './key-cut-field';
 import { PictureField } from '@/content/ui/picture-field';
 import { RichTextField } from '@/content/ui/rich-text-field';
 import type { PictureId } from '@/core/ids';
@@ -35,12 +35,14 @@ export type EditedTier = {
 type Props = {
   action: FormAction;
   tier: EditedTier;
-  others: { name: string; keyCut: KeyCut }[];
+  others: KnownCut[];
+  /** What is said of a picture beyond the bound. */
+  tooLarge: string;
   ladders: { id: string; name: string }[];
 };
 
 /** Everything about a tier but its prices, by what it is for. */
-export function TierForm({ action, tier, others, ladders }: Props) {
+export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
   const [ladder, setLadder] = useState(tier.ladder);
   return (
     <ActionForm action={action} label="Tier" className="grid gap-5">
@@ -62,7 +64,7 @@ export function TierForm({ action, tier, others, ladders }: Props) {
           initial={tier.description}
           hint="A sentence or two for the join page."
         />
-        <PictureField name="picture" label="Picture" pictureId={tier.pictureId} />
+        <PictureField name="picture" label="Picture" pictureId={tier.pictureId} tooLarge={tooLarge} />
         <SelectField
           name="ladder"
           label="Ladder"

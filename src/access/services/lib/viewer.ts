@@ -1,5 +1,5 @@
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { readsAll } from '@/core/staff';
 import { pool } from '@/platform/store/db';
 import { heldTiers } from '@/billing/store/holdings';

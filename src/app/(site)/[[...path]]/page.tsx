@@ -3,7 +3,7 @@ import clsx from 'clsx';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, currentSite, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { categoryNames, listItems, viewItem } from '@/access/services/view-item';
 import { Doorstep } from '@/access/ui/doorstep';
 import { PostList } from '@/content/ui/post-list';

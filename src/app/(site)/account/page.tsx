@@ -4,7 +4,7 @@ import { Fragment, type ReactNode } from 'react';
 import { currentActor, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
-import { formatDate, formatUntil } from '@/core/calendar';
+import { formatDate, formatUntil } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { declineProblem } from '@/billing/gateways/contract';
 import { sentence } from '@/words/problems';

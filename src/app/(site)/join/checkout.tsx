@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { isEmpty } from '@/core/content/prose';
 import { formatMoney } from '@/core/money';
 import { placesWords } from '@/core/tiers/joining';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { currentActor, currentSite, currentTheme, requireStaff, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { may } from '@/core/staff';
 import { deskFrame } from '@/desk/services/desk-frame';
 import { DeskStrip } from '@/desk/ui/desk-strip';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime, type Instant } from '@/core/calendar';
+import { formatDate, formatDateTime, type Instant } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { today } from '@/desk/services/today';
 import { SetupTrail } from '@/desk/ui/setup-trail';

@@ -1,5 +1,5 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
-import { compare, type Instant } from '@/core/calendar';
+import { compare, type Instant } from '@/core/instants';
 import { offerSentence } from '@/core/offers/sentence';
 import { deedsOpen, type Deed } from '@/core/billing/deeds';
 import { creditLeft } from '@/core/billing/credit';

@@ -5,7 +5,7 @@ import type { Event } from '@/core/billing/event';
 import { step } from '@/core/billing/step';
 import { reminderOf } from '@/core/billing/upcoming';
 import type { Refusal } from '@/core/billing/work';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { loadBook, lockBook, type BookOf, type StoredBook, type Wanted } from '@/billing/store/book';
 import { type Account } from '@/billing/store/book-rows';
 import { saveBook } from '@/billing/store/save-book';

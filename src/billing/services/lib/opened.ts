@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { StoredBook } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
 import type { Transaction } from '@/platform/store/db';

@@ -1,7 +1,7 @@
 import type { Subscription, BillingContext } from '@/core/billing/book';
 import { figuresOfNext } from '@/core/billing/figures';
 import { reminderOf } from '@/core/billing/upcoming';
-import { isBefore, type Instant } from '@/core/calendar';
+import { isBefore, type Instant } from '@/core/instants';
 import { offerSentence } from '@/core/offers/sentence';
 import type { StoredBook } from '@/billing/store/book';
 import { setRemindAt } from '@/billing/store/subscription-work';

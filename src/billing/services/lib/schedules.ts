@@ -1,6 +1,6 @@
 import type { Subscription } from '@/core/billing/book';
 import { nextCharge, type Schedule } from '@/core/billing/upcoming';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { withTaxAdded } from '@/core/tax';
 import { versionOf } from '@/billing/store/book-rows';
 import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';

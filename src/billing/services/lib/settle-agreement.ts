@@ -1,4 +1,5 @@
-import { addLength, isBefore } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import { isBefore } from '@/core/instants';
 import { gatewayById } from '@/billing/gateways';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { GATEWAY } from '@/platform/actor';

@@ -15,7 +15,7 @@ import { findPaymentByKey, findPaymentByRef, type Payment } from '@/billing/stor
 import { findDispute, listRefunds } from '@/billing/store/refunds';
 import { doAsks } from './in-book';
 import { happen, openBook } from './open-book';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import type { SubscriptionId } from '@/core/ids';
 
 /** What was done about a payment that the gateway speaks of; null: nothing yet, it may be only early. */

@@ -1,5 +1,5 @@
 import type { Attempt, Charge } from '@/core/billing/book';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { findSubscription } from '@/billing/store/subscriptions';
 import type { StoredBook } from '@/billing/store/book';
 import { pool, transaction } from '@/platform/store/db';

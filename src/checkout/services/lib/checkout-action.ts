@@ -5,7 +5,7 @@ import { obstacle } from '@/core/billing/checkout';
 import { waitUntil } from '@/core/billing/switch-plan';
 import { runningHere, type Refusal } from '@/core/billing/work';
 import type { Subscription, Track } from '@/core/billing/book';
-import { isBefore, type Instant } from '@/core/calendar';
+import { isBefore, type Instant } from '@/core/instants';
 import type { Period } from '@/core/offers/schedule';
 import { happen, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';

@@ -1,5 +1,6 @@
 import { quoteOffer, type Quote } from '@/core/offers/quote';
-import { formatDate, formatUntil, startOfDate, type Instant, type LocalDate } from '@/core/calendar';
+import { startOfDate } from '@/core/calendar';
+import { formatDate, formatUntil, type Instant, type LocalDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/billing/work';

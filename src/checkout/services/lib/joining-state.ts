@@ -1,4 +1,5 @@
-import { localDate, type Instant } from '@/core/calendar';
+import { localDate } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { joiningState, type JoiningState } from '@/core/tiers/joining';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';

@@ -1,4 +1,5 @@
-import { addLength, compare, isBefore, type Instant } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import { compare, isBefore, type Instant } from '@/core/instants';
 import type { State } from '@/core/billing/states';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts } from '@/billing/store/gateways';

@@ -1,4 +1,5 @@
-import { addLength, formatDate, startOfDate, type Instant, firstOf, isLocalMonth } from '@/core/calendar';
+import { addLength, startOfDate } from '@/core/calendar';
+import { formatDate, type Instant, firstOf, isLocalMonth } from '@/core/instants';
 import { documentTitle } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { pool } from '@/platform/store/db';

@@ -1,4 +1,4 @@
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { sheetOf, type Sheet } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { pool } from '@/platform/store/db';

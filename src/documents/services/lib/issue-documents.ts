@@ -1,4 +1,5 @@
-import { formatDate, formatDays } from '@/core/calendar';
+import { formatDays } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import {
   documentLabel,
   draftInvoice,

@@ -1,5 +1,5 @@
 import { config } from '@/platform/config';
-import type { Instant } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { mailKind, type MailContent } from '@/mail/catalogue';
 import type { MailFrame } from '@/mail/define';
 import { renderMail, withoutSecret } from '@/mail/render';

@@ -1,4 +1,5 @@
-import { addLength, type Instant } from '@/core/calendar';
+import { addLength } from '@/core/calendar';
+import type { Instant } from '@/core/instants';
 import { plainText } from '@/core/content/prose';
 import type { MergeFields } from '@/core/mail-words';
 import { mailWords, sampleOf, type MailContent, type Template } from '@/mail/catalogue';

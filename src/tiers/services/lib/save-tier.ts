@@ -2,7 +2,8 @@ import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { proseSchema, EMPTY_PROSE, fromText } from '@/core/content/prose';
 import { slugify } from '@/core/content/slug';
-import { chooseKeyCut, keyCutSchema } from '@/core/key-cut';
+import { chooseKeyCut } from '@/core/key-cut';
+import { keyCutSchema } from '@/core/key-cut-schema';
 import { isConflict, lock, transaction, type Transaction } from '@/platform/store/db';
 import { deleteUnusedPictures } from '@/content/store/pictures';
 import {

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { mySettings } from '@/people/services/my-sign-in';
 import { browserName } from '@/people/ui/browser-name';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';

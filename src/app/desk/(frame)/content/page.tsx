@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { contentList } from '@/access/services/access-map';
 import type { ItemHead, Openers } from '@/access/services/access-map';
 import { buttonClass } from '@/kit/button';

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { BEGUN } from '@/core/billing/states';
-import { formatUntil } from '@/core/calendar';
+import { formatUntil } from '@/core/instants';
 import { offerPrice } from '@/core/offers/sentence';
 import { subscriptionList } from '@/desk/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';

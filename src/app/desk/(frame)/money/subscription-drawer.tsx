@@ -1,6 +1,6 @@
 import { CURRENT } from '@/core/billing/states';
 import Link from 'next/link';
-import { formatDate, formatDateTime, formatUntil, type Instant } from '@/core/calendar';
+import { formatDate, formatDateTime, formatUntil, type Instant } from '@/core/instants';
 import { formatMoney, toDecimal } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
 import { currentActor } from '@/app/session';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { methodChoices } from '@/billing/services/method-choices';
 import { LinkButton } from '@/kit/button';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { panelsOf } from '@/app/panels';
 import { currentActor, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { isEmpty } from '@/core/content/prose';
 import { formatMoney } from '@/core/money';
 import { afterCheckout } from '@/checkout/services/after-checkout';

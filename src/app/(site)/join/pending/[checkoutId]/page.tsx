@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { currentActor, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { pendingCheckout } from '@/checkout/services/pending-checkout';
 import { KeyGlyph } from '@/kit/key-cut';

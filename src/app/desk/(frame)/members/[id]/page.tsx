@@ -2,7 +2,7 @@ import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime, formatUntil } from '@/core/calendar';
+import { formatDate, formatDateTime, formatUntil } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { memberFile } from '@/members/services/member-file';

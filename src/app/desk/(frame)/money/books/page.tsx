@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { documentTitle } from '@/core/documents';
 import { formatMoney } from '@/core/money';
 import { books } from '@/desk/services/money-lists';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { upcomingCharges } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
 import { failedList } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime, type Instant } from '@/core/calendar';
+import { formatDateTime, type Instant } from '@/core/instants';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
 import { gatewayList, type Gateway } from '@/billing/services/gateway-list';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { may } from '@/core/staff';
 import { gatewayMessages } from '@/billing/services/gateway-list';
 import { StateChips } from '@/kit/list-bar';

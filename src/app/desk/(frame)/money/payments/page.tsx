@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { declineWords } from '@/billing/gateways/contract';
 import { paymentList } from '@/desk/services/money-lists';

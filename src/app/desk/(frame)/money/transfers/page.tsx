@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, type LocalDate } from '@/core/calendar';
+import { formatDate, type LocalDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { may } from '@/core/staff';
 import { transferList } from '@/billing/services/transfer-list';

@@ -2,7 +2,7 @@ import { formatCount } from '@/core/money';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { readiness } from '@/desk/services/go-live';
 import type { TestDataCounts } from '@/desk/services/go-live';
 import { SettingsHead } from '@/desk/ui/settings-head';

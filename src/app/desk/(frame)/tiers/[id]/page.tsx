@@ -14,6 +14,7 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
+import { problem, sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Tier' };
 
@@ -49,7 +50,11 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
       <div className="mt-5 grid items-start gap-10 lg:grid-cols-[minmax(0,34rem)_minmax(0,1fr)]">
         <TierForm
           action={saveTierAction}
-          others={others.map(({ name, keyCut }) => ({ name, keyCut }))}
+          others={others.map(({ name, keyCut }) => ({
+            keyCut,
+            taken: sentence(problem('tier.key-taken', { tier: name })),
+          }))}
+          tooLarge={sentence(problem('picture.too-large'))}
           ladders={ladders}
           tier={{
             id: tier?.id ?? '',

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime } from '@/core/calendar';
+import { formatDate, formatDateTime } from '@/core/instants';
 import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/calendar';
+import { formatDateTime } from '@/core/instants';
 import { loggedMail, mailLog } from '@/mail/services/mail-log';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MailTabs } from '@/mail/ui/mail-tabs';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { randomUUID } from 'node:crypto';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { formatMoney } from '@/core/money';
 import { switchWays } from '@/checkout/services/switch-ways';
 import { StaffSwitch } from '@/billing/ui/staff-switch';

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
-import { formatDate } from '@/core/calendar';
+import { formatDate } from '@/core/instants';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
 import { offerEditor } from '@/desk/services/tier-overview';
 import { OfferEditor } from '@/tiers/ui/offer-editor';

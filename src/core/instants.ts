@@ -1,0 +1,105 @@
+/**
+ * An instant in UTC as ISO 8601 text, as Temporal.Instant prints it: "2027-01-31T15:00:00Z".
+ * Text, not Date, because instants travel through JSON, SQL and React unchanged. The form is its type, so that no date, id
+ * or unread text passes for one.
+ */
+export type Instant = `${number}-${number}-${number}T${string}Z`;
+/** A calendar date in the site's zone: "2027-08-09". */
+export type LocalDate = `${number}-${number}-${number}`;
+/** A month in the site's zone: "2027-08". */
+export type LocalMonth = `${number}-${number}`;
+
+export const UNITS = ['hour', 'day', 'week', 'month', 'year'] as const;
+export type Unit = (typeof UNITS)[number];
+export type Length = { n: number; unit: Unit };
+
+/** Milliseconds of a day of 24 hours. */
+export const DAY_MS = 86_400_000;
+
+/** Milliseconds since 1970. */
+export function toMs(instant: Instant): number {
+  return Date.parse(instant);
+}
+
+/** Whether it has nothing finer than a millisecond, which only Temporal counts with. */
+export const isToTheMs = (instant: Instant): boolean => instant.length <= 24 && instant.endsWith('Z');
+
+export function fromMs(ms: number): Instant {
+  // As Temporal writes it: no fraction of a second where there is none, and no zeros at its end.
+  const text = new Date(ms).toISOString();
+  return (ms % 1000 === 0 ? `${text.slice(0, -5)}Z` : text.replace(/0+Z$/, 'Z')) as Instant;
+}
+
+/** Below zero when `a` is earlier, above when later, 0 when they are the same instant. */
+export function compare(a: Instant, b: Instant): number {
+  // Whole seconds of years with four digits sort as text.
+  if (a.length === 20 && b.length === 20) return a < b ? -1 : a > b ? 1 : 0;
+  return toMs(a) - toMs(b);
+}
+
+export const isBefore = (a: Instant, b: Instant): boolean => compare(a, b) < 0;
+export const earliest = (a: Instant, b: Instant): Instant => (isBefore(b, a) ? b : a);
+export const latest = (a: Instant, b: Instant): Instant => (isBefore(a, b) ? b : a);
+
+/** The first day of a local month. */
+export const firstOf = (month: LocalMonth): LocalDate => `${month}-01`;
+
+export const isLocalMonth = (text: string): text is LocalMonth => /^\d{4}-(0[1-9]|1[0-2])$/.test(text);
+
+/** Whether text is a date that exists: "2027-02-30" is not. */
+export function isLocalDate(text: string): text is LocalDate {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const ms = Date.parse(`${text}T00:00:00Z`);
+  return !Number.isNaN(ms) && new Date(ms).toISOString().startsWith(text);
+}
+
+export function isZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** "Sun 31 Jan 2027" in the site's zone. */
+export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): string {
+  return dateFormat(locale, zone).format(toMs(instant)).replace(/,/g, '');
+}
+
+/** The last day of what ends at an instant: what ends as a day begins is held until the day before. */
+export const formatUntil = (end: Instant, zone: string): string => formatDate(fromMs(toMs(end) - 1), zone);
+
+/** A format is dear to make and cheap to use; there is one for each zone and locale. */
+const dateFormats = new Map<string, Intl.DateTimeFormat>();
+function dateFormat(locale: string, timeZone: string): Intl.DateTimeFormat {
+  const key = `${locale} ${timeZone}`;
+  let format = dateFormats.get(key);
+  if (!format) {
+    format = new Intl.DateTimeFormat(locale, {
+      timeZone,
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+      year: 'numeric',
+    });
+    dateFormats.set(key, format);
+  }
+  return format;
+}
+
+/** "Sun 31 Jan 2027, 21:40" in the site's zone. */
+export function formatDateTime(instant: Instant, zone: string, locale = 'en-GB'): string {
+  const time = new Intl.DateTimeFormat(locale, {
+    timeZone: zone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hour12: false,
+  });
+  return `${formatDate(instant, zone, locale)}, ${time.format(toMs(instant))}`;
+}
+
+/** "14 days", "1 month". */
+export function formatLength({ n, unit }: Length): string {
+  return n === 1 ? `1 ${unit}` : `${n} ${unit}s`;
+}
