@@ -11,6 +11,7 @@ export default defineConfig({
           name: 'unit',
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 20_000,
+          isolate: false,
         },
       },
       {
@@ -23,6 +24,8 @@ export default defineConfig({
           hookTimeout: 60_000,
           maxWorkers: 2,
           pool: 'forks',
+          // The product is loaded once by each worker, not by each file: a file has its own database and configuration.
+          isolate: false,
         },
       },
     ],

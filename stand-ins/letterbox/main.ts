@@ -1,6 +1,6 @@
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
-import { serve } from '../lib/http';
+import { serveAndSay } from '../lib/http';
 import { addressOf, letterPage, listPage, type Letter } from './pages';
 
 /** Usage: letterbox SMTP-PORT WEB-PORT */
@@ -35,7 +35,7 @@ const smtp = new SMTPServer({
 });
 
 smtp.listen(smtpPort, '127.0.0.1');
-serve('Letterbox', webPort, (_, response, url) => {
+await serveAndSay('Letterbox', webPort, (_, response, url) => {
   const send = (type: string, body: string, status = 200): void => {
     response
       .writeHead(status, { 'content-type': `${type}; charset=utf-8`, 'cache-control': 'no-store' })

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
-import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { once } from 'node:events';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 
 export type Answer = { status: number; body: unknown; after?: () => void };
 export type Body = Record<string, unknown>;
@@ -55,19 +56,25 @@ export async function json(request: IncomingMessage): Promise<Body> {
   }
 }
 
-/** A server of a stand-in on loopback; what goes wrong in it is an answer 500. */
-export function serve(
-  name: string,
-  port: number,
-  handle: (request: IncomingMessage, response: ServerResponse, url: URL) => Promise<void> | void,
-): void {
+export type Handle = (request: IncomingMessage, response: ServerResponse, url: URL) => Promise<void> | void;
+
+/** A server of a stand-in on loopback, once it listens; what goes wrong in it is an answer 500. Port 0: any that is free. */
+export async function serve(name: string, port: number, handle: Handle): Promise<Server> {
   const token = process.env.RUN_TOKEN;
-  createServer((request, response) => {
+  const server = createServer((request, response) => {
     if (token) response.setHeader('x-run-token', token);
     const url = new URL(request.url ?? '/', `http://127.0.0.1:${port}`);
     Promise.resolve(handle(request, response, url)).catch((error: unknown) => {
       console.error(`${name}:`, error);
       if (!response.headersSent) response.writeHead(500).end('{}');
     });
-  }).listen(port, '127.0.0.1', () => console.log(`${name}: http://127.0.0.1:${port}`));
+  }).listen(port, '127.0.0.1');
+  await once(server, 'listening');
+  return server;
+}
+
+/** The same for a program, which says where it listens. */
+export async function serveAndSay(name: string, port: number, handle: Handle): Promise<void> {
+  await serve(name, port, handle);
+  console.log(`${name}: http://127.0.0.1:${port}`);
 }

@@ -21,7 +21,6 @@ import { findOffer } from '../../src/tiers/store/offers';
 import { cardToken } from '../../scripts/lib/stand-ins';
 import {
   doAllDue,
-  environment,
   join,
   joinInput,
   memberNamed,
@@ -35,6 +34,7 @@ import {
   leasesOver,
   newPerson,
 } from './lantern-moor';
+import { environment } from '../lib/environment';
 
 const moor = lanternMoor();
 const setSlow = (ms: number) =>

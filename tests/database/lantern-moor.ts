@@ -1,9 +1,12 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, inject } from 'vitest';
-import { loadContent, loadEmptySite, MEMBER_PASSWORD } from '../../scripts/lib/load-demo';
+import { MEMBER_PASSWORD } from '../../scripts/lib/load-demo';
 import { cardToken, consentOf, readTestKeys } from '../../scripts/lib/stand-ins';
 import { onServer } from '../../scripts/lib/postgres';
-import { Stack } from '../../scripts/lib/stack';
+import { closeTransport } from '../../src/mail/send';
+import { config, parseConfig } from '../../src/platform/config';
+import { environment } from '../lib/environment';
+import { standIns } from '../lib/stand-ins';
 import { asMember, personNamed } from '../../scripts/lib/people';
 import { pendingCheckout, returnFromWallet } from '../../src/checkout/services/pending-checkout';
 import { findCheckout, type Checkout } from '../../src/billing/store/checkouts';
@@ -12,7 +15,6 @@ import { unseal } from '../../src/platform/seal';
 import { enterCode } from '../../src/people/services/enter-code';
 import type { Opened } from '../../src/people/services/lib/open-session';
 import { askForCode } from '../../src/people/services/sign-in';
-import { realNow } from '../../src/platform/clock';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { keepAccount } from '../../src/billing/services/lib/gateway-account';
 import { connectTransfer } from '../../src/billing/services/connect-transfer';
@@ -41,21 +43,21 @@ export type Moor = {
   databaseUrl: string;
 };
 
-/** A site and a card gateway of their own for a test file, connected, with the content of Lantern Moor. */
+/** A site, a card gateway and a wallet of their own for a test file, with the content of Lantern Moor; the cards are connected. */
 export function lanternMoor(): Moor {
   const moor = {} as Moor;
   const server = onServer(inject('adminUrl'));
-  const stack = new Stack('database-test');
   const name = `nest_test_${randomBytes(6).toString('hex')}`;
+  let stop = (): void => undefined;
   beforeAll(async () => {
     await server.createDatabase(name, inject('template'));
-    const from = 4210 + 40 * Number(process.env.VITEST_POOL_ID ?? 0);
-    const gatewayUrl = await stack.standIn('curlew-cards', from);
-    const walletUrl = await stack.standIn('dunlin-wallet', from + 20);
+    const { gatewayUrl, walletUrl, ...running } = await standIns();
+    stop = running.stop;
     Object.assign(moor, { databaseUrl: server.url(name), gatewayUrl, walletUrl });
+    // Files of one worker share its modules, and with them what the last one was configured with.
     Object.assign(process.env, environment(moor));
-    moor.owner = await loadEmptySite();
-    await loadContent(realNow());
+    Object.assign(config(), parseConfig(process.env));
+    moor.owner = { kind: 'setup', memberId: inject('ownerId'), staffRole: 'owner' };
     const keys = await readTestKeys(moor.gatewayUrl);
     moor.siteKey = keys.siteKey;
     const connected = await connectGateway(moor.owner, { gateway: 'curlew-cards', ...keys });
@@ -63,25 +65,13 @@ export function lanternMoor(): Moor {
     moor.accountId = connected.value.id;
   });
   afterAll(async () => {
+    closeTransport();
     await closePools();
     await server.dropDatabase(name);
-    await stack.stop();
+    stop();
   });
   return moor;
 }
-
-export const environment = (moor: Pick<Moor, 'databaseUrl' | 'gatewayUrl' | 'walletUrl'>) => ({
-  DATABASE_URL: moor.databaseUrl,
-  // Nobody listens there: what the gateway tells by webhook is lost, and nothing may depend on it.
-  SITE_URL: 'http://127.0.0.1:9',
-  SEALING_KEY: 'ab'.repeat(32),
-  SIGNING_KEY: 'ab'.repeat(32),
-  SMTP_URL: 'smtp://127.0.0.1:9',
-  CURLEW_CARDS_URL: moor.gatewayUrl,
-  DUNLIN_WALLET_URL: moor.walletUrl,
-  LEASE_SECONDS: '2',
-  LOG_LEVEL: 'silent',
-});
 
 let people = 0;
 

@@ -4,7 +4,8 @@ import { expect, it } from 'vitest';
 import { seal, unseal } from '../../src/platform/seal';
 import { pool } from '../../src/platform/store/db';
 import { askForCode } from '../../src/people/services/sign-in';
-import { environment, lanternMoor, rows, value, visitorWith } from './lantern-moor';
+import { lanternMoor, rows, value, visitorWith } from './lantern-moor';
+import { environment } from '../lib/environment';
 
 const moor = lanternMoor();
 const sealedKeys = () =>

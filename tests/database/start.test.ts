@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { expect, it } from 'vitest';
-import { lanternMoor, environment } from './lantern-moor';
+import { lanternMoor } from './lantern-moor';
+import { environment } from '../lib/environment';
 
 const moor = lanternMoor();
 

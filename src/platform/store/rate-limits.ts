@@ -3,13 +3,17 @@ import { plainPool, run, type Db } from './db';
 
 export type Limit = { name: string; points: number; seconds: number };
 
-const limiters = new Map<string, RateLimiterPostgres>();
+/** By the pool that they count in, and by name. */
+const limiters = new WeakMap<object, Map<string, RateLimiterPostgres>>();
 
 function limiter({ name, points, seconds }: Limit): RateLimiterPostgres {
-  const known = limiters.get(name);
+  const pool = plainPool();
+  const here = limiters.get(pool) ?? new Map<string, RateLimiterPostgres>();
+  limiters.set(pool, here);
+  const known = here.get(name);
   if (known) return known;
   const made = new RateLimiterPostgres({
-    storeClient: plainPool(),
+    storeClient: pool,
     tableName: 'rate_limits',
     tableCreated: true,
     clearExpiredByTimeout: false,
@@ -17,7 +21,7 @@ function limiter({ name, points, seconds }: Limit): RateLimiterPostgres {
     points,
     duration: seconds,
   });
-  limiters.set(name, made);
+  here.set(name, made);
   return made;
 }
 
