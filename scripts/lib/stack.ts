@@ -167,12 +167,17 @@ export async function build(stack: Stack): Promise<Environment> {
 }
 
 /** A database and stand-ins for one site, up and answering; its web and its worker are started by the caller. */
-export async function prepare(stack: Stack, server: Server, wanted: Ports): Promise<Running> {
+export async function prepare(
+  stack: Stack,
+  server: Server,
+  wanted: Ports,
+  template?: string,
+): Promise<Running> {
   const database = `nest_${stack.name.replaceAll('-', '_')}_${process.pid}`;
-  await server.createDatabase(database);
+  await server.createDatabase(database, template);
   // On a private server this goes with the server; on one that was given, nothing may stay behind.
   stack.onStop(() => server.dropDatabase(database));
-  await migrate(server.url(database));
+  if (!template) await migrate(server.url(database));
   const [gatewayUrl, walletUrl, { smtpUrl, letterboxUrl }] = await Promise.all([
     stack.standIn('curlew-cards', wanted.gateway),
     stack.standIn('dunlin-wallet', wanted.wallet),

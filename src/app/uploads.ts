@@ -3,10 +3,11 @@ import { boundedBytes } from '@/app/bounded-body';
 import { isSameOrigin } from '@/app/same-origin';
 import { STATUS } from '@/app/session';
 import type { Result } from '@/platform/result';
+import { sentencesOf } from '@/words/problems';
 
 /**
  * Takes a file that was chosen on a page of ours. It comes as the body by itself and is measured while it is read; the
- * answer is what the use case answers, as JSON.
+ * answer is what the use case answers, as JSON, with a sentence for each problem.
  */
 export async function upload<T>(
   request: Request,
@@ -18,5 +19,7 @@ export async function upload<T>(
   const bytes = await boundedBytes(request, most);
   if (bytes instanceof Response) return bytes;
   const taken = await take(bytes);
-  return Response.json(taken, { status: taken.ok ? 200 : STATUS[taken.code ?? 'invalid'] });
+  if (taken.ok) return Response.json(taken);
+  const said = { ok: false, problems: sentencesOf(taken.problems) };
+  return Response.json(said, { status: STATUS[taken.code ?? 'invalid'] });
 }

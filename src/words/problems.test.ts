@@ -46,3 +46,7 @@ it('each can be read, and ends as a sentence', () => {
     if (!/^(key|statement\.line|import)/.test(code)) expect(words).toMatch(/[.}]$/);
   }
 });
+
+it('a stored problem that lacks a value is still a sentence', () => {
+  expect(sentence({ code: 'days.too-many' })).toBe('At most … days.');
+});

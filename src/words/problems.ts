@@ -23,8 +23,19 @@ export type ValuesOf<Code extends ProblemCode> =
 export const problem = <Code extends ProblemCode>(code: Code, ...[values]: ValuesOf<Code>): Problem<Code> =>
   values ? { code, values } : { code };
 
+/** Codes whose sentence names nothing but the bound that an issue of a schema brings along. */
+type SaidCode = {
+  [Code in ProblemCode]: NamesIn<(typeof en)[Code]> extends 'least' | 'most' ? Code : never;
+}[ProblemCode];
 /** The code of a schema's message: schemas say what is wrong in the same way as everything else. */
-export const say = <Code extends ProblemCode>(code: Code): Code => code;
+export const say = (code: SaidCode): SaidCode => code;
+
+/** The issue that a schema adds by hand, with the values that its sentence names. */
+export const issueOf = <Code extends ProblemCode>(code: Code, ...[values]: ValuesOf<Code>) => ({
+  code: 'custom' as const,
+  message: code,
+  params: values,
+});
 
 /** What a book refused, as a problem. */
 export const refusal = (why: Refusal): Problem<ProblemCode> => ({ code: `refusal.${why}` });
@@ -39,7 +50,12 @@ export function sentence({ code, values = {} }: Problem<ProblemCode>, locale = '
   const format = formats.get(key) ?? new IntlMessageFormat(SENTENCES[code], locale);
   formats.set(key, format);
   const written = Object.entries(values).map(([name, value]) => [name, valueText(value, locale)] as const);
-  return String(format.format(Object.fromEntries(written)));
+  try {
+    return String(format.format(Object.fromEntries(written)));
+  } catch {
+    // A value is missing: what a person can do about it is in the words all the same.
+    return SENTENCES[code].replace(/\{(\w+)[^{}]*\}/g, '…');
+  }
 }
 
 function valueText(value: Value, locale: string): string | number {

@@ -6,7 +6,7 @@ import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
-import { say } from '@/words/problems';
+import { issueOf, say } from '@/words/problems';
 
 const MOST = 90;
 const inputSchema = z.object({
@@ -24,10 +24,7 @@ const inputSchema = z.object({
       isRising
     )
       return days;
-    context.addIssue({
-      code: 'custom',
-      message: say('retry-days.unreadable'),
-    });
+    context.addIssue(issueOf('retry-days.unreadable', { most: MOST }));
     return z.NEVER;
   }),
   graceDays: z.coerce
