@@ -95,7 +95,9 @@ async function browser(): Promise<Count> {
   await migrate(server.url(template));
   const empty = environmentOf({ databaseUrl: server.url(template), gatewayUrl: NOWHERE, walletUrl: NOWHERE });
   if (!(await run(tsx(`${BROWSER_TESTS}/empty-site.ts`), empty))) return { passed: 0, failed: 1 };
-  const counts = await Promise.all(halves.map((half, index) => browse(server, template, built, index + 1, half)));
+  const counts = await Promise.all(
+    halves.map((half, index) => browse(server, template, built, index + 1, half)),
+  );
   return {
     passed: counts.reduce((sum, count) => sum + count.passed, 0),
     failed: counts.reduce((sum, count) => sum + count.failed, 0),
