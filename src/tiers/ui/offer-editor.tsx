@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { Instant, LocalDate } from '@/core/instants';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
@@ -101,7 +102,9 @@ export function OfferEditor({
         // What is wrong is known here already: show it, and ask nobody.
         event.preventDefault();
         event.stopPropagation();
-        setHasTried(true);
+        flushSync(() => setHasTried(true));
+        // The button is far below the steps: what needs another look is brought into sight.
+        event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
       }}
     >
       <ActionForm action={action} label="Offer" className="grid min-w-0 gap-6">
