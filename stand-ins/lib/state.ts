@@ -4,6 +4,7 @@ import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 export class JsonState<Data> {
   readonly data: Data;
   private timer: NodeJS.Timeout | null = null;
+  private isClosed = false;
 
   constructor(
     private readonly file: string,
@@ -15,6 +16,7 @@ export class JsonState<Data> {
 
   /** Soon: many changes at once are written once. */
   save(): void {
+    if (this.isClosed) return;
     this.timer ??= setTimeout(() => this.write(), 100);
     this.timer.unref();
   }
@@ -24,6 +26,12 @@ export class JsonState<Data> {
     this.timer = null;
     writeFileSync(`${this.file}.new`, JSON.stringify(this.data));
     renameSync(`${this.file}.new`, this.file);
+  }
+
+  /** Writes what is left; from now on nothing more is. */
+  close(): void {
+    this.write();
+    this.isClosed = true;
   }
 
   /** Writes what is left when the process is asked to stop. */

@@ -14,8 +14,12 @@ const addressOf = (server: Server): string => `http://127.0.0.1:${(server.addres
 /** A card gateway and a wallet that know nothing yet, in the process of the test: a process of their own takes a second each. */
 export async function standIns(): Promise<{ gatewayUrl: string; walletUrl: string; stop: () => void }> {
   const folder = mkdtempSync(join(tmpdir(), 'nest-key-stand-ins-'));
-  const cards = new CurlewCards(new CardState(join(folder, 'cards.json')));
-  const wallet = new DunlinWallet(new WalletState(join(folder, 'wallet.json')));
+  const states = [
+    new CardState(join(folder, 'cards.json')),
+    new WalletState(join(folder, 'wallet.json')),
+  ] as const;
+  const cards = new CurlewCards(states[0]);
+  const wallet = new DunlinWallet(states[1]);
   const servers = await Promise.all([
     serve('Curlew Cards', 0, (...asked) => cards.handle(...asked)),
     serve('Dunlin Wallet', 0, (...asked) => wallet.handle(...asked)),
@@ -31,6 +35,7 @@ export async function standIns(): Promise<{ gatewayUrl: string; walletUrl: strin
         server.closeAllConnections();
         server.close();
       }
+      for (const state of states) state.close();
       rmSync(folder, { recursive: true });
     },
   };
