@@ -54,7 +54,7 @@ export function fieldsOfTier(fields: JoinField[], tierId: TierId): JoinField[] {
 }
 
 /**
- * What somebody answered, checked against the fields: only what was asked for, in the fields' order; problems by field id. A tick and
+ * What a person answered, checked against the fields: only what was asked for, in the fields' order; problems by field id. A tick and
  * terms answer "yes". The name is the form's own and is left out here.
  */
 export function readAnswers(

@@ -7,7 +7,7 @@ type Facts = {
   from: Instant;
   before: string;
   after: string;
-  /** Where a wallet is told yes to it; null where nobody has to be asked. */
+  /** The page on which the member approves the new price at their wallet; null where no approval is needed. */
   approvePath: string | null;
 };
 

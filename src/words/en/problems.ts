@@ -222,7 +222,7 @@ export const problems = {
   'gateway.no-ping': 'Saved, but no test message could be asked for: {reason}.',
   'gateway.no-ping-registered':
     'The address is registered, but no test message could be asked for: {reason}.',
-  'gateway.not-connected': 'This gateway is not connected any more.',
+  'gateway.not-connected': 'This gateway is no longer connected.',
   'gateway.silent': '{reason}. Nothing was saved; try again in a moment.',
   'gateway.not-registered': 'The webhook address could not be registered: {reason}. Try again.',
   'gateway.said': '{words}',
@@ -263,7 +263,7 @@ export const problems = {
   'transfer.at-least-a-day': 'Give people a day at least.',
   'transfer.no-number': 'Type the number of the account, as people write it on a transfer.',
   'transfer.no-payee': 'Type the name on the account.',
-  'wallet.consent-gone': '{gateway} does not know this consent any more. Connect it again.',
+  'wallet.consent-gone': '{gateway} no longer knows this consent. Connect it again.',
   'wallet.consent-mode': 'This is not a {mode}-mode consent of {gateway}.',
   'wallet.consent-of-another': 'This consent was given by another account.',
   'webhook.no-secret':
@@ -350,7 +350,7 @@ export const problems = {
   // Mail
   'mail.address': 'Type the address mail comes from, like post@moor.example.',
   'mail.always-on': 'This mail cannot be switched off: something hangs on it.',
-  'mail.gone': 'There is no such mail or member any more. Load the page again.',
+  'mail.gone': 'This mail or member no longer exists. Load the page again.',
   'mail.no-sender': 'Name the sender: members see it beside the subject.',
   'mail.not-failed': 'This email is being sent, was sent, or is no longer stored.',
   'mail.one-line': 'A subject is one line.',
@@ -377,8 +377,8 @@ export const problems = {
   'staff.one-hour': 'One hour at least.',
   'staff.too-long-idle': 'At most {most} hours, which is 30 days.',
   'thing.gone': 'This no longer exists.',
-  'tier.bought': 'People have joined by “{offer}” or started to, so its history is kept. Retire it instead.',
-  'tier.held': 'People have joined {tier} or started to, so its history is kept. Retire it instead.',
+  'tier.bought': 'People have joined by “{offer}” or started to, so it has a history. Retire it instead.',
+  'tier.held': 'People have joined {tier} or started to, so it has a history. Retire it instead.',
   'tier.led-to': 'The offer “{offer}” leads to {tier}. Change or delete that offer first.',
   'tier.opened-by-rule': 'The rule “{rule}” opens to {tier}. Take the tier out of it first.',
 } as const;

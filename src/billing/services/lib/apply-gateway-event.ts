@@ -25,8 +25,7 @@ const payloadSchema = z.object({
 export async function applyGatewayEvent(event: GatewayEventRow): Promise<void> {
   const payload = payloadSchema.parse(event.payload);
   const account = await findGatewayAccount(pool(), event.gatewayAccountId);
-  if (!account)
-    return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway is not connected any more');
+  if (!account) return finishGatewayEvent(pool(), event.id, 'ignored', 'the gateway is no longer connected');
   if (payload.type === 'ping') {
     await setHeard(pool(), account.id);
     return finishGatewayEvent(pool(), event.id, 'done', 'heard');
