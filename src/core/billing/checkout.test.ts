@@ -239,6 +239,15 @@ describe('an obstacle to a checkout', () => {
   });
 });
 
+it('while the payer is on the wallet’s page, what a transfer left unpaid is not paid in another way', () => {
+  const awaited = after(emptyBook(), press({ method: transfer }));
+  const declined = after(awaited, { do: 'declined', charge: open(awaited), code: 'not-paid' });
+  const payNow: Event = { do: 'pay-now', subscription: declined.subscriptions[0]!.id };
+  const approving = after(declined, payNow, press({ offer: 'warden', method: wallet }));
+  expect(stateOf(approving)).toEqual(['approving']);
+  expect(refusal(approving, payNow)).toBe('pending');
+});
+
 describe('a bill that a wallet made by itself', () => {
   const paid = after(emptyBook(), press({ method: wallet }), {
     do: 'approved',

@@ -75,6 +75,9 @@ export function payNow(work: Work): void {
   refuseDisputed(s);
   refuseUnderWay(work);
   if (!s.unpaid) return refuse('nothing-unpaid');
+  // The payer is on the wallet's page: what they decide there pays, or does not.
+  if (work.book.checkouts.some((one) => one.subscription === s.id && one.state === 'approving'))
+    return refuse('pending');
   ask(work, named(work.book.charges, s.unpaid), s.method, true);
 }
 
