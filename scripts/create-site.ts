@@ -4,7 +4,7 @@ import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { setUpSite } from '../src/desk/services/set-up-site';
 import { closePools } from '../src/platform/store/db';
-import { sentencesOf } from '../src/words/problems';
+import { plainWords } from '../src/words/desk';
 
 configOrExit();
 const [name = '', zone = '', currency = '', ownerName = '', ownerEmail = ''] = process.argv.slice(2);
@@ -20,7 +20,7 @@ const made = await setUpSite(SETUP, {
 });
 await closePools();
 if (!made.ok) {
-  for (const [field, message] of Object.entries(sentencesOf(made.problems)))
+  for (const [field, message] of Object.entries(plainWords.problems(made.problems)))
     console.error(`${field} ${message}`.trim());
   process.exit(1);
 }

@@ -3,13 +3,13 @@ import { configOrExit } from '../src/platform/config';
 import { SETUP } from '../src/platform/actor';
 import { closePools } from '../src/platform/store/db';
 import { rotateKeys } from '../src/desk/services/rotate-keys';
-import { sentencesOf } from '../src/words/problems';
+import { plainWords } from '../src/words/desk';
 
 configOrExit();
 const rotated = await rotateKeys(SETUP);
 await closePools();
 if (!rotated.ok) {
-  console.error(Object.values(sentencesOf(rotated.problems)).join('\n'));
+  console.error(Object.values(plainWords.problems(rotated.problems)).join('\n'));
   process.exit(1);
 }
 for (const [place, { resealed, all }] of Object.entries(rotated.value))

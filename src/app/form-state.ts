@@ -1,23 +1,26 @@
 import 'server-only';
 import type { FormState } from '@/kit/action-form';
-import { sentencesOf, type ProblemCode } from '@/words/problems';
+import { currentWords } from '@/app/session';
+import type { ProblemCode } from '@/words/problems';
+import type { Words } from '@/words/words';
 import type { Result } from '@/platform/result';
 import { UnreadableForm } from '@/platform/request';
 
 export type { FormState };
 
 /** Nothing was done, because of one field. */
-export const formProblem = (field: string, code: ProblemCode): FormState => ({
-  problems: sentencesOf({ [field]: { code } }),
+export const formProblem = async (field: string, code: ProblemCode): Promise<FormState> => ({
+  problems: (await currentWords()).problems({ [field]: { code } }),
 });
 
 /** Calls a use case for a form. What the person may do something about comes back beside the field. */
 export async function forForm<T>(
   answer: Promise<Result<T>>,
-  then: (value: T) => FormState | Promise<FormState>,
+  then: (value: T, t: Words) => FormState | Promise<FormState>,
 ): Promise<FormState> {
   const result = await answer;
-  return result.ok ? then(result.value) : { problems: sentencesOf(result.problems) };
+  const t = await currentWords();
+  return result.ok ? then(result.value, t) : { problems: t.problems(result.problems) };
 }
 
 /** What an action was sent, which need not be what our pages send. @throws UnreadableForm where it is no form */

@@ -9,7 +9,9 @@ import type { RefusalCode, Result } from '@/platform/result';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/desk/services/site-settings';
 import { takeUp } from '@/platform/request';
-import { firstSentence, problem, sentence } from '@/words/problems';
+import { deskWordsOf } from '@/words/desk';
+import { problem } from '@/words/problems';
+import { wordsOf, type Words } from '@/words/words';
 
 const DAY = 86_400;
 const isHttps = (): boolean => config().SITE_URL.startsWith('https:');
@@ -100,6 +102,15 @@ export const currentMember = cache(async () => {
 
 export const currentSite = cache(async () => shown(siteFacts(VISITOR_ACTOR)));
 
+/** How the site speaks to members and visitors. */
+export const siteWords = cache(async (): Promise<Words> => wordsOf(await currentSite()));
+/** How the Desk speaks. */
+export const deskWords = cache(async (): Promise<Words> => deskWordsOf(await currentSite()));
+/** How whoever sent this request is answered: by where they were. */
+export const currentWords = async (): Promise<Words> => ((await isInDesk()) ? deskWords() : siteWords());
+
+const isInDesk = async (): Promise<boolean> => /^\/desk(\/|$)/.test((await headers()).get('x-path') ?? '');
+
 /** For pages: what a use case answers; where it refuses, the page that says so. */
 export async function shown<T>(answer: Promise<Result<T>>): Promise<T> {
   const result = await answer;
@@ -133,8 +144,9 @@ export const STATUS: Record<RefusalCode, number> = {
 };
 
 /** For route handlers: a refusal as an answer with its status. */
-export function refusal(result: Extract<Result<unknown>, { ok: false }>): Response {
-  const words = firstSentence(result.problems) || sentence(problem('form.unknown'));
+export async function refusal(result: Extract<Result<unknown>, { ok: false }>): Promise<Response> {
+  const t = await currentWords();
+  const words = t.problem(Object.values(result.problems)[0] ?? problem('form.unknown'));
   return new Response(words, { status: STATUS[result.code ?? 'invalid'] });
 }
 

@@ -3,7 +3,7 @@ import { refusal } from '@/app/session';
 import type { Result } from '@/platform/result';
 
 /** A document as a PDF, for those who may read it. */
-export function pdf(sheet: Result<{ label: string; bytes: Buffer }>): Response {
+export async function pdf(sheet: Result<{ label: string; bytes: Buffer }>): Promise<Response> {
   if (!sheet.ok) return refusal(sheet);
   const { label, bytes } = sheet.value;
   return new Response(new Uint8Array(bytes), {

@@ -35,9 +35,9 @@ async function enter({ opened, to }: Entered): Promise<FormState> {
 }
 
 export async function sendCodeAgainAction(): Promise<FormState> {
-  return forForm(sendCodeAgain(await currentActor()), async ({ browser }) => {
+  return forForm(sendCodeAgain(await currentActor()), async ({ browser }, t) => {
     await setSecrets({ code: browser });
-    return { problems: {}, message: 'We’ve emailed you a new code. The old one no longer works.' };
+    return { problems: {}, message: t('signin.code-again') };
   });
 }
 

@@ -1,8 +1,8 @@
 import 'server-only';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
-import { formatMoney } from '@/core/money';
-import { offerPrice, offerSentence } from '@/core/offers/sentence';
+import { offerPrice, offerSentence } from '@/words/offers';
+import type { Words } from '@/words/words';
 import type { StoredOffer, Tier } from '@/checkout/services/join-page';
 import type { PictureId } from '@/core/ids';
 
@@ -26,7 +26,12 @@ export type TierCard = {
 
 type Offered = StoredOffer & { saving?: { amount: number; percent: number } | null };
 
-export function tierOffers(tier: Tier, offers: Offered[], tierNames?: ReadonlyMap<string, string>): TierCard {
+export function tierOffers(
+  t: Words,
+  tier: Tier,
+  offers: Offered[],
+  tierNames?: ReadonlyMap<string, string>,
+): TierCard {
   return {
     id: tier.id,
     name: tier.name,
@@ -36,11 +41,11 @@ export function tierOffers(tier: Tier, offers: Offered[], tierNames?: ReadonlyMa
     offers: offers.map((offer) => ({
       id: offer.id,
       name: offer.name,
-      price: offerPrice(offer.definition),
-      sentence: offerSentence(offer.definition, { tierNames }),
+      price: offerPrice(offer.definition, t),
+      sentence: offerSentence(offer.definition, t, { tierNames }),
       isFree: !offer.isPaid,
       saving: offer.saving
-        ? `${formatMoney(offer.saving.amount, offer.definition.currency, true)} less in a year`
+        ? t('join.saving', { amount: t.money(offer.saving.amount, offer.definition.currency, true) })
         : null,
     })),
   };

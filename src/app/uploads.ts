@@ -3,7 +3,7 @@ import { boundedBytes } from '@/app/bounded-body';
 import { isSameOrigin } from '@/app/same-origin';
 import { STATUS } from '@/app/session';
 import type { Result } from '@/platform/result';
-import { sentencesOf } from '@/words/problems';
+import { currentWords } from '@/app/session';
 
 /**
  * Takes a file that was chosen on a page of ours. It comes as the body by itself and is measured while it is read; the
@@ -20,6 +20,6 @@ export async function upload<T>(
   if (bytes instanceof Response) return bytes;
   const taken = await take(bytes);
   if (taken.ok) return Response.json(taken);
-  const said = { ok: false, problems: sentencesOf(taken.problems) };
+  const said = { ok: false, problems: (await currentWords()).problems(taken.problems) };
   return Response.json(said, { status: STATUS[taken.code ?? 'invalid'] });
 }

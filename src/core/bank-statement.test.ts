@@ -10,6 +10,7 @@ describe('a bank statement', () => {
         ['fees', '2026-11-26', '-1,234.50', 'Bank', 'eur'],
       ],
       'GBP',
+      'en-GB',
     );
     expect(read).toEqual({
       ok: true,
@@ -30,7 +31,7 @@ describe('a bank statement', () => {
 
   it('names the lines that it cannot read, and the columns that are missing', () => {
     const head = ['date', 'amount', 'words'];
-    const read = readStatement([head, ['31/02/2026', '1', 'x'], ['2026-02-28', 'much', 'x']], 'GBP');
+    const read = readStatement([head, ['31/02/2026', '1', 'x'], ['2026-02-28', 'much', 'x']], 'GBP', 'en-GB');
     expect(read).toMatchObject({
       ok: true,
       rows: [],
@@ -39,12 +40,39 @@ describe('a bank statement', () => {
         { line: 3, problem: { code: 'statement.line-amount' } },
       ],
     });
-    expect(readStatement([['date', 'sum'], []], 'GBP')).toMatchObject({
+    expect(readStatement([['date', 'sum'], []], 'GBP', 'en-GB')).toMatchObject({
       ok: false,
       problem: {
         code: 'statement.no-columns',
         values: { missing: expect.stringMatching(/^amount .*; words/) as string },
       },
     });
+  });
+});
+
+it('reads dates and amounts as the locale writes them, and names an amount with two readings', () => {
+  const rows = [
+    ['Buchungstag', 'Betrag', 'Verwendungszweck'],
+    ['25.11.2026', '4,50', 'NK-AAAA'],
+  ];
+  expect(readStatement(rows, 'EUR', 'de-DE')).toMatchObject({
+    rows: [{ bookedOn: '2026-11-25', amount: 450 }],
+    problems: [],
+  });
+  expect(readStatement(rows, 'EUR', 'en-GB')).toMatchObject({
+    rows: [],
+    problems: [{ line: 2, problem: { code: 'amount.two-ways' } }],
+  });
+  expect(
+    readStatement(
+      [
+        ['date', 'amount', 'words'],
+        ['11/25/2026', '4.50', 'x'],
+      ],
+      'USD',
+      'en-US',
+    ),
+  ).toMatchObject({
+    rows: [{ bookedOn: '2026-11-25' }],
   });
 });

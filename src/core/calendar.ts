@@ -111,7 +111,7 @@ export function localMonth(instant: Instant, zone: string): LocalMonth {
 }
 
 /** The local days of a stretch of time, from its first to its last: "1 – 30 Nov 2026". The last is the day before it ends, unless it ends on its first. */
-export function formatDays(from: Instant, to: Instant, zone: string, locale = 'en-GB'): string {
+export function formatDays(from: Instant, to: Instant, zone: string, locale: string): string {
   const [first, end] = [localDate(from, zone), localDate(to, zone)];
   const last = end > first ? localDate(fromMs(toMs(startOfDate(end, zone)) - 1), zone) : first;
   const noon = (date: LocalDate): number => Date.parse(`${date}T12:00:00Z`);

@@ -11,7 +11,7 @@ const vat = { name: 'VAT', rate: 20_000 };
 it('an invoice has a line for the joining fee, and each line its tax', () => {
   const { total, tax, content } = draftInvoice(
     parties,
-    { words: 'Star Warden', amount: 2500, joiningFee: 1000 },
+    { words: 'Star Warden', feeWords: 'Joining fee', amount: 2500, joiningFee: 1000 },
     vat,
     [{ words: 'card ending 0000', amount: 2500 }],
   );
@@ -23,7 +23,12 @@ it('an invoice has a line for the joining fee, and each line its tax', () => {
 });
 
 it('where nothing is taxed there is no tax', () => {
-  const { tax, content } = draftInvoice(parties, { words: 'Observer', amount: 600, joiningFee: 0 }, null, []);
+  const { tax, content } = draftInvoice(
+    parties,
+    { words: 'Observer', feeWords: '', amount: 600, joiningFee: 0 },
+    null,
+    [],
+  );
   expect(tax).toBe(0);
   expect(content.tax).toBeNull();
   expect(content.lines).toHaveLength(1);

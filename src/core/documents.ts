@@ -1,16 +1,13 @@
 import { z } from 'zod';
-import { formatDate, type Instant } from './instants';
-import type { KeyCut } from './key-cut';
 import { keyCutSchema } from './key-cut-schema';
-import { formatMoney } from './money';
-import { rateWords, taxIn, taxOfPart, type TaxRate } from './tax';
+import { taxIn, taxOfPart, type TaxRate } from './tax';
 
 /** `invoice`: of a charge that was paid; `refund`: of money that went back; `credit`: of money owed to a member. */
 export type DocumentKind = 'invoice' | 'refund' | 'credit';
 
 const lineSchema = z.object({ words: z.string(), amount: z.number(), tax: z.number() });
 export type DocumentLine = z.infer<typeof lineSchema>;
-/** What stands on a document, as it was when it was made: nothing that changes later changes it. Minor units. */
+/** What a document says, as it was when it was made: nothing that changes later changes it. Minor units. */
 export const documentContentSchema = z.object({
   seller: z.object({ name: z.string(), words: z.string(), taxNumber: z.string() }),
   buyer: z.object({ name: z.string(), email: z.string(), words: z.string() }),
@@ -32,14 +29,15 @@ type Parties = Pick<DocumentContent, 'seller' | 'buyer' | 'keyCut'>;
 /** The invoice of a charge: what it is for and the joining fee apart, each with the tax it holds. */
 export function draftInvoice(
   parties: Parties,
-  charge: { words: string; amount: number; joiningFee: number },
+  /** `feeWords` name the joining fee on its line. */
+  charge: { words: string; feeWords: string; amount: number; joiningFee: number },
   taxRate: TaxRate | null,
   settled: DocumentContent['settled'],
 ): Drafted {
   const taxOf = (amount: number): number => (taxRate ? taxIn(amount, taxRate.rate) : 0);
   const lines = [
     { words: charge.words, amount: charge.amount - charge.joiningFee },
-    { words: 'Joining fee', amount: charge.joiningFee },
+    { words: charge.feeWords, amount: charge.joiningFee },
   ]
     .filter((line) => line.amount > 0)
     .map((line) => ({ ...line, tax: taxOf(line.amount) }));
@@ -87,77 +85,4 @@ export function documentLabel(
   number: number,
 ): string {
   return `${mode === 'test' ? 'TEST-' : ''}${prefix}${LETTER[kind]}-${String(number).padStart(4, '0')}`;
-}
-
-const TITLES: Record<DocumentKind, string> = { invoice: 'Invoice', refund: 'Refund', credit: 'Credit' };
-export const documentTitle = (kind: DocumentKind): string => TITLES[kind];
-
-/** A document in words, the same for the page and for the PDF. */
-export type Sheet = {
-  title: string;
-  keyCut: KeyCut;
-  label: string;
-  date: string;
-  seller: string[];
-  buyer: string[];
-  /** The invoice it is about. Why staff gave money back is theirs, and stands in the Desk alone. */
-  about: string | null;
-  lines: { words: string; tax: string | null; amount: string }[];
-  totals: { words: string; amount: string; isMain: boolean }[];
-  settled: string[];
-};
-
-export function sheetOf(
-  d: {
-    kind: DocumentKind;
-    label: string;
-    currency: string;
-    total: number;
-    tax: number;
-    at: Instant;
-    content: DocumentContent;
-  },
-  zone: string,
-): Sheet {
-  const money = (amount: number): string => formatMoney(amount, d.currency);
-  const { seller, buyer, lines, tax, settled, about } = d.content;
-  const linesOf = (words: string): string[] =>
-    words
-      .split('\n')
-      .map((line) => line.trim())
-      .filter(Boolean);
-  return {
-    title: TITLES[d.kind],
-    keyCut: d.content.keyCut,
-    label: d.label,
-    date: formatDate(d.at, zone),
-    // The owner's own words begin with a name, where there are any.
-    seller: [
-      ...(seller.words ? linesOf(seller.words) : [seller.name]),
-      ...(seller.taxNumber ? [`Tax number ${seller.taxNumber}`] : []),
-    ],
-    buyer: [buyer.name, ...linesOf(buyer.words), buyer.email].filter(Boolean),
-    about: about && `For invoice ${about}`,
-    lines: lines.map((line) => ({
-      words: line.words,
-      tax: tax && money(line.tax),
-      amount: money(line.amount),
-    })),
-    totals: [
-      ...(tax
-        ? [
-            { words: 'Without tax', amount: money(d.total - d.tax), isMain: false },
-            { words: rateWords(tax), amount: money(d.tax), isMain: false },
-          ]
-        : []),
-      {
-        words: d.kind === 'invoice' ? 'Total' : d.kind === 'refund' ? 'Refunded' : 'Credit',
-        amount: money(d.total),
-        isMain: true,
-      },
-    ],
-    settled: settled.map((part) =>
-      d.kind === 'invoice' ? `Paid: ${money(part.amount)}, ${part.words}` : part.words,
-    ),
-  };
 }

@@ -62,44 +62,53 @@ export function isZone(zone: string): boolean {
   }
 }
 
-/** "Sun 31 Jan 2027" in the site's zone. */
-export function formatDate(instant: Instant, zone: string, locale = 'en-GB'): string {
-  return dateFormat(locale, zone).format(toMs(instant)).replace(/,/g, '');
-}
-
-/** The last day of what ends at an instant: what ends as a day begins is held until the day before. */
-export const formatUntil = (end: Instant, zone: string): string => formatDate(fromMs(toMs(end) - 1), zone);
-
-/** A format is dear to make and cheap to use; there is one for each zone and locale. */
-const dateFormats = new Map<string, Intl.DateTimeFormat>();
-function dateFormat(locale: string, timeZone: string): Intl.DateTimeFormat {
-  const key = `${locale} ${timeZone}`;
-  let format = dateFormats.get(key);
-  if (!format) {
-    format = new Intl.DateTimeFormat(locale, {
-      timeZone,
-      weekday: 'short',
-      day: 'numeric',
-      month: 'short',
-      year: 'numeric',
-    });
-    dateFormats.set(key, format);
-  }
+/** A format is dear to make and cheap to use; there is one for each shape, zone and locale. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+function formatOf(
+  shape: string,
+  locale: string,
+  timeZone: string,
+  options: Intl.DateTimeFormatOptions,
+): Intl.DateTimeFormat {
+  const key = `${shape} ${locale} ${timeZone}`;
+  const known = formats.get(key);
+  if (known) return known;
+  const format = new Intl.DateTimeFormat(locale, { ...options, timeZone });
+  formats.set(key, format);
   return format;
 }
 
-/** "Sun 31 Jan 2027, 21:40" in the site's zone. */
-export function formatDateTime(instant: Instant, zone: string, locale = 'en-GB'): string {
-  const time = new Intl.DateTimeFormat(locale, {
-    timeZone: zone,
-    hour: '2-digit',
-    minute: '2-digit',
-    hour12: false,
-  });
+const DATE = { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' } as const;
+
+/** "Sun 31 Jan 2027" in a zone, as a locale writes it. */
+export function formatDate(instant: Instant, zone: string, locale: string): string {
+  const text = formatOf('date', locale, zone, DATE).format(toMs(instant));
+  // British writers put no comma after the day of the week.
+  return locale === 'en-GB' ? text.replace(',', '') : text;
+}
+
+/** The last day of what ends at an instant: what ends as a day begins is held until the day before. */
+export const formatUntil = (end: Instant, zone: string, locale: string): string =>
+  formatDate(fromMs(toMs(end) - 1), zone, locale);
+
+/** "Sun 31 Jan 2027, 21:40" in a zone, as a locale writes it. */
+export function formatDateTime(instant: Instant, zone: string, locale: string): string {
+  const time = formatOf('time', locale, zone, { hour: '2-digit', minute: '2-digit' });
   return `${formatDate(instant, zone, locale)}, ${time.format(toMs(instant))}`;
 }
 
-/** "14 days", "1 month". */
-export function formatLength({ n, unit }: Length): string {
-  return n === 1 ? `1 ${unit}` : `${n} ${unit}s`;
+/** "31 Jan" in a zone, as a locale writes it. */
+export const formatDayMonth = (instant: Instant, zone: string, locale: string): string =>
+  formatOf('day-month', locale, zone, { day: 'numeric', month: 'short' }).format(toMs(instant));
+
+/** "31 Jan 2027", as a locale writes it. */
+export function formatDay(date: LocalDate, locale: string): string {
+  const { weekday: _, ...day } = DATE;
+  return formatOf('day', locale, 'UTC', day).format(Date.parse(`${date}T00:00:00Z`));
+}
+
+/** "January 2027", as a locale writes it. */
+export function formatMonth(month: LocalMonth, locale: string): string {
+  const format = formatOf('month', locale, 'UTC', { month: 'long', year: 'numeric' });
+  return format.format(Date.parse(`${month}-01T00:00:00Z`));
 }

@@ -21,6 +21,7 @@ export type CoreCode =
   | 'amount.missing'
   | 'amount.no-decimals'
   | 'amount.too-large'
+  | 'amount.two-ways'
   | 'amount.unreadable'
   | 'answer.date'
   | 'answer.missing'

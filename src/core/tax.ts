@@ -76,6 +76,3 @@ export function rateText(taxRate: number): string {
     .replace(/0+$/, '');
   return `${Math.floor(taxRate / 1000)}${fraction ? `.${fraction}` : ''}`;
 }
-
-/** "VAT 20 %". */
-export const rateWords = ({ name, rate }: TaxRate): string => `${name} ${rateText(rate)} %`;

@@ -20,6 +20,11 @@ export type FormState = { problems: Record<string, string>; message?: string };
 export type Drafts = Record<string, unknown>;
 export type FormAction = (state: FormState, form: FormData, drafts?: Drafts) => Promise<FormState>;
 
+/** What every form can say; the frame around the pages gives it, in its language. */
+export type FormWords = { lost: string; checkOne: string; checkMany: string };
+const WordsContext = createContext<FormWords>({ lost: '', checkOne: '', checkMany: '' });
+export const FormWordsProvider = WordsContext.Provider;
+
 type Sent = { form: FormData; drafts?: Drafts };
 const NOTHING: FormState = { problems: {} };
 const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
@@ -31,8 +36,9 @@ const FormContext = createContext<{ state: FormState; pending: boolean }>({ stat
 export function useFormAction<State extends FormState>(
   action: (state: State, form: FormData, drafts?: Drafts) => Promise<State>,
   nothing: State,
-  lost: string = LOST,
+  lost?: string,
 ) {
+  const words = use(WordsContext);
   const [plainState, plain] = useActionState(action, nothing as Awaited<State>);
   const [sent, send, pending] = useActionState(
     async (state: State, { form, drafts }: Sent): Promise<State> => {
@@ -41,16 +47,13 @@ export function useFormAction<State extends FormState>(
       } catch (error) {
         // Leading on to another page comes as an error too.
         unstable_rethrow(error);
-        return { ...nothing, problems: { '': lost } };
+        return { ...nothing, problems: { '': lost ?? words.lost } };
       }
     },
     nothing as Awaited<State>,
   );
   return { state: sent === nothing ? plainState : sent, plain, send, pending };
 }
-
-const LOST =
-  'The site didn’t answer, so we don’t know whether this was saved. Check your connection, load the page in another tab to see, then try again. What you typed is still here.';
 
 const DraftContext = createContext<Map<string, unknown>>(new Map());
 
@@ -143,6 +146,7 @@ export function FormFrame({
 /** What is wrong with the whole form, or the word that it was done. */
 export function FormMessage({ onNight = false }: { onNight?: boolean }) {
   const { state } = use(FormContext);
+  const words = use(WordsContext);
   const problem = state.problems[''];
   const others = Object.keys(state.problems).length;
   if (problem || others > 0) {
@@ -157,10 +161,7 @@ export function FormMessage({ onNight = false }: { onNight?: boolean }) {
             : 'rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed'
         }
       >
-        {problem ??
-          (others === 1
-            ? 'One thing needs another look; it is marked.'
-            : `${others} things need another look; they are marked.`)}
+        {problem ?? (others === 1 ? words.checkOne : words.checkMany)}
       </p>
     );
   }
@@ -169,6 +170,12 @@ export function FormMessage({ onNight = false }: { onNight?: boolean }) {
       {state.message}
     </p>
   );
+}
+
+/** What is wrong with a field that the form does not show. */
+export function ProblemOf({ name }: { name: string }) {
+  const problem = useProblem(name);
+  return problem ? <p className="font-medium text-closed">{problem}</p> : null;
 }
 
 /** Sends the form; says so while it is on its way, and cannot be pressed twice. */

@@ -3,8 +3,8 @@
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
 
-/** An address that can be selected, or copied with one press. */
-export function CopyText({ text, name }: { text: string; name: string }) {
+/** A text that can be selected, or copied with one press; `label` and `copied` say so. */
+export function CopyText({ text, label, copied: done }: { text: string; label: string; copied: string }) {
   const [copied, setCopied] = useState(false);
   const copy = async (): Promise<void> => {
     await navigator.clipboard.writeText(text);
@@ -17,8 +17,8 @@ export function CopyText({ text, name }: { text: string; name: string }) {
       <button
         type="button"
         onClick={() => void copy()}
-        aria-label={`Copy ${name}`}
-        title="Copy"
+        aria-label={label}
+        title={label}
         className="grid size-7 flex-none place-items-center rounded text-muted hover:bg-sunken hover:text-ink"
       >
         {copied ? (
@@ -28,7 +28,7 @@ export function CopyText({ text, name }: { text: string; name: string }) {
         )}
       </button>
       <span role="status" className="sr-only">
-        {copied ? 'Copied.' : ''}
+        {copied ? done : ''}
       </span>
     </span>
   );

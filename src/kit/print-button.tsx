@@ -2,10 +2,10 @@
 
 import { Button } from './button';
 
-export function PrintButton() {
+export function PrintButton({ label }: { label: string }) {
   return (
     <Button look="quiet" onClick={() => window.print()}>
-      Print
+      {label}
     </Button>
   );
 }

@@ -1,9 +1,11 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
+import type { Words } from '@/words/speak';
 import { LinkButton } from './button';
 import { KeyGlyph } from './key-cut';
 
 type Props = {
+  t: Words;
   name: string;
   menu: { path: string; title: string; isOpen: boolean }[];
   isSignedIn: boolean;
@@ -13,7 +15,7 @@ type Props = {
 /** The site's own key, beside its name. */
 const SITE_KEY = { notches: [2, 3, 1, 3], tint: 'brass' } as const;
 
-export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
+export function SiteHeader({ t, name, menu, isSignedIn, isStaff }: Props) {
   return (
     <header className="border-b border-line/70 print:hidden">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-5 py-4">
@@ -21,11 +23,11 @@ export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
           <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />
           {name}
         </Link>
-        <nav aria-label="Site" className="order-last w-full overflow-x-auto sm:order-none sm:w-auto">
+        <nav aria-label={t('site.nav')} className="order-last w-full overflow-x-auto sm:order-none sm:w-auto">
           <ul className="flex gap-5 whitespace-nowrap">
             <li>
               <Link href="/posts" className="hover:underline">
-                Posts
+                {t('site.posts')}
               </Link>
             </li>
             {menu.map((entry) => (
@@ -36,7 +38,7 @@ export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
                   className="inline-flex items-center gap-1 hover:underline"
                 >
                   {entry.title}
-                  {!entry.isOpen && <Lock className="size-3.5 text-muted" aria-label="for members" />}
+                  {!entry.isOpen && <Lock className="size-3.5 text-muted" aria-label={t('site.closed')} />}
                 </Link>
               </li>
             ))}
@@ -45,19 +47,19 @@ export function SiteHeader({ name, menu, isSignedIn, isStaff }: Props) {
         <div className="ml-auto flex items-center gap-4">
           {isStaff && (
             <Link href="/desk" className="hover:underline">
-              Desk
+              {t('site.desk')}
             </Link>
           )}
           {isSignedIn ? (
             <Link href="/account" className="font-semibold hover:underline">
-              Your account
+              {t('site.account')}
             </Link>
           ) : (
             <>
               <Link href="/sign-in" className="hover:underline">
-                Sign in
+                {t('site.sign-in')}
               </Link>
-              <LinkButton href="/join">Join</LinkButton>
+              <LinkButton href="/join">{t('site.join')}</LinkButton>
             </>
           )}
         </div>

@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import type { Words } from '@/words/speak';
 
 export type AccessState = 'open' | 'metered' | 'later' | 'ended' | 'closed';
 
@@ -85,43 +86,45 @@ export function StateMark({
   );
 }
 
-const LIFE: Record<string, { words: string; look: string }> = {
-  trial: { words: 'in trial', look: 'bg-later-wash text-later' },
-  active: { words: 'active', look: 'bg-open-wash text-open' },
-  overdue: { words: 'overdue', look: 'bg-closed-wash text-closed' },
-  paused: { words: 'paused', look: 'bg-ended-wash text-ended' },
-  cancelling: { words: 'cancelling', look: 'bg-metered-wash text-metered' },
-  ended: { words: 'ended', look: 'bg-ended-wash text-ended' },
-  succeeded: { words: 'received', look: 'bg-open-wash text-open' },
-  declined: { words: 'declined', look: 'bg-closed-wash text-closed' },
-  intent: { words: 'under way', look: 'bg-metered-wash text-metered' },
-  'message-new': { words: 'waiting', look: 'bg-metered-wash text-metered' },
-  'message-done': { words: 'done', look: 'bg-open-wash text-open' },
-  'message-ignored': { words: 'set aside', look: 'bg-ended-wash text-ended' },
-  'message-refused': { words: 'refused', look: 'bg-closed-wash text-closed' },
-  'mail-queued': { words: 'on its way', look: 'bg-metered-wash text-metered' },
-  'mail-sent': { words: 'sent', look: 'bg-open-wash text-open' },
-  'mail-failed': { words: 'given up', look: 'bg-closed-wash text-closed' },
-  awaited: { words: 'awaited', look: 'bg-metered-wash text-metered' },
-  refunded: { words: 'refunded', look: 'bg-ended-wash text-ended' },
-  disputed: { words: 'disputed', look: 'bg-closed-wash text-closed' },
-  pauses: { words: 'will pause', look: 'bg-ended-wash text-ended' },
-  'dispute-open': { words: 'disputed', look: 'bg-closed-wash text-closed' },
-  'dispute-won': { words: 'dispute won', look: 'bg-open-wash text-open' },
-  'dispute-lost': { words: 'dispute lost', look: 'bg-ended-wash text-ended' },
-};
+const LIFE = {
+  pending: 'bg-metered-wash text-metered',
+  trial: 'bg-later-wash text-later',
+  active: 'bg-open-wash text-open',
+  overdue: 'bg-closed-wash text-closed',
+  paused: 'bg-ended-wash text-ended',
+  pauses: 'bg-ended-wash text-ended',
+  cancelling: 'bg-metered-wash text-metered',
+  ended: 'bg-ended-wash text-ended',
+  disputed: 'bg-closed-wash text-closed',
+  succeeded: 'bg-open-wash text-open',
+  declined: 'bg-closed-wash text-closed',
+  intent: 'bg-metered-wash text-metered',
+  awaited: 'bg-metered-wash text-metered',
+  refunded: 'bg-ended-wash text-ended',
+  'message-new': 'bg-metered-wash text-metered',
+  'message-done': 'bg-open-wash text-open',
+  'message-ignored': 'bg-ended-wash text-ended',
+  'message-refused': 'bg-closed-wash text-closed',
+  'mail-queued': 'bg-metered-wash text-metered',
+  'mail-sent': 'bg-open-wash text-open',
+  'mail-failed': 'bg-closed-wash text-closed',
+  'dispute-open': 'bg-closed-wash text-closed',
+  'dispute-won': 'bg-open-wash text-open',
+  'dispute-lost': 'bg-ended-wash text-ended',
+} as const;
 
-/** The state of a subscription or payment, in a word. */
-export function LifeMark({ state }: { state: string }) {
-  const mark = LIFE[state] ?? { words: state, look: 'bg-sunken text-muted' };
+const isLife = (state: string): state is keyof typeof LIFE => Object.hasOwn(LIFE, state);
+
+/** The state of a subscription, payment, message or mail, in a word. */
+export function LifeMark({ state, t }: { state: string; t: Words }) {
   return (
     <span
       className={clsx(
         'inline-block rounded-full px-2.5 py-0.5 text-sm font-semibold whitespace-nowrap',
-        mark.look,
+        isLife(state) ? LIFE[state] : 'bg-sunken text-muted',
       )}
     >
-      {mark.words}
+      {isLife(state) ? t(`state.${state}`) : state}
     </span>
   );
 }

@@ -19,7 +19,7 @@ import { endedUnpaid } from './mails/ended-unpaid';
 import { refunded } from './mails/refunded';
 import { disputeLost } from './mails/dispute-lost';
 import { addressChanged } from './mails/address-changed';
-import type { MailDefinition, MailFrame, SampleFacts, Words } from './define';
+import type { MailDefinition, MailFrame, MailWords, SampleFacts } from './define';
 import type { Instant } from '@/core/instants';
 
 /** Every mail, in the order in which a member may get them. A new one is added here. */
@@ -68,7 +68,7 @@ function kindOf(template: Template): MailKind {
   return kind;
 }
 
-export const mailWords = (mail: MailContent, frame: MailFrame): Words =>
+export const mailWords = (mail: MailContent, frame: MailFrame): MailWords =>
   kindOf(mail.template).words(mail, frame);
 
 /** What the merge field `date` stands for in a mail; null where it has none. */

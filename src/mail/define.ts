@@ -1,4 +1,5 @@
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalMonth } from '@/core/instants';
+import type { Words } from '@/words/speak';
 
 /** What money is asked for next, once credit has paid its part of it. Minor units. */
 export type NextChargeTold = { at: Instant; amount: number; credit: number; currency: string };
@@ -7,9 +8,10 @@ export type NextChargeTold = { at: Instant; amount: number; credit: number; curr
 export type MailSecret = { path: string; code?: string };
 
 export type MailFrame = {
+  /** How the site speaks to its members. */
+  t: Words;
   siteName: string;
   siteUrl: string;
-  zone: string;
   /** '' where the address was never confirmed: then nobody's words are put into a mail to it. */
   firstName: string;
   name: string;
@@ -17,7 +19,7 @@ export type MailFrame = {
 };
 
 /** The product's own words of a mail, to which the owner can add. */
-export type Words = {
+export type MailWords = {
   subject: string;
   lines: string[];
   /** Shown large, by itself. */
@@ -41,7 +43,7 @@ export type SampleFacts = {
   payment: { amount: number; currency: string; joiningFee: number; at: Instant } | null;
   methodLabel: string | null;
   /** The last month in which the card can pay, "2028-11". */
-  expires: string | null;
+  expires: LocalMonth | null;
   email: string;
 };
 
@@ -57,7 +59,7 @@ export type MailDefinition<Template extends string, Facts> = {
   fields: ('tier' | 'amount' | 'date')[];
   /** What the merge field `date` stands for. */
   date?: (mail: Facts) => Instant | null;
-  words: (mail: Facts, frame: MailFrame) => Words;
+  words: (mail: Facts, frame: MailFrame) => MailWords;
   sample: (of: SampleFacts) => Facts;
 };
 

@@ -27,12 +27,12 @@ export type BeforeCharge = NextChargeTold & {
   sentence: string;
 };
 
-export const joinedLines = (mail: Joined, frame: MailFrame): string[] => [
-  `You now hold ${mail.tierName}. ${mail.sentence}`,
+export const joinedLines = (mail: Joined, { t }: MailFrame): string[] => [
+  t('mail-joined.words', { tier: mail.tierName, sentence: mail.sentence }),
   ...mail.words.split(/\n+/).filter(Boolean),
   mail.nextCharge
-    ? `${nextWords(mail.nextCharge, frame)} You can cancel before then, in your account, with one click.`
-    : 'Nothing more will be charged.',
+    ? t('mails.cancel-before', { next: nextWords(mail.nextCharge, t) })
+    : t('mails.nothing-more'),
 ];
 
 export const sampleJoined = ({ tierName, sentence, welcome, nextCharge }: SampleFacts): Joined => ({

@@ -1,11 +1,13 @@
 import { expect, it } from 'vitest';
 import { COMMON_FIELDS, fieldsOf, HOLDS_SECRET, MAILS as KINDS, type MailContent } from './catalogue';
+import { wordsOf } from '@/words/words';
 import { mergeFieldsOf, renderMail, withoutSecret } from './render';
 
+const site = { language: 'en-GB', zone: 'Europe/London', reworded: {} } as const;
 const frame = {
+  t: wordsOf(site),
   siteName: 'Lantern Moor',
   siteUrl: 'https://moor.example',
-  zone: 'Europe/London',
   firstName: 'Maren',
   name: 'Maren Oakley',
   email: 'maren.oakley@moor.example',
@@ -28,7 +30,7 @@ const MAILS: MailContent[] = [
     credit: 348,
     paidAt: next.at,
     path: '/account/receipts/of/x',
-    methodLabel: 'card ending 0179',
+    methodLabel: '•••• 0179, 09/29',
     nextCharge: null,
   },
   ...(
@@ -61,13 +63,13 @@ const MAILS: MailContent[] = [
     template,
     tierName: 'Observer',
     ...next,
-    methodLabel: 'card ending 0179',
+    methodLabel: '•••• 0179, 09/29',
     sentence: '£6 a month.',
   })),
   {
     template: 'card-expires',
     tierName: 'Observer',
-    methodLabel: 'card ending 0179',
+    methodLabel: '•••• 0179, 09/29',
     expires: '2027-08',
     at: next.at,
     path: '/account/pay/x',
@@ -124,9 +126,9 @@ it.each([
     400,
     200,
     '£4.00 on Sun 1 Aug 2027; £2.00 more is taken',
-    '£4.00 is charged to the card ending 0179 and £2.00 is',
+    '£4.00 is charged to the card ending 0179, expires 09/29 and £2.00 is',
   ],
-  [0, 600, 'Your credit pays the next charge, £6.00 on Sun', ': £6.00 is taken from your credit. You need'],
+  [0, 600, 'Your credit pays the next charge, £6.00 on Sun', ': £6.00 is taken from your credit. You don’t'],
 ])('tells money and credit of a next charge apart: %i and %i', (amount, credit, inWelcome, inReminder) => {
   const told = { ...next, amount, credit };
   const welcome = { ...MAILS[0]!, nextCharge: told } as MailContent;
@@ -179,6 +181,6 @@ it('carries the owner’s subject and words before our own, escaped, in both par
   const own = { subject: 'Welcome, {first name}', words: 'The <dome> is open.\n\nYour key: {tier}' };
   const { subject, text, html } = renderMail(MAILS[0]!, frame, own);
   expect(subject).toBe('Welcome, Maren');
-  expect(text).toMatch(/Hello Maren,\n\nThe <dome> is open\.\n\nYour key: Observer\n\nYou now hold Observer/);
+  expect(text).toMatch(/Hello Maren,\n\nThe <dome> is open\.\n\nYour key: Observer\n\nYou now have Observer/);
   expect(html).toContain('The &#60;dome&#62; is open.');
 });

@@ -1,36 +1,38 @@
-import { formatDate } from '@/core/instants';
 import { mergeWords, paragraphs, type MailSetting, type MergeFields } from '@/core/mail-words';
-import { formatMoney } from '@/core/money';
 import { mailDate, mailWords, type MailContent } from './catalogue';
-import type { MailFrame, Words } from './define';
+import type { MailFrame, MailWords } from './define';
 
 /** What the merge fields of a mail stand for; which ones a mail has is said where it is defined. */
 export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields {
   const fields: MergeFields = {
-    'first name': frame.firstName || 'there',
-    name: frame.name || frame.firstName || 'there',
+    'first name': frame.firstName || frame.t('mails.there'),
+    name: frame.name || frame.firstName || frame.t('mails.there'),
     'e-mail': frame.email,
     site: frame.siteName,
   };
   if ('tierName' in mail) fields.tier = mail.tierName;
-  if ('amount' in mail) fields.amount = formatMoney(mail.amount, mail.currency);
+  if ('amount' in mail) fields.amount = frame.t.money(mail.amount, mail.currency);
   const at = mailDate(mail);
-  if (at) fields.date = formatDate(at, frame.zone);
+  if (at) fields.date = frame.t.date(at);
   return fields;
 }
 
 /** A mail's words with the owner's own among them: their subject in place of ours, their words before ours. */
 export function wordsWith(
-  ours: Words,
+  ours: MailWords,
   fields: MergeFields,
   own: Pick<MailSetting, 'subject' | 'words'> | undefined,
-): Words {
+): MailWords {
   return {
     ...ours,
     subject: own?.subject ? mergeWords(own.subject, fields).replace(/\s+/g, ' ') : ours.subject,
     lines: [...paragraphs(own?.words ?? '').map((line) => mergeWords(line, fields)), ...ours.lines],
   };
 }
+
+/** How a mail begins. */
+export const helloTo = ({ t, firstName }: Pick<MailFrame, 't' | 'firstName'>): string =>
+  t('mails.hello', { name: firstName || 'none' });
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -42,7 +44,7 @@ export function renderMail(
 ): { subject: string; text: string; html: string } {
   const { subject, lines, code, link } = wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own);
   const url = `${frame.siteUrl}${link.path}`;
-  const hello = frame.firstName ? `Hello ${frame.firstName},` : 'Hello,';
+  const hello = helloTo(frame);
   const text = [hello, ...(code ? [code] : []), ...lines, `${link.label}: ${url}`, frame.siteName].join(
     '\n\n',
   );
@@ -51,7 +53,7 @@ export function renderMail(
     ? `<p style="margin:0 0 16px;font:bold 32px/1.2 monospace;letter-spacing:0.2em">${escape(code)}</p>`
     : '';
   const paragraphsOf = paragraph(hello) + large + lines.map(paragraph).join('');
-  const html = `<!doctype html><html lang="en"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
+  const html = `<!doctype html><html lang="${frame.t.locale}"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
 <div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
 <div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}
 <p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div></div></body></html>`;

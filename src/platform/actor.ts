@@ -1,5 +1,6 @@
 import type { Problem } from '@/core/problem';
-import { problem, sentence, type ProblemCode } from '@/words/problems';
+import { plainWords } from '@/words/desk';
+import { problem, type ProblemCode } from '@/words/problems';
 import { may, type Right, type StaffRole } from '@/core/staff';
 import type { ActorKind } from '@/platform/store/audit';
 import type { MemberId } from '@/core/ids';
@@ -37,7 +38,7 @@ export const SETUP: Actor = { kind: 'setup', memberId: null, staffRole: 'owner' 
 /** Thrown inside a use case, which turns it into an answer. */
 export class NotAllowed extends Error {
   constructor(readonly problem: Problem<ProblemCode>) {
-    super(sentence(problem));
+    super(plainWords.problem(problem));
   }
 }
 

@@ -1,3 +1,4 @@
+import { MIN_PASSWORD } from '@/core/people/password';
 import type { Problem } from '@/core/problem';
 import { problem, type ProblemCode } from '@/words/problems';
 import { hash, verify } from '@node-rs/argon2';
@@ -8,7 +9,6 @@ import * as english from '@zxcvbn-ts/language-en';
 /** argon2id, 19 MiB, two passes, one lane: OWASP Password Storage Cheat Sheet, minimum configuration. */
 const OPTIONS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
-export const MIN_PASSWORD = 10;
 export const MAX_PASSWORD = 200;
 /** Of 0 to 4: at least about a hundred million guesses. */
 const LEAST_SCORE = 3;

@@ -1,6 +1,8 @@
 import { problem } from '@/words/problems';
 import { pool, type Db } from '@/platform/store/db';
 import { findSite, type Mode, type Site } from '@/platform/store/site';
+import { deskWordsOf } from '@/words/desk';
+import { wordsOf, type Words } from '@/words/words';
 import { NotAllowed, type Actor } from './actor';
 
 export class NotSetUp extends Error {
@@ -27,3 +29,9 @@ export async function currentSite(db: Db = pool()): Promise<Site> {
   if (!site) throw new NotSetUp();
   return site;
 }
+
+/** How the site speaks to members, for use cases that are asked in no transaction. */
+export const siteWords = async (): Promise<Words> => wordsOf(await currentSite());
+
+/** How the Desk speaks. */
+export const deskWords = async (): Promise<Words> => deskWordsOf(await currentSite());

@@ -1,5 +1,6 @@
 import { deskFrame } from '../../src/desk/services/desk-frame';
 import { VISITOR_ACTOR, WORKER } from '../../src/platform/actor';
+import { plainWords } from '@/words/desk';
 import { ALL_PAYMENTS } from '../../src/billing/store/payment-lists';
 import type { SubscriptionFilter } from '../../src/desk/store/subscription-lists';
 import { describe, expect, it } from 'vitest';
@@ -128,7 +129,7 @@ describe('a member’s file', () => {
 
   it('says what is held now, since when, and why', async () => {
     const { memberId } = await join(moor, 'eclipse-week-once', 'works');
-    const account = await memberAccount({ id: memberId });
+    const account = await memberAccount({ id: memberId }, plainWords);
     expect(account.holdings).toMatchObject([
       { tierId: 'eclipse-week', why: 'subscription', isNow: true, isPaid: true },
     ]);

@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { gatewayMessages } from '../../src/billing/services/gateway-list';
+import { plainWords } from '@/words/desk';
 import { transferList } from '../../src/billing/services/transfer-list';
 import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { unfinishedCheckouts } from '../../src/checkout/services/unfinished-checkouts';
@@ -133,14 +134,14 @@ describe('one query for a list, not one for each of its rows', () => {
 
   it('of what a member has', async () => {
     const id = first.memberId;
-    const one = await statementsOf(() => memberAccount({ id }));
+    const one = await statementsOf(() => memberAccount({ id }, plainWords));
     for (const slot of ['a', 'b', 'c'])
       await rows(
         `INSERT INTO subscriptions SELECT (jsonb_populate_record(t, jsonb_build_object('id', gen_random_uuid(), 'slot', $2::text))).*
          FROM subscriptions t WHERE t.id = $1`,
         [first.subscription.id, slot],
       );
-    expect((await memberAccount({ id })).subscriptions).toHaveLength(4);
-    expect(await statementsOf(() => memberAccount({ id }))).toBe(one);
+    expect((await memberAccount({ id }, plainWords)).subscriptions).toHaveLength(4);
+    expect(await statementsOf(() => memberAccount({ id }, plainWords))).toBe(one);
   });
 });

@@ -1,5 +1,6 @@
 import { myAccount } from '../../src/members/services/my-account';
 import { askForCode } from '../../src/people/services/sign-in';
+import { plainWords } from '@/words/desk';
 import { describe, expect, it } from 'vitest';
 import { WORKER, type Actor } from '../../src/platform/actor';
 import { accountSections, memberAccount } from '../../src/billing/services/lib/member-account';
@@ -130,7 +131,7 @@ describe('the account', () => {
   it('has its sections as the owner arranged them, for all and for a tier', async () => {
     const gazer = await join(moor, 'gazer-free', null);
     const watcher = await join(moor, 'eclipse-week-once', 'works');
-    const sectionsOf = async (id: string) => accountSections(await memberAccount({ id }));
+    const sectionsOf = async (id: string) => accountSections(await memberAccount({ id }, plainWords));
     const sections = [
       { id: 'receipts', isOn: true },
       { id: 'payments', isOn: false },

@@ -1,5 +1,6 @@
 import { VISITOR_ACTOR } from '../../src/platform/actor';
 import { randomUUID } from 'node:crypto';
+import { plainWords } from '@/words/desk';
 import { parse } from 'csv-parse/sync';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { changeDetails } from '../../src/members/services/change-details';
@@ -195,7 +196,7 @@ describe('tax on top', () => {
     await passDays(moor, 15);
     expect((await paymentsOf(memberId)).map((one) => one.amount)).toEqual([720]);
     await setRates('added', '25');
-    const account = await memberAccount({ id: memberId });
+    const account = await memberAccount({ id: memberId }, plainWords);
     expect(account.subscriptions[0]?.next?.amount).toBe(720);
     expect(account.subscriptions[0]?.sentence).toContain('£7.20');
     await passDays(moor, 31);
@@ -217,7 +218,7 @@ describe('a switch by staff', () => {
     if (!joined.ok || joined.value.state !== 'done') throw new Error(JSON.stringify(joined));
     const { memberId } = joined.value;
     await passDays(moor, 20);
-    const [subscription] = (await memberAccount({ id: memberId })).subscriptions;
+    const [subscription] = (await memberAccount({ id: memberId }, plainWords)).subscriptions;
     const found = value(
       await switchWays(moor.owner, { memberId, subscriptionId: subscription?.subscription.id }),
     );
@@ -259,7 +260,7 @@ describe('documents', () => {
     expect(await invoiceOfPayment(asMember(other.memberId), payment?.id)).toMatchObject(missing);
     expect(await readDocument(VISITOR_ACTOR, id)).toMatchObject({ ok: false, code: 'sign-in' });
     expect(await readDocument(asMember(mine.memberId), 'nonsense')).toMatchObject({ code: 'invalid' });
-    expect(await memberDocuments(mine.memberId)).toHaveLength(1);
+    expect(await memberDocuments(mine.memberId, plainWords)).toHaveLength(1);
     const pdf = await documentPdf(sheet);
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pdf.byteLength).toBeGreaterThan(5_000);

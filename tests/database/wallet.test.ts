@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { approveAtWallet, refuseAtWallet } from '../../scripts/lib/stand-ins';
+import { plainWords } from '@/words/desk';
 import { addLength, localDate } from '../../src/core/calendar';
 import { DAY_MS, fromMs, toMs, type Instant } from '../../src/core/instants';
 import { moveClock } from '../../src/desk/services/move-clock';
@@ -300,9 +301,9 @@ describe('a wallet and a subscription that runs already', () => {
     await passDays(moor, 20);
     const { id } = await subscriptionOf(memberId);
     await raise(700);
-    expect((await memberAccount({ id: memberId })).subscriptions[0]?.needsApproval).toBe(true);
+    expect((await memberAccount({ id: memberId }, plainWords)).subscriptions[0]?.needsApproval).toBe(true);
     await approve(memberId, id);
-    expect((await memberAccount({ id: memberId })).subscriptions[0]?.needsApproval).toBe(false);
+    expect((await memberAccount({ id: memberId }, plainWords)).subscriptions[0]?.needsApproval).toBe(false);
     await settle();
     expect((await agreements(memberId)).map((one) => one.state).sort()).toEqual(['ended', 'running']);
     await passDays(moor, 62);

@@ -1,7 +1,7 @@
 import Link from 'next/link';
-import { formatDate } from '@/core/instants';
 import type { Decision } from '@/core/access/decide';
 import type { KeyCut } from '@/core/key-cut';
+import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 import { StateMark } from '@/kit/state-mark';
 
@@ -9,19 +9,17 @@ type Row = { id: string; title: string; depth: number; decisions: Decision[] };
 type Props = {
   viewpoints: { id: string; name: string; keyCut: KeyCut | null }[];
   groups: { name: string; rows: Row[] }[];
-  zone: string;
+  t: Words;
 };
 
-function words(decision: Decision, zone: string): string {
+function words(decision: Decision, t: Words): string {
   switch (decision.state) {
     case 'open':
       return 'Open';
     case 'metered':
       return `${decision.left} left`;
     case 'later':
-      return decision.opensAt
-        ? `from ${formatDate(decision.opensAt, zone).replace(/^\w+ (\d+ \w+) .*/, '$1')}`
-        : 'Later';
+      return decision.opensAt ? `from ${t.dayMonth(decision.opensAt)}` : 'Later';
     case 'ended':
       return 'Ended';
     case 'closed':
@@ -30,7 +28,7 @@ function words(decision: Decision, zone: string): string {
 }
 
 /** Items down, viewpoints across. What a rule decided is strong; what only follows the site's default is faint. */
-export function AccessTable({ viewpoints, groups, zone }: Props) {
+export function AccessTable({ viewpoints, groups, t }: Props) {
   return (
     <div className="overflow-x-auto pr-1 pb-2">
       <table className="w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
@@ -75,7 +73,7 @@ export function AccessTable({ viewpoints, groups, zone }: Props) {
                   <td key={viewpoints[index]?.id} className="p-0">
                     <StateMark
                       state={decision.state}
-                      words={words(decision, zone)}
+                      words={words(decision, t)}
                       faint={decision.by === 'default' && decision.state === 'open'}
                     />
                   </td>

@@ -1,6 +1,9 @@
 import Link from 'next/link';
+import { opensWords } from '@/tiers/ui/join-card';
+import type { Words } from '@/words/speak';
 
 type Props = {
+  t: Words;
   opens:
     | {
         counts: { group: string; name: string; count: number; later: number }[];
@@ -10,8 +13,8 @@ type Props = {
     | undefined;
 };
 
-/** What a tier opens, computed from the rules; where it opens nothing, that is said loudly. */
-export function OpensList({ opens }: Props) {
+/** What a tier opens, computed from the rules; one that opens nothing stands out. */
+export function OpensList({ t, opens }: Props) {
   return (
     <section>
       <h2 className="text-xl">What it opens</h2>
@@ -28,11 +31,7 @@ export function OpensList({ opens }: Props) {
             {opens.counts.map(({ group, name, count, later }) => (
               <li key={group} className="flex justify-between gap-4 py-1.5">
                 <span>{name}</span>
-                <span className="text-muted">
-                  {[count > 0 && `${count} now`, later > 0 && `${later} after a wait`]
-                    .filter(Boolean)
-                    .join(', ')}
-                </span>
+                <span className="text-muted">{opensWords({ count, later }, t)}</span>
               </li>
             ))}
           </ul>

@@ -28,14 +28,14 @@ it.each<[Opener, string, string]>([
     'everyone',
     'from 30 days after publishing',
   ],
-  [{ who: { kind: 'paying' }, closes: { on: '2027-08-09' } }, 'everybody who pays', 'until 2027-08-09'],
+  [{ who: { kind: 'paying' }, closes: { on: '2027-08-09' } }, 'everyone who pays', 'until 2027-08-09'],
   [
     {
       who: { kind: 'signed-in' },
       opens: { since: 'joined', after: { n: 1, unit: 'week' } },
       closes: { since: 'held', after: { n: 1, unit: 'year' } },
     },
-    'everybody who is signed in',
+    'everyone who is signed in',
     'from 1 week after joining, until 1 year after getting it',
   ],
 ])('a line %o is said in words', (line, who, when) => {

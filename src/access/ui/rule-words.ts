@@ -1,5 +1,6 @@
 import type { Cover, Edge, Opener, Rule } from '@/core/access/rule';
-import { formatLength } from '@/core/instants';
+import { lengthWords } from '@/words/offers';
+import { plainWords } from '@/words/desk';
 
 /** Names for the ids that rules speak of. */
 export type Names = {
@@ -34,7 +35,7 @@ export function coverWords(cover: Cover, names: Names): string {
 function edgeWords(edge: Edge, verb: string): string {
   if ('on' in edge) return `${verb} ${edge.on}`;
   const since = { held: 'getting it', joined: 'joining', published: 'publishing' }[edge.since];
-  return `${verb} ${formatLength(edge.after)} after ${since}`;
+  return `${verb} ${lengthWords(edge.after, plainWords)} after ${since}`;
 }
 
 /** When a line of a rule lets people in; '' where it does so at once and for good. */
@@ -50,9 +51,9 @@ export function whoWords(line: Opener, names: Names): string {
     case 'everyone':
       return 'everyone';
     case 'signed-in':
-      return 'everybody who is signed in';
+      return 'everyone who is signed in';
     case 'paying':
-      return 'everybody who pays';
+      return 'everyone who pays';
     case 'tier':
       return names.tiers.get(who.id) ?? who.id;
     case 'staff':

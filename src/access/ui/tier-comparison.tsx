@@ -1,27 +1,29 @@
 import { Check, Clock, Minus } from 'lucide-react';
 import type { ComparisonLine } from '@/core/access/what-opens';
 import type { KeyCut } from '@/core/key-cut';
+import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 
 type Props = {
+  t: Words;
   tiers: { id: string; name: string; keyCut: KeyCut }[];
   lines: (ComparisonLine & { name: string })[];
 };
 
 /** What the tiers open, side by side: computed from the rules, so it never promises what a rule does not keep. */
-export function TierComparison({ tiers, lines }: Props) {
+export function TierComparison({ t, tiers, lines }: Props) {
   if (lines.length === 0 || tiers.length < 2) return null;
   return (
     <section className="mt-14" aria-labelledby="compare">
       <h2 id="compare" className="text-2xl">
-        Side by side
+        {t('join.compare')}
       </h2>
       <div className="mt-4 overflow-x-auto" tabIndex={0} role="region" aria-labelledby="compare">
         <table className="figures w-full min-w-[42rem] text-[0.9375rem]">
           <thead>
             <tr>
               <th scope="col" className="py-2 pr-4 text-left font-semibold text-muted">
-                What is closed to visitors
+                {t('join.compare-head')}
               </th>
               {tiers.map((tier) => (
                 <th key={tier.id} scope="col" className="px-2 py-2 align-bottom font-semibold">
@@ -41,7 +43,7 @@ export function TierComparison({ tiers, lines }: Props) {
                 </th>
                 {line.cells.map((cell) => (
                   <td key={cell.tier} className="px-2 py-2.5 text-center">
-                    <Cell now={cell.now} later={cell.later} total={line.total} />
+                    <Cell t={t} now={cell.now} later={cell.later} total={line.total} />
                   </td>
                 ))}
               </tr>
@@ -53,18 +55,18 @@ export function TierComparison({ tiers, lines }: Props) {
   );
 }
 
-function Cell({ now, later, total }: { now: number; later: number; total: number }) {
+function Cell({ t, now, later, total }: { t: Words; now: number; later: number; total: number }) {
   if (now === total)
     return (
       <span className="inline-flex items-center gap-1 text-open">
-        <Check className="size-4" aria-hidden /> all
+        <Check className="size-4" aria-hidden /> {t('join.compare-all')}
       </span>
     );
   if (now + later === 0)
     return (
       <span className="text-muted">
         <Minus className="inline size-4" aria-hidden />
-        <span className="sr-only">none</span>
+        <span className="sr-only">{t('join.compare-none')}</span>
       </span>
     );
   return (
@@ -74,7 +76,7 @@ function Cell({ now, later, total }: { now: number; later: number; total: number
       {later > 0 && (
         <span className="inline-flex items-center gap-1 text-later">
           <Clock className="size-4" aria-hidden />
-          {later === total ? 'all, after a wait' : `${later} after a wait`}
+          {later === total ? t('join.compare-all-later') : t('join.opens-later', { count: later })}
         </span>
       )}
     </span>

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalMonth } from '@/core/instants';
 import type { BillingStage, Carries } from '@/core/offers/carries';
 import type { Mode } from '@/platform/store/site';
 import type { Problem } from '@/core/problem';
@@ -22,10 +22,10 @@ export type SavedMethod = {
   state: 'saved';
   customerRef: string;
   methodRef: string;
-  /** For people: "card ending 0017, expires 09/29". */
+  /** As `words/methods` writes it, in no language. */
   label: string;
   /** The last month in which it can pay, "2029-09"; null where that is not known. */
-  expires: string | null;
+  expires: LocalMonth | null;
 };
 
 export type Declined = { state: 'declined'; ref: string | null; code: DeclineCode };

@@ -5,13 +5,13 @@ import { mode, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
 import { done, missing, type Result, refusedField, refusedWith } from '@/platform/result';
 import { seal } from '@/platform/seal';
-import { currentSite, inMode } from '@/platform/site';
+import { currentSite, deskWords, inMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findGatewayAccount, noteAccountError, setChecked, setWebhook } from '@/billing/store/gateways';
 import { keepAccount, keysOf, registerWebhookOf } from './lib/gateway-account';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
-import { say, sentence } from '@/words/problems';
+import { say } from '@/words/problems';
 
 const byMoney = staffUse('manage money');
 const key = z.string().trim().max(300, 'This is too long to be a key.');
@@ -55,7 +55,7 @@ export const checkAccount = byMoney('check-account', uuid, async (_, accountId):
   if (!account) return refusedField('', 'gateway.not-connected');
   const checked = await gatewayById(account.gateway).checkKeys(keysOf(account));
   if (checked.ok) await setChecked(pool(), accountId);
-  else await noteAccountError(pool(), accountId, sentence(checked.problem));
+  else await noteAccountError(pool(), accountId, (await deskWords()).problem(checked.problem));
   return checked.ok ? done(null) : refusedWith(checked.problem);
 });
 

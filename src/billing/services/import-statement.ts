@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { z } from 'zod';
 import { readStatement, type StatementRow } from '@/core/bank-statement';
-import { formatMoney } from '@/core/money';
 import { pool, transaction, type Transaction } from '@/platform/store/db';
 import { findGatewayAccount, type GatewayAccount } from '@/billing/store/gateways';
 import { findByReference, findPayment, type Payment } from '@/billing/store/payments';
@@ -20,7 +19,9 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { doAsks } from './lib/in-book';
-import { problem, refusal, sentence, type ProblemCode } from '@/words/problems';
+import { deskWordsOf } from '@/words/desk';
+import type { Words } from '@/words/speak';
+import { problem, refusal, type ProblemCode } from '@/words/problems';
 import { takeTransfer, type TakenTransfer } from './lib/take-transfer';
 import { referencesIn } from './lib/transfer-reference';
 import { staffUse } from '@/platform/use';
@@ -56,16 +57,17 @@ export const importStatement = staffUse('manage money')(
     const account = await findGatewayAccount(pool(), accountId);
     if (account?.nature !== 'transfer') return refusedField('accountId', 'statement.no-account');
     const site = await currentSite();
+    const t = deskWordsOf(site);
     const records = recordsOf(csv);
     const read = records
-      ? readStatement(records, site.currency)
+      ? readStatement(records, site.currency, site.language)
       : { ok: false as const, problem: problem('statement.no-csv') };
     if (!read.ok) return refusedWith(read.problem, 'csv');
     const seen = new Map<string, number>();
     const lines: ImportedLine[] = read.problems.map(({ line, problem }) => ({
       line,
       state: 'unreadable',
-      words: sentence(problem),
+      words: t.problem(problem),
     }));
     for (const row of read.rows) {
       // Two payments of one day may look the same: the second of them is another line.
@@ -73,7 +75,7 @@ export const importStatement = staffUse('manage money')(
       const nth = (seen.get(content) ?? 0) + 1;
       seen.set(content, nth);
       const fingerprint = createHash('sha256').update(`${content}#${nth}`).digest('hex');
-      lines.push({ line: row.line, ...(await takeLine(actor, account, row, fingerprint, dryRun)) });
+      lines.push({ line: row.line, ...(await takeLine(actor, account, { row, fingerprint, dryRun }, t)) });
     }
     return done(lines.sort((a, b) => a.line - b.line));
   },
@@ -93,13 +95,12 @@ function recordsOf(csv: string): string[][] | null {
 async function takeLine(
   actor: Actor,
   account: GatewayAccount,
-  row: StatementRow,
-  fingerprint: string,
-  dryRun: boolean,
+  { row, fingerprint, dryRun }: { row: StatementRow; fingerprint: string; dryRun: boolean },
+  t: Words,
 ): Promise<Omit<ImportedLine, 'line'>> {
-  if (row.amount <= 0) return { state: 'left out', words: 'money that went out' };
+  if (row.amount <= 0) return { state: 'left out', words: 'outgoing payment' };
   if (await isLineKnown(pool(), account.id, fingerprint)) return { state: 'known', words: 'imported before' };
-  const match = await findMatch(account, row);
+  const match = await findMatch(account, row, t);
   if (!dryRun) {
     const taken = await transaction(async (db) => {
       const { bookedOn, amount, currency, payer, words } = row;
@@ -118,33 +119,34 @@ async function takeLine(
       });
       if (!line || !('payment' in match)) return null;
       const settled = await settleBy(db, actor, line.id, match.payment);
-      if (!settled.ok) await noteLine(db, line.id, sentence(refusal(settled.why)));
+      if (!settled.ok) await noteLine(db, line.id, t.problem(refusal(settled.why)));
       return settled;
     });
     await follow(actor, taken);
-    if (taken && !taken.ok) return { state: 'unmatched', words: sentence(refusal(taken.why)) };
+    if (taken && !taken.ok) return { state: 'unmatched', words: t.problem(refusal(taken.why)) };
   }
   return 'payment' in match
-    ? { state: 'matched', words: `${formatMoney(row.amount, row.currency)} with ${match.payment.reference}` }
+    ? { state: 'matched', words: `${t.money(row.amount, row.currency)} with ${match.payment.reference}` }
     : { state: 'unmatched', words: match.why };
 }
 
 async function findMatch(
   account: GatewayAccount,
   row: StatementRow,
+  t: Words,
 ): Promise<{ payment: Payment } | { why: string }> {
   for (const reference of referencesIn(row.words)) {
     const payment = await findByReference(pool(), account.id, reference);
     if (!payment) continue;
     if (payment.state === 'succeeded')
-      return { why: `${reference} was paid before: this came a second time` };
+      return { why: `${reference} has been paid already; this is a second payment` };
     if (payment.amount !== row.amount || payment.currency !== row.currency)
       return {
-        why: `${formatMoney(row.amount, row.currency)} came for ${reference}, and ${formatMoney(payment.amount, payment.currency)} is awaited`,
+        why: `${t.money(row.amount, row.currency)} received for ${reference}; ${t.money(payment.amount, payment.currency)} is due`,
       };
     return { payment };
   }
-  return { why: 'no reference of ours is in its words' };
+  return { why: 'no reference of ours in its description' };
 }
 
 /** A line pays what it matches. */

@@ -3,6 +3,7 @@ import type { Instant } from '@/core/instants';
 import type { Member } from '@/people/store/members';
 import { memberAccount } from './lib/member-account';
 import { currentSite } from '@/platform/site';
+import { wordsOf } from '@/words/words';
 import { toWay, waysToPay, type WayToPay } from './lib/ways-to-pay';
 import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
@@ -12,7 +13,7 @@ import { ownerOfSubscription } from './lib/owners';
 export type MethodChoices = {
   name: string;
   methodLabel: string | null;
-  /** What is overdue; charged at once when the way to pay changes. Minor units. */
+  /** What is overdue; charged at once when the payment method changes. Minor units. */
   owed: { amount: number; currency: string } | null;
   next: { at: Instant; amount: number; currency: string } | null;
   /** Whether its wallet bills only what was approved, which is not what comes next. */
@@ -21,10 +22,10 @@ export type MethodChoices = {
   zone: string;
 };
 
-/** The ways in which a member's own subscription can be paid from now on; null: it is not theirs, or is over. */
+/** The ways in which a member's own subscription can be paid from now on; null: it is not theirs, or has ended. */
 async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<MethodChoices | null> {
   const site = await currentSite();
-  const account = await memberAccount(member);
+  const account = await memberAccount(member, wordsOf(site));
   const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
   if (!view || view.subscription.state === 'ended') return null;
   const { state, pauses, disputes } = view.subscription;

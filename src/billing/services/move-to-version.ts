@@ -1,4 +1,5 @@
-import { offerSentence } from '@/core/offers/sentence';
+import { offerSentence } from '@/words/offers';
+import { wordsOf } from '@/words/words';
 import { transaction } from '@/platform/store/db';
 import { findOffer, findOfferVersion } from '@/tiers/store/offers';
 import { gatewayById } from '@/billing/gateways';
@@ -47,8 +48,9 @@ export const moveToNewest = staffUse('set tiers')(
           .filter((account) => gatewayById(account.gateway).nature === 'wallet')
           .map((account) => account.id),
       );
+      const t = wordsOf(site);
       const sentence = (offer: typeof newest): string =>
-        offerSentence(offer.definition, { skipTrial: true, skipFee: true, tierNames: names });
+        offerSentence(offer.definition, t, { skipTrial: true, skipFee: true, tierNames: names });
       let moved = 0;
       const movable = await listSubscriptionsById(db, ids);
       for (const found of movable.sort((a, b) => (a.memberId < b.memberId ? -1 : 1))) {

@@ -66,7 +66,7 @@ export const refundPayment = staffUse('manage money')(
 async function ask(open: OpenBook, input: Input, currency: string): Promise<Problems | null> {
   const { book } = open.stored;
   const payment = book.payments.find(({ id }) => id === input.paymentId);
-  const amount = parseAmount(input.amount, currency);
+  const amount = parseAmount(input.amount, currency, open.site.language);
   if (!amount.ok) return { amount: amount.problem };
   const left = payment ? Math.max(0, refundable(book, payment)) : 0;
   if (left === 0) return { amount: problem('refund.fully') };
@@ -88,10 +88,10 @@ async function ask(open: OpenBook, input: Input, currency: string): Promise<Prob
 /** Refunds above an amount that the owner sets need the password as well. */
 async function confirmLarge(
   actor: Actor,
-  { refundAsksAbove }: Site,
+  { refundAsksAbove, language }: Site,
   { paymentId, amount, password }: Input,
 ): Promise<Result<null>> {
   const payment = await findPayment(pool(), paymentId);
-  const asked = payment && parseAmount(amount, payment.currency);
+  const asked = payment && parseAmount(amount, payment.currency, language);
   return asked?.ok && asked.amount > refundAsksAbove ? confirmStaff(actor, password) : done(null);
 }

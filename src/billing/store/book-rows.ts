@@ -12,7 +12,7 @@ import type {
   Stretch,
   Subscription,
 } from '@/core/billing/book';
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalMonth } from '@/core/instants';
 import type { Offer } from '@/core/offers/offer';
 import { withTaxAdded } from '@/core/tax';
 import type { Mode } from '@/platform/store/site';
@@ -25,7 +25,7 @@ export type Account = {
   customerRef: string | null;
   methodRef: string | null;
   methodLabel: string | null;
-  methodExpires: string | null;
+  methodExpires: LocalMonth | null;
   taxCountry: string;
   addedTax: number;
   remindAt: Instant | null;
@@ -83,7 +83,7 @@ export type SubscriptionRow = {
   customer_ref: string | null;
   method_ref: string | null;
   method_label: string | null;
-  method_expires: string | null;
+  method_expires: LocalMonth | null;
   tax_country: string;
   added_tax: number;
   remind_at: Instant | null;

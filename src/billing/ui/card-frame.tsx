@@ -1,5 +1,6 @@
 'use client';
 
+import type { WayWords } from './pay-words';
 import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'react';
 
 export type CardAnswer = { token: string } | { problem: string };
@@ -11,12 +12,18 @@ type FromFrame =
   | { cardFrame: 'height'; height: number }
   | { cardFrame: 'token'; token: string }
   | { cardFrame: 'problem'; message: string };
-type Props = { url: string; origin: string; gateway: string; onEnter: () => void; ref: Ref<CardFrameHandle> };
+type Props = {
+  url: string;
+  origin: string;
+  words: WayWords['frame'];
+  onEnter: () => void;
+  ref: Ref<CardFrameHandle>;
+};
 
 const PATIENCE_MS = 20_000;
 
 /** The gateway's own page for the card. It is spoken to by messages, and only its own origin is listened to. */
-export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
+export function CardFrame({ url, origin, words, onEnter, ref }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const waiting = useRef<((answer: CardAnswer) => void) | null>(null);
   /** Called when the payer is asked something in the frame: that takes as long as it takes. */
@@ -42,11 +49,7 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
   useImperativeHandle(ref, () => ({
     tokenise: () =>
       new Promise<CardAnswer>((resolve) => {
-        const late = setTimeout(
-          () =>
-            resolve({ problem: `${gateway} does not answer. Nothing was charged; try again in a moment.` }),
-          PATIENCE_MS,
-        );
+        const late = setTimeout(() => resolve({ problem: words.silent }), PATIENCE_MS);
         patient.current = () => clearTimeout(late);
         waiting.current = (answer) => {
           clearTimeout(late);
@@ -63,13 +66,11 @@ export function CardFrame({ url, origin, gateway, onEnter, ref }: Props) {
         ref={frame}
         src={url}
         onLoad={(event) => event.currentTarget.contentWindow?.postMessage({ cardFrame: 'size' }, origin)}
-        title={`Card details, kept by ${gateway}`}
+        title={words.title}
         className="w-full border-0"
         style={{ height, colorScheme: 'normal' }}
       />
-      <p className="mt-1 text-[0.9375rem] text-muted">
-        This form belongs to {gateway}. The number goes to them and never to this site.
-      </p>
+      <p className="mt-1 text-[0.9375rem] text-muted">{words.hint}</p>
     </>
   );
 }

@@ -1,15 +1,22 @@
-'use client';
-
-import type { FormAction } from '@/kit/action-form';
-import { PaidForm, type Way } from './paid-form';
 import type { SubscriptionId } from '@/core/ids';
+import type { FormAction } from '@/kit/action-form';
+import type { Words } from '@/words/speak';
+import { PaidForm } from './paid-form';
+import { payWords, type Way } from './pay-words';
 
-type Props = { action: FormAction; subscriptionId: SubscriptionId; ways: Way[]; button: string };
+type Props = { t: Words; action: FormAction; subscriptionId: SubscriptionId; ways: Way[]; button: string };
 
-/** Another card, or another way to pay. */
-export function ChangeMethodForm({ action, subscriptionId, ways, button }: Props) {
+/** Another card, or another payment method. */
+export function ChangeMethodForm({ t, action, subscriptionId, ways, button }: Props) {
   return (
-    <PaidForm action={action} label="How it is paid" ways={ways} keptCard={null} button={button}>
+    <PaidForm
+      action={action}
+      label={t('method.title')}
+      ways={ways}
+      keptCard={null}
+      words={payWords(t, ways, button)}
+      button={button}
+    >
       <input type="hidden" name="subscriptionId" value={subscriptionId} />
     </PaidForm>
   );

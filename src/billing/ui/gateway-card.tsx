@@ -183,7 +183,7 @@ export function GatewayCard(props: Props) {
                 </summary>
                 <ol className="mt-2 grid list-decimal gap-2 pl-5">
                   <li>
-                    Copy this address: <CopyText text={address} name="the address" />
+                    Copy this address: <CopyText text={address} label="Copy the address" copied="Copied" />
                   </li>
                   <li>
                     On the page of {gateway}, under “Addresses for messages”, choose {mode} mode, paste it and

@@ -1,18 +1,17 @@
-import { formatDate, type Instant } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import type { Instant } from '@/core/instants';
+import type { Words } from '@/words/speak';
 
 export function NextCharge({
   next,
-  zone,
+  t,
 }: {
   next: { at: Instant; amount: number; currency: string } | null;
-  zone: string;
+  t: Words;
 }) {
   if (!next) return <span className="text-muted">none</span>;
   return (
     <span className="whitespace-nowrap">
-      <b className="font-semibold">{formatMoney(next.amount, next.currency)}</b> on{' '}
-      {formatDate(next.at, zone)}
+      <b className="font-semibold">{t.money(next.amount, next.currency)}</b> on {t.date(next.at)}
     </span>
   );
 }

@@ -11,21 +11,7 @@ import {
 } from '@/kit/action-form';
 import { CardFrame, type CardFrameHandle } from './card-frame';
 import type { GatewayAccountId } from '@/core/ids';
-
-export type Frame = { url: string; origin: string; gateway: string };
-export type Way = {
-  accountId: GatewayAccountId;
-  label: string;
-  gateway: string;
-  nature: 'card' | 'wallet' | 'transfer';
-  frame: Frame | null;
-};
-
-const NEXT: Record<Way['nature'], (gateway: string) => string> = {
-  card: () => '',
-  wallet: (gateway) => `You approve it on the page of ${gateway}, and come back here.`,
-  transfer: () => 'You get our bank details and a reference. It opens as soon as the money is there.',
-};
+import type { PayWords, Way } from './pay-words';
 
 type Props = {
   action: FormAction;
@@ -36,33 +22,18 @@ type Props = {
   keptCard: { accountId: GatewayAccountId; label: string } | null;
   /** The one that was chosen before; the first, where none was. */
   chosen?: string;
-  /** Whether money is due now, so that a wallet or a transfer comes next. */
-  isDue?: boolean;
+  words: PayWords;
+  /** What is pressed where there is nothing to pay. */
   button: string;
-  busy?: string;
   /** What it costs today and next: in view where the button is pressed. */
   cost?: string;
   children?: ReactNode;
 };
 
 const NOTHING: FormState = { problems: {} };
-const LOST =
-  'The site didn’t answer, so we don’t know whether the payment went through. Look in your account in another tab before you try again. You won’t be charged twice, and what you typed is still here.';
-
 /** A form that pays: its own fields, and the gateway's card form. The card's number never enters this page. */
-export function PaidForm({
-  action,
-  label,
-  ways,
-  keptCard,
-  chosen,
-  button,
-  busy,
-  cost,
-  isDue = true,
-  children,
-}: Props) {
-  const { state, plain, send, pending: sending } = useFormAction(action, NOTHING, LOST);
+export function PaidForm({ action, label, ways, keptCard, chosen, words, button, cost, children }: Props) {
+  const { state, plain, send, pending: sending } = useFormAction(action, NOTHING, words.lost);
   const [asking, setAsking] = useState(false);
   const [cardProblem, setCardProblem] = useState<string | null>(null);
   const [wantsKept, setKeeps] = useState(keptCard !== null);
@@ -75,6 +46,7 @@ export function PaidForm({
   );
   const way = ways.find((one) => one.accountId === accountId);
   const frame = way?.frame ?? null;
+  const said = way && words.byWay[way.accountId];
   const kept = keptCard?.accountId === accountId ? keptCard.label : null;
   const keeps = wantsKept && kept !== null;
   const card = useRef<CardFrameHandle>(null);
@@ -118,7 +90,7 @@ export function PaidForm({
         <input type="hidden" name="accountId" value={accountId} />
         {ways.length > 1 && (
           <fieldset className="grid gap-2">
-            <legend className="mb-2 font-display text-xl font-bold">How you pay</legend>
+            <legend className="mb-2 font-display text-xl font-bold">{words.method}</legend>
             {ways.map((one) => (
               <CardChoice
                 key={one.accountId}
@@ -132,32 +104,26 @@ export function PaidForm({
             ))}
           </fieldset>
         )}
-        {way && !frame && (
-          <p className="text-muted">
-            {way.nature === 'wallet' || isDue
-              ? NEXT[way.nature](way.gateway)
-              : 'Nothing is due today; before the first payment you get our bank details by mail.'}
-          </p>
-        )}
+        {said?.hint && <p className="text-muted">{said.hint}</p>}
         {frame && (
           <fieldset>
-            <legend className="mb-3 font-display text-xl font-bold">Card</legend>
+            <legend className="mb-3 font-display text-xl font-bold">{words.card}</legend>
             {kept && (
               <div className="mb-3 grid gap-2">
                 <CardChoice name="keepCard" value="yes" isOn={keeps} choose={() => setKeeps(true)}>
-                  The {kept}
+                  {kept}
                 </CardChoice>
                 <CardChoice name="keepCard" value="no" isOn={!keeps} choose={() => setKeeps(false)}>
-                  Another card
+                  {words.anotherCard}
                 </CardChoice>
               </div>
             )}
-            {!keeps && (
+            {!keeps && said && (
               <CardFrame
                 ref={card}
                 url={frame.url}
                 origin={frame.origin}
-                gateway={frame.gateway}
+                words={said.frame}
                 onEnter={() => form.current?.requestSubmit()}
               />
             )}
@@ -174,14 +140,10 @@ export function PaidForm({
         <div className="grid gap-3">
           {cost && <p className="figures font-semibold">{cost}</p>}
           <SubmitButton
-            busy={busy ?? (frame ? 'Talking to the card service…' : 'One moment…')}
+            busy={frame ? words.busyCard : words.busy}
             className="min-h-12 text-base sm:w-fit sm:px-8"
           >
-            {way?.nature === 'wallet'
-              ? `Go on to ${way.gateway}`
-              : way?.nature === 'transfer' && isDue
-                ? 'Go on to the bank details'
-                : button}
+            {said?.button ?? button}
           </SubmitButton>
         </div>
       </FormFrame>

@@ -1,6 +1,7 @@
 'use client';
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { AmountField } from '@/kit/amount-field';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import type { PaymentId } from '@/core/ids';
@@ -9,6 +10,7 @@ type Props = {
   action: FormAction;
   paymentId: PaymentId;
   requestId: string;
+  currency: string;
   /** What is left to refund, as people type it, and as they read it. */
   most: string;
   mostWords: string;
@@ -17,7 +19,7 @@ type Props = {
 };
 
 /** Refunds a payment, all or part; says what that means before it is done. */
-export function RefundForm({ action, paymentId, requestId, most, mostWords, asksAbove }: Props) {
+export function RefundForm({ action, paymentId, requestId, currency, most, mostWords, asksAbove }: Props) {
   return (
     <details className="mt-1">
       <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Refund…</summary>
@@ -25,21 +27,21 @@ export function RefundForm({ action, paymentId, requestId, most, mostWords, asks
         <FormMessage />
         <input type="hidden" name="paymentId" value={paymentId} />
         <input type="hidden" name="requestId" value={`${requestId.slice(0, -12)}${paymentId.slice(-12)}`} />
-        <TextField
+        <AmountField
           name="amount"
+          currency={currency}
           label="Amount"
-          inputMode="decimal"
           defaultValue={most}
-          hint={`At most ${mostWords}. What is left of credit from this payment is voided.`}
+          hint={`At most ${mostWords}. Unspent credit from this payment is cancelled.`}
         />
-        <TextField name="reason" label="Why (for the books)" />
+        <TextField name="reason" label="Reason (for the books)" />
         <CheckField
           name="endsAccess"
           value="yes"
           label="End access now"
           hint="Nothing more is charged, and what it opens is closed."
         />
-        {asksAbove && <PasswordAgain hint={`Needed for refunds over ${asksAbove}.`} />}
+        {asksAbove && <PasswordAgain hint={`Required for refunds over ${asksAbove}.`} />}
         <SubmitButton busy="Refunding…" look="bad" className="w-fit">
           Refund
         </SubmitButton>

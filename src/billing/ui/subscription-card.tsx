@@ -1,22 +1,23 @@
-'use client';
-
 import Link from 'next/link';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import type { Deed } from '@/core/billing/deeds';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
-import { ActionForm, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
-import { Button, buttonClass, LinkButton } from '@/kit/button';
+import { ActionForm, FormMessage, ProblemOf, SubmitButton, type FormAction } from '@/kit/action-form';
+import { buttonClass, LinkButton } from '@/kit/button';
+import { CloseDetails } from '@/kit/close-details';
 import { LifeMark } from '@/kit/state-mark';
 import type { OfferId } from '@/core/ids';
+import type { Words } from '@/words/speak';
 
 type Props = {
+  t: Words;
   id: string;
   name: string;
   keyCut: KeyCut | null;
   state: string;
   sentence: string;
-  methodLabel: string | null;
+  method: string | null;
   next: { date: string; amount: string } | null;
   until: string | null;
   ended: string | null;
@@ -27,67 +28,48 @@ type Props = {
     renew: { offerId: OfferId } | null;
     switches: { offerId: OfferId; tierName: string; price: string }[];
   };
-  /** The offer under which it goes on from a day, where it does. */
+  /** The offer under which it continues from a day, where it does. */
   movesTo: { isOwn: boolean; name: string; sentence: string; date: string } | null;
   pauses: boolean;
   isDisputed: boolean;
   /** What would not be refused now. */
   deeds: Deed[];
-  /** Its wallet has not been told yes to what it costs next. */
+  /** The payer has not approved at their wallet what it costs next. */
   needsApproval: boolean;
   transfer: { amount: string; reference: string; payee: string; account: string } | null;
   actions: Record<'undoSwitch' | 'cancel' | 'undo' | 'pause' | 'resume' | 'pay', FormAction>;
 };
 
-function stateSentence({ state, next, until, ended, isForGood, isPaid, pauses, isDisputed }: Props): string {
-  if (isDisputed)
-    return 'Your bank was asked to take a payment back. Until that is decided nothing is charged, and nothing is open.';
-  if (isForGood && !next)
-    return isPaid ? 'Paid for good. Nothing more is charged.' : 'Free. Nothing is charged.';
-  if (state === 'ended') return `Ended on ${ended}.`;
-  if (state === 'cancelling')
-    return `Cancelled: it stays open to you until ${until}, and nothing more is charged.`;
-  if (state === 'paused') return 'Paused. Nothing is charged and you have no access until you resume it.';
-  if (pauses) return `It pauses on ${until}. Until then it stays open to you.`;
-  if (state === 'overdue' && next)
-    return `The last payment did not go through. ${next.amount} is tried again on ${next.date}; until then everything stays open to you.`;
-  if (next) return `Next charge: ${next.amount} on ${next.date}.`;
-  return until ? `Open to you until ${until}. Nothing more is charged.` : 'Free. Nothing is charged.';
+function stateSentence(props: Props): string {
+  const { t, state, next, until, ended, isForGood, isPaid, pauses, isDisputed } = props;
+  const untilWords = { until: until ?? t('mails.later') };
+  if (isDisputed) return t('subscription.disputed');
+  if (isForGood && !next) return isPaid ? t('subscription.for-good') : t('subscription.free');
+  if (state === 'ended') return t('subscription.ended', { date: ended ?? '' });
+  if (state === 'cancelling') return t('subscription.cancelling', untilWords);
+  if (state === 'paused') return t('subscription.paused');
+  if (pauses) return t('subscription.pauses', untilWords);
+  if (state === 'overdue' && next) return t('subscription.overdue', next);
+  if (next) return t('subscription.next', next);
+  return until ? t('subscription.until', untilWords) : t('subscription.free');
 }
 
 /** One subscription in the member's account: what it is, what it costs next, and the way out of it. */
 export function SubscriptionCard(props: Props) {
-  const {
-    id,
-    next,
-    name,
-    keyCut,
-    state,
-    sentence,
-    methodLabel,
-    until,
-    isForGood,
-    ways,
-    movesTo,
-    pauses,
-    deeds,
-    needsApproval,
-    transfer,
-    actions,
-  } = props;
-  const [asking, setAsking] = useState(false);
-  const canCancel = deeds.includes('cancel');
+  const { t, id, next, name, keyCut, state, sentence, method, until, isForGood, ways } = props;
+  const { movesTo, pauses, deeds, needsApproval, transfer, actions } = props;
+  const tier = { tier: name };
   const isCharged = next !== null || state === 'paused' || pauses;
   return (
     <section aria-label={name} className="rounded-xl border border-line bg-surface p-5">
       <div className="flex flex-wrap items-center gap-3">
         {keyCut && <KeyGlyph cut={keyCut} size={22} />}
         <h3 className="text-xl">{name}</h3>
-        <LifeMark state={isForGood && state === 'ended' ? 'active' : state} />
+        <LifeMark t={t} state={isForGood && state === 'ended' ? 'active' : state} />
       </div>
       <p className="figures mt-2 text-lg">{stateSentence(props)}</p>
       <p className="text-muted">
-        {sentence} {methodLabel && `Paid by ${methodLabel}.`}
+        {sentence} {method && t('subscription.paid-by', { method })}
       </p>
       {movesTo && (
         <ActionForm
@@ -96,11 +78,15 @@ export function SubscriptionCard(props: Props) {
         >
           <input type="hidden" name="subscription" value={id} />
           <p>
-            On {movesTo.date} it becomes {movesTo.name}: {movesTo.sentence}
+            {t('subscription.moves-to', {
+              date: movesTo.date,
+              tier: movesTo.name,
+              sentence: movesTo.sentence,
+            })}
           </p>
           {deeds.includes('take-back') && (
-            <SubmitButton busy="Undoing it…" look="quiet" className="w-fit">
-              Undo the switch
+            <SubmitButton busy={t('subscription.undoing')} look="quiet" className="w-fit">
+              {t('subscription.undo-switch')}
             </SubmitButton>
           )}
           <FormMessage />
@@ -109,107 +95,109 @@ export function SubscriptionCard(props: Props) {
       {needsApproval && !transfer && (
         <div className="figures mt-3 grid gap-2 rounded-md bg-metered-wash px-4 py-3 text-metered">
           <p>
-            {methodLabel ?? 'Your wallet'} bills only what you told it yes to. Approve what comes next
-            {next ? `, before ${next.date}` : ''}.
+            {t('subscription.approve', {
+              method: method ?? t('subscription.your-wallet'),
+              date: next?.date ?? 'none',
+            })}
           </p>
           <LinkButton href={`/account/pay/${id}`} look="quiet" className="w-fit">
-            Approve it, or pay in another way
+            {t('subscription.approve-link')}
           </LinkButton>
         </div>
       )}
       {transfer && (
         <p className="figures mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
-          Please transfer {transfer.amount} to {transfer.payee}, {transfer.account}, with the reference{' '}
-          <b className="font-mono">{transfer.reference}</b>.{' '}
+          {t('subscription.transfer', transfer)}{' '}
           <Link href={`/account/to-pay/${id}`} className="underline">
-            The invoice, to print or keep
+            {t('subscription.transfer-invoice')}
           </Link>
         </p>
       )}
-      {deeds.includes('pay-now') && !needsApproval && (
-        <OneButton id={id} action={actions.pay} busy="Talking to the card service…" look="main">
-          Pay {next?.amount} now
+      {deeds.includes('pay-now') && !needsApproval && next && (
+        <OneButton id={id} action={actions.pay} busy={t('pay.busy-card')} look="main">
+          {t('subscription.pay-now', { amount: next.amount })}
         </OneButton>
       )}
       {deeds.includes('resume') && (
-        <OneButton id={id} action={actions.resume} busy="One moment…" look="main">
-          {pauses ? 'Undo the pause' : 'Resume, and pay for the next period'}
+        <OneButton id={id} action={actions.resume} busy={t('form.moment')} look="main">
+          {pauses ? t('subscription.undo-pause') : t('subscription.resume')}
         </OneButton>
       )}
       <div className="mt-4 flex flex-wrap items-start gap-3">
         {isCharged && state !== 'cancelling' && state !== 'ended' && (
           <LinkButton href={`/account/pay/${id}`} look="quiet">
-            Change how it is paid
+            {t('subscription.change-method')}
           </LinkButton>
         )}
-        {deeds.includes('pause') && (
-          <details className="open:basis-full">
-            <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>Pause {name}</summary>
-            <p className="mt-2">
-              From {until}, nothing is charged and you have no access until you resume it.
-            </p>
-            <OneButton id={id} action={actions.pause} busy="One moment…">
-              Pause it from then on
+        {deeds.includes('pause') && until && (
+          <Fold summary={t('subscription.pause', tier)}>
+            <p className="mt-2">{t('subscription.pause-hint', { until })}</p>
+            <OneButton id={id} action={actions.pause} busy={t('form.moment')}>
+              {t('subscription.pause-yes', { until })}
             </OneButton>
-          </details>
+          </Fold>
         )}
-        {ways?.renew && <LinkButton href={`/join/${ways.renew.offerId}`}>Renew {name}</LinkButton>}
+        {ways?.renew && (
+          <LinkButton href={`/join/${ways.renew.offerId}`}>{t('subscription.renew', tier)}</LinkButton>
+        )}
         {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
-          <details className="open:basis-full">
-            <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>
-              Switch to another offer
-            </summary>
+          <Fold summary={t('subscription.switch')}>
             <ul className="mt-2 grid gap-2">
               {ways.switches.map((way) => (
                 <li key={way.offerId}>
                   <LinkButton href={`/join/${way.offerId}`} look="quiet">
-                    {way.tierName}, {way.price}
+                    {t('subscription.switch-way', { tier: way.tierName, price: way.price })}
                   </LinkButton>
                 </li>
               ))}
             </ul>
-          </details>
+          </Fold>
         )}
         {state === 'ended' && !isForGood && (
           <LinkButton href="/join" look="quiet">
-            Join again
+            {t('subscription.join-again')}
           </LinkButton>
         )}
         {deeds.includes('undo') && (
           <ActionForm action={actions.undo} className="grid gap-3">
             <input type="hidden" name="subscription" value={id} />
-            <SubmitButton busy="Undoing it…" look="quiet" className="w-fit">
-              Keep it after all
+            <SubmitButton busy={t('subscription.undoing')} look="quiet" className="w-fit">
+              {t('subscription.undo-cancel')}
             </SubmitButton>
             <FormMessage />
           </ActionForm>
         )}
-        {canCancel && !asking && (
-          <Button look="quiet" onClick={() => setAsking(true)}>
-            Cancel {name}
-          </Button>
+        {deeds.includes('cancel') && (
+          <Fold summary={t('subscription.cancel', tier)}>
+            <ActionForm action={actions.cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
+              <input type="hidden" name="subscription" value={id} />
+              <p className="font-semibold">
+                {until && state !== 'overdue' && state !== 'paused'
+                  ? t('subscription.cancel-until', { ...tier, until })
+                  : t('subscription.cancel-at-once', tier)}
+              </p>
+              <div className="flex flex-wrap gap-3">
+                <SubmitButton busy={t('subscription.cancelling-busy')} look="bad">
+                  {t('subscription.cancel-yes')}
+                </SubmitButton>
+                <CloseDetails>{t('subscription.cancel-no')}</CloseDetails>
+              </div>
+              <FormMessage />
+            </ActionForm>
+          </Fold>
         )}
       </div>
-      {canCancel && asking && (
-        <ActionForm action={actions.cancel} className="mt-4 grid gap-3 rounded-md bg-sunken p-4">
-          <input type="hidden" name="subscription" value={id} />
-          <p className="font-semibold">
-            {until && state !== 'overdue' && state !== 'paused'
-              ? `Cancel ${name}? It stays open to you until ${until}.`
-              : `Cancel ${name}? It ends at once.`}
-          </p>
-          <div className="flex flex-wrap gap-3">
-            <SubmitButton busy="Cancelling…" look="bad">
-              Yes, cancel
-            </SubmitButton>
-            <Button look="quiet" onClick={() => setAsking(false)}>
-              No, keep it
-            </Button>
-          </div>
-          <FormMessage />
-        </ActionForm>
-      )}
     </section>
+  );
+}
+
+/** More that can be done, behind a button; works before any script. */
+function Fold({ summary, children }: { summary: string; children: ReactNode }) {
+  return (
+    <details className="open:basis-full">
+      <summary className={buttonClass('quiet', 'cursor-pointer list-none')}>{summary}</summary>
+      {children}
+    </details>
   );
 }
 
@@ -233,13 +221,8 @@ function OneButton({
         {children}
       </SubmitButton>
       <FormMessage />
-      <CardProblem />
+      {/* Why a card was refused, where there is no field of the card beside it. */}
+      <ProblemOf name="card" />
     </ActionForm>
   );
-}
-
-/** Why a card was refused, where there is no card's field for it to stand beside. */
-function CardProblem() {
-  const problem = useProblem('card');
-  return problem ? <p className="font-medium text-closed">{problem}</p> : null;
 }

@@ -10,6 +10,7 @@ import {
   type MemberAccount,
   type SubscriptionView,
 } from '@/billing/services/lib/member-account';
+import { siteWords } from '@/platform/site';
 import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
@@ -37,7 +38,7 @@ async function readAfter(checkoutId: CheckoutId, member: Pick<Member, 'id'>): Pr
   const offer = await findOffer(pool(), checkout.offerId);
   const tier = offer && (await findTier(pool(), offer.tierId));
   const person = await findMember(pool(), member.id);
-  const account = await memberAccount(member, checkout.mode);
+  const account = await memberAccount(member, await siteWords(), checkout.mode);
   const view = account.subscriptions.find((each) => each.subscription.id === checkout.subscriptionId);
   if (!tier || !view || !person) return null;
   return {

@@ -7,6 +7,7 @@ import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { listTierNames, type Tier } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
+import { wordsOf } from '@/words/words';
 import { tierOpens, type TierOpens } from '@/access/services/lib/tier-opens';
 import { z } from 'zod';
 import { publicUse } from '@/platform/use';
@@ -24,14 +25,13 @@ export type JoinPageTier = {
 
 export type JoinPage = {
   siteName: string;
-  zone: string;
   tiers: JoinPageTier[];
   tierNames: Map<string, string>;
   /** Between which the page can switch; the first is shown where none is chosen. */
   rhythms: Rhythm[];
   rhythm: string | null;
   comparison: (ComparisonLine & { name: string })[];
-  /** How the prices stand to the tax; '' where nothing is taxed. */
+  /** Whether prices include the tax; '' where nothing is taxed. */
   taxNote: string;
 };
 
@@ -48,7 +48,6 @@ async function readPage(chosen: string | undefined): Promise<JoinPage> {
   );
   return {
     siteName: site.name,
-    zone: site.zone,
     tierNames: await listTierNames(pool()),
     rhythms,
     rhythm,
@@ -69,12 +68,13 @@ async function readPage(chosen: string | undefined): Promise<JoinPage> {
   };
 }
 
-function taxNote({ tax, homeCountry }: Site): string {
+function taxNote(site: Site): string {
+  const { tax, homeCountry } = site;
   const taxRate = rateFor(tax, null, homeCountry);
   if (tax.way === 'none' || !taxRate) return '';
-  return tax.way === 'included'
-    ? `Prices include ${taxRate.name}.`
-    : `${taxRate.name} comes on top of these prices, by the country you live in.`;
+  const t = wordsOf(site);
+  const of = { tax: taxRate.name };
+  return tax.way === 'included' ? t('join.tax-included', of) : t('join.tax-added', of);
 }
 
 export const joinPage = publicUse('join-page', z.string().max(40), async (_, rhythm) =>

@@ -3,7 +3,7 @@ import { done, found, missing, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import type { Sheet } from '@/core/documents';
+import type { Sheet } from '@/words/sheet';
 import { findAgreement, findAgreementOf } from '@/billing/store/agreements';
 import { findGatewayAccount } from '@/billing/store/gateways';
 import { findCheckout } from '@/billing/store/checkouts';

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isCountry, listCountries } from '@/platform/countries';
 import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
+import { wordsOf } from '@/words/words';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { findMember } from '@/people/store/members';
@@ -31,12 +32,12 @@ export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async 
   const site = await currentSite();
   return done({
     prepared,
-    page: prepared && pageOf(prepared, site.zone),
+    page: prepared && pageOf(prepared, wordsOf(site)),
     /** An offer that is no longer sold; its link may be in an old mail. */
     gone,
     member: member ? { name: member.name, email: member.email, isStaff: member.staffRole !== null } : null,
-    site: { name: site.name, zone: site.zone, mode: site.mode },
-    countries: site.tax.way !== 'none' ? listCountries() : null,
+    site: { name: site.name, mode: site.mode },
+    countries: site.tax.way !== 'none' ? listCountries(site.language) : null,
   });
 });
 

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import type { SwitchFigures } from '@/core/billing/figures';
 import { openBook } from '@/billing/services/lib/open-book';
-import { refusal, sentence } from '@/words/problems';
+import { deskWordsOf } from '@/words/desk';
+import { refusal } from '@/words/problems';
 import { offerKey } from '@/billing/store/book-rows';
 import type { Actor } from '@/platform/actor';
 import { uuid } from '@/platform/inputs';
@@ -34,12 +35,13 @@ async function listWays(
   subscriptionId: SubscriptionId,
 ): Promise<{ member: Member; from: string; ways: SwitchWay[]; zone: string } | null> {
   const site = await currentSite();
+  const t = deskWordsOf(site);
   const member = await findMember(pool(), memberId);
-  const account = member && (await memberAccount(member));
+  const account = member && (await memberAccount(member, t));
   const view = account?.subscriptions.find(({ subscription }) => subscription.id === subscriptionId);
   if (!member || !account || !view) return null;
   const ways: SwitchWay[] = [];
-  for (const { offerId } of (await waysOn(account)).get(subscriptionId)?.switches ?? []) {
+  for (const { offerId } of (await waysOn(account, t)).get(subscriptionId)?.switches ?? []) {
     const listed = await findOffer(pool(), offerId);
     const tier = listed && (await findTier(pool(), listed.tierId));
     if (!listed || !tier) continue;
@@ -55,7 +57,7 @@ async function listWays(
       tierName: tier.name,
       quoteId: isSwitch ? action.quoteId : null,
       figures: isSwitch ? action.figures : null,
-      why: 'why' in action ? sentence(refusal(action.why)) : 'It cannot be switched to now.',
+      why: 'why' in action ? t.problem(refusal(action.why)) : 'This can’t be switched to now.',
     });
   }
   return { member, from: view.tier?.name ?? view.offer.name, ways, zone: site.zone };

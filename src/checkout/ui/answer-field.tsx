@@ -1,14 +1,17 @@
 import type { JoinField } from '@/core/tiers/join-fields';
+import type { Words } from '@/words/speak';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 
-/** One thing that the owner asks for at joining. */
-export function AnswerField({ field, value }: { field: JoinField; value: string | undefined }) {
+type Props = { t: Words; field: JoinField; value: string | undefined };
+
+/** One join question. */
+export function AnswerField({ t, field, value }: Props) {
   const shared = {
     name: `answers.${field.id}`,
     label:
       field.isRequired || field.kind === 'terms' || field.kind === 'tick'
         ? field.label
-        : `${field.label} (optional)`,
+        : t('form.optional', { label: field.label }),
     hint: field.hint || undefined,
   };
   if (field.kind === 'tick') return <CheckField {...shared} value="yes" defaultChecked={value === 'yes'} />;
@@ -20,7 +23,7 @@ export function AnswerField({ field, value }: { field: JoinField; value: string 
         hint={
           field.path ? (
             <a href={field.path} target="_blank" rel="noopener noreferrer" className="text-spruce underline">
-              Read it in another window
+              {t('checkout.read-terms')}
             </a>
           ) : (
             shared.hint
@@ -31,7 +34,7 @@ export function AnswerField({ field, value }: { field: JoinField; value: string 
   if (field.kind === 'choice')
     return (
       <SelectField {...shared} defaultValue={value ?? ''} className="sm:w-96" required={field.isRequired}>
-        <option value="">Choose…</option>
+        <option value="">{t('form.choose')}</option>
         {field.options.map((option) => (
           <option key={option}>{option}</option>
         ))}

@@ -1,7 +1,9 @@
 import Link from 'next/link';
+import type { Words } from '@/words/speak';
 import { CountryPicker } from './country-picker';
 
 type Props = {
+  t: Words;
   sentence: string;
   trialUsed: boolean;
   today: string;
@@ -22,6 +24,7 @@ type Props = {
 
 /** What it costs today and next: in view all through checkout. */
 export function ChargeSummary({
+  t,
   sentence,
   trialUsed,
   today,
@@ -37,12 +40,12 @@ export function ChargeSummary({
 }: Props) {
   return (
     <aside
-      aria-label="What you pay"
+      aria-label={t('checkout.summary')}
       className="figures h-fit rounded-xl border border-line bg-surface p-6 lg:sticky lg:top-6 lg:col-start-2 lg:row-span-2 lg:row-start-1"
     >
       <dl>
         <div className="flex items-baseline justify-between gap-4">
-          <dt className="font-semibold">Due today</dt>
+          <dt className="font-semibold">{t('checkout.due-today')}</dt>
           <dd className="font-display text-3xl font-bold">{today}</dd>
         </div>
         {credits.map(({ words, amount }) => (
@@ -53,26 +56,31 @@ export function ChargeSummary({
         ))}
         {tax?.isToday && <TaxRow {...tax} />}
         <div className="mt-2 flex items-baseline justify-between gap-4 border-t border-line pt-2">
-          <dt className="text-muted">{next ? `Next charge, ${next.date}` : 'Next charge'}</dt>
-          <dd className="font-semibold">{next ? next.amount : 'none'}</dd>
+          <dt className="text-muted">
+            {next ? t('checkout.next-on', { date: next.date }) : t('checkout.next')}
+          </dt>
+          <dd className="font-semibold">{next ? next.amount : t('checkout.none')}</dd>
         </div>
         {tax && !tax.isToday && <TaxRow {...tax} />}
       </dl>
-      {country && <CountryPicker code={country.code} countries={country.all} />}
+      {country && (
+        <CountryPicker
+          code={country.code}
+          countries={country.all}
+          label={t('checkout.country')}
+          none={t('checkout.country-none')}
+        />
+      )}
       <p className="mt-4">{sentence}</p>
       {notes.map((note) => (
         <p key={note} className="mt-2 text-later">
           {note}
         </p>
       ))}
-      {trialUsed && (
-        <p className="mt-2 text-later">
-          You have had the trial before, so this begins with the first payment.
-        </p>
-      )}
+      {trialUsed && <p className="mt-2 text-later">{t('checkout.trial-used')}</p>}
       {rows.length > 1 && (
         <table className="mt-4 hidden w-full sm:table text-[0.9375rem]">
-          <caption className="pb-1 text-left text-muted">Dates and amounts</caption>
+          <caption className="pb-1 text-left text-muted">{t('checkout.dates')}</caption>
           <tbody>
             {rows.map((row) => (
               <tr key={row.date} className="border-t border-line">
@@ -80,7 +88,9 @@ export function ChargeSummary({
                 <td className="py-1 text-right">
                   {row.amount}
                   {row.fee && (
-                    <span className="block text-sm text-muted">with the joining fee of {row.fee}</span>
+                    <span className="block text-sm text-muted">
+                      {t('checkout.with-fee', { amount: row.fee })}
+                    </span>
                   )}
                 </td>
               </tr>
@@ -90,15 +100,15 @@ export function ChargeSummary({
       )}
       {year && (
         <p className="mt-2 border-t border-line pt-2 text-[0.9375rem] text-muted">
-          {more > 0 && <span className="hidden sm:inline">And {more} more. </span>}
-          {year}.
+          {more > 0 && <span className="hidden sm:inline">{t('checkout.more-rows', { count: more })} </span>}
+          {year}
         </p>
       )}
       {others.length > 0 && (
         <p className="mt-4 text-[0.9375rem]">
           {others.map((other) => (
             <Link key={other.href} href={other.href} className="mr-3 text-spruce underline">
-              {other.name} instead
+              {t('checkout.instead', { offer: other.name })}
             </Link>
           ))}
         </p>

@@ -1,14 +1,15 @@
-'use client';
-
-import { useState } from 'react';
 import type { JoinField } from '@/core/tiers/join-fields';
 import type { FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { AnswerField } from './answer-field';
-import { PaidForm, type Way } from '@/billing/ui/paid-form';
+import { PaidForm } from '@/billing/ui/paid-form';
+import { payWords, type Way } from '@/billing/ui/pay-words';
+import { FirstValue } from '@/kit/first-value';
+import type { Words } from '@/words/speak';
 import type { CheckoutId, GatewayAccountId, OfferId, OfferVersionId, QuoteId } from '@/core/ids';
 
 type Props = {
+  t: Words;
   action: FormAction;
   checkoutId: CheckoutId;
   offerId: OfferId;
@@ -19,7 +20,7 @@ type Props = {
   addedTax: number;
   mode: '' | 'test';
   returnTo: string;
-  /** Whether they have not said yet what they are called. */
+  /** Whether their name isn’t known yet. */
   asksName: boolean;
   fields: JoinField[];
   asksCode: boolean;
@@ -31,13 +32,14 @@ type Props = {
   dueAtWallet: number;
   /** What it costs today and next, beside the button. */
   cost: string;
-  /** What was typed before, where a checkout that was left is taken up again. */
+  /** What was typed before, where a checkout that was left is resumed. */
   typed?: { answers: Record<string, string>; code: string; accountId: GatewayAccountId };
   button: string;
 };
 
 /** Everything on one page: who joins, what the owner asks for, and the gateway's card form. */
 export function CheckoutForm({
+  t,
   action,
   checkoutId,
   asksName,
@@ -51,30 +53,29 @@ export function CheckoutForm({
   button,
   ...hidden
 }: Props) {
-  // One id for as long as this page is open: pressing twice, or again after a refused card, is one joining.
-  const [id] = useState(checkoutId);
   const asked = fields.filter((field) => field.kind !== 'name' && field.kind !== 'terms');
   const terms = fields.filter((field) => field.kind === 'terms');
   const name = fields.find((field) => field.kind === 'name');
   return (
     <PaidForm
       action={action}
-      label="Join"
+      label={t('checkout.join')}
       ways={ways}
       keptCard={keptCard}
-      isDue={isDue}
+      words={payWords(t, ways, button, isDue)}
       button={button}
       cost={cost}
       chosen={typed?.accountId}
     >
-      <input type="hidden" name="checkoutId" value={id} />
+      {/* One id for as long as this page is open: pressing twice, or again after a refused card, is one checkout. */}
+      <FirstValue name="checkoutId" value={checkoutId} />
       {Object.entries(hidden).map(([field, value]) => (
         <input key={field} type="hidden" name={field} value={value} />
       ))}
       {asksName && name && (
         <TextField
           name="name"
-          label={name.isRequired ? name.label : `${name.label} (optional)`}
+          label={name.isRequired ? name.label : t('form.optional', { label: name.label })}
           hint={name.hint || undefined}
           autoComplete="name"
           className="max-w-md"
@@ -83,24 +84,24 @@ export function CheckoutForm({
       )}
       {(asked.length > 0 || asksCode) && (
         <fieldset className="grid gap-5">
-          <legend className="mb-3 font-display text-xl font-bold">Before you join</legend>
+          <legend className="mb-3 font-display text-xl font-bold">{t('checkout.before-you-join')}</legend>
           {asksCode && (
             <TextField
               name="code"
-              label="Code"
-              hint="The word you were given."
+              label={t('checkout.code')}
+              hint={t('checkout.code-hint')}
               autoComplete="off"
               defaultValue={typed?.code}
               className="sm:w-64"
             />
           )}
           {asked.map((field) => (
-            <AnswerField key={field.id} field={field} value={typed?.answers[field.id]} />
+            <AnswerField key={field.id} t={t} field={field} value={typed?.answers[field.id]} />
           ))}
         </fieldset>
       )}
       {terms.map((field) => (
-        <AnswerField key={field.id} field={field} value={undefined} />
+        <AnswerField key={field.id} t={t} field={field} value={undefined} />
       ))}
     </PaidForm>
   );

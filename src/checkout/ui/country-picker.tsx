@@ -4,10 +4,10 @@ import { usePathname, useRouter, useSearchParams } from 'next/navigation';
 import { useId, useTransition } from 'react';
 import { inputClass } from '@/kit/input-class';
 
-type Props = { code: string; countries: { code: string; name: string }[] };
+type Props = { code: string; countries: { code: string; name: string }[]; label: string; none: string };
 
 /** Where the payer is: the figures beside it are reckoned anew, and what was typed in the form stays. */
-export function CountryPicker({ code, countries }: Props) {
+export function CountryPicker({ code, countries, label, none }: Props) {
   const id = useId();
   const router = useRouter();
   const path = usePathname();
@@ -21,7 +21,7 @@ export function CountryPicker({ code, countries }: Props) {
   return (
     <div className="mt-3 text-[0.9375rem]">
       <label htmlFor={id} className="text-muted">
-        For the tax, you live in
+        {label}
       </label>
       <select
         id={id}
@@ -30,7 +30,7 @@ export function CountryPicker({ code, countries }: Props) {
         disabled={pending}
         onChange={(event) => choose(event.target.value)}
       >
-        {code === '' && <option value="">choose</option>}
+        {code === '' && <option value="">{none}</option>}
         {countries.map((country) => (
           <option key={country.code} value={country.code}>
             {country.name}

@@ -1,9 +1,11 @@
 import type { KeyCut } from '@/core/key-cut';
+import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { joinPath } from '@/content/ui/tier-offer-card';
 
 type Props = {
+  t: Words;
   tiers: {
     id: string;
     name: string;
@@ -14,11 +16,14 @@ type Props = {
   returnTo: string;
 };
 
-/** A few tiers to join, small enough to stand within a page or a post. */
-export function JoinPanel({ tiers, returnTo }: Props) {
+/** A few tiers to join, small enough for a page or a post. */
+export function JoinPanel({ t, tiers, returnTo }: Props) {
   if (tiers.length === 0) return null;
   return (
-    <aside aria-label="Join" className="rounded-xl border border-line bg-surface text-base leading-normal">
+    <aside
+      aria-label={t('site.join')}
+      className="rounded-xl border border-line bg-surface text-base leading-normal"
+    >
       <ul className="divide-y divide-line">
         {tiers.map((tier) => (
           <li key={tier.id} className="flex flex-wrap items-center gap-x-5 gap-y-3 px-5 py-4">

@@ -1,12 +1,12 @@
 import clsx from 'clsx';
 import Link from 'next/link';
 
-type Props = { chosen: string | null; choices: { key: string; name: string; href: string }[] };
+type Props = { label: string; chosen: string | null; choices: { key: string; name: string; href: string }[] };
 
 /** Between what is paid by the month and by the year: plain links, so that it works before any script. */
-export function RhythmSwitch({ chosen, choices }: Props) {
+export function RhythmSwitch({ label, chosen, choices }: Props) {
   return (
-    <nav aria-label="How often you pay">
+    <nav aria-label={label}>
       <ul className="flex rounded-full border border-edge/50 bg-surface p-1">
         {choices.map(({ key, name, href }) => (
           <li key={key}>

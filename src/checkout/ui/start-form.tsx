@@ -38,7 +38,14 @@ function useWorkedFor(action: FormAction, stamp: string): FormAction {
   };
 }
 
+/** What the form says; made on the server, so that no catalogue is sent to the browser. */
+export type StartWords = Record<
+  'label' | 'empty' | 'email' | 'hint' | 'busy' | 'button' | 'noScript' | 'havePassword' | 'signIn',
+  string
+>;
+
 type Props = {
+  words: StartWords;
   action: FormAction;
   offerId: OfferId;
   to: string;
@@ -48,12 +55,12 @@ type Props = {
 };
 
 /** Where a visitor begins to join: with the address that a code is mailed to. */
-export function StartForm({ action, offerId, to, stamp, signInHref }: Props) {
+export function StartForm({ words, action, offerId, to, stamp, signInHref }: Props) {
   // One stamp for as long as this page is open: what was worked out is for it.
   const [shown] = useState(stamp);
   const worked = useWorkedFor(action, shown);
   return (
-    <ActionForm action={worked} label="Join" className="grid content-start gap-5">
+    <ActionForm action={worked} label={words.label} className="grid content-start gap-5">
       <FormMessage />
       <input type="hidden" name="offerId" value={offerId} />
       <input type="hidden" name="to" value={to} />
@@ -61,31 +68,29 @@ export function StartForm({ action, offerId, to, stamp, signInHref }: Props) {
       {/* People never see this field; programs that fill in everything do. */}
       <div className="absolute -left-[200vw]" aria-hidden>
         <label>
-          Leave this empty
+          {words.empty}
           <input type="text" name="website" tabIndex={-1} autoComplete="off" />
         </label>
       </div>
       <TextField
         name="email"
-        label="Your email"
+        label={words.email}
         type="email"
         autoComplete="email"
         className="max-w-md"
-        hint="We email you a six-digit code, whether or not you’ve been here before. No password needed."
+        hint={words.hint}
         required
       />
-      <SubmitButton busy="Sending the code…" className="min-h-12 text-base sm:w-fit sm:px-8">
-        Continue
+      <SubmitButton busy={words.busy} className="min-h-12 text-base sm:w-fit sm:px-8">
+        {words.button}
       </SubmitButton>
       <noscript>
-        <p className="text-metered">
-          Joining needs JavaScript. Switch it on in your browser, then load this page again.
-        </p>
+        <p className="text-metered">{words.noScript}</p>
       </noscript>
       <p className="text-muted">
-        Have a password?{' '}
+        {words.havePassword}{' '}
         <Link className="text-spruce underline" href={signInHref}>
-          Sign in
+          {words.signIn}
         </Link>
       </p>
     </ActionForm>

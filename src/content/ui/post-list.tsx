@@ -1,6 +1,7 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
-import { formatDate, type Instant } from '@/core/instants';
+import type { Instant } from '@/core/instants';
+import type { Words } from '@/words/speak';
 
 type Post = {
   id: string;
@@ -12,15 +13,7 @@ type Post = {
   isOpen: boolean;
 };
 
-export function PostList({
-  posts,
-  zone,
-  names,
-}: {
-  posts: Post[];
-  zone: string;
-  names: Map<string, string>;
-}) {
+export function PostList({ posts, t, names }: { posts: Post[]; t: Words; names: Map<string, string> }) {
   return (
     <ul className="mt-4 divide-y divide-line">
       {posts.map((post) => (
@@ -28,7 +21,7 @@ export function PostList({
           <p className="text-[0.9375rem] text-muted">
             {[
               ...post.categories.map((id) => names.get(id) ?? id),
-              post.publishedAt && formatDate(post.publishedAt, zone),
+              post.publishedAt && t.date(post.publishedAt),
             ]
               .filter(Boolean)
               .join(' · ')}
@@ -37,7 +30,9 @@ export function PostList({
             <Link href={post.path} prefetch={false} className="hover:underline">
               {post.title}
             </Link>
-            {!post.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label="for members" />}
+            {!post.isOpen && (
+              <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
+            )}
           </h3>
           {post.summary && <p className="mt-1 text-muted">{post.summary}</p>}
         </li>

@@ -1,4 +1,5 @@
 import type { KeyCut } from '@/core/key-cut';
+import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import type { OfferId } from '@/core/ids';
@@ -13,15 +14,15 @@ export type OfferedTier = {
 export const joinPath = (offerId: OfferId, returnTo: string): string =>
   `/join/${offerId}?to=${encodeURIComponent(returnTo)}`;
 
-type Props = { tier: OfferedTier; returnTo: string; isFirst: boolean; note?: string };
+type Props = { t: Words; tier: OfferedTier; returnTo: string; isFirst: boolean; note?: string };
 
 /** A tier on the dark ground of the doorstep, with a way to join for each of its offers. */
-export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
+export function TierOfferCard({ t, tier, returnTo, isFirst, note }: Props) {
   return (
     <div className="flex flex-col rounded-xl border border-on-night/25 p-5">
       <KeyGlyph cut={tier.keyCut} size={20} onNight />
       <h3 className="mt-2.5 text-xl break-words">{tier.name}</h3>
-      {note && <p className="text-[0.9375rem] text-on-night-soft">{note}.</p>}
+      {note && <p className="text-[0.9375rem] text-on-night-soft">{note}</p>}
       <ul className="mt-1 grid gap-4">
         {tier.offers.map((offer, index) => (
           <li key={offer.id}>
@@ -32,10 +33,10 @@ export function TierOfferCard({ tier, returnTo, isFirst, note }: Props) {
               className="mt-2 w-full"
             >
               {tier.offers.length > 1
-                ? `Join: ${offer.name.toLowerCase()}`
+                ? t('join.offer-alone', { offer: offer.name })
                 : offer.isFree
-                  ? 'Join for free'
-                  : `Join ${tier.name}`}
+                  ? t('join.free')
+                  : t('join.button', { tier: tier.name })}
             </LinkButton>
           </li>
         ))}

@@ -57,7 +57,11 @@ describe('in one book with two ladders and a tier that may be held several times
       }
       for (const payment of book.payments) {
         expect(payment.refunded + payment.lost).toBeLessThanOrEqual(payment.amount);
-        if (payment.dispute !== 'lost') expect(refundable(book, payment)).toBeGreaterThanOrEqual(0);
+        // A gateway refunds more than is left where staff ask for it there: what was given as credit may be spent.
+        const there = book.refunds
+          .filter((one) => one.payment === payment.id && one.reason === 'at the gateway')
+          .reduce((sum, one) => sum + one.amount, 0);
+        if (payment.dispute !== 'lost') expect(refundable(book, payment) + there).toBeGreaterThanOrEqual(0);
       }
       const numbers = book.charges.map(
         ({ subscription, purchase, number }) => `${subscription ?? purchase}:${number}`,

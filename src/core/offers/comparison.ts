@@ -16,16 +16,7 @@ const APPROXIMATE_DAYS: Record<Length['unit'], number> = {
   year: 365,
 };
 const keyOf = ({ n, unit }: Length): string => `${n}-${unit}`;
-const NAMES: Record<string, string> = {
-  '1-day': 'Daily',
-  '1-week': 'Weekly',
-  '1-month': 'Monthly',
-  '3-month': 'Quarterly',
-  '6-month': 'Half-yearly',
-  '1-year': 'Yearly',
-};
-
-export type Rhythm = { key: string; name: string; length: Length };
+export type Rhythm = { key: string; length: Length };
 
 /**
  * The rhythms between which a join page can switch, shortest first: those of tiers that are offered in more than
@@ -42,9 +33,7 @@ export function rhythmsToChoose(tiers: Offer[][]): Rhythm[] {
     );
     if (own.size > 1) for (const [key, length] of own) found.set(key, length);
   }
-  return [...found]
-    .map(([key, length]) => ({ key, length, name: NAMES[key] ?? `Every ${length.n} ${length.unit}s` }))
-    .sort((a, b) => days(a.length) - days(b.length));
+  return [...found].map(([key, length]) => ({ key, length })).sort((a, b) => days(a.length) - days(b.length));
 }
 
 const days = ({ n, unit }: Length): number => n * APPROXIMATE_DAYS[unit];

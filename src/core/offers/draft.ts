@@ -1,5 +1,5 @@
 import { isLocalDate, type Length, type LocalDate, type Unit } from '../instants';
-import { parseAmount, toDecimal } from '../money';
+import { inputAmount, parseAmount } from '../money';
 import { problemsOf, type ProblemsOf } from '../problem';
 import { isRenewable, stepsOver, type Offer, type Step } from './offer';
 import { offerSchema } from './offer-schema';
@@ -42,14 +42,15 @@ export function newStep(kind: Step['kind']): StepDraft {
     : { kind, n: '1', unit: kind === 'once' ? 'year' : 'month', ...usual };
 }
 
-/** The offer that a draft means, or what is wrong with it and where. `today` is the site's local date. */
+/** The offer that a draft means, or what is wrong with it and where. `today` is the site's local date, `locale` how it writes amounts. */
 export function readDraft(
   draft: OfferDraft,
   today: LocalDate,
+  locale: string,
 ): { ok: true; offer: Offer } | { ok: false; problems: ProblemsOf } {
   const problems: ProblemsOf = {};
   const amount = (text: string, path: string): number => {
-    const parsed = parseAmount(text, draft.currency);
+    const parsed = parseAmount(text, draft.currency, locale);
     if (!parsed.ok) problems[path] = parsed.problem;
     return parsed.ok ? parsed.amount : 0;
   };
@@ -114,9 +115,9 @@ export function isRenewableDraft({ steps, after }: Pick<OfferDraft, 'steps' | 'a
   return after === 'end' && last?.kind === 'once' && last.lasts === 'length';
 }
 
-/** A stored offer as a draft to change. */
-export function draftOf(offer: Offer): OfferDraft {
-  const money = (minor: number): string => toDecimal(minor, offer.currency);
+/** A stored offer as a draft to change, its amounts as a locale writes them. */
+export function draftOf(offer: Offer, locale: string): OfferDraft {
+  const money = (minor: number): string => inputAmount(minor, offer.currency, locale);
   return {
     tier: offer.tier,
     currency: offer.currency,

@@ -28,8 +28,3 @@ export function joiningState(context: JoiningTerms, taken: number, today: LocalD
   };
   return { state: state(), placesLeft };
 }
-
-/** "12 of 30 left", "1 of 30 left"; empty where there is no limit. */
-export function placesWords(places: number | null, placesLeft: number | null): string {
-  return places === null || placesLeft === null ? '' : `${placesLeft} of ${places} left`;
-}

@@ -27,7 +27,7 @@ export const saveStaffSettings = staffUse('set up the site')(
   inputSchema,
   async (actor, { idleHours, refundAsksAbove: typed }): Promise<Result<null>> => {
     const site = await currentSite();
-    const amount = parseAmount(typed, site.currency);
+    const amount = parseAmount(typed, site.currency, site.language);
     if (!amount.ok) return refusedWith(amount.problem, 'refundAsksAbove');
     return transaction(async (db) => {
       await setStaffSettings(db, idleHours * 60, amount.amount);

@@ -6,16 +6,23 @@ import { insertMember } from '@/people/store/members';
 import { findSite, insertSite } from '@/platform/store/site';
 import { SETUP } from '@/platform/actor';
 import { realNow, siteNow } from '@/platform/clock';
-import { hashPassword, MAX_PASSWORD, MIN_PASSWORD } from '@/platform/passwords';
+import { MIN_PASSWORD } from '@/core/people/password';
+import { hashPassword, MAX_PASSWORD } from '@/platform/passwords';
 import { record } from '@/platform/record';
 import { done, type Result, refusedField } from '@/platform/result';
 import { systemUse } from '@/platform/use';
+import { isLanguage, LANGUAGES } from '@/words/languages';
 import { say } from '@/words/problems';
+import { wordsOf } from '@/words/words';
 
 const inputSchema = z.object({
   name: z.string().trim().min(1, say('site.no-name')).max(80),
   zone: z.string().refine(isZone, 'is not a time zone; write it like Europe/London'),
   currency: z.string().refine(isCurrency, 'is not a currency; write it like GBP'),
+  language: z
+    .string()
+    .refine(isLanguage, `is not a language; one of ${Object.keys(LANGUAGES).join(', ')}`)
+    .default('en-GB'),
   ownerName: z.string().trim().min(1, say('site.no-owner')),
   ownerEmail: z.email().toLowerCase(),
   ownerPassword: z.string().min(MIN_PASSWORD, `needs at least ${MIN_PASSWORD} characters`).max(MAX_PASSWORD),
@@ -30,6 +37,7 @@ export const setUpSite = systemUse(
   inputSchema,
   async (_, input): Promise<Result<{ ownerId: string }>> => {
     const { ownerName, ownerEmail, ownerPassword, ...site } = input;
+    const t = wordsOf({ language: site.language, zone: site.zone, reworded: {} });
     const passwordHash = await hashPassword(ownerPassword);
     return transaction(async (db) => {
       if (await findSite(db)) return refusedField('', 'site.exists');
@@ -42,8 +50,8 @@ export const setUpSite = systemUse(
         senderName: site.name,
         doorstep: {
           teaser: { kind: 'words', count: 60 },
-          visitorNotice: 'The rest is for members.',
-          memberNotice: 'What you hold does not open this.',
+          visitorNotice: t('doorstep.visitor-notice'),
+          memberNotice: t('doorstep.member-notice'),
           showSignIn: true,
         },
       });

@@ -1,5 +1,6 @@
 import { wholeArrangement } from '@/core/account-sections';
 import { listCountries } from '@/platform/countries';
+import { deskLocale } from '@/words/languages';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
@@ -9,15 +10,24 @@ import { listTiers } from '@/tiers/store/tiers';
 
 /** What every page may say of the site. */
 export const siteFacts = publicUse('site-facts', nothing, async () => {
-  const { name, zone, mode, currency, mayDeleteAccount, tax } = await currentSite();
-  return done({ name, zone, mode, currency, mayDeleteAccount, hasTax: tax.way !== 'none' });
+  const { name, zone, mode, currency, language, reworded, mayDeleteAccount, tax } = await currentSite();
+  return done({
+    name,
+    zone,
+    mode,
+    currency,
+    language,
+    reworded,
+    mayDeleteAccount,
+    hasTax: tax.way !== 'none',
+  });
 });
 
 const bySetUp = staffUse('set up the site');
 const onSale = async () => (await listTiers(pool())).filter((tier) => !tier.retiredAt);
 
 export const taxSettings = bySetUp('tax-settings', nothing, async () => {
-  const { tax, homeCountry, seller, taxNumber, documentPrefix } = await currentSite();
+  const { tax, homeCountry, seller, taxNumber, documentPrefix, language } = await currentSite();
   return done({
     tax,
     homeCountry,
@@ -25,7 +35,7 @@ export const taxSettings = bySetUp('tax-settings', nothing, async () => {
     taxNumber,
     documentPrefix,
     tiers: await onSale(),
-    countries: listCountries(),
+    countries: listCountries(deskLocale(language)),
   });
 });
 

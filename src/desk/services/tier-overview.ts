@@ -4,6 +4,7 @@ import { siteNow } from '@/platform/clock';
 import { nothing, slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
+import { messagesUnder } from '@/words/words';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { listJoinFields } from '@/tiers/store/join-fields';
@@ -44,7 +45,12 @@ export const offerEditor = staffUse('set tiers')('offer-editor', offerSchema, as
     gateways: await gatewayLimits(),
     canDelete: offer !== null && !(await wasOfferEverBought(pool(), offer.id)),
     currency: site.currency,
-    zone: site.zone,
+    /** How the site speaks to members, for the editor to show in the browser. */
+    speaking: {
+      language: site.language,
+      zone: site.zone,
+      messages: messagesUnder(site, 'offer.', 'length.', 'join.'),
+    },
     now,
     today: localDate(now, site.zone),
   });

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { sheetOf, type Sheet } from '@/core/documents';
+import { sheetOf, type Sheet } from '@/words/sheet';
 import { uuid } from '@/platform/inputs';
 import { done, found, missing } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { siteWords } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { findDocument, findInvoiceOf } from '@/documents/store/documents';
@@ -18,7 +18,7 @@ const ownerOfDocument = async (id: string) => (await findDocument(pool(), id))?.
 
 async function sheetFor(id: string): Promise<Sheet | null> {
   const document = await findDocument(pool(), id);
-  return document ? sheetOf(document, (await currentSite()).zone) : null;
+  return document ? sheetOf(document, await siteWords()) : null;
 }
 
 const pdfOf = async (sheet: Sheet | null) =>
@@ -61,5 +61,5 @@ export const invoiceToPayAsPdf = memberUse(
 
 /** The caller’s own documents, newest first. */
 export const myDocuments = memberUse('my-documents', z.undefined(), async ({ memberId }) =>
-  done(await memberDocuments(memberId)),
+  done(await memberDocuments(memberId, await siteWords())),
 );

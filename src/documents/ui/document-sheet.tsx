@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/documents';
+import type { Sheet } from '@/words/sheet';
 import { KeyGlyph } from '@/kit/key-cut';
 
 /** An invoice or another document as a sheet of paper: the same on the screen and in print. */
@@ -16,15 +16,15 @@ export function DocumentSheet({ sheet }: { sheet: Sheet }) {
       </header>
       {sheet.about && <p className="mt-1 text-muted">{sheet.about}</p>}
       <div className="mt-8 grid gap-6 sm:grid-cols-2">
-        <Party head="From" lines={sheet.seller} />
-        <Party head="To" lines={sheet.buyer} />
+        <Party head={sheet.heads.from} lines={sheet.seller} />
+        <Party head={sheet.heads.to} lines={sheet.buyer} />
       </div>
       <table className="mt-8 w-full">
         <thead>
           <tr className="text-left text-[0.9375rem] text-muted">
-            <th className="py-2 font-semibold">For</th>
-            {hasTax && <th className="py-2 text-right font-semibold">Tax in it</th>}
-            <th className="py-2 pl-4 text-right font-semibold">Amount</th>
+            <th className="py-2 font-semibold">{sheet.heads.for}</th>
+            {hasTax && <th className="py-2 text-right font-semibold">{sheet.heads.tax}</th>}
+            <th className="py-2 pl-4 text-right font-semibold">{sheet.heads.amount}</th>
           </tr>
         </thead>
         <tbody>

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { Words } from '@/words/speak';
 
 /** A document as lists show it; dates and amounts in words. */
 export type ReceiptRow = {
@@ -10,16 +11,16 @@ export type ReceiptRow = {
   amount: string;
 };
 
-/** A member's documents, newest first, each to read or to keep. */
-export function ReceiptList({ rows }: { rows: ReceiptRow[] }) {
+/** A member's documents, newest first, each to read or to download. */
+export function ReceiptList({ t, rows }: { t: Words; rows: ReceiptRow[] }) {
   return (
     <table className="figures w-full">
       <thead className="sr-only">
         <tr>
-          <th>Document</th>
-          <th>For</th>
+          <th>{t('account.document')}</th>
+          <th>{t('account.for')}</th>
           <th>PDF</th>
-          <th>Amount</th>
+          <th>{t('account.amount')}</th>
         </tr>
       </thead>
       <tbody>
@@ -36,7 +37,7 @@ export function ReceiptList({ rows }: { rows: ReceiptRow[] }) {
               <a
                 href={`/account/receipts/${row.id}/pdf`}
                 download
-                aria-label={`${row.label} as PDF`}
+                aria-label={t('document.as-pdf', { number: row.label })}
                 className="text-spruce underline"
               >
                 PDF

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 
 type Facts = { email: string };
 
@@ -9,13 +9,10 @@ export const addressChanged = defineMail<Facts>()({
   when: 'A member has another address; the old one is told.',
   isAlwaysSent: true,
   fields: [],
-  words: (mail, frame) => ({
-    subject: `Your address at ${frame.siteName} has changed`,
-    lines: [
-      `Your account now has the address ${mail.email}. Mail goes there from now on, and you sign in with it.`,
-      'If it was not you, write to us at once.',
-    ],
-    link: ACCOUNT,
+  words: (mail, { t, siteName: site }) => ({
+    subject: t('mail-address.subject', { site }),
+    lines: [t('mail-address.words', { email: mail.email }), t('mail-address.not-you')],
+    link: accountLink(t),
   }),
   sample: ({ email }) => ({ email }),
 });

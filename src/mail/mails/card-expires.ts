@@ -1,12 +1,12 @@
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalMonth } from '@/core/instants';
+import { methodWords } from '@/words/methods';
 import { defineMail } from '../define';
-import { dayWords, monthWords } from '../words';
 
 type Facts = {
   tierName: string;
   methodLabel: string | null;
   /** The last month in which it can pay, "2028-11". */
-  expires: string;
+  expires: LocalMonth;
   at: Instant;
   path: string;
 };
@@ -17,18 +17,23 @@ export const cardExpires = defineMail<Facts>()({
   when: 'A month before the saved card expires.',
   fields: ['tier', 'date'],
   date: (mail) => mail.at,
-  words: (mail, frame) => ({
-    subject: `The card for ${mail.tierName} expires soon`,
+  words: (mail, { t }) => ({
+    subject: t('mail-card.subject', { tier: mail.tierName }),
     lines: [
-      `The ${mail.methodLabel ?? 'card'} that pays for ${mail.tierName} can be charged until the end of ${monthWords(mail.expires)}. The next charge is on ${dayWords(mail.at, frame)}.`,
-      'Fill in another card before then, and nothing is interrupted.',
+      t('mail-card.words', {
+        method: mail.methodLabel ? methodWords(mail.methodLabel, t) : t('mail-card.card'),
+        tier: mail.tierName,
+        month: t.month(mail.expires),
+        date: t.date(mail.at),
+      }),
+      t('mail-card.change'),
     ],
-    link: { label: 'Change the card', path: mail.path },
+    link: { label: t('mail-card.link'), path: mail.path },
   }),
   sample: ({ tierName, methodLabel, expires, at }) => ({
     tierName,
     methodLabel,
-    expires: expires ?? at.slice(0, 7),
+    expires: expires ?? (at.slice(0, 7) as LocalMonth),
     at,
     path: '/account',
   }),

@@ -8,20 +8,13 @@ export const code = defineMail<Facts>()({
   when: 'Someone joins, signs in without a password, or changes their email address.',
   isAlwaysSent: true,
   fields: [],
-  words: (mail, frame) => {
-    const what = {
-      'sign-in': `to sign in to ${frame.siteName}`,
-      join: `to join ${frame.siteName}`,
-      'new-address': `to use this email address at ${frame.siteName}`,
-    }[mail.why];
+  words: (mail, { t, siteName: site }) => {
+    const why = mail.why === 'new-address' ? 'address' : mail.why;
     return {
-      subject: `Your code ${what}`,
-      lines: [
-        `Type this code ${what}. It works once, for ${mail.minutes} minutes, in the browser where you asked for it.`,
-        'Didn’t ask for a code? Ignore this email: nothing happens without the code.',
-      ],
+      subject: t('mail-code.subject', { why, site }),
+      lines: [t('mail-code.words', { why, site, minutes: mail.minutes }), t('mail-code.not-you')],
       code: mail.secret.code,
-      link: { label: 'Or open this link in the same browser', path: mail.secret.path },
+      link: { label: t('mail-code.link'), path: mail.secret.path },
     };
   },
   sample: () => ({ why: 'sign-in', secret: { path: '/sign-in', code: '123456' }, minutes: 10 }),

@@ -1,4 +1,5 @@
 import { defineMail } from '../define';
+import { joinLink } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const disputeLost = defineMail<Life>()({
@@ -6,12 +7,10 @@ export const disputeLost = defineMail<Life>()({
   name: 'Dispute lost',
   when: 'A bank took a payment back.',
   fields: ['tier'],
-  words: (mail) => ({
-    subject: `${mail.tierName} has ended`,
-    lines: [
-      `Your bank took a payment for ${mail.tierName} back, so ${mail.tierName} has ended. If that was a mistake, write to us.`,
-    ],
-    link: { label: 'Join again', path: '/join' },
+  words: ({ tierName: tier }, { t }) => ({
+    subject: t('mail-dispute.subject', { tier }),
+    lines: [t('mail-dispute.words', { tier })],
+    link: joinLink(t),
   }),
   sample: sampleLife,
 });

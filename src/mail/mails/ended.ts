@@ -1,4 +1,5 @@
 import { defineMail } from '../define';
+import { joinLink } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const ended = defineMail<Life>()({
@@ -6,12 +7,10 @@ export const ended = defineMail<Life>()({
   name: 'Ended',
   when: 'A subscription has ended.',
   fields: ['tier'],
-  words: (mail) => ({
-    subject: `${mail.tierName} has ended`,
-    lines: [
-      `${mail.tierName} has ended. Thank you for having been with us. You can join again whenever you like.`,
-    ],
-    link: { label: 'Join again', path: '/join' },
+  words: ({ tierName: tier }, { t }) => ({
+    subject: t('mail-ended.subject', { tier }),
+    lines: [t('mail-ended.words', { tier })],
+    link: joinLink(t),
   }),
   sample: sampleLife,
 });

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const moved = defineMail<Life>()({
@@ -7,10 +7,10 @@ export const moved = defineMail<Life>()({
   name: 'Moved',
   when: 'A switch that was asked for comes at the end of a period.',
   fields: ['tier'],
-  words: (mail) => ({
-    subject: `You now hold ${mail.tierName}`,
-    lines: [`From today on your membership is ${mail.tierName}. ${mail.sentence}`],
-    link: ACCOUNT,
+  words: ({ tierName: tier, sentence }, { t }) => ({
+    subject: t('mail-switched.subject', { tier }),
+    lines: [t('mail-moved.words', { tier, sentence })],
+    link: accountLink(t),
   }),
   sample: sampleLife,
 });

@@ -8,13 +8,10 @@ export const noAccount = defineMail<Facts>()({
   when: 'Someone asks to sign in with an address that has no account.',
   isAlwaysSent: true,
   fields: [],
-  words: (_, frame) => ({
-    subject: `Signing in to ${frame.siteName}`,
-    lines: [
-      `Someone asked to sign in to ${frame.siteName} with this email address, but it has no account here.`,
-      'If that was you, you may have joined with another address. If not, ignore this email.',
-    ],
-    link: { label: 'See how to join', path: '/join' },
+  words: (_, { t, siteName: site }) => ({
+    subject: t('mail-no-account.subject', { site }),
+    lines: [t('mail-no-account.words', { site }), t('mail-no-account.not-you')],
+    link: { label: t('mail-no-account.link'), path: '/join' },
   }),
   sample: () => ({}),
 });

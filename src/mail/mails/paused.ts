@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const paused = defineMail<Life>()({
@@ -7,12 +7,10 @@ export const paused = defineMail<Life>()({
   name: 'Paused',
   when: 'A pause begins.',
   fields: ['tier'],
-  words: (mail) => ({
-    subject: `${mail.tierName} is paused`,
-    lines: [
-      `${mail.tierName} is paused. Nothing is charged and its pages are closed until you resume it; the next period then begins that day.`,
-    ],
-    link: ACCOUNT,
+  words: ({ tierName: tier }, { t }) => ({
+    subject: t('mail-paused.subject', { tier }),
+    lines: [t('mail-paused.words', { tier })],
+    link: accountLink(t),
   }),
   sample: sampleLife,
 });

@@ -1,20 +1,17 @@
 import { defineMail } from '../define';
-import { ACCOUNT, dayWords } from '../words';
+import { accountLink, dayWords } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const paymentFailed = defineMail<Life>()({
   template: 'payment-failed',
   name: 'Payment failed',
-  when: 'Each time a charge is refused.',
+  when: 'Each time a charge is declined.',
   fields: ['tier', 'date'],
   date: (mail) => mail.nextTry,
-  words: (mail, frame) => ({
-    subject: `A payment for ${mail.tierName} did not go through`,
-    lines: [
-      `We could not collect the payment for ${mail.tierName}: the card was refused.`,
-      `We try again on ${dayWords(mail.nextTry, frame)}. Until then nothing changes for you; see that the card can pay.`,
-    ],
-    link: ACCOUNT,
+  words: ({ tierName: tier, nextTry }, { t }) => ({
+    subject: t('mail-failed.subject', { tier }),
+    lines: [t('mail-failed.words', { tier }), t('mail-failed.again', { date: dayWords(nextTry, t) })],
+    link: accountLink(t),
   }),
   sample: sampleLife,
 });

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/instants';
 import { defineMail } from '../define';
-import { dayWords, ACCOUNT } from '../words';
+import { accountLink } from '../words';
 
 type Facts = {
   tierName: string;
@@ -18,18 +18,19 @@ export const priceChanges = defineMail<Facts>()({
   isAlwaysSent: true,
   fields: ['tier', 'date'],
   date: (mail) => mail.from,
-  words: (mail, frame) => ({
-    subject: `What ${mail.tierName} costs from ${dayWords(mail.from, frame)} on`,
-    lines: [
-      `Until now: ${mail.before}`,
-      `From your next period, on ${dayWords(mail.from, frame)}: ${mail.after}`,
-      ...(mail.approvePath
-        ? ['Your wallet bills only what you told it yes to: please approve this before that day.']
-        : []),
-      'Nothing changes before that day. If it does not suit you, you can cancel in your account until then.',
-    ],
-    link: mail.approvePath ? { label: 'Approve it', path: mail.approvePath } : ACCOUNT,
-  }),
+  words: (mail, { t }) => {
+    const date = t.date(mail.from);
+    return {
+      subject: t('mail-price.subject', { tier: mail.tierName, date }),
+      lines: [
+        t('mail-price.before', { sentence: mail.before }),
+        t('mail-price.after', { date, sentence: mail.after }),
+        ...(mail.approvePath ? [t('mail-price.approve')] : []),
+        t('mail-price.cancel'),
+      ],
+      link: mail.approvePath ? { label: t('mail-price.link'), path: mail.approvePath } : accountLink(t),
+    };
+  },
   sample: ({ tierName, at, sentence }) => ({
     tierName,
     from: at,

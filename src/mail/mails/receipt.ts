@@ -1,7 +1,6 @@
 import type { Instant } from '@/core/instants';
-import { formatMoney } from '@/core/money';
 import { defineMail, type NextChargeTold } from '../define';
-import { dayWords, nextWords } from '../words';
+import { methodIn, nextWords } from '../words';
 
 type Facts = {
   tierName: string;
@@ -11,7 +10,7 @@ type Facts = {
   /** Credit that was spent beside the payment. */
   credit: number;
   paidAt: Instant;
-  /** Where its invoice stands. */
+  /** The page of its invoice. */
   path: string;
   methodLabel: string | null;
   nextCharge: NextChargeTold | null;
@@ -20,25 +19,30 @@ type Facts = {
 export const receipt = defineMail<Facts>()({
   template: 'receipt',
   name: 'Receipt',
-  when: 'A payment came.',
+  when: 'A payment is received.',
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.paidAt,
-  words: (mail, frame) => {
-    const fee =
-      mail.joiningFee > 0
-        ? ` It includes the joining fee of ${formatMoney(mail.joiningFee, mail.currency)}.`
-        : '';
-    const credit =
-      mail.credit > 0
-        ? ` Your credit of ${formatMoney(mail.credit, mail.currency)} paid the rest of ${formatMoney(mail.amount + mail.credit, mail.currency)}.`
-        : '';
+  words: (mail, { t }) => {
+    const { amount, joiningFee, credit, currency, tierName: tier } = mail;
+    const money = (part: number): string => t.money(part, currency);
     return {
-      subject: `Receipt: ${formatMoney(mail.amount, mail.currency)} for ${mail.tierName}`,
+      subject: t('mail-receipt.subject', { amount: money(amount), tier }),
       lines: [
-        `We received ${formatMoney(mail.amount, mail.currency)} on ${dayWords(mail.paidAt, frame)} for ${mail.tierName}${mail.methodLabel ? `, from the ${mail.methodLabel}` : ''}.${fee}${credit}`,
-        mail.nextCharge ? nextWords(mail.nextCharge, frame) : 'Nothing more will be charged.',
+        [
+          t('mail-receipt.words', {
+            amount: money(amount),
+            date: t.date(mail.paidAt),
+            tier,
+            method: methodIn(mail.methodLabel, t),
+          }),
+          ...(joiningFee > 0 ? [t('mail-receipt.fee', { amount: money(joiningFee) })] : []),
+          ...(credit > 0
+            ? [t('mail-receipt.credit', { credit: money(credit), total: money(amount + credit) })]
+            : []),
+        ].join(' '),
+        mail.nextCharge ? nextWords(mail.nextCharge, t) : t('mails.nothing-more'),
       ],
-      link: { label: 'Your receipt, to read, print or keep', path: mail.path },
+      link: { label: t('mail-receipt.link'), path: mail.path },
     };
   },
   sample: ({ tierName, nextCharge, methodLabel, ...of }) => ({

@@ -1,12 +1,11 @@
-import { formatMoney } from '@/core/money';
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 
 type Facts = {
   tierName: string;
   amount: number;
   currency: string;
-  /** Sent by staff themselves, because the gateway gives nothing back by a call. */
+  /** Sent by staff themselves, where the gateway has no refunds by API. */
   byHand: boolean;
   endsAccess: boolean;
 };
@@ -16,17 +15,15 @@ export const refunded = defineMail<Facts>()({
   name: 'Refund',
   when: 'Money is refunded.',
   fields: ['tier', 'amount'],
-  words: (mail) => {
-    const money = formatMoney(mail.amount, mail.currency);
+  words: (mail, { t }) => {
+    const told = { amount: t.money(mail.amount, mail.currency), tier: mail.tierName };
     return {
-      subject: `${money} for ${mail.tierName} is refunded to you`,
+      subject: t('mail-refunded.subject', told),
       lines: [
-        `We refund ${money} of what you paid for ${mail.tierName}. ${mail.byHand ? 'We send it to you ourselves; it takes a few days.' : 'It goes to the payment method that you paid with; your bank may take a few days to show it.'}`,
-        mail.endsAccess
-          ? `${mail.tierName} has ended with it.`
-          : `What ${mail.tierName} opens stays open to you.`,
+        mail.byHand ? t('mail-refunded.by-hand', told) : t('mail-refunded.words', told),
+        mail.endsAccess ? t('mail-refunded.ended', told) : t('mail-refunded.open', told),
       ],
-      link: ACCOUNT,
+      link: accountLink(t),
     };
   },
   sample: ({ tierName, payment, amount, currency }) => ({

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 import { sampleLife, type Life } from '../facts';
 
 export const resumed = defineMail<Life>()({
@@ -7,10 +7,10 @@ export const resumed = defineMail<Life>()({
   name: 'Resumed',
   when: 'A pause ends.',
   fields: ['tier'],
-  words: (mail) => ({
-    subject: `${mail.tierName} has resumed`,
-    lines: [`${mail.tierName} has resumed, and everything it opens is open to you again.`],
-    link: ACCOUNT,
+  words: ({ tierName: tier }, { t }) => ({
+    subject: t('mail-resumed.subject', { tier }),
+    lines: [t('mail-resumed.words', { tier })],
+    link: accountLink(t),
   }),
   sample: sampleLife,
 });

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 import { joinedLines, sampleJoined, type Joined } from '../facts';
 
 export const switched = defineMail<Joined>()({
@@ -8,9 +8,9 @@ export const switched = defineMail<Joined>()({
   when: 'A member switches to another offer at once.',
   fields: ['tier'],
   words: (mail, frame) => ({
-    subject: `You now hold ${mail.tierName}`,
+    subject: frame.t('mail-switched.subject', { tier: mail.tierName }),
     lines: joinedLines(mail, frame),
-    link: ACCOUNT,
+    link: accountLink(frame.t),
   }),
   sample: sampleJoined,
 });

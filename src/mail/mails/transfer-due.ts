@@ -1,7 +1,5 @@
 import type { Instant } from '@/core/instants';
-import { formatMoney } from '@/core/money';
 import { defineMail } from '../define';
-import { dayWords } from '../words';
 
 type Facts = {
   tierName: string;
@@ -17,20 +15,24 @@ type Facts = {
 
 export const transferDue = defineMail<Facts>()({
   template: 'transfer-due',
-  name: 'Please transfer',
-  when: 'A transfer is waited for.',
+  name: 'Transfer details',
+  when: 'A bank transfer is due.',
   isAlwaysSent: true,
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.until,
-  words: (mail, frame) => ({
-    subject: `Please transfer ${formatMoney(mail.amount, mail.currency)} for ${mail.tierName}`,
-    lines: [
-      `Transfer ${formatMoney(mail.amount, mail.currency)} to ${mail.payee}, account ${mail.account}${mail.bank ? `, ${mail.bank}` : ''}.`,
-      `Write this reference with it, and nothing else: ${mail.reference}. It tells us that the money is yours.`,
-      `Please see that it is there by ${dayWords(mail.until, frame)}.`,
-    ],
-    link: { label: 'See how it stands', path: mail.path },
-  }),
+  words: (mail, { t }) => {
+    const told = { amount: t.money(mail.amount, mail.currency), tier: mail.tierName };
+    const { payee, account, reference } = mail;
+    return {
+      subject: t('mail-transfer.subject', told),
+      lines: [
+        t('mail-transfer.words', { ...told, payee, account, bank: mail.bank || 'none' }),
+        t('mail-transfer.reference', { reference }),
+        t('mail-transfer.by', { date: t.date(mail.until) }),
+      ],
+      link: { label: t('mail-transfer.link'), path: mail.path },
+    };
+  },
   sample: ({ tierName, amount, currency, siteName, at }) => ({
     tierName,
     amount,

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT, dayWords, takenWords } from '../words';
+import { accountLink, takenWords } from '../words';
 import { sampleBeforeCharge, type BeforeCharge } from '../facts';
 
 export const trialEnds = defineMail<BeforeCharge>()({
@@ -8,13 +8,16 @@ export const trialEnds = defineMail<BeforeCharge>()({
   when: 'Three days before the first charge after a trial.',
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.at,
-  words: (mail, frame) => ({
-    subject: `Your trial of ${mail.tierName} ends on ${dayWords(mail.at, frame)}`,
-    lines: [
-      `The trial of ${mail.tierName} ends on ${dayWords(mail.at, frame)}. Then ${takenWords(mail)}, and it continues: ${mail.sentence}`,
-      'If it does not suit you, cancel in your account before then, with one click, and nothing is charged.',
-    ],
-    link: ACCOUNT,
-  }),
+  words: (mail, { t }) => {
+    const told = { tier: mail.tierName, date: t.date(mail.at) };
+    return {
+      subject: t('mail-trial.subject', told),
+      lines: [
+        t('mail-trial.words', { ...told, taken: takenWords(mail, t), sentence: mail.sentence }),
+        t('mail-trial.cancel'),
+      ],
+      link: accountLink(t),
+    };
+  },
   sample: sampleBeforeCharge,
 });

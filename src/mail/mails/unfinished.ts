@@ -7,13 +7,13 @@ export const unfinished = defineMail<Facts>()({
   name: 'Unfinished checkout',
   when: 'An hour after someone starts a checkout and leaves.',
   fields: ['tier'],
-  words: (mail, frame) => ({
-    subject: `Finish joining ${mail.tierName}`,
+  words: (mail, { t, siteName: site }) => ({
+    subject: t('mail-unfinished.subject', { tier: mail.tierName }),
     lines: [
-      `You started to join ${frame.siteName} as ${mail.tierName}, but didn’t finish. Nothing was charged. This link takes you back to your checkout. It works once, for ${mail.days} days.`,
-      'Changed your mind? You don’t need to do anything. This is the only reminder.',
+      t('mail-unfinished.words', { site, tier: mail.tierName, days: mail.days }),
+      t('mail-unfinished.changed-mind'),
     ],
-    link: { label: 'Continue to checkout', path: mail.secret.path },
+    link: { label: t('mail-unfinished.link'), path: mail.secret.path },
   }),
   sample: ({ tierName }) => ({ tierName, secret: { path: '/join' }, days: 7 }),
 });

@@ -1,5 +1,5 @@
 import { defineMail } from '../define';
-import { ACCOUNT } from '../words';
+import { accountLink } from '../words';
 import { joinedLines, sampleJoined, type Joined } from '../facts';
 
 export const welcome = defineMail<Joined>()({
@@ -8,9 +8,9 @@ export const welcome = defineMail<Joined>()({
   when: 'A member has joined.',
   fields: ['tier'],
   words: (mail, frame) => ({
-    subject: `Welcome to ${frame.siteName}${frame.firstName ? `, ${frame.firstName}` : ''}`,
+    subject: frame.t('mail-welcome.subject', { site: frame.siteName, name: frame.firstName || 'none' }),
     lines: joinedLines(mail, frame),
-    link: ACCOUNT,
+    link: accountLink(frame.t),
   }),
   sample: sampleJoined,
 });

@@ -1,3 +1,4 @@
+import { deskWords } from '@/platform/site';
 import { compare, type Instant } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
@@ -35,7 +36,7 @@ async function readFile(id: string): Promise<{
 } | null> {
   const member = await findMember(pool(), id);
   if (!member) return null;
-  const account = await memberAccount(member);
+  const account = await memberAccount(member, await deskWords());
   const subjects = [
     `member:${id}`,
     ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`),

@@ -1,3 +1,4 @@
+import { siteWords } from '@/platform/site';
 import { nothing } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
@@ -15,13 +16,14 @@ const RECEIPTS = 6;
 export const myAccount = memberUse('my-account', nothing, async ({ memberId }) => {
   const member = await findMember(pool(), memberId);
   if (!member) return missing();
-  const account = await memberAccount(member);
-  const documents = await memberDocuments(memberId, RECEIPTS + 1);
+  const t = await siteWords();
+  const account = await memberAccount(member, t);
+  const documents = await memberDocuments(memberId, t, RECEIPTS + 1);
   return done({
     name: member.name,
     email: member.email,
     account,
-    ways: await waysOn(account),
+    ways: await waysOn(account, t),
     notes: await listNotes(pool(), memberId, true),
     order: await accountSections(account),
     receipts: documents.slice(0, RECEIPTS),

@@ -13,7 +13,7 @@ import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/billing/store
 import { listRefunds, type Refund } from '@/billing/store/refunds';
 import { findSubscription } from '@/billing/store/subscriptions';
 import { memberAccount, type SubscriptionView } from '@/billing/services/lib/member-account';
-import { currentSite } from '@/platform/site';
+import { currentSite, deskWords } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
@@ -46,7 +46,7 @@ async function readFile(id: string): Promise<SubscriptionFile | null> {
   const subscription = z.uuid().safeParse(id).success ? await findSubscription(pool(), id) : undefined;
   const member = subscription?.memberId ? await findMember(pool(), subscription.memberId) : undefined;
   if (!subscription || !member) return null;
-  const account = await memberAccount(member, subscription.mode);
+  const account = await memberAccount(member, await deskWords(), subscription.mode);
   const view = account.subscriptions.find((one) => one.subscription.id === id);
   if (!view) return null;
   const { rows } = await listPayments(pool(), subscription.mode, {

@@ -25,7 +25,7 @@ export const mySettings = memberUse('my-settings', nothing, async ({ memberId, b
     email,
     invoiceWords,
     hasPassword: passwordHash !== null,
-    country: site.tax.way === 'none' ? null : { code: country, all: listCountries() },
+    country: site.tax.way === 'none' ? null : { code: country, all: listCountries(site.language) },
     mayDelete: site.mayDeleteAccount && !staffRole,
     sessions: await listSessions(pool(), memberId, hashToken(browser?.session ?? '')),
     zone: site.zone,

@@ -1,39 +1,45 @@
 import Link from 'next/link';
+import type { Words } from '@/words/speak';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 
+type Props = { t: Words; action: FormAction; again: FormAction; back: string };
+
 /** Takes the six digits that were mailed, and sends others on request. */
-export function CodeForm({ action, again, back }: { action: FormAction; again: FormAction; back: string }) {
+export function CodeForm({ t, action, again, back }: Props) {
   return (
     <>
-      <ActionForm action={action} label="Code" className="mt-6 grid gap-4">
+      <ActionForm action={action} label={t('signin.code')} className="mt-6 grid gap-4">
         <FormMessage />
         <TextField
           name="code"
-          label="Code"
+          label={t('signin.code')}
           inputMode="numeric"
           autoComplete="one-time-code"
           maxLength={12}
           className="max-w-sm"
-          hint="Six digits. It works for ten minutes."
+          hint={t('signin.code-hint')}
           autoFocus
           required
         />
-        <SubmitButton busy="Checking…" className="min-h-12 w-fit px-8 text-base">
-          Continue
+        <SubmitButton busy={t('signin.checking')} className="min-h-12 w-fit px-8 text-base">
+          {t('signin.continue')}
         </SubmitButton>
       </ActionForm>
-      <ActionForm action={again} label="New code" className="mt-8 grid gap-2 border-t border-line pt-5">
+      <ActionForm
+        action={again}
+        label={t('signin.new-code')}
+        className="mt-8 grid gap-2 border-t border-line pt-5"
+      >
         <p className="text-muted">
-          No email after a minute? Look in your spam folder, request a new code, or{' '}
+          {t('signin.no-email')}{' '}
           <Link href={back} className="text-spruce underline">
-            use another address
+            {t('signin.other-address')}
           </Link>
-          .
         </p>
         <FormMessage />
-        <SubmitButton busy="Sending…" look="quiet" className="w-fit">
-          Send a new code
+        <SubmitButton busy={t('form.sending')} look="quiet" className="w-fit">
+          {t('signin.new-code')}
         </SubmitButton>
       </ActionForm>
     </>

@@ -1,13 +1,14 @@
-'use client';
-
-import { useState } from 'react';
+import { MIN_PASSWORD } from '@/core/people/password';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
-import { Button } from '@/kit/button';
+import { buttonClass } from '@/kit/button';
+import { CloseDetails } from '@/kit/close-details';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
+import type { Words } from '@/words/speak';
 
 const FORM = 'mt-3 grid max-w-md gap-4';
 
 type DetailsProps = {
+  t: Words;
   action: FormAction;
   name: string;
   invoiceWords: string;
@@ -15,19 +16,19 @@ type DetailsProps = {
   country: { code: string; all: { code: string; name: string }[] } | null;
 };
 
-export function DetailsForm({ action, name, invoiceWords, country }: DetailsProps) {
+export function DetailsForm({ t, action, name, invoiceWords, country }: DetailsProps) {
   return (
-    <ActionForm action={action} label="Your details" className={FORM}>
+    <ActionForm action={action} label={t('account.details')} className={FORM}>
       <FormMessage />
-      <TextField name="name" label="Name" defaultValue={name} autoComplete="name" />
+      <TextField name="name" label={t('details.name')} defaultValue={name} autoComplete="name" />
       {country && (
         <SelectField
           name="country"
-          label="Country"
+          label={t('details.country')}
           defaultValue={country.code}
-          hint="For the tax that is in what you pay from now on."
+          hint={t('details.country-hint')}
         >
-          <option value="">not said</option>
+          <option value="">{t('details.country-none')}</option>
           {country.all.map(({ code, name: label }) => (
             <option key={code} value={code}>
               {label}
@@ -37,84 +38,95 @@ export function DetailsForm({ action, name, invoiceWords, country }: DetailsProp
       )}
       <TextArea
         name="invoiceWords"
-        label="On your invoices, besides your name"
+        label={t('details.invoice')}
         defaultValue={invoiceWords}
-        hint="Company, address or tax number. Shown on invoices from now on."
+        hint={t('details.invoice-hint')}
       />
-      <SubmitButton busy="Saving…" className="w-fit">
-        Save
+      <SubmitButton busy={t('form.saving')} className="w-fit">
+        {t('form.save')}
       </SubmitButton>
     </ActionForm>
+  );
+}
+
+type PasswordProps = { t: Words; action: FormAction; hasPassword: boolean };
+
+function YourPassword({ t, label }: { t: Words; label: string }) {
+  return (
+    <TextField
+      name="password"
+      label={label || t('signin.password')}
+      type="password"
+      autoComplete="current-password"
+    />
   );
 }
 
 /** Another address counts once the code that is mailed to it was typed in. */
-export function AddressForm({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
+export function AddressForm({ t, action, hasPassword }: PasswordProps) {
   return (
-    <ActionForm action={action} label="Change email address" className={FORM}>
+    <ActionForm action={action} label={t('details.change-email')} className={FORM}>
       <FormMessage />
       <TextField
         name="email"
-        label="New email address"
+        label={t('details.new-email')}
         type="email"
         autoComplete="email"
-        hint="We email a code there. Your address changes once you’ve typed it in."
+        hint={t('details.new-email-hint')}
       />
-      {hasPassword && (
-        <TextField name="password" label="Your password" type="password" autoComplete="current-password" />
-      )}
-      <SubmitButton busy="Sending…" look="quiet" className="w-fit">
-        Send code
+      {hasPassword && <YourPassword t={t} label={t('signin.your-password')} />}
+      <SubmitButton busy={t('form.sending')} look="quiet" className="w-fit">
+        {t('signin.send-code')}
       </SubmitButton>
     </ActionForm>
   );
 }
 
-export function PasswordForm({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
+export function PasswordForm({ t, action, hasPassword }: PasswordProps) {
+  const least = { least: MIN_PASSWORD };
   return (
-    <ActionForm action={action} label="Password" emptyWhenDone className={FORM}>
+    <ActionForm action={action} label={t('details.password')} emptyWhenDone className={FORM}>
       <FormMessage />
       {hasPassword && (
-        <TextField name="current" label="Current password" type="password" autoComplete="current-password" />
+        <TextField
+          name="current"
+          label={t('details.current-password')}
+          type="password"
+          autoComplete="current-password"
+        />
       )}
       <TextField
         name="next"
-        label="New password"
+        label={t('details.new-password')}
         type="password"
         autoComplete="new-password"
-        hint={`At least 10 characters.${hasPassword ? ' Every other device has to sign in again.' : ''}`}
+        hint={hasPassword ? t('details.change-password-hint', least) : t('details.new-password-hint', least)}
       />
-      <SubmitButton busy="Changing…" look="quiet" className="w-fit">
-        {hasPassword ? 'Change password' : 'Set password'}
+      <SubmitButton busy={t('details.changing')} look="quiet" className="w-fit">
+        {hasPassword ? t('details.change-password') : t('details.set-password-button')}
       </SubmitButton>
     </ActionForm>
   );
 }
 
 /** Asked in words, and twice: this cannot be undone. */
-export function DeleteAccount({ action, hasPassword }: { action: FormAction; hasPassword: boolean }) {
-  const [asking, setAsking] = useState(false);
-  if (!asking)
-    return (
-      <Button look="bad" className="mt-3" onClick={() => setAsking(true)}>
-        Delete my account…
-      </Button>
-    );
+export function DeleteAccount({ t, action, hasPassword }: PasswordProps) {
   return (
-    <ActionForm action={action} label="Delete my account" className={FORM}>
-      <FormMessage />
-      {hasPassword && (
-        <TextField name="password" label="Password" type="password" autoComplete="current-password" />
-      )}
-      <CheckField name="isSure" value="yes" label="Yes, end what I hold and forget me" />
-      <div className="flex flex-wrap gap-3">
-        <SubmitButton look="bad" busy="Deleting…">
-          Delete my account
-        </SubmitButton>
-        <Button look="quiet" onClick={() => setAsking(false)}>
-          No, keep it
-        </Button>
-      </div>
-    </ActionForm>
+    <details className="mt-3">
+      <summary className={buttonClass('bad', 'cursor-pointer list-none')}>
+        {t('details.delete-start')}
+      </summary>
+      <ActionForm action={action} label={t('details.delete')} className={FORM}>
+        <FormMessage />
+        {hasPassword && <YourPassword t={t} label={t('signin.password')} />}
+        <CheckField name="isSure" value="yes" label={t('details.delete-sure')} />
+        <div className="flex flex-wrap gap-3">
+          <SubmitButton look="bad" busy={t('details.deleting')}>
+            {t('details.delete')}
+          </SubmitButton>
+          <CloseDetails>{t('details.delete-no')}</CloseDetails>
+        </div>
+      </ActionForm>
+    </details>
   );
 }

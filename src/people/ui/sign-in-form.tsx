@@ -1,39 +1,48 @@
+import type { Words } from '@/words/speak';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 
-/** Signs in where one stands, and goes on at `to`. */
+/** Signs in within the page, and continues at `to`. */
 export function SignInForm({
+  t,
   action,
   to,
   onNight = false,
 }: {
+  t: Words;
   action: FormAction;
   to: string;
   onNight?: boolean;
 }) {
   return (
-    <ActionForm action={action} label="Sign in" className="mt-4 grid max-w-sm gap-4">
+    <ActionForm action={action} label={t('signin.title')} className="mt-4 grid max-w-sm gap-4">
       <FormMessage onNight={onNight} />
       <input type="hidden" name="to" value={to} />
-      <TextField name="email" label="Email" type="email" autoComplete="username" required />
-      <TextField name="password" label="Password" type="password" autoComplete="current-password" required />
-      <SubmitButton busy="Signing in…" look={onNight ? 'lamp' : 'main'}>
-        Sign in
+      <TextField name="email" label={t('signin.email')} type="email" autoComplete="username" required />
+      <TextField
+        name="password"
+        label={t('signin.password')}
+        type="password"
+        autoComplete="current-password"
+        required
+      />
+      <SubmitButton busy={t('signin.busy')} look={onNight ? 'lamp' : 'main'}>
+        {t('site.sign-in')}
       </SubmitButton>
     </ActionForm>
   );
 }
 
 /** Signs in without a password: a code is mailed. */
-export function AskForCode({ action, to }: { action: FormAction; to: string }) {
+export function AskForCode({ t, action, to }: { t: Words; action: FormAction; to: string }) {
   return (
     <details className="mt-6">
-      <summary className="w-fit list-none text-spruce underline">Email me a code instead</summary>
-      <ActionForm action={action} label="Email me a code" className="mt-3 grid gap-3">
+      <summary className="w-fit list-none text-spruce underline">{t('signin.by-code')}</summary>
+      <ActionForm action={action} label={t('signin.by-code')} className="mt-3 grid gap-3">
         <input type="hidden" name="to" value={to} />
-        <TextField name="email" label="Email for the code" type="email" autoComplete="username" />
-        <SubmitButton busy="Sending…" look="quiet" className="w-fit">
-          Send code
+        <TextField name="email" label={t('signin.code-email')} type="email" autoComplete="username" />
+        <SubmitButton busy={t('form.sending')} look="quiet" className="w-fit">
+          {t('signin.send-code')}
         </SubmitButton>
         <FormMessage />
       </ActionForm>
@@ -42,13 +51,13 @@ export function AskForCode({ action, to }: { action: FormAction; to: string }) {
 }
 
 /** Uses a mailed link up, by a press of a button: programs that read mail open links too. */
-export function UseLink({ action, token }: { action: FormAction; token: string }) {
+export function UseLink({ t, action, token }: { t: Words; action: FormAction; token: string }) {
   return (
     <ActionForm action={action} className="mt-4 grid gap-3">
       <input type="hidden" name="token" value={token} />
       <FormMessage />
-      <SubmitButton busy="Opening…" className="w-fit">
-        Continue
+      <SubmitButton busy={t('signin.opening')} className="w-fit">
+        {t('signin.continue')}
       </SubmitButton>
     </ActionForm>
   );

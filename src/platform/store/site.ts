@@ -5,6 +5,8 @@ import type { TaxTable, TaxWay } from '@/core/tax';
 import type { AccountSection } from '@/core/account-sections';
 import { accountSectionsSchema } from '@/core/account-sections-schema';
 import type { MailSetting } from '@/core/mail-words';
+import type { Language } from '@/words/languages';
+import type { Reworded } from '@/words/words';
 import { z } from 'zod';
 import { built, maybeOne, run, type Db, prepared } from './db';
 
@@ -22,6 +24,10 @@ export type Site = {
   name: string;
   zone: string;
   currency: string;
+  /** What members read. */
+  language: Language;
+  /** Sentences of that language in the owner's own words. */
+  reworded: Reworded;
   mode: Mode;
   accessDefault: SiteDefault;
   /** Milliseconds by which the rehearsal clock runs ahead of real time. */
@@ -55,24 +61,26 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
-       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails
+       (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails,
+       (SELECT jsonb_object_agg(key, words) FROM reworded WHERE reworded.language = site.language) AS reworded
      FROM site`,
 );
 
 /** The site, or undefined before it was set up. */
 export async function findSite(db: Db): Promise<Site | undefined> {
   const row = await maybeOne<
-    Omit<Site, 'clockAheadMs' | 'refundAsksAbove' | 'tax' | 'mails'> & {
+    Omit<Site, 'clockAheadMs' | 'refundAsksAbove' | 'tax' | 'mails' | 'reworded'> & {
       clockAheadMs: bigint;
       refundAsksAbove: bigint;
       taxWay: TaxWay;
       kinds: TaxTable['kinds'] | null;
       rates: TaxTable['rates'] | null;
       mails: Site['mails'] | null;
+      reworded: Reworded | null;
     }
   >(db, FIND_SITE, [], {
     doorstep: doorstepSchema,
@@ -80,15 +88,17 @@ export async function findSite(db: Db): Promise<Site | undefined> {
     kinds: built,
     rates: built,
     mails: built,
+    reworded: built,
   });
   if (!row) return undefined;
-  const { taxWay: way, kinds, rates, mails, ...site } = row;
+  const { taxWay: way, kinds, rates, mails, reworded, ...site } = row;
   return {
     ...site,
     clockAheadMs: Number(site.clockAheadMs),
     refundAsksAbove: Number(site.refundAsksAbove),
     tax: { way, kinds: kinds ?? [], rates: rates ?? [] },
     mails: mails ?? {},
+    reworded: reworded ?? {},
   };
 }
 
@@ -97,6 +107,7 @@ export type NewSite = Pick<
   | 'name'
   | 'zone'
   | 'currency'
+  | 'language'
   | 'mode'
   | 'accessDefault'
   | 'clockAheadMs'
@@ -110,12 +121,13 @@ export type NewSite = Pick<
 export async function insertSite(db: Db, site: NewSite): Promise<void> {
   await run(
     db,
-    `INSERT INTO site (name, zone, currency, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    `INSERT INTO site (name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
     [
       site.name,
       site.zone,
       site.currency,
+      site.language,
       site.mode,
       site.accessDefault,
       site.clockAheadMs,
@@ -189,4 +201,28 @@ export async function saveMailSetting(db: Db, template: string, s: MailSetting):
      ON CONFLICT (template) DO UPDATE SET is_on = $2, subject = $3, words = $4`,
     [template, s.isOn, s.subject, s.words],
   );
+}
+
+/** What the site is called, and how it writes: language, zone (IANA) and the currency of new offers (ISO 4217). */
+export async function setGeneral(
+  db: Db,
+  { name, language, zone, currency }: Pick<Site, 'name' | 'language' | 'zone' | 'currency'>,
+): Promise<void> {
+  await run(db, 'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4', [
+    name,
+    language,
+    zone,
+    currency,
+  ]);
+}
+
+/** A sentence of a language in the owner's words; '' goes back to the original. */
+export async function saveReworded(db: Db, language: Language, key: string, words: string): Promise<void> {
+  if (words === '') await run(db, 'DELETE FROM reworded WHERE language = $1 AND key = $2', [language, key]);
+  else
+    await run(
+      db,
+      `INSERT INTO reworded (language, key, words) VALUES ($1, $2, $3) ON CONFLICT (language, key) DO UPDATE SET words = $3`,
+      [language, key, words],
+    );
 }

@@ -1,6 +1,7 @@
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import type { JoiningState } from '@/core/tiers/joining';
+import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
@@ -21,7 +22,11 @@ export type JoinCardOpens = {
   latest: { title: string; path: string }[];
 };
 
+/** A card stays readable: what is more than this is folded away. */
+const OFFERS_SHOWN = 3;
+
 type Props = {
+  t: Words;
   tier: JoinCardTier;
   returnTo: string;
   state: JoiningState['state'];
@@ -31,8 +36,9 @@ type Props = {
 };
 
 /** A tier as it is offered on the join page: what it is, what it costs, what it opens. */
-export function JoinCard({ tier, returnTo, state, note, opens }: Props) {
+export function JoinCard({ t, tier, returnTo, state, note, opens }: Props) {
   const canJoin = state === 'open' || state === 'by-code';
+  const more = tier.offers.slice(OFFERS_SHOWN);
   return (
     <li className="flex flex-col overflow-hidden rounded-xl border border-line bg-surface">
       {tier.pictureId && (
@@ -58,47 +64,74 @@ export function JoinCard({ tier, returnTo, state, note, opens }: Props) {
         <h2 className="mt-2 text-2xl break-words">{tier.name}</h2>
         <RichText document={tier.description} className="mt-1 grid gap-2 text-muted" />
         <ul className="mt-4 space-y-4">
-          {tier.offers.map((offer) => (
-            <li key={offer.id} className="border-t border-line pt-4">
-              <p className="flex flex-wrap items-baseline gap-x-3">
-                <span className="figures font-display text-2xl font-bold first-letter:uppercase">
-                  {offer.price}
-                </span>
-                {offer.saving && <span className="font-semibold text-open">{offer.saving}</span>}
-              </p>
-              <p className="text-[0.9375rem] text-muted">{offer.sentence}</p>
-              {canJoin && (
-                <LinkButton href={joinPath(offer.id, returnTo)} className="mt-3 w-full">
-                  {tier.offers.length > 1
-                    ? `Join ${tier.name}: ${offer.name.toLowerCase()}`
-                    : `Join ${tier.name}`}
-                </LinkButton>
-              )}
-            </li>
+          {tier.offers.slice(0, OFFERS_SHOWN).map((offer) => (
+            <OfferLine key={offer.id} {...{ t, tier, offer, returnTo, canJoin }} />
           ))}
         </ul>
-        {opens && opens.counts.length > 0 && <Opens opens={opens} />}
+        {more.length > 0 && (
+          <details className="mt-4 border-t border-line pt-3">
+            <summary className="text-spruce underline">
+              {t('join.more-offers', { count: more.length })}
+            </summary>
+            <ul className="mt-3 space-y-4">
+              {more.map((offer) => (
+                <OfferLine key={offer.id} {...{ t, tier, offer, returnTo, canJoin }} />
+              ))}
+            </ul>
+          </details>
+        )}
+        {opens && opens.counts.length > 0 && <Opens t={t} opens={opens} />}
       </div>
     </li>
   );
 }
 
-function Opens({ opens }: { opens: JoinCardOpens }) {
+type LineProps = Pick<Props, 't' | 'tier' | 'returnTo'> & {
+  offer: JoinCardTier['offers'][number];
+  canJoin: boolean;
+};
+
+function OfferLine({ t, tier, offer, returnTo, canJoin }: LineProps) {
+  return (
+    <li className="border-t border-line pt-4">
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="figures font-display text-2xl font-bold first-letter:uppercase">{offer.price}</span>
+        {offer.saving && <span className="font-semibold text-open">{offer.saving}</span>}
+      </p>
+      <p className="text-[0.9375rem] text-muted">{offer.sentence}</p>
+      {canJoin && (
+        <LinkButton href={joinPath(offer.id, returnTo)} className="mt-3 w-full">
+          {tier.offers.length > 1
+            ? t('join.button-offer', { tier: tier.name, offer: offer.name })
+            : t('join.button', { tier: tier.name })}
+        </LinkButton>
+      )}
+    </li>
+  );
+}
+
+/** "12 now, 3 after a wait". */
+export const opensWords = ({ count, later }: { count: number; later: number }, t: Words): string =>
+  [count > 0 && t('join.opens-now', { count }), later > 0 && t('join.opens-later', { count: later })]
+    .filter(Boolean)
+    .join(', ');
+
+function Opens({ t, opens }: { t: Words; opens: JoinCardOpens }) {
   return (
     <div className="pt-5 text-[0.9375rem]">
-      <h3 className="border-t border-line pt-4 font-sans font-semibold">What it opens</h3>
+      <h3 className="border-t border-line pt-4 font-sans font-semibold">{t('join.opens')}</h3>
       <ul className="mt-1 grid gap-0.5">
         {opens.counts.map(({ group, name, count, later }) => (
           <li key={group} className="flex justify-between gap-3">
             <span>{name}</span>
-            <span className="figures text-right text-muted">
-              {[count > 0 && `${count} now`, later > 0 && `${later} after a wait`].filter(Boolean).join(', ')}
-            </span>
+            <span className="figures text-right text-muted">{opensWords({ count, later }, t)}</span>
           </li>
         ))}
       </ul>
       {opens.latest.length > 0 && (
-        <p className="mt-2 text-muted">Latest: {opens.latest.map(({ title }) => `“${title}”`).join(', ')}</p>
+        <p className="mt-2 text-muted">
+          {t('join.opens-latest', { titles: opens.latest.map(({ title }) => `“${title}”`).join(', ') })}
+        </p>
       )}
     </div>
   );

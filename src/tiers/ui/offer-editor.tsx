@@ -1,14 +1,18 @@
 'use client';
 
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import type { Instant, LocalDate } from '@/core/instants';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import { cannotCarry, type Carries } from '@/core/offers/carries';
 import { isRenewableDraft, newStep, readDraft, type OfferDraft, type StepDraft } from '@/core/offers/draft';
-import { offerPrice, offerSentence } from '@/core/offers/sentence';
+import { offerPrice, offerSentence } from '@/words/offers';
+import { formatsOf, type Writing } from '@/words/formats';
+import { speak } from '@/words/speak';
+import { useDeskWords } from '@/kit/desk-words';
 import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
+import { AmountField } from '@/kit/amount-field';
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { JoinCard, type JoinCardOpens } from './join-card';
@@ -16,7 +20,6 @@ import { PATTERNS } from './offer-patterns';
 import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';
 import { StepStrip } from './step-strip';
-import { sentencesOf } from '@/words/problems';
 import type { PictureId } from '@/core/ids';
 
 type Props = {
@@ -26,7 +29,8 @@ type Props = {
   tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: PictureId | null };
   opens: JoinCardOpens | undefined;
   tiers: { id: string; name: string; keyCut: KeyCut }[];
-  zone: string;
+  /** How the site speaks to members, for the sentence and the card of the join page. */
+  site: Writing & { messages: Record<string, string> };
   now: Instant;
   today: LocalDate;
   /** What each way to pay can carry: what one cannot is said while the offer is made. */
@@ -57,19 +61,25 @@ export function OfferEditor({
   tier,
   opens,
   tiers,
-  zone,
+  site,
   now,
   today,
   gateways,
 }: Props) {
+  const desk = useDeskWords();
+  const { zone, language, messages } = site;
+  const t = useMemo(
+    () => speak(formatsOf({ zone, language }), language, (key) => messages[key]),
+    [zone, language, messages],
+  );
   const [rest, setRest] = useState<Omit<OfferDraft, 'steps'>>(initial);
   const [steps, setSteps] = useState<KeyedStep[]>(() => keyed(initial.steps, 'step'));
   const [name, setName] = useState(offer.name);
   const [hasTried, setHasTried] = useState(false);
   const added = useRef(0);
   const draft: OfferDraft = { ...rest, steps: steps.map((step) => step.draft) };
-  const read = readDraft(draft, today);
-  const problems = read.ok ? {} : sentencesOf(read.problems);
+  const read = readDraft(draft, today, language);
+  const problems = read.ok ? {} : desk.problems(read.problems);
   const change = (part: Partial<Omit<OfferDraft, 'steps'>>): void =>
     setRest((before) => ({ ...before, ...part }));
   const changeStep = (key: string, part: Partial<StepDraft>): void =>
@@ -90,7 +100,7 @@ export function OfferEditor({
         cannotCarry(carries, read.offer).map((why) => `${label} ${why}`),
       )
     : [];
-  const sentence = read.ok ? offerSentence(read.offer, { tierNames }) : '';
+  const sentence = read.ok ? offerSentence(read.offer, t, { tierNames }) : '';
   const canRenew = isRenewableDraft(draft);
   const hasTrial = steps.some((step) => step.draft.kind === 'trial');
 
@@ -122,7 +132,7 @@ export function OfferEditor({
         >
           {read.ok
             ? `“${sentence}”`
-            : 'The sentence for the join page stands here once every step is filled in.'}
+            : 'The sentence for the join page appears here once every step is filled in.'}
         </p>
         {uncarried.length > 0 && (
           <p role="status" className="border-l-4 border-metered bg-metered-wash px-3 py-2 text-metered">
@@ -211,10 +221,10 @@ export function OfferEditor({
           </Button>
         </div>
         <div className="flex flex-wrap gap-4">
-          <TextField
+          <AmountField
             name="feeAmount"
+            currency={draft.currency}
             label={`Joining fee (${draft.currency})`}
-            inputMode="decimal"
             placeholder="none"
             value={draft.feeAmount}
             problem={problems.joiningFee}
@@ -280,13 +290,14 @@ export function OfferEditor({
         {/* The very card of the join page; here it is only looked at. */}
         <ul inert>
           <JoinCard
+            t={t}
             tier={{
               ...tier,
               offers: [
                 {
                   id: 'preview',
                   name: name || 'Offer',
-                  price: read.ok ? offerPrice(read.offer) : '…',
+                  price: read.ok ? offerPrice(read.offer, t) : '…',
                   sentence,
                   saving: null,
                 },

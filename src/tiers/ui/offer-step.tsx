@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { UNITS } from '@/core/instants';
 import type { StepDraft } from '@/core/offers/draft';
 import { useProblem } from '@/kit/action-form';
+import { AmountField } from '@/kit/amount-field';
 import { SelectField, TextField } from '@/kit/field';
 
 /** A step as it is edited, with a key of its own that stays when it is moved. */
@@ -75,9 +76,9 @@ export function OfferStep({
         </p>
       )}
       <div className="mt-2 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-        <TextField
+        <AmountField
+          currency={currency}
           label={`Amount (${currency})`}
-          inputMode="decimal"
           placeholder="0 for free"
           {...field('amount')}
         />

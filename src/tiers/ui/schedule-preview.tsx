@@ -1,18 +1,20 @@
 'use client';
 
 import { useState } from 'react';
-import { formatDate, isLocalDate, type Instant, type LocalDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { isLocalDate, type Instant, type LocalDate } from '@/core/instants';
 import type { Offer } from '@/core/offers/offer';
 import { joiningInstant, quoteOffer } from '@/core/offers/quote';
+import { useDeskWords } from '@/kit/desk-words';
+import type { Words } from '@/words/speak';
 import { inputClass } from '@/kit/input-class';
 
 type Props = { offer: Offer | null; zone: string; now: Instant; today: LocalDate };
 
 const MOST_ROWS = 14;
 
-/** Every date and amount that somebody pays within a year of joining on a chosen day. */
+/** Every date and amount that someone pays within a year of joining on a chosen day. */
 export function SchedulePreview({ offer, zone, now, today }: Props) {
+  const t = useDeskWords();
   const [day, setDay] = useState(today);
   const start = isLocalDate(day) ? joiningInstant(day, now, zone) : now;
   const {
@@ -48,21 +50,21 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
         <tbody>
           {offer && isFreeToday && (
             <tr className="border-t border-line">
-              <td className="py-1.5 pr-4">{formatDate(start, zone)}</td>
+              <td className="py-1.5 pr-4">{t.date(start)}</td>
               <td className="py-1.5 pr-4">Joins, nothing due</td>
-              <td className="py-1.5 text-right">{formatMoney(0, offer.currency)}</td>
+              <td className="py-1.5 text-right">{t.money(0, offer.currency)}</td>
             </tr>
           )}
           {offer &&
             charges.slice(0, MOST_ROWS).map((charge, index) => (
               <tr key={charge.at} className="border-t border-line">
-                <td className="py-1.5 pr-4">{formatDate(charge.at, zone)}</td>
+                <td className="py-1.5 pr-4">{t.date(charge.at)}</td>
                 <td className="py-1.5 pr-4">
                   {charge.why === 'trial' ? 'Trial' : `Payment ${index + 1}`}
                   {charge.joiningFee > 0 &&
-                    `, with the joining fee of ${formatMoney(charge.joiningFee, offer.currency, true)}`}
+                    `, with the joining fee of ${t.money(charge.joiningFee, offer.currency, true)}`}
                 </td>
-                <td className="py-1.5 text-right">{formatMoney(charge.amount, offer.currency)}</td>
+                <td className="py-1.5 text-right">{t.money(charge.amount, offer.currency)}</td>
               </tr>
             ))}
         </tbody>
@@ -72,17 +74,17 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
               In the first year: {charges.length === 1 ? '1 payment' : `${charges.length} payments`}
               {charges.length > MOST_ROWS && `, the first ${MOST_ROWS} shown`}
             </td>
-            <td className="py-1.5 text-right">{offer ? formatMoney(total, offer.currency) : '…'}</td>
+            <td className="py-1.5 text-right">{offer ? t.money(total, offer.currency) : '…'}</td>
           </tr>
         </tfoot>
       </table>
-      {offer && <p className="mt-1 text-muted">{accessWords(access.at(-1)?.to ?? null, offer, zone)}</p>}
+      {offer && <p className="mt-1 text-muted">{accessWords(access.at(-1)?.to ?? null, offer, t)}</p>}
     </section>
   );
 }
 
-function accessWords(end: Instant | null, offer: Offer, zone: string): string {
+function accessWords(end: Instant | null, offer: Offer, t: Words): string {
   const last = offer.steps.at(-1);
   if (last?.kind === 'repeat' && last.times === null) return 'Held until the member cancels.';
-  return end === null ? 'Held for good.' : `Held until ${formatDate(end, zone)}.`;
+  return end === null ? 'Held for good.' : `Held until ${t.date(end)}.`;
 }

@@ -1,11 +1,11 @@
 'use client';
 
 import clsx from 'clsx';
-import { formatLength } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
-import { formatMoney } from '@/core/money';
 import { isEndless, type Offer, type Step } from '@/core/offers/offer';
-import { everyWords } from '@/core/offers/sentence';
+import { everyWords, lengthWords } from '@/words/offers';
+import type { Words } from '@/words/speak';
+import { useDeskWords } from '@/kit/desk-words';
 import { TierName } from '@/kit/key-cut';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
 import { KIND_NAMES, type KeyedStep } from './offer-step';
@@ -22,6 +22,7 @@ type Props = {
 
 /** The offer on a time line: trials hatched, prices solid, an open right edge where it never ends. Steps are dragged here. */
 export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }: Props) {
+  const t = useDeskWords();
   return (
     <SortableList
       ids={steps.map(({ key }) => key)}
@@ -55,10 +56,10 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
           >
             <button type="button" onClick={() => onChoose(key)} className="min-w-0 flex-1 text-left">
               <span className="figures block font-display text-lg font-semibold">
-                {step ? (step.amount === 0 ? 'Free' : formatMoney(step.amount, offer.currency, true)) : '…'}
+                {step ? (step.amount === 0 ? 'Free' : t.money(step.amount, offer.currency, true)) : '…'}
               </span>
               <span className="block text-[0.9375rem]">
-                {step ? caption(step) : hasProblem(index) ? 'needs another look' : KIND_NAMES[draft.kind]}
+                {step ? caption(step, t) : hasProblem(index) ? 'needs another look' : KIND_NAMES[draft.kind]}
               </span>
               {tier && (
                 <span className="block text-[0.9375rem]">
@@ -73,11 +74,11 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
   );
 }
 
-function caption(step: Step): string {
+function caption(step: Step, t: Words): string {
   if (step.kind === 'repeat')
     return step.times === null
-      ? `${everyWords(step.every)}, until cancelled`
-      : `${everyWords(step.every)}, ${step.times === 1 ? 'once' : `${step.times} times`}`;
+      ? `${everyWords(step.every, t)}, until cancelled`
+      : `${everyWords(step.every, t)}, ${step.times === 1 ? 'once' : `${step.times} times`}`;
   if (step.lasts === 'forever') return 'for good';
-  return 'until' in step.lasts ? `until ${step.lasts.until}` : formatLength(step.lasts);
+  return 'until' in step.lasts ? `until ${t.day(step.lasts.until)}` : lengthWords(step.lasts, t);
 }

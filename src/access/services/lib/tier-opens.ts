@@ -6,6 +6,7 @@ import { listRules } from '@/access/store/rules';
 import type { Site } from '@/platform/store/site';
 import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
+import { wordsOf } from '@/words/words';
 
 /** What a tier opens, in words that can be shown to anybody: counts by kind and the latest titles. */
 export type TierOpens = {
@@ -15,7 +16,6 @@ export type TierOpens = {
 };
 
 const LATEST = 3;
-const TYPE_NAMES: Record<string, string> = { page: 'Pages', post: 'Posts' };
 
 /**
  * What each tier opens, computed from the rules for somebody who gets it now, and the tiers side by side. The titles
@@ -44,7 +44,12 @@ export async function tierOpens(
       paid: offers.some((offer) => offer.tierId === tier.id && offer.isPaid),
     })),
   );
-  const nameOf = (group: string): string => names.get(group) ?? TYPE_NAMES[group] ?? group;
+  const t = wordsOf(site);
+  const typeNames = new Map([
+    ['page', t('join.pages')],
+    ['post', t('join.posts')],
+  ]);
+  const nameOf = (group: string): string => names.get(group) ?? typeNames.get(group) ?? group;
   return {
     opens: new Map([...opened].map(([tier, items]) => [tier, summarise(items, nameOf)])),
     comparison: compareTiers(opened, groupOf).map((line) => ({ ...line, name: nameOf(line.group) })),

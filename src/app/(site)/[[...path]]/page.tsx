@@ -2,8 +2,7 @@ import type { Metadata } from 'next';
 import clsx from 'clsx';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
-import { currentActor, currentSite, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
+import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { categoryNames, listItems, viewItem } from '@/access/services/view-item';
 import { Doorstep } from '@/access/ui/doorstep';
 import { PostList } from '@/content/ui/post-list';
@@ -35,13 +34,13 @@ export default async function ItemPage({ params }: Props) {
   const path = await pathOf(params);
   const seen = await view(path);
   if (seen.kind === 'missing') notFound();
-  const site = await currentSite();
+  const t = await siteWords();
   const { item } = seen;
   const actor = await currentActor();
   const names = await shown(categoryNames(actor));
   const byline = [
     ...item.categories.map((id) => names.get(id) ?? id),
-    item.type === 'post' && item.publishedAt && formatDate(item.publishedAt, site.zone),
+    item.type === 'post' && item.publishedAt && t.date(item.publishedAt),
     item.author,
   ];
   const latest = item.path === '/' ? (await shown(listItems(actor, { type: 'post' }))).slice(0, 6) : [];
@@ -56,9 +55,7 @@ export default async function ItemPage({ params }: Props) {
         <p className="text-[0.9375rem] text-muted">{byline.filter(Boolean).join(' · ')}</p>
         <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
         {seen.kind === 'open' && seen.isDraft && (
-          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
-            A draft: only staff see it.
-          </p>
+          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">{t('site.draft')}</p>
         )}
         {seen.kind === 'open' ? (
           <RichText
@@ -80,22 +77,23 @@ export default async function ItemPage({ params }: Props) {
       </article>
       {latest.length > 0 && (
         <section className="mx-auto w-full max-w-2xl px-5 pb-16">
-          <h2 className="border-t border-line pt-8 text-2xl">Latest</h2>
-          <PostList posts={latest} zone={site.zone} names={names} />
+          <h2 className="border-t border-line pt-8 text-2xl">{t('site.latest')}</h2>
+          <PostList posts={latest} t={t} names={names} />
         </section>
       )}
       {seen.kind === 'doorstep' && (
         <Doorstep
+          t={t}
           signIn={signInAction}
           type={item.type}
           path={item.path}
           state={seen.state}
-          opensOn={seen.opensAt ? formatDate(seen.opensAt, site.zone) : null}
+          opensOn={seen.opensAt ? t.date(seen.opensAt) : null}
           minutesLeft={seen.minutesLeft}
           notice={seen.notice}
           showSignIn={seen.showSignIn}
           tiers={seen.tiers.map(({ tier, offers, at }) => ({
-            ...tierOffers(tier, offers),
+            ...tierOffers(t, tier, offers),
             later: at === 'later',
           }))}
         />

@@ -11,36 +11,44 @@ import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-
 import { payOwed } from '@/billing/services/pay-owed';
 import { undoSwitchLater } from '@/billing/services/switch-later';
 
+type Done =
+  | 'account.cancelled'
+  | 'account.cancel-undone'
+  | 'account.switch-undone'
+  | 'account.pause-asked'
+  | 'account.resumed'
+  | 'account.paid';
+
 /** Does something to the subscription that the form names. */
-async function change(form: FormData, work: Use<null>, message: string): Promise<FormState> {
+async function change(form: FormData, work: Use<null>, said: Done): Promise<FormState> {
   return forForm(
     work(await currentActor(), text(form, 'subscription')),
-    () => (revalidatePath('/account'), { problems: {}, message }),
+    (_, t) => (revalidatePath('/account'), { problems: {}, message: t(said) }),
   );
 }
 
 export async function cancelAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, cancelSubscription, 'Cancelled.');
+  return change(form, cancelSubscription, 'account.cancelled');
 }
 
 export async function undoCancelAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, undoCancel, 'The cancellation is undone: it continues as before.');
+  return change(form, undoCancel, 'account.cancel-undone');
 }
 
 export async function undoSwitchAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, undoSwitchLater, 'The switch is undone: it continues as it is.');
+  return change(form, undoSwitchLater, 'account.switch-undone');
 }
 
 export async function pauseAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, pauseSubscription, 'It pauses at the end of what is paid.');
+  return change(form, pauseSubscription, 'account.pause-asked');
 }
 
 export async function resumeAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, resumeSubscription, 'It continues.');
+  return change(form, resumeSubscription, 'account.resumed');
 }
 
 export async function payOwedAction(_: FormState, form: FormData): Promise<FormState> {
-  return change(form, payOwed, 'Paid. Thank you.');
+  return change(form, payOwed, 'account.paid');
 }
 
 export async function changeMethodAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,13 +1,12 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { Fragment, type ReactNode } from 'react';
-import { currentActor, shown } from '@/app/session';
+import { currentActor, shown, siteWords } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
 import type { SectionId } from '@/core/account-sections';
-import { formatDate, formatUntil } from '@/core/instants';
-import { formatMoney } from '@/core/money';
 import { declineProblem } from '@/billing/gateways/contract';
-import { sentence } from '@/words/problems';
+import { methodWords } from '@/words/methods';
+import type { Words } from '@/words/words';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/prose';
 import { myAccount } from '@/members/services/my-account';
@@ -26,7 +25,10 @@ import {
   undoSwitchAction,
 } from './actions';
 
-export const metadata: Metadata = { title: 'Your account', robots: { index: false } };
+export const generateMetadata = async (): Promise<Metadata> => ({
+  title: (await siteWords())('account.title'),
+  robots: { index: false },
+});
 
 const ACTIONS = {
   undoSwitch: undoSwitchAction,
@@ -37,11 +39,12 @@ const ACTIONS = {
   pay: payOwedAction,
 };
 
-/** The member's own account: its sections stand in the order, and are on or off, as the owner arranged. */
+/** The member's own account: its sections are in order, and on or off, as the owner arranged them. */
 export default async function AccountPage() {
   const mine = await shown(myAccount(await currentActor()));
   const { account, ways, notes, order, receipts } = mine;
-  const { payments, zone } = account;
+  const { payments } = account;
+  const t = await siteWords();
   // What was switched away from has its successor beside it; only the end of the line is shown.
   const subscriptions = account.subscriptions.filter(
     ({ subscription }, index, all) =>
@@ -50,15 +53,15 @@ export default async function AccountPage() {
   );
   const sections: Record<SectionId, ReactNode> = {
     notes: notes.length > 0 && (
-      <section aria-label="From the people who run this site" className="mt-10">
-        <h2 className="text-2xl">For you</h2>
+      <section aria-label={t('account.notes')} className="mt-10">
+        <h2 className="text-2xl">{t('account.notes')}</h2>
         <ul className="mt-3 grid gap-3">
           {notes.map((note) => (
             <li key={note.id} className="rounded-xl border border-line bg-surface p-5">
               <p className="whitespace-pre-line">{note.words}</p>
               <p className="mt-2 text-[0.9375rem] text-muted">
                 {note.staffName ? `${note.staffName}, ` : ''}
-                {formatDate(note.at, zone)}
+                {t.date(note.at)}
               </p>
             </li>
           ))}
@@ -67,17 +70,19 @@ export default async function AccountPage() {
     ),
     held: (
       <>
-        <h2 className="mt-10 text-2xl">What you hold</h2>
+        <h2 className="mt-10 text-2xl">{t('account.tiers')}</h2>
         {account.credit.map(({ currency, amount }) => (
           <p key={currency} className="figures mt-2 text-open">
-            You have {formatMoney(amount, currency)} of credit. Your next charges spend it before anything is
-            taken.
+            {t('account.credit', { amount: t.money(amount, currency) })}
           </p>
         ))}
         <div className="mt-4 grid gap-4">
           {subscriptions.length === 0 && (
-            <Empty title="Nothing yet" action={<LinkButton href="/join">See how to join</LinkButton>}>
-              Your tiers stand here, with what each costs and when.
+            <Empty
+              title={t('account.empty')}
+              action={<LinkButton href="/join">{t('signin.how-to-join')}</LinkButton>}
+            >
+              {t('account.empty-hint')}
             </Empty>
           )}
           {subscriptions.map(
@@ -96,15 +101,18 @@ export default async function AccountPage() {
               <SubscriptionCard
                 // A question that was open belongs to the state it was asked in.
                 key={`${subscription.id}:${subscription.state}:${String(subscription.pauses)}`}
+                t={t}
                 id={subscription.id}
                 name={tier?.name ?? offer.name}
                 keyCut={tier?.keyCut ?? null}
                 state={subscription.state}
                 sentence={sentence}
-                methodLabel={offer.isPaid ? subscription.methodLabel : null}
-                next={next && { date: formatDate(next.at, zone), amount: nextWords(next) }}
-                until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
-                ended={subscription.endedAt && formatDate(subscription.endedAt, zone)}
+                method={
+                  offer.isPaid && subscription.methodLabel ? methodWords(subscription.methodLabel, t) : null
+                }
+                next={next && { date: t.date(next.at), amount: nextWords(next, t) }}
+                until={subscription.paidThrough && t.until(subscription.paidThrough)}
+                ended={subscription.endedAt && t.date(subscription.endedAt)}
                 isForGood={isKept}
                 isPaid={offer.isPaid}
                 ways={ways.get(subscription.id)}
@@ -113,7 +121,7 @@ export default async function AccountPage() {
                     isOwn: movesTo.isOwn,
                     name: movesTo.tier?.name ?? movesTo.name,
                     sentence: movesTo.sentence,
-                    date: subscription.paidThrough ? formatDate(subscription.paidThrough, zone) : '',
+                    date: subscription.paidThrough ? t.date(subscription.paidThrough) : '',
                   }
                 }
                 pauses={subscription.pauses}
@@ -122,7 +130,7 @@ export default async function AccountPage() {
                 needsApproval={needsApproval}
                 transfer={
                   transfer && {
-                    amount: formatMoney(transfer.amount, transfer.currency),
+                    amount: t.money(transfer.amount, transfer.currency),
                     reference: transfer.reference,
                     payee: transfer.payee,
                     account: transfer.account,
@@ -140,7 +148,11 @@ export default async function AccountPage() {
         subscription.state !== 'ended' &&
         tier?.welcomeShown.includes('account') &&
         !isEmpty(tier.welcomeWords) && (
-          <section key={subscription.id} className="mt-8" aria-label={`About ${tier.name}`}>
+          <section
+            key={subscription.id}
+            className="mt-8"
+            aria-label={t('account.about', { tier: tier.name })}
+          >
             <h2 className="text-2xl">{tier.name}</h2>
             <RichText
               document={tier.welcomeWords}
@@ -151,13 +163,13 @@ export default async function AccountPage() {
         ),
     ),
     receipts: receipts.length > 0 && (
-      <section aria-label="Receipts" className="mt-10">
-        <h2 className="mb-3 text-2xl">Receipts</h2>
-        <ReceiptList rows={receipts} />
+      <section aria-label={t('account.receipts')} className="mt-10">
+        <h2 className="mb-3 text-2xl">{t('account.receipts')}</h2>
+        <ReceiptList t={t} rows={receipts} />
         {mine.hasMoreReceipts && (
           <p className="mt-2">
             <Link href="/account/receipts" className="text-spruce underline">
-              All receipts
+              {t('account.all-receipts')}
             </Link>
           </p>
         )}
@@ -165,43 +177,42 @@ export default async function AccountPage() {
     ),
     payments: payments.length > 0 && (
       <>
-        <h2 className="mt-10 text-2xl">Payments</h2>
+        <h2 className="mt-10 text-2xl">{t('account.payments')}</h2>
         <div className="mt-3 overflow-x-auto">
           <table className="figures w-full">
             <thead className="sr-only">
               <tr>
-                <th>Date</th>
-                <th>For</th>
-                <th>Outcome</th>
-                <th>Amount</th>
+                <th>{t('account.date')}</th>
+                <th>{t('account.for')}</th>
+                <th>{t('account.outcome')}</th>
+                <th>{t('account.amount')}</th>
               </tr>
             </thead>
             <tbody>
               {payments.map((payment) => (
                 <tr key={payment.id} className="border-t border-line">
-                  <td className="py-2.5 pr-3 whitespace-nowrap">
-                    {formatDate(payment.settledAt ?? payment.at, zone)}
-                  </td>
+                  <td className="py-2.5 pr-3 whitespace-nowrap">{t.date(payment.settledAt ?? payment.at)}</td>
                   <td className="py-2.5 pr-3">
                     {payment.tierName}
                     {payment.state === 'declined' && (
                       <span className="block text-sm text-muted">
-                        {sentence(declineProblem(payment.declineCode ?? ''))}
+                        {t.problem(declineProblem(payment.declineCode ?? ''))}
                       </span>
                     )}
                   </td>
                   <td className="py-2.5 pr-3">
                     <LifeMark
+                      t={t}
                       state={payment.isAwaited && payment.state === 'intent' ? 'awaited' : payment.state}
                     />
                     {payment.refunded > 0 && (
                       <span className="block text-sm text-muted">
-                        {formatMoney(payment.refunded, payment.currency)} refunded
+                        {t('account.refunded', { amount: t.money(payment.refunded, payment.currency) })}
                       </span>
                     )}
                   </td>
                   <td className="py-2.5 text-right font-semibold">
-                    {formatMoney(payment.amount, payment.currency)}
+                    {t.money(payment.amount, payment.currency)}
                   </td>
                 </tr>
               ))}
@@ -220,11 +231,11 @@ export default async function AccountPage() {
         </div>
         <div className="flex gap-3">
           <LinkButton href="/account/settings" look="quiet">
-            Your details
+            {t('account.details')}
           </LinkButton>
           <form action={signOutAction}>
             <Button type="submit" look="quiet">
-              Sign out
+              {t('site.sign-out')}
             </Button>
           </form>
         </div>
@@ -236,16 +247,10 @@ export default async function AccountPage() {
   );
 }
 
+type Next = { amount: number; credit: number; currency: string };
 /** What money will be asked for, and what credit pays beside it. */
-function nextWords({
-  amount,
-  credit,
-  currency,
-}: {
-  amount: number;
-  credit: number;
-  currency: string;
-}): string {
-  const money = formatMoney(amount, currency);
-  return credit > 0 ? `${money}, after ${formatMoney(credit, currency)} of your credit,` : money;
+function nextWords({ amount, credit, currency }: Next, t: Words): string {
+  const money = t.money(amount, currency);
+  if (credit === 0) return money;
+  return t('account.next-credit', { amount: money, credit: t.money(credit, currency) });
 }

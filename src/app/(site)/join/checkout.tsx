@@ -1,8 +1,7 @@
 import Link from 'next/link';
-import { formatDate } from '@/core/instants';
 import { isEmpty } from '@/core/content/prose';
-import { formatMoney } from '@/core/money';
-import { placesWords } from '@/core/tiers/joining';
+import { methodWords } from '@/words/methods';
+import type { Words } from '@/words/words';
 import type { CheckoutPage, PreparedCheckout } from '@/checkout/services/prepare-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
@@ -10,28 +9,33 @@ import { RichText } from '@/content/ui/rich-text';
 import { CheckoutForm } from '@/checkout/ui/checkout-form';
 import { ChargeSummary } from '@/checkout/ui/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/checkout/ui/renew-and-switch-forms';
-import { StartForm } from '@/checkout/ui/start-form';
+import { StartForm, type StartWords } from '@/checkout/ui/start-form';
 import { joinAction, renewAction, startCheckoutAction, switchLaterAction } from './actions';
 
 type Props = {
+  t: Words;
   prepared: PreparedCheckout;
   page: CheckoutPage;
   /** The signed-in member; null for a visitor, who gives an email address first. */
   member: { name: string; email: string; isStaff: boolean } | null;
-  site: { name: string; zone: string; mode: 'test' | 'live' };
-  /** To choose where one lives from; null where nothing is taxed. */
+  site: { name: string; mode: 'test' | 'live' };
+  /** The countries to choose from; null where nothing is taxed. */
   countries: { code: string; name: string }[] | null;
   returnTo: string;
 };
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
-export function Checkout({ prepared, page, member, site, countries, returnTo }: Props) {
+export function Checkout({ t, prepared, page, member, site, countries, returnTo }: Props) {
   const { offer, tier, ways, action } = prepared;
-  const { zone, name: siteName, mode } = site;
+  const { name: siteName, mode } = site;
   const { country, addedTax } = prepared.pricing;
   const { currency } = offer.definition;
   const { obstacle, quote, isSwitch, isLater } = page;
   const to = encodeURIComponent(returnTo);
+  const keptCard = prepared.keptCard && {
+    ...prepared.keptCard,
+    label: t('pay.saved', { method: methodWords(prepared.keptCard.label, t) }),
+  };
   return (
     <div className="mx-auto grid w-full max-w-5xl gap-x-12 gap-y-6 px-5 py-10 lg:grid-cols-[1fr_22rem] lg:grid-rows-[auto_1fr]">
       <div>
@@ -43,16 +47,16 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
           <p className="mt-3 rounded-md border border-dashed border-edge px-4 py-2 text-[0.9375rem]">
             {prepared.isTry ? (
               <>
-                <b>No real money:</b> you try this in test mode, and nobody is let in by it.{' '}
+                {t('checkout.staff-trying')}{' '}
                 <Link className="text-spruce underline" href={`/join/${offer.id}?to=${to}`}>
-                  Join for real
+                  {t('checkout.staff-real')}
                 </Link>
               </>
             ) : (
               <>
-                You are staff.{' '}
+                {t('checkout.staff')}{' '}
                 <Link className="text-spruce underline" href={`/join/${offer.id}?to=${to}&mode=test`}>
-                  Try this checkout in test mode
+                  {t('checkout.staff-try')}
                 </Link>
               </>
             )}
@@ -61,7 +65,10 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
         {!isEmpty(tier.joinWords) && <RichText document={tier.joinWords} className="mt-3 grid gap-2" />}
         {prepared.joining.placesLeft !== null && !obstacle && action.kind === 'new' && (
           <p className="figures mt-2 font-semibold text-metered">
-            {placesWords(tier.places, prepared.joining.placesLeft)}
+            {t('join.places', {
+              left: prepared.joining.placesLeft,
+              places: tier.places ?? prepared.joining.placesLeft,
+            })}
           </p>
         )}
         {obstacle ? (
@@ -74,46 +81,43 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
               {action.kind === 'held' &&
                 prepared.otherOffers.map((other) => (
                   <LinkButton key={other.id} href={`/join/${other.id}?to=${to}`} look="quiet">
-                    Switch to {other.name.toLowerCase()}
+                    {t('checkout.switch-to', { offer: other.name })}
                   </LinkButton>
                 ))}
             </div>
           </div>
         ) : member ? (
           <p className="mt-3 text-muted">
-            Signed in as {[member.name, member.email].filter(Boolean).join(', ')}.
+            {t('checkout.signed-in-as', { who: [member.name, member.email].filter(Boolean).join(', ') })}
           </p>
         ) : null}
       </div>
       {obstacle?.hidesPrice ? null : (
         <ChargeSummary
+          t={t}
           sentence={prepared.sentence}
           trialUsed={
             action.kind === 'new' &&
             prepared.skipTrial &&
             offer.definition.steps.some((step) => step.kind === 'trial')
           }
-          today={formatMoney(quote.due, currency)}
+          today={t.money(quote.due, currency)}
           credits={quote.credits}
           tax={page.tax}
           country={
             countries && offer.isPaid && action.kind !== 'renew' ? { code: country, all: countries } : null
           }
-          notes={
-            member || !offer.isPaid
-              ? quote.notes
-              : [...quote.notes, 'For new members. You see your own figures before you pay.']
-          }
+          notes={member || !offer.isPaid ? quote.notes : [...quote.notes, t('checkout.for-new')]}
           next={
             quote.next && {
-              date: formatDate(quote.next.at, zone),
-              amount: formatMoney(quote.next.amount, currency),
+              date: t.date(quote.next.at),
+              amount: t.money(quote.next.amount, currency),
             }
           }
           rows={quote.charges.slice(0, 5).map((charge) => ({
-            date: formatDate(charge.at, zone),
-            amount: formatMoney(charge.amount, currency),
-            fee: charge.joiningFee > 0 ? formatMoney(charge.joiningFee, currency, true) : null,
+            date: t.date(charge.at),
+            amount: t.money(charge.amount, currency),
+            fee: charge.joiningFee > 0 ? t.money(charge.joiningFee, currency, true) : null,
           }))}
           more={Math.max(0, quote.charges.length - 5)}
           year={page.year}
@@ -129,20 +133,22 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
       )}
       {!obstacle && action.kind === 'renew' && (
         <RenewForm
+          t={t}
           action={renewAction}
           subscriptionId={action.subscription.id}
           until={action.until}
           returnTo={returnTo}
           ways={page.renewWays}
-          keptCard={prepared.keptCard}
+          keptCard={keptCard}
           button={page.button}
         />
       )}
       {!obstacle && isLater && action.kind === 'switch' && (
-        <SwitchLaterForm action={switchLaterAction} quoteId={action.quoteId} button={page.button} />
+        <SwitchLaterForm t={t} action={switchLaterAction} quoteId={action.quoteId} button={page.button} />
       )}
       {!obstacle && !member && (
         <StartForm
+          words={startWords(t)}
           action={startCheckoutAction}
           offerId={offer.id}
           to={returnTo}
@@ -152,6 +158,7 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
       )}
       {!obstacle && member && (action.kind === 'new' || (isSwitch && !isLater)) && (
         <CheckoutForm
+          t={t}
           action={joinAction}
           checkoutId={prepared.checkoutId}
           offerId={offer.id}
@@ -168,7 +175,7 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
           isDue={quote.due > 0}
           due={quote.due}
           dueAtWallet={page.dueAtWallet}
-          keptCard={prepared.keptCard}
+          keptCard={keptCard}
           typed={prepared.typed ?? undefined}
           cost={page.cost}
           button={page.button}
@@ -177,3 +184,15 @@ export function Checkout({ prepared, page, member, site, countries, returnTo }: 
     </div>
   );
 }
+
+const startWords = (t: Words): StartWords => ({
+  label: t('site.join'),
+  empty: t('checkout.leave-empty'),
+  email: t('checkout.email'),
+  hint: t('checkout.email-hint'),
+  busy: t('checkout.sending-code'),
+  button: t('signin.continue'),
+  noScript: t('checkout.no-script'),
+  havePassword: t('checkout.have-password'),
+  signIn: t('site.sign-in'),
+});

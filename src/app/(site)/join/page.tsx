@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, shown } from '@/app/session';
+import { currentActor, shown, siteWords } from '@/app/session';
 import { tierOffers } from '@/app/tier-cards';
 import { startOfDate } from '@/core/calendar';
-import { formatDate, type LocalDate } from '@/core/instants';
-import { placesWords } from '@/core/tiers/joining';
+import type { LocalDate } from '@/core/instants';
+import type { Words } from '@/words/words';
 import { joinPage, type JoinPageTier } from '@/checkout/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
@@ -12,30 +12,33 @@ import { JoinCard } from '@/tiers/ui/join-card';
 import { RhythmSwitch } from '@/checkout/ui/rhythm-switch';
 import { TierComparison } from '@/access/ui/tier-comparison';
 
-export const metadata: Metadata = { title: 'Join' };
+export const generateMetadata = async (): Promise<Metadata> => ({
+  title: (await siteWords())('site.join'),
+});
 
 type Props = { searchParams: Search };
 
 export default async function JoinPage({ searchParams }: Props) {
   const { to, every } = await searchOf(searchParams);
   const page = await shown(joinPage(await currentActor(), (every ?? '').slice(0, 40)));
+  const t = await siteWords();
   const returnTo = safeReturn(to ?? '/account');
   return (
     <div className="mx-auto w-full max-w-6xl px-5 pt-10 pb-16">
       <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-4">
         <div>
-          <h1 className="text-4xl">Join {page.siteName}</h1>
+          <h1 className="text-4xl">{t('join.title', { site: page.siteName })}</h1>
           <p className="mt-2 text-lg text-muted">
-            You see every date and amount before anything is paid.
-            {page.taxNote && ` ${page.taxNote}`}
+            {[t('join.intro'), page.taxNote].filter(Boolean).join(' ')}
           </p>
         </div>
         {page.rhythms.length > 1 && (
           <RhythmSwitch
+            label={t('join.rhythm')}
             chosen={page.rhythm}
-            choices={page.rhythms.map(({ key, name }) => ({
+            choices={page.rhythms.map(({ key, length: { n, unit } }) => ({
               key,
-              name,
+              name: t('join.rhythm-name', { n, unit }),
               href: `/join?${new URLSearchParams({ every: key, ...(to ? { to: returnTo } : {}) }).toString()}`,
             }))}
           />
@@ -43,7 +46,7 @@ export default async function JoinPage({ searchParams }: Props) {
       </div>
       {page.tiers.length === 0 ? (
         <div className="mt-8">
-          <Empty title="Joining is not open yet">Come back soon, or write to us.</Empty>
+          <Empty title={t('join.not-open')}>{t('join.not-open-hint')}</Empty>
         </div>
       ) : (
         <>
@@ -51,15 +54,17 @@ export default async function JoinPage({ searchParams }: Props) {
             {page.tiers.map((each) => (
               <JoinCard
                 key={each.tier.id}
-                tier={tierOffers(each.tier, each.offers, page.tierNames)}
+                t={t}
+                tier={tierOffers(t, each.tier, each.offers, page.tierNames)}
                 returnTo={returnTo}
                 state={each.joining.state}
-                note={noteOf(each, page.zone)}
+                note={noteOf(each, t)}
                 opens={each.opens}
               />
             ))}
           </ul>
           <TierComparison
+            t={t}
             tiers={page.tiers.map(({ tier }) => ({ id: tier.id, name: tier.name, keyCut: tier.keyCut }))}
             lines={page.comparison}
           />
@@ -70,16 +75,18 @@ export default async function JoinPage({ searchParams }: Props) {
 }
 
 /** What of the sale of a tier a visitor should know before choosing it. */
-function noteOf({ tier, joining }: JoinPageTier, zone: string): string {
-  const day = (date: LocalDate): string => formatDate(startOfDate(date, zone), zone);
-  if (joining.state === 'not-yet' && tier.onSaleFrom) return `On sale from ${day(tier.onSaleFrom)}`;
-  if (joining.state === 'over') return 'No longer on sale';
-  if (joining.state === 'sold-out') return 'Every place is taken';
-  if (joining.state === 'closed') return 'Joining is closed for now';
+function noteOf({ tier, joining }: JoinPageTier, t: Words): string {
+  const day = (date: LocalDate): string => t.date(startOfDate(date, t.zone));
+  if (joining.state === 'not-yet' && tier.onSaleFrom)
+    return t('join.sale-from', { date: day(tier.onSaleFrom) });
+  if (joining.state === 'over') return t('join.sale-over');
+  if (joining.state === 'sold-out') return t('join.sold-out');
+  if (joining.state === 'closed') return t('join.closed');
   return [
-    joining.state === 'by-code' && 'With a code',
-    placesWords(tier.places, joining.placesLeft),
-    tier.onSaleUntil && `on sale until ${day(tier.onSaleUntil)}`,
+    joining.state === 'by-code' && t('join.by-code'),
+    joining.placesLeft !== null &&
+      t('join.places', { left: joining.placesLeft, places: tier.places ?? joining.placesLeft }),
+    tier.onSaleUntil && t('join.sale-until', { date: day(tier.onSaleUntil) }),
   ]
     .filter(Boolean)
     .join(' · ');

@@ -1,23 +1,27 @@
 import type { Metadata } from 'next';
+import { siteWords } from '@/app/session';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
 import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
 
-export const metadata: Metadata = { title: 'Sign in' };
+export const generateMetadata = async (): Promise<Metadata> => ({
+  title: (await siteWords())('signin.title'),
+});
 
 export default async function SignInPage({ searchParams }: { searchParams: Search }) {
+  const t = await siteWords();
   const to = safeReturn((await searchOf(searchParams)).to ?? '/account');
   return (
     <div className="mx-auto w-full max-w-sm px-5 py-14">
-      <h1 className="text-3xl">Sign in</h1>
-      <SignInForm action={signInAction} to={to} />
-      <AskForCode action={askForCodeAction} to={to} />
+      <h1 className="text-3xl">{t('signin.title')}</h1>
+      <SignInForm t={t} action={signInAction} to={to} />
+      <AskForCode t={t} action={askForCodeAction} to={to} />
       <p className="mt-6 text-muted">
-        Not a member yet?{' '}
+        {t('signin.not-member')}{' '}
         <Link href="/join" className="text-spruce underline">
-          See how to join
+          {t('signin.how-to-join')}
         </Link>
       </p>
     </div>

@@ -1,10 +1,12 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { currentActor, currentSite, currentTheme, requireStaff, shown } from '@/app/session';
+import { currentActor, currentSite, currentTheme, deskWords, requireStaff, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
-import { formatDateTime } from '@/core/instants';
 import { may } from '@/core/staff';
 import { deskFrame } from '@/desk/services/desk-frame';
+import { FormWordsOf } from '@/app/form-words';
+import { DeskWordsProvider } from '@/kit/desk-words';
+import { deskLocale } from '@/words/languages';
 import { DeskStrip } from '@/desk/ui/desk-strip';
 import { moveClockAction, setThemeAction } from '../actions';
 
@@ -13,15 +15,17 @@ export async function generateMetadata(): Promise<Metadata> {
 }
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {
+  const t = await deskWords();
   // Each page asks again: a layout never authorises.
   const member = await requireStaff();
+  const site = await currentSite();
   const frame = await shown(deskFrame(await currentActor()));
   return (
-    <div className="flex min-h-dvh flex-col">
+    <div lang={deskLocale(site.language)} className="flex min-h-dvh flex-col">
       <DeskStrip
         siteName={frame.siteName}
         isTest={frame.isTest}
-        clock={formatDateTime(frame.now, frame.zone)}
+        clock={t.dateTime(frame.now)}
         behind={frame.behind}
         staffName={member.name}
         isOwner={may(member.staffRole, 'set up the site')}
@@ -31,7 +35,11 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         setTheme={setThemeAction}
         signOut={signOutAction}
       />
-      <main className="mx-auto w-full max-w-[96rem] flex-1 px-5 py-6">{children}</main>
+      <main className="mx-auto w-full max-w-[96rem] flex-1 px-5 py-6">
+        <DeskWordsProvider value={{ language: site.language, zone: site.zone }}>
+          <FormWordsOf t={t}>{children}</FormWordsOf>
+        </DeskWordsProvider>
+      </main>
     </div>
   );
 }

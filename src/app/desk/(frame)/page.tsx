@@ -1,54 +1,54 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime, type Instant } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import type { Instant } from '@/core/instants';
 import { today } from '@/desk/services/today';
 import { SetupTrail } from '@/desk/ui/setup-trail';
 import { LifeMark } from '@/kit/state-mark';
 import type { MemberId } from '@/core/ids';
+import type { Words } from '@/words/words';
 
 export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   await requireStaff();
-  const t = await shown(today(await currentActor()));
+  const [t, facts] = [await deskWords(), await shown(today(await currentActor()))];
   const trail = [
     {
       title: 'Connect a gateway in test mode',
       href: '/desk/money/gateways',
-      proof: t.gateway
-        ? t.gateway.heardAt
-          ? `${t.gateway.label} is connected, and its webhook was heard`
-          : `${t.gateway.label} is connected; its webhook has not been heard yet`
+      proof: facts.gateway
+        ? facts.gateway.heardAt
+          ? `${facts.gateway.label} is connected, and its webhook was heard`
+          : `${facts.gateway.label} is connected; its webhook has not been heard yet`
         : null,
-      isDone: Boolean(t.gateway?.heardAt),
+      isDone: Boolean(facts.gateway?.heardAt),
     },
     {
       title: 'Make tiers and say what they cost',
       href: '/desk/tiers',
-      proof: t.tiersOnSale > 0 ? `${t.tiersOnSale} of ${t.tiers} tiers can be joined` : null,
-      isDone: t.tiersOnSale > 0,
+      proof: facts.tiersOnSale > 0 ? `${facts.tiersOnSale} of ${facts.tiers} tiers can be joined` : null,
+      isDone: facts.tiersOnSale > 0,
     },
     {
       title: 'Write pages and posts',
       href: '/desk/content',
-      proof: t.published > 0 ? `${t.published} are published` : null,
-      isDone: t.published > 0,
+      proof: facts.published > 0 ? `${facts.published} are published` : null,
+      isDone: facts.published > 0,
     },
     {
       title: 'Close some of them',
       href: '/desk/access',
-      proof: t.turnedAway > 0 ? `A visitor is turned away at ${t.turnedAway} of them` : null,
-      isDone: t.turnedAway > 0,
+      proof: facts.turnedAway > 0 ? `A visitor is turned away at ${facts.turnedAway} of them` : null,
+      isDone: facts.turnedAway > 0,
     },
     {
       title: 'Join with a test card',
       href: '/join',
-      proof: t.lastPayment
-        ? `A test payment of ${formatMoney(t.lastPayment.amount, t.lastPayment.currency)} arrived on ${formatDateTime(t.lastPayment.at, t.zone)}`
+      proof: facts.lastPayment
+        ? `A test payment of ${t.money(facts.lastPayment.amount, facts.lastPayment.currency)} arrived on ${t.dateTime(facts.lastPayment.at)}`
         : null,
-      isDone: Boolean(t.lastPayment),
+      isDone: Boolean(facts.lastPayment),
     },
     { title: 'Go live', href: '/desk/settings/live', proof: null, isDone: false },
   ];
@@ -57,29 +57,29 @@ export default async function TodayPage() {
       <h1 className="text-3xl" id="desk-main">
         Today
       </h1>
-      <div className={t.isLive ? 'mt-5' : 'mt-5 grid gap-8 lg:grid-cols-[26rem_1fr]'}>
-        {!t.isLive && <SetupTrail steps={trail} />}
+      <div className={facts.isLive ? 'mt-5' : 'mt-5 grid gap-8 lg:grid-cols-[26rem_1fr]'}>
+        {!facts.isLive && <SetupTrail steps={trail} />}
         <div className="grid content-start gap-8">
           <dl className="flex flex-wrap gap-x-12 gap-y-4">
-            <Figure name="Joined in the last 7 days" value={String(t.joinedThisWeek)} />
+            <Figure name="Joined in the last 7 days" value={String(facts.joinedThisWeek)} />
             <Figure
               name="Received in the last 7 days"
-              value={t.incomeThisWeek.map((i) => formatMoney(i.amount, i.currency)).join(' + ') || 'nothing'}
+              value={facts.incomeThisWeek.map((i) => t.money(i.amount, i.currency)).join(' + ') || 'nothing'}
             />
-            <Figure name="Overdue now" value={String(t.overdue.length)} />
+            <Figure name="Overdue now" value={String(facts.overdue.length)} />
           </dl>
-          {t.overdue.length > 0 && (
+          {facts.overdue.length > 0 && (
             <section>
               <h2 className="text-xl">Needs you: payments that failed</h2>
-              <Rows rows={t.overdue} zone={t.zone} word="next try" />
+              <Rows rows={facts.overdue} t={t} word="next try" />
             </section>
           )}
           <section>
             <h2 className="text-xl">Falls due next</h2>
-            {t.dueNext.length === 0 ? (
+            {facts.dueNext.length === 0 ? (
               <p className="mt-2 text-muted">Nothing: no subscription is running yet.</p>
             ) : (
-              <Rows rows={t.dueNext} zone={t.zone} word="due" />
+              <Rows rows={facts.dueNext} t={t} word="due" />
             )}
           </section>
         </div>
@@ -99,11 +99,11 @@ function Figure({ name, value }: { name: string; value: string }) {
 
 function Rows({
   rows,
-  zone,
+  t,
   word,
 }: {
   rows: { id: string; memberId: MemberId; memberName: string; state: string; dueAt: Instant | null }[];
-  zone: string;
+  t: Words;
   word: string;
 }) {
   return (
@@ -117,10 +117,10 @@ function Rows({
             {row.memberName}
           </Link>
           <span>
-            <LifeMark state={row.state} />
+            <LifeMark t={t} state={row.state} />
           </span>
           <span className="figures text-muted sm:text-right">
-            {row.dueAt && `${word} ${formatDate(row.dueAt, zone)}`}
+            {row.dueAt && `${word} ${t.date(row.dueAt)}`}
           </span>
         </li>
       ))}

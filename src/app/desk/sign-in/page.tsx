@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { searchOf, type Search } from '@/app/search';
-import { currentMember, currentSite } from '@/app/session';
+import { currentMember, currentSite, deskWords } from '@/app/session';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
 import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
@@ -9,6 +9,7 @@ import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
 export const metadata: Metadata = { title: 'Desk: sign in' };
 
 export default async function DeskSignInPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   const to = safeReturn((await searchOf(searchParams)).to ?? '/desk');
   const [site, member] = [await currentSite(), await currentMember()];
   if (member?.staffRole) redirect(to.startsWith('/desk') && !to.startsWith('/desk/sign-in') ? to : '/desk');
@@ -19,11 +20,11 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: S
         <p className="text-muted">The Desk, for those who run the site.</p>
         {member && (
           <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
-            You are signed in as {member.name || member.email}, who is not staff. Sign in as someone who is.
+            You’re signed in as {member.name || member.email}, who isn’t staff. Sign in with a staff account.
           </p>
         )}
-        <SignInForm action={signInAction} to={to} />
-        <AskForCode action={askForCodeAction} to={to} />
+        <SignInForm t={t} action={signInAction} to={to} />
+        <AskForCode t={t} action={askForCodeAction} to={to} />
       </div>
     </main>
   );

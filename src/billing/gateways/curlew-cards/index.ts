@@ -1,3 +1,5 @@
+import { isLocalMonth, type LocalMonth } from '@/core/instants';
+import { cardLabel } from '@/words/methods';
 import { z } from 'zod';
 import type { Carries } from '@/core/offers/carries';
 import {
@@ -88,8 +90,8 @@ export function curlewCards(base: string): Gateway {
           state: 'saved',
           customerRef: customer,
           methodRef: id,
-          label: `card ending ${ending}, expires ${expires}`,
-          expires: expires.replace(/^(\d\d)\/(\d\d)$/, '20$2-$1'),
+          label: cardLabel(ending, expires),
+          expires: monthOf(expires),
         };
       }
       const refused = reply.kind === 'reply' ? errorSchema.safeParse(reply.body) : undefined;
@@ -130,3 +132,9 @@ const cardSchema = z.object({
 const errorSchema = z.object({ error: z.object({ code: z.enum(DECLINE_CODES) }) });
 
 const unknown = (reason: string): Unknown => ({ state: 'unknown', reason });
+
+/** "09/29" as "2029-09"; null where it is no month. */
+function monthOf(expires: string): LocalMonth | null {
+  const month = expires.replace(/^(\d\d)\/(\d\d)$/, '20$2-$1');
+  return isLocalMonth(month) ? month : null;
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sentence } from '@/words/problems';
+import { plainWords } from '@/words/desk';
 import { checkLetters, inspectKey } from './keys';
 
 const key = (start: string): string => {
@@ -25,7 +25,7 @@ describe('pasted keys', () => {
   ])('%s get a sentence that says which and why', (_, pasted, words) => {
     const found = inspectKey('secretKey', pasted, 'test');
     expect(found?.field).toBe('secretKey');
-    expect(found && sentence(found.problem)).toMatch(words);
+    expect(found && plainWords.problem(found.problem)).toMatch(words);
   });
 
   it('of test mode are refused by a live site', () => {

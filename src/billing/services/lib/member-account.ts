@@ -1,6 +1,5 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/instants';
-import { offerSentence } from '@/core/offers/sentence';
 import { deedsOpen, type Deed } from '@/core/billing/deeds';
 import { creditLeft } from '@/core/billing/credit';
 import { figuresOfNext, looking } from '@/core/billing/figures';
@@ -20,6 +19,8 @@ import { gatewayById } from '@/billing/gateways';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { currentSite, inMode } from '@/platform/site';
+import { offerSentence } from '@/words/offers';
+import type { Words } from '@/words/speak';
 import { transferDetailsOf, type TransferDetails } from '@/billing/services/lib/transfer-details';
 
 export type SubscriptionView = {
@@ -59,8 +60,12 @@ export type MemberAccount = {
   paymentsTotal: number;
 };
 
-/** What a member holds, owes and paid: the same for the member's own account and for the Desk. */
-export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Promise<MemberAccount> {
+/** What a member has, owes and paid: the same for the member's own account and for the Desk, each in its own words. */
+export async function memberAccount(
+  member: Pick<Member, 'id'>,
+  t: Words,
+  mode?: Mode,
+): Promise<MemberAccount> {
   const current = await currentSite();
   const site = inMode(current, mode ?? current.mode);
   const now = siteNow(site);
@@ -89,7 +94,7 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
       subscription,
       offer,
       tier: tiers.get(tierId),
-      sentence: offerSentence(offer.definition, {
+      sentence: offerSentence(offer.definition, t, {
         skipTrial: subscription.place.skipTrial,
         // What the fee was is told until it is paid.
         skipFee: subscription.begunBy !== 'first',
@@ -99,7 +104,7 @@ export async function memberAccount(member: Pick<Member, 'id'>, mode?: Mode): Pr
         isOwn: subscription.switchesTo !== null,
         name: movesTo.name,
         tier: tiers.get(movesTo.tierId),
-        sentence: offerSentence(movesTo.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+        sentence: offerSentence(movesTo.definition, t, { skipTrial: true, skipFee: true, tierNames: names }),
       },
       next: next && {
         at: next.at,

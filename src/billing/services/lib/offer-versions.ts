@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/instants';
-import { formatMoney } from '@/core/money';
 import type { Offer } from '@/core/offers/offer';
-import { offerSentence } from '@/core/offers/sentence';
+import { deskWordsOf } from '@/words/desk';
+import { offerSentence } from '@/words/offers';
 import { nextCharge } from '@/core/billing/upcoming';
 import { offerKey } from '@/billing/store/book-rows';
 import { pool } from '@/platform/store/db';
@@ -40,6 +40,7 @@ export async function readVersions(
     pool(),
     await listMovable(pool(), offerId, site.mode, newest.versionId),
   );
+  const t = deskWordsOf(site);
   const previews: MovePreview[] = [];
   for (const { versionId, version, definition } of versions) {
     const own = movable.filter((subscription) => subscription.offerVersionId === versionId);
@@ -58,7 +59,7 @@ export async function readVersions(
         const to = movesTo && offerKey(movesTo.versionId, addedTax);
         const context = { zone: site.zone, offers: Object.fromEntries(offers) };
         const charge = nextCharge({ ...subscription, movesTo: to }, context);
-        return charge ? formatMoney(charge.amount, definition.currency, true) : 'nothing';
+        return charge ? t.money(charge.amount, definition.currency, true) : 'nothing';
       };
       const [before, after] = [next(null), next(newest)];
       // Who pays nothing more, before or after, is told nothing by a figure.
@@ -70,8 +71,8 @@ export async function readVersions(
     previews.push({
       version,
       count: own.length,
-      before: offerSentence(definition, { skipTrial: true, skipFee: true, tierNames: names }),
-      after: offerSentence(newest.definition, { skipTrial: true, skipFee: true, tierNames: names }),
+      before: offerSentence(definition, t, { skipTrial: true, skipFee: true, tierNames: names }),
+      after: offerSentence(newest.definition, t, { skipTrial: true, skipFee: true, tierNames: names }),
       first,
       last,
       amounts: [...amounts.values()],

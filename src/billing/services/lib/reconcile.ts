@@ -6,7 +6,8 @@ import { findGatewayAccount } from '@/billing/store/gateways';
 import { listAllPayments } from '@/billing/store/payments';
 import { listRefundsOf, type Refund } from '@/billing/store/refunds';
 import { keysOf } from './gateway-account';
-import { problem, sentence } from '@/words/problems';
+import { plainWords } from '@/words/desk';
+import { problem } from '@/words/problems';
 import type { GatewayAccountId } from '@/core/ids';
 
 export type Difference = { key: string; ours: string; theirs: string };
@@ -21,7 +22,7 @@ type Line = { state: string; amount: number; currency: string; back: number };
 /** Compares every payment in the books of an account, and what of it went back, with the gateway's own list, both ways. */
 export async function reconcile(accountId: GatewayAccountId): Promise<Reconciliation> {
   const account = await findGatewayAccount(pool(), accountId);
-  if (!account) return { ok: false, reason: sentence(problem('gateway.not-connected')) };
+  if (!account) return { ok: false, reason: plainWords.problem(problem('gateway.not-connected')) };
   const gateway = gatewayById(account.gateway);
   if (gateway.nature === 'transfer') return { ok: true, none: true };
   // Ours first: a payment made while we look is then missing here, never there, and shows as open below.

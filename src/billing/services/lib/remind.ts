@@ -2,7 +2,8 @@ import type { Subscription, BillingContext } from '@/core/billing/book';
 import { figuresOfNext } from '@/core/billing/figures';
 import { reminderOf } from '@/core/billing/upcoming';
 import { isBefore, type Instant } from '@/core/instants';
-import { offerSentence } from '@/core/offers/sentence';
+import { offerSentence } from '@/words/offers';
+import { wordsOf } from '@/words/words';
 import type { StoredBook } from '@/billing/store/book';
 import { setRemindAt } from '@/billing/store/subscription-work';
 import { writeMail } from '@/mail/services/lib/write-mail';
@@ -44,7 +45,7 @@ export async function remind(
     credit: next.credit,
     currency: offer.currency,
     methodLabel: stored.accounts.get(s.id)?.methodLabel ?? null,
-    sentence: offerSentence(offer, { skipTrial: true, skipFee: s.place.skipFee, tierNames }),
+    sentence: offerSentence(offer, wordsOf(site), { skipTrial: true, skipFee: s.place.skipFee, tierNames }),
   };
   await writeMail(db, site, { to: member, content, key: `${reminder.kind}:${s.id}:${reminder.at}`, at });
 }

@@ -2,7 +2,8 @@ import type { Charge, Notice, NoticeKind, Subscription, BillingContext } from '@
 import { figuresOfNext } from '@/core/billing/figures';
 import type { Offer } from '@/core/offers/offer';
 import { plainText } from '@/core/content/prose';
-import { offerSentence } from '@/core/offers/sentence';
+import { offerSentence } from '@/words/offers';
+import { wordsOf } from '@/words/words';
 import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
 import type { MailContent } from '@/mail/catalogue';
@@ -149,8 +150,8 @@ const tierOf = (s: Subscription, offer: Offer): string =>
   offer.steps[s.place.last?.step ?? 0]?.tier ?? offer.tier;
 
 /** What it costs: to who has just joined, or from now on. */
-const sentenceOf = ({ tierNames }: Told, s: Subscription, offer: Offer, isNew: boolean): string =>
-  offerSentence(offer, {
+const sentenceOf = ({ site, tierNames }: Told, s: Subscription, offer: Offer, isNew: boolean): string =>
+  offerSentence(offer, wordsOf(site), {
     skipTrial: !isNew || s.place.skipTrial,
     skipFee: !isNew || s.begunBy !== 'first',
     tierNames,

@@ -1,10 +1,11 @@
 import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { startOfDate } from '@/core/calendar';
-import { formatDate, formatUntil, type Instant, type LocalDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
-import { rateWords, taxOfCharge, type TaxRate } from '@/core/tax';
+import type { Instant, LocalDate } from '@/core/instants';
+import { taxOfCharge, type TaxRate } from '@/core/tax';
 import type { Refusal } from '@/core/billing/work';
-import { refusal, sentence } from '@/words/problems';
+import { refusal } from '@/words/problems';
+import { rateWords } from '@/words/sheet';
+import type { Words } from '@/words/speak';
 import type { PreparedCheckout } from './prepare';
 
 /** What the page of a checkout says. Amounts in minor units of the offer's currency. */
@@ -26,24 +27,24 @@ export type CheckoutPage = {
   renewWays: PreparedCheckout['ways'];
 };
 
-export function pageOf(prepared: PreparedCheckout, zone: string): CheckoutPage {
+export function pageOf(prepared: PreparedCheckout, t: Words): CheckoutPage {
   const { action, offer, ways } = prepared;
   const { currency } = offer.definition;
-  const quote = shownQuote(prepared, zone);
+  const quote = shownQuote(prepared, t);
   const isSwitch = action.kind === 'switch';
   const isLater = isSwitch && !action.figures.atOnce;
   return {
-    title: titleOf(prepared),
-    obstacle: obstacleOf(prepared, zone),
+    title: titleOf(prepared, t),
+    obstacle: obstacleOf(prepared, t),
     quote,
-    tax: prepared.pricing.tax && taxWords(quote, prepared.pricing.tax, currency),
+    tax: prepared.pricing.tax && taxWords(quote, prepared.pricing.tax, currency, t),
     dueAtWallet: ways.find((way) => way.nature === 'wallet')?.due ?? quote.due,
-    cost: costWords(quote, currency, zone),
+    cost: costWords(quote, currency, t),
     year:
       quote.charges.length > 0 && action.kind === 'new'
-        ? `${quote.charges.length === 1 ? 'One payment' : `${quote.charges.length} payments`}, ${formatMoney(quote.total, currency)} in the first year`
+        ? t('checkout.year', { count: quote.charges.length, total: t.money(quote.total, currency) })
         : null,
-    button: buttonOf(prepared, quote, zone),
+    button: buttonOf(prepared, quote, t),
     isSwitch,
     isLater,
     renewWays:
@@ -53,26 +54,29 @@ export function pageOf(prepared: PreparedCheckout, zone: string): CheckoutPage {
   };
 }
 
-function buttonOf({ action, offer }: PreparedCheckout, { due }: ShownQuote, zone: string): string {
-  const money = (amount: number): string => formatMoney(amount, offer.definition.currency);
-  if (action.kind === 'renew') return `Pay ${money(action.period.amount)} and renew`;
-  if (action.kind !== 'switch') return due > 0 ? `Pay ${money(due)} and join` : 'Join';
-  if (!action.figures.atOnce) return `Switch on ${formatDate(action.figures.startsAt, zone)}`;
-  return due > 0 ? `Pay ${money(due)} and switch` : 'Switch now';
+function buttonOf({ action, offer }: PreparedCheckout, { due }: ShownQuote, t: Words): string {
+  const money = (amount: number): string => t.money(amount, offer.definition.currency);
+  if (action.kind === 'renew') return t('checkout.pay-renew', { amount: money(action.period.amount) });
+  if (action.kind !== 'switch')
+    return due > 0 ? t('checkout.pay-join', { amount: money(due) }) : t('checkout.join');
+  if (!action.figures.atOnce) return t('checkout.switch-on', { date: t.date(action.figures.startsAt) });
+  return due > 0 ? t('checkout.pay-switch', { amount: money(due) }) : t('checkout.switch-now');
 }
 
 /** What it costs today and next, in one line beside the button. */
-function costWords({ due, next }: ShownQuote, currency: string, zone: string): string {
-  const today = `Due today ${formatMoney(due, currency)}`;
+function costWords({ due: amount, next }: ShownQuote, currency: string, t: Words): string {
+  const due = t.money(amount, currency);
   return next
-    ? `${today}; next ${formatMoney(next.amount, currency)} on ${formatDate(next.at, zone)}.`
-    : `${today}; nothing after that.`;
+    ? t('checkout.cost-next', { due, amount: t.money(next.amount, currency), date: t.date(next.at) })
+    : t('checkout.cost-alone', { due });
 }
 
-function titleOf({ tier, offer, action }: PreparedCheckout): string {
-  if (action.kind === 'switch' || action.kind === 'no-switch') return `Switch to ${tier.name}`;
-  if (action.kind === 'renew' || action.kind === 'renew-later') return `Renew ${tier.name}`;
-  return action.kind === 'held' ? `${tier.name}: ${offer.name}` : `Join ${tier.name}`;
+function titleOf({ tier: { name: tier }, offer, action }: PreparedCheckout, t: Words): string {
+  if (action.kind === 'switch' || action.kind === 'no-switch') return t('checkout.title-switch', { tier });
+  if (action.kind === 'renew' || action.kind === 'renew-later') return t('checkout.title-renew', { tier });
+  return action.kind === 'held'
+    ? t('checkout.title-held', { tier, offer: offer.name })
+    : t('checkout.title', { tier });
 }
 
 /** The tax in what is charged first: today, or at the next charge. */
@@ -80,12 +84,13 @@ function taxWords(
   { taxed, due }: ShownQuote,
   rate: TaxRate,
   currency: string,
+  t: Words,
 ): { words: string; amount: string; isToday: boolean } | null {
   return (
     taxed && {
       isToday: due > 0,
-      words: `${rateWords(rate)} in ${formatMoney(taxed.amount, currency)}`,
-      amount: formatMoney(taxOfCharge(taxed, rate.rate), currency),
+      words: t('checkout.tax-in', { tax: rateWords(rate, t), amount: t.money(taxed.amount, currency) }),
+      amount: t.money(taxOfCharge(taxed, rate.rate), currency),
     }
   );
 }
@@ -102,19 +107,24 @@ type ShownQuote = {
 };
 
 /** The figures of the summary: those that the button will charge. */
-function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, zone: string): ShownQuote {
+function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, t: Words): ShownQuote {
   const { currency } = offer.definition;
-  const money = (amount: number): string => formatMoney(amount, currency);
+  const money = (amount: number): string => t.money(amount, currency);
   const wallet = ways.find((way) => figures && way.due !== figures.due);
   const walletNote = wallet
-    ? [`${wallet.label} can’t use your credit: ${money(wallet.due)} would be due there.`]
+    ? [t('checkout.wallet-no-credit', { wallet: wallet.label, amount: money(wallet.due) })]
     : [];
   const credits =
-    figures && figures.credit > 0 ? [{ words: 'Your credit', amount: `−${money(figures.credit)}` }] : [];
+    figures && figures.credit > 0
+      ? [{ words: t('checkout.credit'), amount: `−${money(figures.credit)}` }]
+      : [];
   if (action.kind === 'renew') {
     const { period, until } = action;
+    const from = t.date(until);
     const notes = [
-      `The new time begins on ${formatDate(until, zone)}, where the old one ends${period.to ? `, and lasts until ${formatUntil(period.to, zone)}` : ''}.`,
+      period.to
+        ? t('checkout.renews-from', { from, until: t.until(period.to) })
+        : t('checkout.renews-for-good', { from }),
     ];
     const due = figures?.due ?? period.amount;
     return { due, taxed: period, credits, notes, next: null, charges: [], total: 0 };
@@ -132,23 +142,24 @@ function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, z
     };
   }
   const { figures: switching, fromTier } = action;
-  const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, zone, true);
+  const after = quoteOffer({ ...offer.definition, joiningFee: undefined }, switching.startsAt, t.zone, true);
   const isLater = !switching.atOnce;
-  const unused = {
-    words: `${switching.unusedDays} of ${switching.totalDays} days of ${fromTier.name} unused`,
+  const { unusedDays: unused, totalDays: total } = switching;
+  const unusedLine = {
+    words: t('checkout.unused', { unused, total, tier: fromTier.name }),
     amount: `−${money(switching.fresh)}`,
   };
+  const laterNote = [
+    t('checkout.switch-later', { date: t.date(switching.startsAt) }),
+    ...(switching.credit > 0 ? [t('checkout.switch-later-credit', { amount: money(switching.credit) })] : []),
+  ].join(' ');
   return {
     due: isLater ? 0 : switching.due,
     taxed: switching.first.amount > 0 ? switching.first : null,
-    credits: isLater ? [] : [...(switching.fresh > 0 ? [unused] : []), ...credits],
+    credits: isLater ? [] : [...(switching.fresh > 0 ? [unusedLine] : []), ...credits],
     notes: [
-      isLater
-        ? `What you have paid for stays open until ${formatDate(switching.startsAt, zone)}; the switch comes then.${switching.credit > 0 ? ` Your credit then pays ${money(switching.credit)}.` : ''}`
-        : `It takes the place of ${fromTier.name} today.`,
-      ...(switching.leftOver > 0
-        ? [`${money(switching.leftOver)} of credit is left over: your next charges spend it.`]
-        : []),
+      isLater ? laterNote : t('checkout.replaces', { tier: fromTier.name }),
+      ...(switching.leftOver > 0 ? [t('checkout.left-over', { amount: money(switching.leftOver) })] : []),
       ...(isLater ? [] : walletNote),
     ],
     next: isLater ? (after.charges[0] ?? null) : after.next,
@@ -160,53 +171,43 @@ function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, z
 type Obstacle = { words: string; href: string; link: string; hidesPrice: boolean };
 
 /** Why this person cannot go on here, and where they can; null where they can. */
-function obstacleOf(prepared: PreparedCheckout, zone: string): Obstacle | null {
-  const { action, tier, joining } = prepared;
-  const toAccount = { href: '/account', link: 'See your account', hidesPrice: true };
-  const toOthers = { href: '/join', link: 'See the other offers', hidesPrice: false };
-  const day = (at: Instant): string => formatDate(at, zone);
-  if (action.kind === 'held')
+function obstacleOf(prepared: PreparedCheckout, t: Words): Obstacle | null {
+  const { action, joining } = prepared;
+  const tier = prepared.tier.name;
+  const toAccount = { href: '/account', link: t('checkout.to-account'), hidesPrice: true };
+  const toOthers = { href: '/join', link: t('checkout.to-others'), hidesPrice: false };
+  if (action.kind === 'held') {
+    const of = { tier: action.tier.name };
+    const words =
+      action.subscription.state === 'cancelling' ? t('checkout.held-cancelled', of) : t('checkout.held', of);
+    return { ...toAccount, words };
+  }
+  if (action.kind === 'renew-later') {
+    const { until, from } = action;
     return {
       ...toAccount,
-      words:
-        action.subscription.state === 'cancelling'
-          ? `You hold ${action.tier.name} and have cancelled it. You can undo that in your account.`
-          : `You hold ${action.tier.name} already.`,
+      words: t('checkout.renew-later', { tier, until: t.date(until), from: t.date(from) }),
     };
-  if (action.kind === 'renew-later')
-    return {
-      ...toAccount,
-      words: `You hold ${tier.name} until ${day(action.until)}. It can be renewed from ${day(action.from)} on.`,
-    };
-  if (action.kind === 'busy') return { ...toAccount, words: sentence(refusal(action.why)) };
+  }
+  if (action.kind === 'busy') return { ...toAccount, words: t.problem(refusal(action.why)) };
   if (action.kind === 'no-switch')
-    return {
-      ...toAccount,
-      words: noSwitchWords(action.why, action.fromTier.name, tier.name, action.until && day(action.until)),
-    };
-  if (prepared.obstacle === 'no-gateway')
-    return { ...toOthers, words: 'Payments are not set up yet, so nobody can join by this offer today.' };
+    return { ...toAccount, words: noSwitchWords(action.why, action.fromTier.name, tier, action.until, t) };
+  if (prepared.obstacle === 'no-gateway') return { ...toOthers, words: t('checkout.no-gateway') };
   if (action.kind === 'renew') return null;
-  if (prepared.obstacle === 'over') return { ...toOthers, words: 'Every date of this offer has passed.' };
-  const date = (on: LocalDate): string => day(startOfDate(on, zone));
-  if (joining.state === 'sold-out') return { ...toOthers, words: `Every place of ${tier.name} is taken.` };
-  if (joining.state === 'closed') return { ...toOthers, words: `Joining ${tier.name} is closed for now.` };
+  if (prepared.obstacle === 'over') return { ...toOthers, words: t('checkout.dates-passed') };
+  const date = (on: LocalDate | null): string => (on ? t.date(startOfDate(on, t.zone)) : t('mails.later'));
+  if (joining.state === 'sold-out') return { ...toOthers, words: t('checkout.sold-out', { tier }) };
+  if (joining.state === 'closed') return { ...toOthers, words: t('checkout.tier-closed', { tier }) };
+  const { onSaleFrom, onSaleUntil } = prepared.tier;
   if (joining.state === 'not-yet')
-    return {
-      ...toOthers,
-      words: `${tier.name} is on sale from ${tier.onSaleFrom ? date(tier.onSaleFrom) : 'a later day'} on.`,
-    };
+    return { ...toOthers, words: t('checkout.sale-from', { tier, date: date(onSaleFrom) }) };
   if (joining.state === 'over')
-    return {
-      ...toOthers,
-      words: `${tier.name} was on sale until ${tier.onSaleUntil ? date(tier.onSaleUntil) : 'a day that has passed'}.`,
-    };
+    return { ...toOthers, words: t('checkout.sale-until', { tier, date: date(onSaleUntil) }) };
   return null;
 }
 
-function noSwitchWords(why: Refusal, from: string, to: string, until: string | undefined): string {
-  if (why === 'currency')
-    return `${from} is paid in another currency than ${to}. End ${from} first, then join.`;
-  if (why === 'wait') return `You can switch from ${from} to ${to} from ${until ?? 'a later day'} on.`;
-  return sentence(refusal(why));
+function noSwitchWords(why: Refusal, from: string, to: string, until: Instant | undefined, t: Words): string {
+  if (why === 'currency') return t('checkout.currency', { from, to });
+  if (why === 'wait' && until) return t('checkout.wait', { from, to, date: t.date(until) });
+  return t.problem(refusal(why));
 }

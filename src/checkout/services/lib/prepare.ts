@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { Method } from '@/core/billing/book';
 import { figuresOfCheckout, type Figures } from '@/core/billing/figures';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
-import { offerSentence } from '@/core/offers/sentence';
+import { offerSentence } from '@/words/offers';
+import { wordsOf } from '@/words/words';
 import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
 import type { JoiningState } from '@/core/tiers/joining';
 import { openBook, contextOf } from '@/billing/services/lib/open-book';
@@ -121,7 +122,7 @@ export async function prepare(
     otherOffers: (await listOffers(pool())).filter(
       (other) => other.tierId === tier.id && other.onSale && other.id !== offer.id,
     ),
-    sentence: offerSentence(offer.definition, {
+    sentence: offerSentence(offer.definition, wordsOf(site), {
       skipTrial: skipTrial || isSwitch,
       skipFee: isSwitch,
       tierNames: await listTierNames(pool()),

@@ -1,5 +1,6 @@
 import { localDate } from '@/core/calendar';
-import { offerPrice } from '@/core/offers/sentence';
+import { offerPrice } from '@/words/offers';
+import type { Words } from '@/words/speak';
 import { CURRENT } from '@/core/billing/states';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
@@ -17,7 +18,7 @@ export type WaysOn = {
   switches: { offerId: OfferId; tierName: string; price: string }[];
 };
 
-export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn>> {
+export async function waysOn(account: MemberAccount, t: Words): Promise<Map<string, WaysOn>> {
   const site = await currentSite();
   const now = siteNow(site);
   const today = localDate(now, site.zone);
@@ -40,7 +41,7 @@ export async function waysOn(account: MemberAccount): Promise<Map<string, WaysOn
           .map((other) => ({
             offerId: other.id,
             tierName: tier.name,
-            price: offerPrice(priceOffer(site, other, subscription.taxCountry).offer.definition),
+            price: offerPrice(priceOffer(site, other, subscription.taxCountry).offer.definition, t),
           })),
       ),
     });

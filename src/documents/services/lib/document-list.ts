@@ -1,7 +1,5 @@
 import { addLength, startOfDate } from '@/core/calendar';
-import { formatDate, type Instant, firstOf, isLocalMonth } from '@/core/instants';
-import { documentTitle } from '@/core/documents';
-import { formatMoney } from '@/core/money';
+import { type Instant, firstOf, isLocalMonth } from '@/core/instants';
 import { pool } from '@/platform/store/db';
 import {
   ALL_DOCUMENTS,
@@ -15,25 +13,26 @@ import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from './issue-documents';
 import { currentSite, inMode } from '@/platform/site';
 import type { MemberId } from '@/core/ids';
+import type { Words } from '@/words/speak';
 
-const toRow = (zone: string) => (document: StoredDocument) => ({
+const toRow = (t: Words) => (document: StoredDocument) => ({
   id: document.id,
-  title: documentTitle(document.kind),
+  title: t(`document.${document.kind}`),
   label: document.label,
-  date: formatDate(document.at, zone),
+  date: t.date(document.at),
   words: document.content.lines[0]?.words ?? '',
-  amount: `${document.kind === 'refund' ? '−' : ''}${formatMoney(document.total, document.currency)}`,
+  amount: `${document.kind === 'refund' ? '−' : ''}${t.money(document.total, document.currency)}`,
 });
 
 const EVERY = 100_000;
 export const DOCUMENT_KINDS = ['invoice', 'refund', 'credit'] as const;
 
 /** A member's documents in the site's mode, newest first. */
-export async function memberDocuments(memberId: MemberId, limit = EVERY) {
+export async function memberDocuments(memberId: MemberId, t: Words, limit = EVERY) {
   const site = await currentSite();
   await issueDocuments(site.mode);
   const { rows } = await listDocuments(pool(), site.mode, { ...ALL_DOCUMENTS, memberId, limit });
-  return rows.map(toRow(site.zone));
+  return rows.map(toRow(t));
 }
 
 /** The bounds of a local month written "2026-11"; null where it is none. */

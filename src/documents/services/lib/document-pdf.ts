@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
-import type { Sheet } from '@/core/documents';
+import type { Sheet } from '@/words/sheet';
 import type { KeyCut } from '@/core/key-cut';
 
 // The whole font, so that names of every script it knows are written as they are.
@@ -41,7 +41,7 @@ export async function documentPdf(sheet: Sheet): Promise<Buffer> {
     size: 'A4',
     margins: { top: 60, bottom: 60, left: LEFT, right: 60 },
     info: { Title: `${sheet.title} ${sheet.label}`, Author: sheet.seller[0] ?? '' },
-    lang: 'en-GB',
+    lang: sheet.locale,
   });
   pdf.registerFont('text', REGULAR).registerFont('bold', BOLD);
   const chunks: Buffer[] = [];
@@ -67,7 +67,11 @@ export async function documentPdf(sheet: Sheet): Promise<Buffer> {
     for (const line of lines) pdf.text(line, { width: WIDTH / 2 - 20 });
     return pdf.y;
   };
-  let y = Math.max(block('From', sheet.seller, LEFT), block('To', sheet.buyer, LEFT + WIDTH / 2 + 20)) + 30;
+  let y =
+    Math.max(
+      block(sheet.heads.from, sheet.seller, LEFT),
+      block(sheet.heads.to, sheet.buyer, LEFT + WIDTH / 2 + 20),
+    ) + 30;
 
   const rule = (): void => {
     pdf.moveTo(LEFT, y).lineTo(RIGHT, y).lineWidth(0.7).strokeColor(LINE).stroke();
@@ -77,9 +81,9 @@ export async function documentPdf(sheet: Sheet): Promise<Buffer> {
     pdf.text(text, x - 90, y, { width: 90, align: 'right', lineBreak: false });
   };
   const hasTax = sheet.lines.some((line) => line.tax !== null);
-  pdf.font('text').fontSize(9).fillColor(MUTED).text('For', LEFT, y);
-  if (hasTax) amountAt('Tax in it', RIGHT - 95);
-  amountAt('Amount', RIGHT);
+  pdf.font('text').fontSize(9).fillColor(MUTED).text(sheet.heads.for, LEFT, y);
+  if (hasTax) amountAt(sheet.heads.tax, RIGHT - 95);
+  amountAt(sheet.heads.amount, RIGHT);
   y += 16;
   for (const line of sheet.lines) {
     rule();

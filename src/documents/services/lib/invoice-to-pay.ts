@@ -1,6 +1,5 @@
-import { formatDate } from '@/core/instants';
-import { sheetOf, type Sheet } from '@/core/documents';
-import { formatMoney } from '@/core/money';
+import { sheetOf, type Sheet } from '@/words/sheet';
+import { wordsOf } from '@/words/words';
 import { pool } from '@/platform/store/db';
 import { findAwaitedFacts } from '@/documents/store/documents';
 import { draftOf } from './issue-documents';
@@ -9,7 +8,7 @@ import { transferDetails } from '@/billing/services/lib/transfer-details';
 import type { SubscriptionId } from '@/core/ids';
 
 /**
- * The invoice that a transfer is to pay, with its reference in place of a number: that it gets when the money is there.
+ * The invoice that a transfer is to pay, with its reference in place of a number: that it gets when the money arrives.
  * Null where nothing is awaited.
  */
 export async function readInvoiceToPay(subscriptionId: SubscriptionId): Promise<Sheet | null> {
@@ -22,13 +21,21 @@ export async function readInvoiceToPay(subscriptionId: SubscriptionId): Promise<
   const { currency, at } = facts;
   const credit = facts.amount - transfer.amount;
   const drafted = draftOf(site, facts, []);
+  const t = wordsOf(site);
+  const { payee, account, bank, reference } = transfer;
   return {
-    ...sheetOf({ ...drafted, kind: 'invoice', label: transfer.reference, currency, at }, site.zone),
-    title: 'Invoice, to be paid',
+    ...sheetOf({ ...drafted, kind: 'invoice', label: reference, currency, at }, t),
+    title: t('document.to-pay'),
     settled: [
-      ...(credit > 0 ? [`From your credit: ${formatMoney(credit, currency)}`] : []),
-      `Please transfer ${formatMoney(transfer.amount, currency)} to ${transfer.payee}, account ${transfer.account}${transfer.bank ? `, ${transfer.bank}` : ''}, by ${formatDate(transfer.until, site.zone)}.`,
-      `Write this reference with it, and nothing else: ${transfer.reference}`,
+      ...(credit > 0 ? [t('document.from-credit', { amount: t.money(credit, currency) })] : []),
+      t('document.please-transfer', {
+        amount: t.money(transfer.amount, currency),
+        payee,
+        account,
+        bank: bank || 'none',
+        date: t.date(transfer.until),
+      }),
+      t('document.reference', { reference }),
     ],
   };
 }

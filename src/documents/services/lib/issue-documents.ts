@@ -1,5 +1,4 @@
 import { formatDays } from '@/core/calendar';
-import { formatDate } from '@/core/instants';
 import {
   documentLabel,
   draftInvoice,
@@ -22,6 +21,7 @@ import {
 } from '@/documents/store/documents';
 import type { Mode, Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';
+import { wordsOf } from '@/words/words';
 
 const AT_ONCE = 200;
 
@@ -82,15 +82,25 @@ export function draftOf(site: Site, c: Uninvoiced, settled: DocumentContent['set
     buyer: { name: c.memberName, email: c.memberEmail, words: c.invoiceWords },
     keyCut: c.keyCut,
   };
-  const days = c.to ? formatDays(c.from, c.to, site.zone) : `from ${formatDate(c.from, site.zone)} on`;
-  const words = `${c.tierName}, ${c.offerName.toLowerCase()}: ${days}`;
-  return draftInvoice(parties, { words, amount: c.amount, joiningFee: c.joiningFee }, taxRate, settled);
+  const t = wordsOf(site);
+  const dates = c.to
+    ? formatDays(c.from, c.to, site.zone, site.language)
+    : t('document.from-on', { date: t.date(c.from) });
+  const words = t('document.line', { tier: c.tierName, offer: c.offerName, dates });
+  const feeWords = t('document.joining-fee');
+  return draftInvoice(
+    parties,
+    { words, feeWords, amount: c.amount, joiningFee: c.joiningFee },
+    taxRate,
+    settled,
+  );
 }
 
 function invoiceOf(site: Site, c: Uninvoiced): Draft {
+  const t = wordsOf(site);
   const settled = [
-    { words: c.through || 'Paid', amount: c.paid },
-    { words: 'Credit', amount: c.amount - c.paid },
+    { words: c.through || t('document.by-payment'), amount: c.paid },
+    { words: t('document.by-credit'), amount: c.amount - c.paid },
   ].filter((part) => part.amount > 0);
   return {
     ...draftOf(site, c, settled),
@@ -108,8 +118,11 @@ function invoiceOf(site: Site, c: Uninvoiced): Draft {
 function returnOf(site: Site, open: Open): Draft {
   const { invoice, kind, amount, reason, refundId, disputeId, creditId, at } = open;
   const { buyer, tax: taxRate, keyCut } = invoice.content;
+  const t = wordsOf(site);
   const words =
-    kind === 'credit' ? `Credit: ${reason}` : `Refund of ${invoice.content.lines[0]?.words ?? invoice.label}`;
+    kind === 'credit'
+      ? t('document.credit-for', { reason })
+      : t('document.refund-of', { what: invoice.content.lines[0]?.words ?? invoice.label });
   const drafted: Drafted = draftReturn(
     { seller: sellerOf(site), buyer, keyCut },
     { label: invoice.label, total: invoice.total, tax: invoice.tax, rate: taxRate },
@@ -119,10 +132,10 @@ function returnOf(site: Site, open: Open): Draft {
       amount,
       settled:
         kind === 'credit'
-          ? 'Spent by later charges'
+          ? t('document.spent-later')
           : disputeId
-            ? 'Taken back by the bank'
-            : 'Refunded to the payment method it was paid with',
+            ? t('document.by-bank')
+            : t('document.refunded-to'),
     },
   );
   const { memberId, chargeId, currency } = invoice;

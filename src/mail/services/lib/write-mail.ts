@@ -7,6 +7,7 @@ import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
 import { queueMail } from '@/mail/store/mails';
 import type { Site } from '@/platform/store/site';
+import { wordsOf } from '@/words/words';
 
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] ?? '';
 
@@ -14,9 +15,9 @@ export const firstName = (name: string): string => name.trim().split(/\s+/)[0] ?
 export type Reader = { email: string; name: string };
 
 export const mailFrame = (site: Site, person: Reader): MailFrame => ({
+  t: wordsOf(site),
   siteName: site.name,
   siteUrl: config().SITE_URL,
-  zone: site.zone,
   firstName: firstName(person.name),
   name: person.name.trim(),
   email: person.email,

@@ -3,11 +3,12 @@ import type { Instant } from '@/core/instants';
 import { plainText } from '@/core/content/prose';
 import type { MergeFields } from '@/core/mail-words';
 import { mailWords, sampleOf, type MailContent, type Template } from '@/mail/catalogue';
-import type { MailFrame, SampleFacts, Words } from '@/mail/define';
-import { mergeFieldsOf } from '@/mail/render';
+import type { MailFrame, MailWords, SampleFacts } from '@/mail/define';
+import { helloTo, mergeFieldsOf } from '@/mail/render';
 import { pool } from '@/platform/store/db';
 import { findMember, type Member } from '@/people/store/members';
 import type { Site } from '@/platform/store/site';
+import { wordsOf } from '@/words/words';
 import { siteNow } from '@/platform/clock';
 import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
@@ -17,7 +18,7 @@ import type { MemberId } from '@/core/ids';
 
 export type MailPreview = {
   member: Pick<Member, 'id' | 'name' | 'email'>;
-  ours: Words;
+  ours: MailWords;
   fields: MergeFields;
   hello: string;
 };
@@ -36,12 +37,12 @@ export async function previewFor(template: Template, memberId: MemberId | null):
     member,
     ours: mailWords(content, frame),
     fields: mergeFieldsOf(content, frame),
-    hello: `Hello${frame.firstName ? ` ${frame.firstName}` : ''},`,
+    hello: helloTo(frame),
   };
 }
 
 export async function sampleFor(template: Template, site: Site, member: Member): Promise<MailContent> {
-  const account = await memberAccount(member);
+  const account = await memberAccount(member, wordsOf(site));
   return sampleOf(template, factsOf(site, account, mailFrame(site, member), siteNow(site)));
 }
 

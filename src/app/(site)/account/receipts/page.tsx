@@ -1,29 +1,31 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, shown } from '@/app/session';
+import { currentActor, shown, siteWords } from '@/app/session';
 import { myDocuments } from '@/documents/services/read-document';
 import { Empty } from '@/kit/empty';
 import { ReceiptList } from '@/documents/ui/receipt-list';
 
-export const metadata: Metadata = { title: 'Receipts', robots: { index: false } };
+export const generateMetadata = async (): Promise<Metadata> => ({
+  title: (await siteWords())('account.receipts'),
+  robots: { index: false },
+});
 
 export default async function ReceiptsPage() {
+  const t = await siteWords();
   const rows = await shown(myDocuments(await currentActor()));
   return (
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <p>
         <Link href="/account" className="text-spruce underline">
-          Your account
+          {t('account.title')}
         </Link>
       </p>
-      <h1 className="mt-1 text-4xl">Receipts</h1>
+      <h1 className="mt-1 text-4xl">{t('account.receipts')}</h1>
       <div className="mt-6">
         {rows.length === 0 ? (
-          <Empty title="Nothing yet">
-            What you pay has its invoice here, to read, print or keep as a PDF.
-          </Empty>
+          <Empty title={t('account.receipts-empty')}>{t('account.receipts-empty-hint')}</Empty>
         ) : (
-          <ReceiptList rows={rows} />
+          <ReceiptList t={t} rows={rows} />
         )}
       </div>
     </div>

@@ -16,7 +16,7 @@ export async function changeDetailsAction(_: FormState, form: FormData): Promise
   };
   return forForm(
     changeDetails(await currentActor(), input),
-    () => (revalidatePath('/account', 'layout'), { problems: {}, message: 'Saved.' }),
+    (_, t) => (revalidatePath('/account', 'layout'), { problems: {}, message: t('form.saved') }),
   );
 }
 
@@ -30,16 +30,16 @@ export async function changeAddressAction(_: FormState, form: FormData): Promise
 
 export async function changePasswordAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { current: text(form, 'current'), next: text(form, 'next') };
-  return forForm(changePassword(await currentActor(), input), async ({ session, device }) => {
+  return forForm(changePassword(await currentActor(), input), async ({ session, device }, t) => {
     await setSecrets({ session, device });
-    return { problems: {}, message: 'Password saved. Other devices have to sign in again.' };
+    return { problems: {}, message: t('details.password-saved') };
   });
 }
 
 export async function endSessionAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     endMySession(await currentActor(), text(form, 'session')),
-    () => (revalidatePath('/account/settings'), { problems: {}, message: 'Signed out.' }),
+    (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('details.signed-out') }),
   );
 }
 

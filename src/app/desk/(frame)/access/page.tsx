@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { accessMap } from '@/access/services/access-map';
 import type { AccessMap } from '@/access/services/access-map';
 import { AccessTable } from '@/access/ui/access-table';
@@ -14,6 +14,7 @@ import { ruleNames } from './names';
 export const metadata: Metadata = { title: 'Access' };
 
 export default async function AccessPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   await requireStaff();
   const view = (await searchOf(searchParams)).view === 'rulebook' ? 'rulebook' : 'map';
   const map = await shown(accessMap(await currentActor()));
@@ -60,7 +61,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
               keyCut: tier?.keyCut ?? null,
             }))}
             groups={groups(map)}
-            zone={map.zone}
+            t={t}
           />
         )}
       </div>

@@ -2,9 +2,8 @@
 
 import { redirect } from 'next/navigation';
 import { draftsOf, forForm, given, text, texts, ticked, type FormState } from '@/app/form-state';
-import { currentActor } from '@/app/session';
+import { currentActor, deskWords } from '@/app/session';
 import { addCategory, saveItem } from '@/content/services/save-item';
-import { firstSentence } from '@/words/problems';
 
 export async function saveItemAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const actor = await currentActor();
@@ -12,7 +11,10 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
   const newCategory = text(form, 'newCategory').trim();
   if (newCategory) {
     const made = await addCategory(actor, { name: newCategory });
-    if (!made.ok) return { problems: { newCategory: firstSentence(made.problems) } };
+    if (!made.ok)
+      return {
+        problems: { newCategory: Object.values((await deskWords()).problems(made.problems))[0] ?? '' },
+      };
     categories.push(made.value.id);
   }
   const input = {

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
+import type { Words } from '@/words/words';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { contentList } from '@/access/services/access-map';
 import type { ItemHead, Openers } from '@/access/services/access-map';
 import { buttonClass } from '@/kit/button';
@@ -22,8 +22,9 @@ function tree(
 }
 
 export default async function ContentPage() {
+  const t = await deskWords();
   await requireStaff();
-  const { items: listed, categories, zone } = await shown(contentList(await currentActor()));
+  const { items: listed, categories } = await shown(contentList(await currentActor()));
   const items = listed.map(({ item }) => item);
   const posts = items.filter((item) => item.type === 'post');
   const names = new Map(categories.map((category) => [category.id, category.name]));
@@ -47,12 +48,12 @@ export default async function ContentPage() {
         </div>
       ) : (
         <div className="mt-5 grid items-start gap-8 xl:grid-cols-2">
-          <List title="Pages" rows={tree(items)} openers={openers} zone={zone} names={names} />
+          <List title="Pages" rows={tree(items)} openers={openers} t={t} names={names} />
           <List
             title="Posts"
             rows={posts.map((item) => ({ item, depth: 0 }))}
             openers={openers}
-            zone={zone}
+            t={t}
             names={names}
           />
         </div>
@@ -65,13 +66,13 @@ function List({
   title,
   rows,
   openers,
-  zone,
+  t,
   names,
 }: {
   title: string;
   rows: { item: ItemHead; depth: number }[];
   openers: Map<string, Openers | null>;
-  zone: string;
+  t: Words;
   names: Map<string, string>;
 }) {
   if (rows.length === 0) return null;
@@ -93,7 +94,7 @@ function List({
                 {[
                   item.path,
                   ...item.ownCategories.map((id) => names.get(id)),
-                  item.publishedAt ? item.type === 'post' && formatDate(item.publishedAt, zone) : 'draft',
+                  item.publishedAt ? item.type === 'post' && t.date(item.publishedAt) : 'draft',
                 ]
                   .filter(Boolean)
                   .join(' · ')}

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findMembers } from '@/members/services/find-members';
 import { MemberFilter } from '@/members/ui/member-filter';
 import { TierName } from '@/kit/key-cut';
@@ -14,10 +13,11 @@ import { NextCharge } from '@/billing/ui/next-charge';
 export const metadata: Metadata = { title: 'Members' };
 
 export default async function MembersPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   await requireStaff();
   const { q = '', tier = '', state = '', page = '1' } = await searchOf(searchParams);
   const pageNumber = Math.min(1_000_000, Math.max(1, Number.parseInt(page, 10) || 1));
-  const { rows, count, tiers, zone, perPage } = await shown(
+  const { rows, count, tiers, perPage } = await shown(
     findMembers(await currentActor(), { search: q, tier, state, page: pageNumber }),
   );
   const pages = Math.ceil(count / perPage);
@@ -64,12 +64,12 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
                 </span>
               </td>
               <td className="py-2 pr-5">
-                {row.state ? <LifeMark state={row.state} /> : <span className="text-muted">none</span>}
+                {row.state ? <LifeMark t={t} state={row.state} /> : <span className="text-muted">none</span>}
               </td>
               <td className="py-2 pr-5">
-                <NextCharge next={row.next} zone={zone} />
+                <NextCharge t={t} next={row.next} />
               </td>
-              <td className="py-2 whitespace-nowrap">{formatDate(row.joinedAt, zone)}</td>
+              <td className="py-2 whitespace-nowrap">{t.date(row.joinedAt)}</td>
             </tr>
           ))}
         </Table>

@@ -5,7 +5,6 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, text, ticked, type FormState, formProblem } from '@/app/form-state';
 import { currentActor } from '@/app/session';
-import { formatMoney } from '@/core/money';
 import { arrangeGateway } from '@/billing/services/arrange-gateways';
 import { cancelSubscription, endSubscription, undoCancel } from '@/billing/services/cancel-subscription';
 import {
@@ -108,9 +107,9 @@ export async function refundAction(_: FormState, form: FormData): Promise<FormSt
     endsAccess: text(form, 'endsAccess') === 'yes',
     password: text(form, 'password'),
   };
-  return forForm(refundPayment(await currentActor(), input), ({ amount, currency, state }) =>
+  return forForm(refundPayment(await currentActor(), input), ({ amount, currency, state }, t) =>
     reload(
-      `${formatMoney(amount, currency)} ${state === 'by-hand' ? 'is recorded as refunded. Send it from your bank now.' : 'is being refunded.'}`,
+      `${t.money(amount, currency)} ${state === 'by-hand' ? 'is recorded as refunded. Send it from your bank now.' : 'is being refunded.'}`,
     )(),
   );
 }

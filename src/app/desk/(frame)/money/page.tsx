@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { BEGUN } from '@/core/billing/states';
-import { formatUntil } from '@/core/instants';
-import { offerPrice } from '@/core/offers/sentence';
+import { offerPrice } from '@/words/offers';
 import { subscriptionList } from '@/desk/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -26,11 +25,10 @@ const SORTS = [
 ];
 
 export default async function SubscriptionsPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   const staff = await requireStaff();
   const asked = readListSearch(await searchOf(searchParams));
-  const { rows, total, counts, zone, query, perPage } = await shown(
-    subscriptionList(await currentActor(), asked),
-  );
+  const { rows, total, counts, query, perPage } = await shown(subscriptionList(await currentActor(), asked));
   const { state, search, sort, page } = query;
   const { open, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
@@ -45,7 +43,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         chips={['' as const, ...BEGUN].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark state={option} />,
+          mark: option === '' ? 'All' : <LifeMark t={t} state={option} />,
           count: option === '' ? all : (counts.get(option) ?? 0),
         }))}
       />
@@ -94,17 +92,17 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                     </Link>
                   </td>
                   <td className="py-2 pr-5">
-                    {row.tierName}, {row.offer && offerPrice(row.offer.definition)}
+                    {row.tierName}, {row.offer && offerPrice(row.offer.definition, t)}
                   </td>
                   <td className="py-2 pr-5">
                     <span className="flex flex-wrap gap-1">
-                      <LifeMark state={row.state} />
-                      {row.isDisputed && <LifeMark state="disputed" />}
-                      {row.pauses && <LifeMark state="pauses" />}
+                      <LifeMark t={t} state={row.state} />
+                      {row.isDisputed && <LifeMark t={t} state="disputed" />}
+                      {row.pauses && <LifeMark t={t} state="pauses" />}
                     </span>
                   </td>
                   <td className="py-2 pr-5">
-                    <NextCharge next={row.next} zone={zone} />
+                    <NextCharge t={t} next={row.next} />
                   </td>
                   {!open && (
                     <>
@@ -112,7 +110,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                         {row.state === 'ended' ? (
                           <span className="text-muted">ended</span>
                         ) : row.paidThrough ? (
-                          formatUntil(row.paidThrough, zone)
+                          t.until(row.paidThrough)
                         ) : (
                           'for good'
                         )}

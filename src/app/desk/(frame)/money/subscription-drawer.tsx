@@ -1,9 +1,10 @@
 import { CURRENT } from '@/core/billing/states';
 import Link from 'next/link';
-import { formatDate, formatDateTime, formatUntil, type Instant } from '@/core/instants';
-import { formatMoney, toDecimal } from '@/core/money';
+import type { Instant } from '@/core/instants';
+import { inputAmount } from '@/core/money';
 import { may, type StaffRole } from '@/core/staff';
-import { currentActor } from '@/app/session';
+import { currentActor, deskWords } from '@/app/session';
+import { methodWords } from '@/words/methods';
 import { subscriptionFile } from '@/members/services/subscription-file';
 import { NextCharge } from '@/billing/ui/next-charge';
 import { RefundForm } from '@/billing/ui/refund-form';
@@ -23,6 +24,7 @@ export async function SubscriptionDrawer({
   closeHref: string;
   role: StaffRole | null;
 }) {
+  const t = await deskWords();
   const found = await subscriptionFile(await currentActor(), id);
   const file = found.ok ? found.value : null;
   if (!file)
@@ -31,26 +33,27 @@ export async function SubscriptionDrawer({
         <p className="mt-2 text-muted">No subscription of this mode has this address.</p>
       </Drawer>
     );
-  const { member, view, zone, history, payments, credit, requestId, refundAsksAbove } = file;
+  const { member, view, history, payments, credit, requestId, refundAsksAbove } = file;
   const { subscription, tier, offer, sentence, next, movesTo } = view;
-  const day = (at: Instant | null): string | null => at && formatDate(at, zone);
+  const day = (at: Instant | null): string | null => at && t.date(at);
   const facts: [string, React.ReactNode][] = [
-    ['Next charge', <NextCharge key="next" next={next} zone={zone} />],
+    ['Next charge', <NextCharge t={t} key="next" next={next} />],
     [
       'Paid until',
       subscription.paidThrough
-        ? formatUntil(subscription.paidThrough, zone)
+        ? t.until(subscription.paidThrough)
         : subscription.state === 'ended'
           ? 'ended'
           : 'for good',
     ],
-    ['Paid by', subscription.methodLabel ?? 'nothing kept'],
+    [
+      'Payment method',
+      subscription.methodLabel ? methodWords(subscription.methodLabel, t) : 'no payment method',
+    ],
     ...(movesTo
-      ? [['Goes over to', `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [string, string]]
+      ? [['Switches to', `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [string, string]]
       : []),
-    ...credit.map(
-      ({ currency, amount }) => ['Credit left', formatMoney(amount, currency)] as [string, string],
-    ),
+    ...credit.map(({ currency, amount }) => ['Credit left', t.money(amount, currency)] as [string, string]),
   ];
   return (
     <Drawer
@@ -64,9 +67,9 @@ export async function SubscriptionDrawer({
     >
       <p className="mt-1 flex flex-wrap items-center gap-2">
         {tier ? <TierName cut={tier.keyCut} name={tier.name} /> : offer.name}{' '}
-        <LifeMark state={subscription.state} />
-        {subscription.disputes.length > 0 && <LifeMark state="disputed" />}
-        {subscription.pauses && <LifeMark state="pauses" />}
+        <LifeMark t={t} state={subscription.state} />
+        {subscription.disputes.length > 0 && <LifeMark t={t} state="disputed" />}
+        {subscription.pauses && <LifeMark t={t} state="pauses" />}
       </p>
       <p className="mt-1 text-muted">{sentence}</p>
       <dl className="figures mt-3">
@@ -85,7 +88,7 @@ export async function SubscriptionDrawer({
           pauses={subscription.pauses}
           deeds={view.deeds}
           canSwitch={CURRENT.has(subscription.state) && subscription.disputes.length === 0}
-          until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
+          until={subscription.paidThrough && t.until(subscription.paidThrough)}
           memberId={member.id}
           action={changeAction}
         />
@@ -97,16 +100,16 @@ export async function SubscriptionDrawer({
             {payments.map((payment) => (
               <li key={payment.id} className="border-t border-line py-2">
                 <div className="flex flex-wrap items-baseline justify-between gap-2">
-                  <span>{formatDate(payment.settledAt ?? payment.at, zone)}</span>
+                  <span>{t.date(payment.settledAt ?? payment.at)}</span>
                   <span className="flex items-center gap-2">
-                    <LifeMark state={payment.state} />
-                    {payment.dispute && <LifeMark state={`dispute-${payment.dispute}`} />}
-                    <b className="font-semibold">{formatMoney(payment.amount, payment.currency)}</b>
+                    <LifeMark t={t} state={payment.state} />
+                    {payment.dispute && <LifeMark t={t} state={`dispute-${payment.dispute}`} />}
+                    <b className="font-semibold">{t.money(payment.amount, payment.currency)}</b>
                   </span>
                 </div>
                 {payment.refunded > 0 && (
                   <p className="text-[0.9375rem] text-muted">
-                    {formatMoney(payment.refunded, payment.currency)} refunded
+                    {t.money(payment.refunded, payment.currency)} refunded
                   </p>
                 )}
                 {payment.refundable > 0 && may(role, 'manage money') && (
@@ -115,12 +118,11 @@ export async function SubscriptionDrawer({
                     action={refundAction}
                     paymentId={payment.id}
                     requestId={requestId}
-                    most={toDecimal(payment.refundable, payment.currency)}
-                    mostWords={formatMoney(payment.refundable, payment.currency)}
+                    currency={payment.currency}
+                    most={inputAmount(payment.refundable, payment.currency, t.locale)}
+                    mostWords={t.money(payment.refundable, payment.currency)}
                     asksAbove={
-                      payment.refundable > refundAsksAbove
-                        ? formatMoney(refundAsksAbove, payment.currency)
-                        : null
+                      payment.refundable > refundAsksAbove ? t.money(refundAsksAbove, payment.currency) : null
                     }
                   />
                 )}
@@ -133,10 +135,10 @@ export async function SubscriptionDrawer({
       <ol className="mt-1">
         {history.map((entry) => (
           <li key={entry.id} className="flex gap-3 border-t border-line py-1.5 text-[0.9375rem]">
-            <time className="figures w-32 flex-none text-muted">{formatDateTime(entry.at, zone)}</time>
+            <time className="figures w-32 flex-none text-muted">{t.dateTime(entry.at)}</time>
             <span className={entry.tone === 'bad' ? 'text-closed' : undefined}>
               {entry.words}
-              {entry.money && ` ${formatMoney(entry.money.amount, entry.money.currency)}`}
+              {entry.money && ` ${t.money(entry.money.amount, entry.money.currency)}`}
               {entry.note && <span className="block text-muted">{entry.note}</span>}
             </span>
           </li>

@@ -1,11 +1,10 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatMoney } from '@/core/money';
-import { offerPrice } from '@/core/offers/sentence';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import { offerPrice } from '@/words/offers';
 import { may } from '@/core/staff';
-import { placesWords } from '@/core/tiers/joining';
 import { tierOverview } from '@/desk/services/tier-overview';
+import type { Words } from '@/words/words';
 import type { TierOverview } from '@/desk/services/tier-overview';
 import { LadderForm } from '@/tiers/ui/ladder-form';
 import { TierLadder, type TierLine } from '@/tiers/ui/tier-ladder';
@@ -17,6 +16,7 @@ import { arrangeTiersAction, saveLadderAction } from './actions';
 export const metadata: Metadata = { title: 'Tiers' };
 
 export default async function TiersPage() {
+  const t = await deskWords();
   const staff = await requireStaff();
   const { ladders, alone } = await shown(tierOverview(await currentActor()));
   const retired = [...ladders.flatMap(({ tiers }) => tiers), ...alone].filter((tier) => tier.retiredAt);
@@ -50,7 +50,7 @@ export default async function TiersPage() {
                 <TierLadder
                   ladderId={ladder.id}
                   label={`Rungs of ${ladder.name}, highest first`}
-                  tiers={tiers.map(lineOf)}
+                  tiers={tiers.map((tier) => lineOf(tier, t))}
                   arrange={arrangeTiersAction}
                 />
               </section>
@@ -62,7 +62,7 @@ export default async function TiersPage() {
               <TierLadder
                 ladderId={null}
                 label="Tiers on no ladder"
-                tiers={alone.map(lineOf)}
+                tiers={alone.map((tier) => lineOf(tier, t))}
                 arrange={arrangeTiersAction}
               />
             </section>
@@ -78,7 +78,7 @@ export default async function TiersPage() {
   );
 }
 
-function lineOf(tier: TierOverview): TierLine {
+function lineOf(tier: TierOverview, t: Words): TierLine {
   const { state, placesLeft } = tier.state;
   const sale = {
     open: '',
@@ -92,14 +92,14 @@ function lineOf(tier: TierOverview): TierLine {
     id: tier.id,
     name: tier.name,
     keyCut: tier.keyCut,
-    prices: tier.offers.filter((offer) => offer.onSale).map((offer) => offerPrice(offer.definition)),
+    prices: tier.offers.filter((offer) => offer.onSale).map((offer) => offerPrice(offer.definition, t)),
     members: tier.holders === 1 ? '1 member' : `${tier.holders} members`,
-    income: tier.income
-      .map(({ amount, currency }) => `${formatMoney(amount, currency)} a month`)
-      .join(' and '),
+    income: tier.income.map(({ amount, currency }) => `${t.money(amount, currency)} a month`).join(' and '),
     notes: [
       sale,
-      state === 'sold-out' ? '' : placesWords(tier.places, placesLeft),
+      state === 'sold-out' || placesLeft === null
+        ? ''
+        : t('join.places', { left: placesLeft, places: tier.places ?? placesLeft }),
       tier.onJoinPage || tier.retiredAt ? '' : 'not on the join page',
     ].filter(Boolean),
     isQuiet: tier.retiredAt !== null,

@@ -1,22 +1,23 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { currentActor, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, shown, siteWords } from '@/app/session';
 import { pendingCheckout } from '@/checkout/services/pending-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { AskAgain } from '@/checkout/ui/ask-again';
-import { sentence } from '@/words/problems';
 import type { CheckoutId } from '@/core/ids';
 
-export const metadata: Metadata = { title: 'One more step', robots: { index: false } };
+export const generateMetadata = async (): Promise<Metadata> => ({
+  title: (await siteWords())('pending.title'),
+  robots: { index: false },
+});
 
-/** A joining that waits for its payer: a transfer to be sent, or a yes at the wallet. */
+/** A checkout that waits for its payer: to send a transfer, or to approve at the wallet. */
 export default async function PendingPage({ params }: { params: Promise<{ checkoutId: CheckoutId }> }) {
   const { checkoutId } = await params;
-  const { state, lastProblem, tier, transfer, approveUrl, offerId, zone } = await shown(
+  const t = await siteWords();
+  const { state, lastProblem, tier, transfer, approveUrl, offerId } = await shown(
     pendingCheckout(await currentActor(), checkoutId),
   );
   if (state === 'done') redirect(`/join/done/${checkoutId}`);
@@ -26,17 +27,15 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
       {tier && <KeyGlyph cut={tier.keyCut} size={34} />}
       {transfer ? (
         <>
-          <h1 className="mt-4 text-4xl">Now send the transfer</h1>
-          <p className="mt-3 text-lg">
-            {tier?.name} opens as soon as the money is there; we’ll email you then.
-          </p>
+          <h1 className="mt-4 text-4xl">{t('pending.transfer')}</h1>
+          <p className="mt-3 text-lg">{t('pending.transfer-hint', { tier: tier?.name ?? '' })}</p>
           <dl className="figures mt-6 rounded-xl border border-line bg-surface p-6">
             {[
-              ['Amount', formatMoney(transfer.amount, transfer.currency)],
-              ['To', transfer.payee],
-              ['Account', transfer.account],
-              ...(transfer.bank ? [['Bank', transfer.bank]] : []),
-              ['Please by', formatDate(transfer.until, zone)],
+              [t('pending.amount'), t.money(transfer.amount, transfer.currency)],
+              [t('pending.to'), transfer.payee],
+              [t('pending.account'), transfer.account],
+              ...(transfer.bank ? [[t('pending.bank'), transfer.bank]] : []),
+              [t('pending.by'), t.date(transfer.until)],
             ].map(([name, value]) => (
               <div key={name} className="flex justify-between gap-4 border-t border-line py-2 first:border-0">
                 <dt className="text-muted">{name}</dt>
@@ -44,46 +43,44 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
               </div>
             ))}
             <div className="mt-2 border-t border-line pt-3">
-              <dt className="text-muted">Write this reference with it, and nothing else</dt>
+              <dt className="text-muted">{t('pending.reference')}</dt>
               <dd className="mt-1 font-mono text-2xl font-semibold tracking-wider">
-                <CopyText text={transfer.reference} name="the reference" />
+                <CopyText
+                  text={transfer.reference}
+                  label={t('form.copy', { name: t('pending.reference-name') })}
+                  copied={t('form.copied')}
+                />
               </dd>
             </div>
           </dl>
-          <p className="mt-4 text-muted">All of this is in your mail too.</p>
+          <p className="mt-4 text-muted">{t('pending.in-mail')}</p>
           <div className="mt-6 flex flex-wrap gap-3">
             <LinkButton href={`/join/pending/${checkoutId}/invoice`} look="quiet">
-              The invoice, to print or keep
+              {t('pending.invoice')}
             </LinkButton>
             <LinkButton href={again} look="quiet">
-              Pay in another way after all
+              {t('pending.other-method')}
             </LinkButton>
           </div>
         </>
       ) : approveUrl ? (
         <>
-          <h1 className="mt-4 text-4xl">Waiting for your wallet</h1>
-          <p className="mt-3 text-lg">
-            {(lastProblem && sentence(lastProblem)) ||
-              'The wallet has not told us yet that you approved. This page looks again by itself.'}
-          </p>
+          <h1 className="mt-4 text-4xl">{t('pending.wallet')}</h1>
+          <p className="mt-3 text-lg">{lastProblem ? t.problem(lastProblem) : t('pending.wallet-hint')}</p>
           <AskAgain path={`/join/approved/${checkoutId}`} />
           <div className="mt-6 flex flex-wrap gap-3">
-            <LinkButton href={approveUrl}>Go to the wallet</LinkButton>
+            <LinkButton href={approveUrl}>{t('pending.to-wallet')}</LinkButton>
             <LinkButton href={again} look="quiet">
-              Pay in another way
+              {t('pending.other-method')}
             </LinkButton>
           </div>
         </>
       ) : (
         <>
-          <h1 className="mt-4 text-4xl">Nothing was joined</h1>
-          <p className="mt-3 text-lg">
-            {(lastProblem && sentence(lastProblem)) ||
-              'You did not approve it at the wallet. Nothing was charged.'}
-          </p>
+          <h1 className="mt-4 text-4xl">{t('pending.none')}</h1>
+          <p className="mt-3 text-lg">{lastProblem ? t.problem(lastProblem) : t('pending.none-hint')}</p>
           <LinkButton href={again} className="mt-6">
-            Try again
+            {t('pending.again')}
           </LinkButton>
         </>
       )}

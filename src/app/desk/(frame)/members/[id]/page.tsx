@@ -1,9 +1,7 @@
 import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime, formatUntil } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
 import { memberFile } from '@/members/services/member-file';
 import { MemberNotes } from '@/members/ui/member-notes';
@@ -18,10 +16,10 @@ import { addNoteAction, removeNoteAction } from '../actions';
 export const metadata: Metadata = { title: 'Member' };
 
 export default async function MemberPage({ params }: { params: Promise<{ id: string }> }) {
+  const t = await deskWords();
   const staff = await requireStaff();
   const { id } = await params;
   const { member, account, timeline, answers, notes } = await shown(memberFile(await currentActor(), id));
-  const { zone } = account;
   const mayManage = may(staff.staffRole, 'manage members');
   return (
     <>
@@ -34,7 +32,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
         {member.name || member.email}
       </h1>
       <p className="text-muted">
-        {member.email} · joined on {formatDate(member.joinedAt, zone)}
+        {member.email} · joined on {t.date(member.joinedAt)}
         {member.staffRole && ` · ${member.staffRole}`}
       </p>
       <div className="mt-6 grid items-start gap-10 lg:grid-cols-[1fr_26rem]">
@@ -43,8 +41,8 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
           <MemberTimeline
             entries={timeline.map((entry) => ({
               ...entry,
-              when: entry.isDay ? formatDate(entry.at, zone) : formatDateTime(entry.at, zone),
-              amount: entry.money && formatMoney(entry.money.amount, entry.money.currency),
+              when: entry.isDay ? t.date(entry.at) : t.dateTime(entry.at),
+              amount: entry.money && t.money(entry.money.amount, entry.money.currency),
             }))}
           />
         </section>
@@ -63,8 +61,8 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   <span className="text-muted">
                     {' '}
                     by {holding.why === 'subscription' ? 'a subscription' : holding.why}, since{' '}
-                    {formatDate(holding.fromAt, zone)}
-                    {holding.untilAt && `, until ${formatUntil(holding.untilAt, zone)}`}
+                    {t.date(holding.fromAt)}
+                    {holding.untilAt && `, until ${t.until(holding.untilAt)}`}
                   </span>
                 </li>
               ))}
@@ -82,13 +80,13 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   <span className="text-[0.9375rem] font-normal text-muted">version {offer.version}</span>
                 </h3>
                 <span className="flex gap-1">
-                  <LifeMark state={subscription.state} />
-                  {subscription.disputes.length > 0 && <LifeMark state="disputed" />}
+                  <LifeMark t={t} state={subscription.state} />
+                  {subscription.disputes.length > 0 && <LifeMark t={t} state="disputed" />}
                 </span>
               </div>
               <p>{sentence}</p>
               <p className="figures mt-1 text-muted">
-                Next charge: <NextCharge next={next} zone={zone} />
+                Next charge: <NextCharge t={t} next={next} />
               </p>
               <Link href={`/desk/money?open=${subscription.id}`} className="text-spruce underline">
                 Its history and payments
@@ -102,7 +100,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
                   pauses={subscription.pauses}
                   deeds={deeds}
                   canSwitch={CURRENT.has(subscription.state) && subscription.disputes.length === 0}
-                  until={subscription.paidThrough && formatUntil(subscription.paidThrough, zone)}
+                  until={subscription.paidThrough && t.until(subscription.paidThrough)}
                   memberId={member.id}
                   action={changeAction}
                 />
@@ -111,7 +109,7 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
           ))}
           <MemberNotes
             memberId={member.id}
-            notes={notes.map((note) => ({ ...note, when: formatDate(note.at, zone) }))}
+            notes={notes.map((note) => ({ ...note, when: t.date(note.at) }))}
             actions={mayManage ? { add: addNoteAction, remove: removeNoteAction } : null}
           />
           {answers.length > 0 && (

@@ -1,10 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
-import { documentTitle } from '@/core/documents';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { books } from '@/desk/services/money-lists';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -20,9 +17,10 @@ const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
 
 /** What every month came to, and the numbered documents behind it. */
 export default async function BooksPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   await requireStaff();
   const asked = readListSearch(await searchOf(searchParams));
-  const { months, rows, total, zone, query, perPage } = await shown(books(await currentActor(), asked));
+  const { months, rows, total, query, perPage } = await shown(books(await currentActor(), asked));
   const { state, search, page } = query;
   const { month, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
@@ -46,7 +44,7 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
               areAmounts
             >
               {months.map((sums) => {
-                const money = (amount: number): string => formatMoney(amount, sums.currency);
+                const money = (amount: number): string => t.money(amount, sums.currency);
                 return (
                   <tr
                     key={sums.month + sums.currency}
@@ -136,7 +134,7 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
                       {row.label}
                     </Link>
                   </td>
-                  <td className="py-2 pr-5 whitespace-nowrap">{formatDate(row.at, zone)}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">{t.date(row.at)}</td>
                   <td className="py-2 pr-5 whitespace-nowrap">
                     {row.memberId ? (
                       <Link href={`/desk/members/${row.memberId}`} className="hover:underline">
@@ -147,17 +145,17 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
                     )}
                   </td>
                   <td className="py-2 pr-5">
-                    {row.content.lines[0]?.words ?? documentTitle(row.kind)}
+                    {row.content.lines[0]?.words ?? t(`document.${row.kind}`)}
                     {row.content.about && (
                       <span className="block text-[0.9375rem] text-muted">of {row.content.about}</span>
                     )}
                   </td>
                   <td className="py-2 pr-5 whitespace-nowrap">
-                    {row.content.tax ? formatMoney(row.tax, row.currency) : '–'}
+                    {row.content.tax ? t.money(row.tax, row.currency) : '–'}
                   </td>
                   <td className="py-2 text-right font-semibold whitespace-nowrap">
                     {row.kind !== 'invoice' && '−'}
-                    {formatMoney(row.total, row.currency)}
+                    {t.money(row.total, row.currency)}
                   </td>
                 </tr>
               ))}

@@ -1,8 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { upcomingCharges } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { CutOff } from '@/kit/cut-off';
@@ -13,8 +11,9 @@ import { Table } from '@/kit/table';
 export const metadata: Metadata = { title: 'Falls due' };
 
 export default async function DuePage() {
+  const t = await deskWords();
   await requireStaff();
-  const { rows, total, sums, zone } = await shown(upcomingCharges(await currentActor()));
+  const { rows, total, sums } = await shown(upcomingCharges(await currentActor()));
   return (
     <>
       <MoneyTabs here="due" />
@@ -30,7 +29,7 @@ export default async function DuePage() {
             In the next 30 days, as things stand:{' '}
             {sums.map(({ currency, amount, count }) => (
               <span key={currency} className="mr-4">
-                <b className="font-display text-2xl">{formatMoney(amount, currency)}</b>{' '}
+                <b className="font-display text-2xl">{t.money(amount, currency)}</b>{' '}
                 <span className="text-muted">in {count === 1 ? '1 charge' : `${count} charges`}</span>
               </span>
             ))}
@@ -38,7 +37,7 @@ export default async function DuePage() {
           <Table heads={['Day', 'Member', 'For', 'State', 'Paid by', 'Amount']} lastIsAmount>
             {rows.map((row) => (
               <tr key={row.id} className="border-t border-line">
-                <td className="py-2 pr-5 whitespace-nowrap">{row.next && formatDate(row.next.at, zone)}</td>
+                <td className="py-2 pr-5 whitespace-nowrap">{row.next && t.date(row.next.at)}</td>
                 <td className="py-2 pr-5">
                   <Link href={`/desk/money?open=${row.id}`} className="font-semibold hover:underline">
                     {row.memberName}
@@ -46,16 +45,16 @@ export default async function DuePage() {
                 </td>
                 <td className="py-2 pr-5">{row.tierName}</td>
                 <td className="py-2 pr-5">
-                  <LifeMark state={row.state} />
+                  <LifeMark t={t} state={row.state} />
                 </td>
                 <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.methodLabel ?? row.through}</td>
                 <td className="py-2 text-right font-semibold">
-                  {row.next && formatMoney(row.next.amount, row.next.currency)}
+                  {row.next && t.money(row.next.amount, row.next.currency)}
                 </td>
               </tr>
             ))}
           </Table>
-          <CutOff shown={rows.length} total={total} which="next" />
+          <CutOff t={t} shown={rows.length} total={total} which="next" />
         </>
       )}
     </>

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { declineWords } from '@/billing/gateways/contract';
 import { failedList } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -13,8 +12,9 @@ import { Table } from '@/kit/table';
 export const metadata: Metadata = { title: 'Failed payments' };
 
 export default async function FailedPage() {
+  const t = await deskWords();
   await requireStaff();
-  const { rows, total, zone } = await shown(failedList(await currentActor()));
+  const { rows, total } = await shown(failedList(await currentActor()));
   return (
     <>
       <MoneyTabs here="failed" />
@@ -38,19 +38,19 @@ export default async function FailedPage() {
               </td>
               <td className="py-2 pr-5">{row.tierName}</td>
               <td className="py-2 pr-5 whitespace-nowrap">
-                {row.since && formatDate(row.since, zone)}
+                {row.since && t.date(row.since)}
                 <span className="text-muted">, {row.failures === 1 ? '1 try' : `${row.failures} tries`}</span>
               </td>
               <td className="py-2 pr-5">{row.code ? declineWords(row.code) : ''}</td>
               <td className="py-2 pr-5">
-                <NextCharge next={row.next} zone={zone} />
+                <NextCharge t={t} next={row.next} />
               </td>
-              <td className="py-2 whitespace-nowrap">{row.graceEnd && formatDate(row.graceEnd, zone)}</td>
+              <td className="py-2 whitespace-nowrap">{row.graceEnd && t.date(row.graceEnd)}</td>
             </tr>
           ))}
         </Table>
       )}
-      <CutOff shown={rows.length} total={total} which="first" />
+      <CutOff t={t} shown={rows.length} total={total} which="first" />
     </>
   );
 }

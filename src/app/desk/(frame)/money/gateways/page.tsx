@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime, type Instant } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import type { Instant } from '@/core/instants';
 import type { Carries } from '@/core/offers/carries';
 import { may } from '@/core/staff';
 import { gatewayList, type Gateway } from '@/billing/services/gateway-list';
@@ -25,12 +25,13 @@ export default async function GatewaysPage({
 }: {
   searchParams: Promise<{ connected?: string; problem?: string; mode?: string }>;
 }) {
+  const t = await deskWords();
   const staff = await requireStaff();
   const { connected, problem, mode: asked } = await searchParams;
   const mayManage = may(staff.staffRole, 'manage money');
   const { accounts, all, site } = await shown(gatewayList(await currentActor()));
   const connectIn = asked === 'live' || asked === 'test' ? asked : site.mode;
-  const when = (at: Instant | null): string | null => at && formatDateTime(at, site.zone);
+  const when = (at: Instant | null): string | null => at && t.dateTime(at);
   const actions = {
     register: registerWebhookAction,
     keepSecret: webhookSecretAction,

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
 import { gatewayMessages } from '@/billing/services/gateway-list';
 import { StateChips } from '@/kit/list-bar';
@@ -18,10 +17,11 @@ export const metadata: Metadata = { title: 'Messages from gateways' };
 const STATES = ['new', 'done', 'ignored', 'refused'] as const;
 
 export default async function MessagesPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   const staff = await requireStaff();
   const wanted = (await searchOf(searchParams)).state;
   const state = STATES.find((known) => known === wanted) ?? '';
-  const { rows, total, zone } = await shown(gatewayMessages(await currentActor(), state));
+  const { rows, total } = await shown(gatewayMessages(await currentActor(), state));
   const mayManage = may(staff.staffRole, 'manage money');
   return (
     <>
@@ -35,7 +35,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
         chips={['' as const, ...STATES].map((option) => ({
           href: option ? `/desk/money/messages?state=${option}` : '/desk/money/messages',
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark state={`message-${option}`} />,
+          mark: option === '' ? 'All' : <LifeMark t={t} state={`message-${option}`} />,
         }))}
       />
       {rows.length === 0 ? (
@@ -46,7 +46,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
         <Table heads={['When', 'From', 'Message', 'State', 'Result', '']}>
           {rows.map((row) => (
             <tr key={row.id} className="border-t border-line align-top">
-              <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.receivedAt, zone)}</td>
+              <td className="py-2 pr-5 whitespace-nowrap">{t.dateTime(row.receivedAt)}</td>
               <td className="py-2 pr-5">{row.label}</td>
               <td className="py-2 pr-5">
                 <details>
@@ -59,7 +59,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
                 </details>
               </td>
               <td className="py-2 pr-5">
-                <LifeMark state={`message-${row.state}`} />
+                <LifeMark t={t} state={`message-${row.state}`} />
                 {row.attempts > 1 && <span className="block text-sm text-muted">{row.attempts} looks</span>}
               </td>
               <td className="py-2 pr-5 text-[0.9375rem]">{row.result}</td>
@@ -72,7 +72,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
           ))}
         </Table>
       )}
-      <CutOff shown={rows.length} total={total} which="newest" />
+      <CutOff t={t} shown={rows.length} total={total} which="newest" />
     </>
   );
 }

@@ -1,9 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { declineWords } from '@/billing/gateways/contract';
 import { paymentList } from '@/desk/services/money-lists';
 import { subscriptionOfPayment } from '@/members/services/subscription-file';
@@ -27,10 +25,11 @@ const SORTS = [
 ];
 
 export default async function PaymentsPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   const staff = await requireStaff();
   const actor = await currentActor();
   const asked = readListSearch(await searchOf(searchParams));
-  const { rows, total, zone, query, perPage } = await shown(paymentList(actor, asked));
+  const { rows, total, query, perPage } = await shown(paymentList(actor, asked));
   const { state, search, sort, page } = query;
   const { open, month, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
@@ -46,7 +45,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
         chips={['' as const, ...STATES].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark state={option} />,
+          mark: option === '' ? 'All' : <LifeMark t={t} state={option} />,
         }))}
       />
       <ListBar
@@ -96,9 +95,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                   className="border-t border-line align-top aria-[current]:bg-sunken"
                   aria-current={row.id === open ? 'true' : undefined}
                 >
-                  <td className="py-2 pr-5 whitespace-nowrap">
-                    {formatDateTime(row.settledAt ?? row.at, zone)}
-                  </td>
+                  <td className="py-2 pr-5 whitespace-nowrap">{t.dateTime(row.settledAt ?? row.at)}</td>
                   <td className="py-2 pr-5 whitespace-nowrap">
                     <Link
                       href={at({ open: row.id })}
@@ -113,16 +110,16 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                       {row.tierName}
                       {row.joiningFee > 0n && (
                         <span className="block text-[0.9375rem] text-muted">
-                          with {formatMoney(Number(row.joiningFee), row.currency)} joining fee
+                          with {t.money(Number(row.joiningFee), row.currency)} joining fee
                         </span>
                       )}
                     </td>
                   )}
                   <td className="py-2 pr-5">
-                    <LifeMark state={row.isAwaited && row.state === 'intent' ? 'awaited' : row.state} />
+                    <LifeMark t={t} state={row.isAwaited && row.state === 'intent' ? 'awaited' : row.state} />
                     {row.dispute && (
                       <span className="ml-2">
-                        <LifeMark state={`dispute-${row.dispute}`} />
+                        <LifeMark t={t} state={`dispute-${row.dispute}`} />
                       </span>
                     )}
                     {row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}
@@ -131,7 +128,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                     )}
                     {row.refunded > 0 && (
                       <span className="block text-[0.9375rem] text-muted">
-                        {formatMoney(row.refunded, row.currency)} refunded
+                        {t.money(row.refunded, row.currency)} refunded
                       </span>
                     )}
                   </td>
@@ -142,7 +139,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                     </td>
                   )}
                   <td className="py-2 text-right font-semibold whitespace-nowrap">
-                    {formatMoney(row.amount, row.currency)}
+                    {t.money(row.amount, row.currency)}
                   </td>
                 </tr>
               ))}

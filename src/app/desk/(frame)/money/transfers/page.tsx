@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, type LocalDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import type { LocalDate } from '@/core/instants';
 import { may } from '@/core/staff';
 import { transferList } from '@/billing/services/transfer-list';
 import { ImportStatement } from '@/billing/ui/import-statement';
@@ -17,15 +16,16 @@ import { confirmTransferAction, putAsideAction, refundSentAction } from '../acti
 export const metadata: Metadata = { title: 'Transfers' };
 
 export default async function TransfersPage() {
+  const t = await deskWords();
   const staff = await requireStaff();
-  const { accounts, awaited, awaitedTotal, unmatched, toSend, zone } = await shown(
+  const { accounts, awaited, awaitedTotal, unmatched, toSend } = await shown(
     transferList(await currentActor()),
   );
   const mayManage = may(staff.staffRole, 'manage money');
-  const day = (date: LocalDate): string => formatDate(`${date}T12:00:00Z`, zone);
+  const day = (date: LocalDate): string => t.date(`${date}T12:00:00Z`);
   const choices = awaited.map((payment) => ({
     id: payment.id,
-    words: `${payment.reference ?? ''}, ${payment.who}, ${formatMoney(payment.amount, payment.currency)}`,
+    words: `${payment.reference ?? ''}, ${payment.who}, ${t.money(payment.amount, payment.currency)}`,
   }));
   return (
     <>
@@ -58,11 +58,9 @@ export default async function TransfersPage() {
                     </td>
                     <td className="py-2 pr-5">{payment.offerName}</td>
                     <td className={payment.isLate ? 'py-2 pr-5 text-closed' : 'py-2 pr-5'}>
-                      {formatDate(payment.until, zone)}
+                      {t.date(payment.until)}
                     </td>
-                    <td className="py-2 pr-5 font-semibold">
-                      {formatMoney(payment.amount, payment.currency)}
-                    </td>
+                    <td className="py-2 pr-5 font-semibold">{t.money(payment.amount, payment.currency)}</td>
                     <td className="py-2">
                       {mayManage && <ConfirmTransfer paymentId={payment.id} action={confirmTransferAction} />}
                     </td>
@@ -70,7 +68,7 @@ export default async function TransfersPage() {
                 ))}
               </Table>
             )}
-            <CutOff shown={awaited.length} total={awaitedTotal} which="first" />
+            <CutOff t={t} shown={awaited.length} total={awaitedTotal} which="first" />
             {toSend.length > 0 && (
               <>
                 <h2 className="mt-8 text-xl">To be sent back by your bank</h2>
@@ -84,8 +82,8 @@ export default async function TransfersPage() {
                       className="figures flex flex-wrap items-center justify-between gap-3 rounded-card border border-line bg-surface px-4 py-3"
                     >
                       <span>
-                        <b className="font-semibold">{formatMoney(refund.amount, refund.currency)}</b> to{' '}
-                        {refund.memberName}, since {formatDate(refund.at, zone)}
+                        <b className="font-semibold">{t.money(refund.amount, refund.currency)}</b> to{' '}
+                        {refund.memberName}, since {t.date(refund.at)}
                       </span>
                       {mayManage && (
                         <ActionForm action={refundSentAction} className="flex items-center gap-3">
@@ -109,7 +107,7 @@ export default async function TransfersPage() {
                     <li key={line.id} className="rounded-card border border-line bg-surface p-4">
                       <p className="figures flex flex-wrap justify-between gap-3">
                         <span>
-                          <b className="font-semibold">{formatMoney(line.amount, line.currency)}</b> from{' '}
+                          <b className="font-semibold">{t.money(line.amount, line.currency)}</b> from{' '}
                           {line.payer || 'somebody unnamed'} on {day(line.bookedOn)}: “{line.words}”
                         </span>
                         <span className="text-metered">{line.note}</span>

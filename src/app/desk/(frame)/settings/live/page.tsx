@@ -1,25 +1,21 @@
-import { formatCount } from '@/core/money';
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { readiness } from '@/desk/services/go-live';
 import type { TestDataCounts } from '@/desk/services/go-live';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { LinkButton } from '@/kit/button';
+import type { Words } from '@/words/words';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
-import { sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Going live' };
 
-const count = (n: number, one: string, many = `${one}s`): string =>
-  `${formatCount(n)} ${n === 1 ? one : many}`;
-
 /** The one step from test to live: what stands against it, what changes, and what stays behind. */
 export default async function GoingLivePage() {
+  const t = await deskWords();
   await requireStaff('set up the site');
   const { site, blockers, warnings, ways, testData } = await shown(readiness(await currentActor()));
   return (
@@ -27,8 +23,9 @@ export default async function GoingLivePage() {
       <SettingsHead here="live" />
       {site.mode === 'live' ? (
         <Live
-          since={site.wentLiveAt ? formatDateTime(site.wentLiveAt, site.zone) : ''}
-          cleared={site.testClearedAt && formatDateTime(site.testClearedAt, site.zone)}
+          t={t}
+          since={site.wentLiveAt ? t.dateTime(site.wentLiveAt) : ''}
+          cleared={site.testClearedAt && t.dateTime(site.testClearedAt)}
           clears={site.clearsTestData}
           testData={testData}
           siteName={site.name}
@@ -43,7 +40,7 @@ export default async function GoingLivePage() {
                   key={blocker.problem.code}
                   className="rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2"
                 >
-                  <p className="font-medium text-closed">{sentence(blocker.problem)}</p>
+                  <p className="font-medium text-closed">{t.problem(blocker.problem)}</p>
                   <LinkButton href={`${blocker.href}?mode=live`} look="quiet" className="mt-2">
                     Connect one in live mode
                   </LinkButton>
@@ -75,15 +72,17 @@ export default async function GoingLivePage() {
             <ul className="mt-2 list-disc pl-5">
               <li>Checkout takes real money. Only you and your staff can still try it in test mode.</li>
               <li>
-                What is held by test subscriptions opens nothing any more: {count(testData.holders, 'member')}{' '}
-                would have to join again.
+                What is held by test subscriptions opens nothing any more:{' '}
+                {t('live.members', { count: testData.holders })} would have to join again.
               </li>
               <li>
-                {count(testData.running, 'test subscription')} stop where they are; nothing of them is charged
-                or mailed.
+                {t('live.subscriptions', { count: testData.running })} stop where they are; nothing of them is
+                charged or mailed.
               </li>
               {testData.agreements > 0 && (
-                <li>{count(testData.agreements, 'approval')} at test wallets are ended there.</li>
+                <li>
+                  {t('live.approvals', { count: testData.agreements })} at test wallets are ended there.
+                </li>
               )}
               <li>The rehearsal clock is put away: the site goes by real time.</li>
               <li>Invoices are numbered from 1, apart from those of the test.</li>
@@ -94,7 +93,7 @@ export default async function GoingLivePage() {
             <h2 className="text-xl">What stays</h2>
             <p className="mt-2">
               Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Of the test there
-              are {testWords(testData)}. They stay behind, apart from what is real, until you clear them.
+              are {testWords(testData, t)}. They stay behind, apart from what is real, until you clear them.
             </p>
             {blockers.length > 0 ? (
               <p className="mt-5 font-medium text-closed">First put right what stands beside this.</p>
@@ -125,10 +124,11 @@ export default async function GoingLivePage() {
   );
 }
 
-const testWords = (t: TestDataCounts): string =>
-  `${count(t.subscriptions, 'subscription')}, ${count(t.payments, 'payment')}, ${count(t.documents, 'document')} and ${count(t.messages, 'gateway message')}`;
+const testWords = ({ subscriptions, payments, documents, messages }: TestDataCounts, t: Words): string =>
+  t('live.test-data', { subscriptions, payments, documents, messages });
 
 type LiveProps = {
+  t: Words;
   since: string;
   cleared: string | null;
   clears: boolean;
@@ -136,7 +136,7 @@ type LiveProps = {
   siteName: string;
 };
 
-function Live({ since, cleared, clears, testData, siteName }: LiveProps) {
+function Live({ t, since, cleared, clears, testData, siteName }: LiveProps) {
   // A gateway may still have a word to say about what is gone: that is no data of anybody's.
   const isEmpty = testData.subscriptions + testData.payments + testData.checkouts === 0;
   return (
@@ -150,14 +150,16 @@ function Live({ since, cleared, clears, testData, siteName }: LiveProps) {
           <p className="mt-2" role="status">
             It is being cleared
             {testData.agreements > 0 &&
-              `; ${count(testData.agreements, 'approval')} at test wallets must be ended there first`}
+              `; ${t('live.approvals', { count: testData.agreements })} at test wallets must be ended there first`}
             . Load the page again in a moment.
           </p>
         ) : isEmpty ? (
           <p className="mt-2">There is none{cleared && `; it was cleared on ${cleared}`}.</p>
         ) : (
           <>
-            <p className="mt-2">There are {testWords(testData)}. None of it opens anything or is charged.</p>
+            <p className="mt-2">
+              There are {testWords(testData, t)}. None of it opens anything or is charged.
+            </p>
             <ActionForm action={clearTestDataAction} label="Clear the test data" className="mt-4 grid gap-4">
               <TextField
                 name="typed"

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { toDecimal } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import { inputAmount } from '@/core/money';
+import { AmountField } from '@/kit/amount-field';
 import { staffSettings } from '@/desk/services/site-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
@@ -11,6 +12,7 @@ import { saveStaffAction } from '../actions';
 export const metadata: Metadata = { title: 'Staff' };
 
 export default async function StaffSettingsPage() {
+  const t = await deskWords();
   await requireStaff('set up the site');
   const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(await currentActor()));
   return (
@@ -32,11 +34,11 @@ export default async function StaffSettingsPage() {
           inputMode="numeric"
           hint="Hours without opening a page of the site."
         />
-        <TextField
+        <AmountField
           name="refundAsksAbove"
+          currency={currency}
           label={`Ask for the password for refunds over (${currency})`}
-          defaultValue={toDecimal(refundAsksAbove, currency)}
-          inputMode="decimal"
+          defaultValue={inputAmount(refundAsksAbove, currency, t.locale)}
           hint="Enter 0 to ask every time."
         />
         <SubmitButton busy="Saving…" className="w-fit px-8">

@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
 import { EMPTY_PROSE } from '@/core/content/prose';
-import { formatMoney } from '@/core/money';
-import { offerSentence } from '@/core/offers/sentence';
+import { offerSentence } from '@/words/offers';
 import { tierDetail } from '@/desk/services/tier-overview';
 import { JoiningCodes } from '@/tiers/ui/joining-codes';
 import { OpensList } from '@/access/ui/opens-list';
@@ -14,11 +13,12 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
-import { problem, sentence } from '@/words/problems';
+import { problem } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Tier' };
 
 export default async function TierPage({ params }: { params: Promise<{ id: string }> }) {
+  const t = await deskWords();
   await requireStaff('set tiers');
   const { id } = await params;
   const detail = await shown(tierDetail(await currentActor(), id));
@@ -39,7 +39,7 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
           <p className="figures text-muted">
             {[
               overview.holders === 1 ? '1 member' : `${overview.holders} members`,
-              ...overview.income.map(({ amount, currency }) => `${formatMoney(amount, currency)} a month`),
+              ...overview.income.map(({ amount, currency }) => `${t.money(amount, currency)} a month`),
               tier?.retiredAt && 'retired',
             ]
               .filter(Boolean)
@@ -52,9 +52,9 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
           action={saveTierAction}
           others={others.map(({ name, keyCut }) => ({
             keyCut,
-            taken: sentence(problem('tier.key-taken', { tier: name })),
+            taken: t.problem(problem('tier.key-taken', { tier: name })),
           }))}
-          tooLarge={sentence(problem('picture.too-large'))}
+          tooLarge={t.problem(problem('picture.too-large'))}
           ladders={ladders}
           tier={{
             id: tier?.id ?? '',
@@ -96,11 +96,12 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
                         <span className="text-ended">{offer.retiredAt ? 'retired' : 'not on sale'}</span>
                       )}
                     </div>
-                    <p>{offerSentence(offer.definition, { tierNames })}</p>
+                    <p>{offerSentence(offer.definition, t, { tierNames })}</p>
                     <div className="mt-1 text-[0.9375rem] text-muted">
                       <CopyText
                         text={`${config().SITE_URL}/join/${offer.id}`}
-                        name={`the join link of ${offer.name}`}
+                        label={t('form.copy', { name: `the join link of ${offer.name}` })}
+                        copied={t('form.copied')}
                       />
                     </div>
                   </li>
@@ -117,7 +118,7 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
             {tier.joining === 'by-code' && (
               <JoiningCodes add={addCodeAction} remove={removeCodeAction} tierId={tier.id} codes={codes} />
             )}
-            <OpensList opens={opens} />
+            <OpensList t={t} opens={opens} />
             <ToolRow
               action={tierToolAction}
               what="tier"

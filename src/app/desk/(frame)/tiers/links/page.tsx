@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
-import { offerPrice } from '@/core/offers/sentence';
+import { offerPrice } from '@/words/offers';
 import { tierOverview } from '@/desk/services/tier-overview';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
@@ -14,6 +14,7 @@ export const metadata: Metadata = { title: 'Join links' };
 
 /** Every address that leads straight to joining, in one list. */
 export default async function JoinLinksPage() {
+  const t = await deskWords();
   await requireStaff();
   const { ladders, alone } = await shown(tierOverview(await currentActor()));
   const tiers = [...ladders.flatMap(({ tiers: rungs }) => rungs), ...alone];
@@ -42,11 +43,12 @@ export default async function JoinLinksPage() {
                 </Link>
                 {!offer.onSale && <span className="ml-2 text-ended">not on sale</span>}
               </td>
-              <td className="py-2.5 pr-5">{offerPrice(offer.definition)}</td>
+              <td className="py-2.5 pr-5">{offerPrice(offer.definition, t)}</td>
               <td className="py-2 pr-5">
                 <CopyText
                   text={`${config().SITE_URL}/join/${offer.id}`}
-                  name={`the join link of ${tier.name}, ${offer.name}`}
+                  label={t('form.copy', { name: `the join link of ${tier.name}, ${offer.name}` })}
+                  copied={t('form.copied')}
                 />
               </td>
               <td className="py-2.5">
@@ -59,7 +61,11 @@ export default async function JoinLinksPage() {
               All tiers: the join page
             </td>
             <td className="py-2 pr-5">
-              <CopyText text={`${config().SITE_URL}/join`} name="the address of the join page" />
+              <CopyText
+                text={`${config().SITE_URL}/join`}
+                label={t('form.copy', { name: 'the address of the join page' })}
+                copied={t('form.copied')}
+              />
             </td>
             <td className="py-2.5 text-muted">always there</td>
           </tr>

@@ -1,20 +1,19 @@
 import type { Metadata } from 'next';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate, formatDateTime } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { unfinishedCheckouts } from '@/checkout/services/unfinished-checkouts';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { TierName } from '@/kit/key-cut';
 import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
-import { sentence } from '@/words/problems';
 
 export const metadata: Metadata = { title: 'Unfinished checkouts' };
 
 /** What people began and did not finish, and what stood in the way. */
 export default async function UnfinishedPage() {
+  const t = await deskWords();
   await requireStaff();
-  const { checkouts, total, zone, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
+  const { checkouts, total, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
   return (
     <>
       <TiersHead here="unfinished" />
@@ -38,19 +37,19 @@ export default async function UnfinishedPage() {
                 {checkout.tier && <TierName cut={checkout.tier.keyCut} name={checkout.tier.name} />}
                 <span className="block text-muted">{checkout.offerName}</span>
               </td>
-              <td className="py-2.5 pr-5 whitespace-nowrap">{formatDateTime(checkout.at, zone)}</td>
+              <td className="py-2.5 pr-5 whitespace-nowrap">{t.dateTime(checkout.at)}</td>
               <td className="max-w-80 py-2.5 pr-5">
-                {checkout.lastProblem ? sentence(checkout.lastProblem) : 'The page was left'}
+                {checkout.lastProblem ? t.problem(checkout.lastProblem) : 'The page was left'}
               </td>
               <td className="py-2.5 pr-5 whitespace-nowrap">
-                {checkout.remindedAt ? formatDate(checkout.remindedAt, zone) : 'not yet'}
+                {checkout.remindedAt ? t.date(checkout.remindedAt) : 'not yet'}
               </td>
-              <td className="py-2.5 whitespace-nowrap">{formatDate(checkout.expiresAt, zone)}</td>
+              <td className="py-2.5 whitespace-nowrap">{t.date(checkout.expiresAt)}</td>
             </tr>
           ))}
         </Table>
       )}
-      <CutOff shown={checkouts.length} total={total} which="newest" />
+      <CutOff t={t} shown={checkouts.length} total={total} which="newest" />
     </>
   );
 }

@@ -1,7 +1,6 @@
 import { redirect } from 'next/navigation';
-import { currentActor } from '@/app/session';
+import { currentActor, deskWords } from '@/app/session';
 import { finishConsent } from '@/billing/services/gateway-consent';
-import { firstSentence } from '@/words/problems';
 
 /** Where a gateway's consent page sends the owner back to. */
 export async function GET(request: Request): Promise<never> {
@@ -12,5 +11,7 @@ export async function GET(request: Request): Promise<never> {
     code: query.get('code'),
   });
   if (finished.ok) redirect(`/desk/money/gateways?connected=${finished.value.id}`);
-  redirect(`/desk/money/gateways?problem=${encodeURIComponent(firstSentence(finished.problems))}`);
+  redirect(
+    `/desk/money/gateways?problem=${encodeURIComponent(Object.values((await deskWords()).problems(finished.problems))[0] ?? '')}`,
+  );
 }

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDateTime } from '@/core/instants';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { loggedMail, mailLog } from '@/mail/services/mail-log';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MailTabs } from '@/mail/ui/mail-tabs';
@@ -20,10 +19,11 @@ const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 export const metadata: Metadata = { title: 'Mail that was sent' };
 
 export default async function MailLogPage({ searchParams }: { searchParams: Search }) {
+  const t = await deskWords();
   const staff = await requireStaff('manage members');
   const actor = await currentActor();
   const asked = readListSearch(await searchOf(searchParams));
-  const { rows, total, zone, query, perPage } = await shown(mailLog(actor, asked));
+  const { rows, total, query, perPage } = await shown(mailLog(actor, asked));
   const { state, search, page } = query;
   const { open } = asked;
   const at = (changed: Record<string, string | number>): string =>
@@ -39,7 +39,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
         chips={['' as const, ...MAIL_STATES].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark state={`mail-${option}`} />,
+          mark: option === '' ? 'All' : <LifeMark t={t} state={`mail-${option}`} />,
         }))}
       />
       <ListBar
@@ -68,7 +68,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
                   className="border-t border-line align-top aria-[current]:bg-sunken"
                   aria-current={row.id === open ? 'true' : undefined}
                 >
-                  <td className="py-2 pr-5 whitespace-nowrap">{formatDateTime(row.at, zone)}</td>
+                  <td className="py-2 pr-5 whitespace-nowrap">{t.dateTime(row.at)}</td>
                   <td className="py-2 pr-5">
                     <Link
                       href={at({ open: row.id })}
@@ -81,7 +81,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
                   {!opened && <td className="py-2 pr-5 whitespace-nowrap">{row.name}</td>}
                   {!opened && <td className="py-2 pr-5">{row.subject}</td>}
                   <td className="py-2 whitespace-nowrap">
-                    <LifeMark state={`mail-${row.state}`} />
+                    <LifeMark t={t} state={`mail-${row.state}`} />
                   </td>
                 </tr>
               ))}
@@ -101,7 +101,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
                 ) : (
                   opened.toAddress
                 )}
-                , written {formatDateTime(opened.at, zone)}
+                , written {t.dateTime(opened.at)}
               </p>
               {opened.lastError && (
                 <p className="mt-3 rounded-md bg-closed-wash px-3 py-2 text-closed">

@@ -1,9 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { randomUUID } from 'node:crypto';
-import { currentActor, requireStaff, shown } from '@/app/session';
-import { formatDate } from '@/core/instants';
-import { formatMoney } from '@/core/money';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { switchWays } from '@/checkout/services/switch-ways';
 import { StaffSwitch } from '@/billing/ui/staff-switch';
 import { switchForMemberAction } from '../../../actions';
@@ -14,12 +12,13 @@ export const metadata: Metadata = { title: 'Switch a member' };
 type Params = { id: string; subscriptionId: SubscriptionId };
 
 export default async function StaffSwitchPage({ params }: { params: Promise<Params> }) {
+  const t = await deskWords();
   await requireStaff('manage members');
   const { id, subscriptionId } = await params;
-  const { member, from, ways, zone } = await shown(
+  const { member, from, ways } = await shown(
     switchWays(await currentActor(), { memberId: id, subscriptionId }),
   );
-  const money = (amount: number, currency: string): string => formatMoney(amount, currency);
+  const money = (amount: number, currency: string): string => t.money(amount, currency);
   return (
     <>
       <p>
@@ -49,7 +48,7 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
                     `${money(figures.credit, offer.definition.currency)} of other credit is spent. `}
                   {figures.atOnce
                     ? `Now, for ${money(figures.due, offer.definition.currency)}.`
-                    : `On ${formatDate(figures.startsAt, zone)}, at the end of what is paid${figures.amount > 0 ? `, for ${money(figures.amount, offer.definition.currency)}` : ''}; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
+                    : `On ${t.date(figures.startsAt)}, at the end of what is paid${figures.amount > 0 ? `, for ${money(figures.amount, offer.definition.currency)}` : ''}; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
                   {figures.leftOver > 0 &&
                     ` ${money(figures.leftOver, offer.definition.currency)} of credit is left for later charges.`}
                 </p>

@@ -1,9 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
-import { formatDate } from '@/core/instants';
 import { draftOf, newStep, type OfferDraft } from '@/core/offers/draft';
 import { offerEditor } from '@/desk/services/tier-overview';
 import { OfferEditor } from '@/tiers/ui/offer-editor';
@@ -19,10 +18,11 @@ export const metadata: Metadata = { title: 'Offer' };
 type Props = { params: Promise<{ id: string; offerId: OfferId }>; searchParams: Search };
 
 export default async function OfferPage({ params, searchParams }: Props) {
+  const t = await deskWords();
   await requireStaff('set tiers');
   const [{ id, offerId }, { saved }] = [await params, await searchOf(searchParams)];
   const editor = await shown(offerEditor(await currentActor(), { tierId: id, offerId }));
-  const { tier, offer, zone, now } = editor;
+  const { tier, offer, now } = editor;
   const fresh: OfferDraft = {
     tier: tier.id,
     currency: editor.currency,
@@ -50,7 +50,11 @@ export default async function OfferPage({ params, searchParams }: Props) {
       </h1>
       {offer && (
         <div className="mt-1 text-muted">
-          <CopyText text={`${config().SITE_URL}/join/${offer.id}`} name="the join link" />
+          <CopyText
+            text={`${config().SITE_URL}/join/${offer.id}`}
+            label={t('form.copy', { name: 'the join link' })}
+            copied={t('form.copied')}
+          />
         </div>
       )}
       {saved && offer && (
@@ -73,7 +77,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
           menuLabel: offer?.menuLabel ?? '',
           version: offer?.version ?? 0,
         }}
-        draft={offer ? draftOf(offer.definition) : fresh}
+        draft={offer ? draftOf(offer.definition, t.locale) : fresh}
         tier={{
           id: tier.id,
           name: tier.name,
@@ -87,7 +91,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
           name: each.name,
           keyCut: each.keyCut,
         }))}
-        zone={zone}
+        site={editor.speaking}
         now={now}
         today={editor.today}
       />
@@ -100,12 +104,12 @@ export default async function OfferPage({ params, searchParams }: Props) {
               version,
               running,
               moving,
-              made: formatDate(createdAt, zone),
+              made: t.date(createdAt),
             }))}
             previews={previews.map((preview) => ({
               ...preview,
-              first: formatDate(preview.first, zone),
-              last: formatDate(preview.last, zone),
+              first: t.date(preview.first),
+              last: t.date(preview.last),
             }))}
           />
           <ToolRow

@@ -1,0 +1,2 @@
+/** The least characters of a password. */
+export const MIN_PASSWORD = 10;

@@ -1,0 +1,13 @@
+import { en } from './en';
+import { deskFormatsOf, type Writing } from './formats';
+import { deskLocale } from './languages';
+import { speak, type Words } from './speak';
+
+const MESSAGES: Partial<Record<string, string>> = en;
+
+/** As the Desk says it: in English, with money and dates as the site writes them. */
+export const deskWordsOf = (writing: Writing): Words =>
+  speak(deskFormatsOf(writing), deskLocale(writing.language), (key) => MESSAGES[key]);
+
+/** In plain English, for commands and logs, which no site has told how to speak. */
+export const plainWords = deskWordsOf({ language: 'en-GB', zone: 'UTC' });

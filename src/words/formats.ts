@@ -1,0 +1,60 @@
+import {
+  formatDate,
+  formatDateTime,
+  formatDay,
+  formatDayMonth,
+  formatMonth,
+  formatUntil,
+  type Instant,
+  type LocalDate,
+  type LocalMonth,
+} from '@/core/instants';
+import { formatCount, formatMoney } from '@/core/money';
+import { deskLocale, type Language } from './languages';
+
+/** How a site writes money, numbers and dates. Amounts in minor units; instants are shown in the site's zone. */
+export type Formats = {
+  /** The locale of money and numbers. */
+  locale: Language;
+  zone: string;
+  /** "£6.00", or "£6" with `short` where nothing follows the point. */
+  money(amount: number, currency: string, short?: boolean): string;
+  count(n: number): string;
+  /** "a, b and c". */
+  list(items: readonly string[]): string;
+  date(at: Instant): string;
+  /** The last day of what ends at an instant. */
+  until(end: Instant): string;
+  dateTime(at: Instant): string;
+  /** The day and month alone. */
+  dayMonth(at: Instant): string;
+  /** A date without its day of the week. */
+  day(date: LocalDate): string;
+  month(month: LocalMonth): string;
+};
+
+export type Writing = { language: Language; zone: string };
+
+/** @param dates the locale of dates and lists, where it is not that of money and numbers */
+function formats(locale: Language, zone: string, dates: Language): Formats {
+  return {
+    locale,
+    zone,
+    money: (amount, currency, short) => formatMoney(amount, currency, locale, short),
+    count: (n) => formatCount(n, locale),
+    list: (items) => new Intl.ListFormat(dates).format(items),
+    date: (at) => formatDate(at, zone, dates),
+    until: (end) => formatUntil(end, zone, dates),
+    dateTime: (at) => formatDateTime(at, zone, dates),
+    dayMonth: (at) => formatDayMonth(at, zone, dates),
+    day: (date) => formatDay(date, dates),
+    month: (month) => formatMonth(month, dates),
+  };
+}
+
+/** As members read it. */
+export const formatsOf = ({ language, zone }: Writing): Formats => formats(language, zone, language);
+
+/** As the Desk writes it: money and numbers as the site does, among English words. */
+export const deskFormatsOf = ({ language, zone }: Writing): Formats =>
+  formats(language, zone, deskLocale(language));

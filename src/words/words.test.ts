@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import { de } from './de';
+import { en, members, PARTS } from './en';
+import { desk } from './en/desk';
+import { deskProblems } from './en/desk-problems';
+import { deskWordsOf } from './desk';
+import { LANGUAGES } from './languages';
+import { namesIn } from './message';
+import { messagesUnder, wordsOf } from './words';
+
+const london = { language: 'en-GB', zone: 'Europe/London', reworded: {} } as const;
+const berlin = { language: 'de-DE', zone: 'Europe/Berlin', reworded: {} } as const;
+
+describe('the catalogue', () => {
+  it('has each key once', () => {
+    const parts = [...Object.values(PARTS), desk, deskProblems].map((part) => Object.keys(part).length);
+    expect(Object.keys(en)).toHaveLength(parts.reduce((sum, count) => sum + count, 0));
+  });
+
+  it('has keys of one form, and messages that can be read', () => {
+    for (const [key, message] of Object.entries(en)) {
+      expect(key).toMatch(/^[a-z-]+\.[a-z-]+$/);
+      expect(() => namesIn(message, 'en-GB'), key).not.toThrow();
+    }
+  });
+
+  it('lacks nothing in German, and asks for the same values', () => {
+    expect(Object.keys(de).sort()).toEqual(Object.keys(members).sort());
+    for (const [key, message] of Object.entries(de)) {
+      const original = (members as Record<string, string>)[key] ?? '';
+      for (const name of namesIn(message, 'de-DE'))
+        expect([...namesIn(original, 'en-GB')], key).toContain(name);
+    }
+  });
+
+  it('is translated, not copied: what is the same in both are names and signs', () => {
+    const same = Object.keys(members).filter(
+      (key) => (de as Record<string, string>)[key] === (members as Record<string, string>)[key],
+    );
+    expect(same).toEqual(
+      [
+        'site.desk',
+        'form.optional',
+        'signin.code',
+        'pending.bank',
+        'checkout.title-held',
+        'checkout.tax-in',
+        'checkout.code',
+        'subscription.switch-way',
+        'details.name',
+        'offer.each',
+        'offer.instalments-short',
+        'document.line',
+        'document.rate',
+        'gateway.said',
+      ].sort((a, b) => Object.keys(members).indexOf(a) - Object.keys(members).indexOf(b)),
+    );
+  });
+});
+
+describe('words', () => {
+  it('are in the language of the site, its money and its dates too', () => {
+    const [english, german] = [wordsOf(london), wordsOf(berlin)];
+    expect(english('checkout.pay-join', { amount: english.money(120_050, 'EUR') })).toBe(
+      'Pay €1,200.50 and join',
+    );
+    expect(german('checkout.pay-join', { amount: german.money(120_050, 'EUR') })).toBe(
+      '1.200,50\u00a0€ zahlen und beitreten',
+    );
+    expect(german.date('2027-01-31T23:30:00Z')).toBe('Mo., 1. Feb. 2027');
+    expect(german.list(['Gazer', 'Observer', 'Founder'])).toBe('Gazer, Observer und Founder');
+    expect(german('checkout.year', { count: 1, total: '6 €' })).toBe('Eine Zahlung, 6 € im ersten Jahr.');
+    expect(german.problem({ code: 'declined.other' })).toMatch(/^Ihre Karte wurde abgelehnt/);
+  });
+
+  it('are the owner’s own where they reworded', () => {
+    const t = wordsOf({
+      ...berlin,
+      reworded: { 'site.join': 'Mach mit', 'checkout.pay-join': '{amount}: los' },
+    });
+    expect([t('site.join'), t('checkout.pay-join', { amount: '6 €' })]).toEqual(['Mach mit', '6 €: los']);
+    // What an owner wrote wrong is a sentence all the same.
+    expect(wordsOf({ ...berlin, reworded: { 'site.join': 'Los {geht} es' } })('site.join')).toBe('Los … es');
+    expect(messagesUnder({ ...london, reworded: { 'offer.free': 'gratis' } }, 'offer.f')['offer.free']).toBe(
+      'gratis',
+    );
+  });
+
+  it('of the Desk are English, its money as the site writes it', () => {
+    const t = deskWordsOf(berlin);
+    expect([t('site.join'), t.money(450, 'EUR'), t.date('2027-01-31T12:00:00Z')]).toEqual([
+      'Join',
+      '4,50\u00a0€',
+      'Sun 31 Jan 2027',
+    ]);
+  });
+
+  it('are told in every language there is', () => {
+    for (const language of Object.keys(LANGUAGES) as (keyof typeof LANGUAGES)[])
+      expect(wordsOf({ ...london, language })('site.posts')).toMatch(/Posts|Beiträge/);
+  });
+});
