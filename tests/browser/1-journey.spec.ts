@@ -184,7 +184,7 @@ test('5. closes the page to all but that tier, with a doorstep', async () => {
 test('6. a visitor sees the teaser and the doorstep; the closed words are in nothing the server sent', async () => {
   await visitor.goto('/where-the-key-is');
   await expect(visitor.getByText('Walk round the dome once, from the left, and…')).toBeVisible();
-  await expect(visitor.getByRole('heading', { name: 'This page opens to Observer' })).toBeVisible();
+  await expect(visitor.getByRole('heading', { name: 'This page is for Observer' })).toBeVisible();
   await expect(visitor.getByText('The rest is for Observers.')).toBeVisible();
   const shapes: Record<string, string>[] = [{}, { RSC: '1' }, { RSC: '1', 'Next-Router-Prefetch': '1' }];
   for (const headers of shapes) {
@@ -206,7 +206,7 @@ test('7. the visitor joins on one page and is brought back to the page they want
   await expect(visitor.getByRole('complementary', { name: 'What you pay' })).toContainText('Due today£0.00');
   await pickCard(visitor, 'Works');
   await visitor.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(visitor.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
+  await expect(visitor.getByRole('heading', { name: 'You now have Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await expect(visitor.getByRole('complementary', { name: 'Receipt' })).toContainText('Paid todaynothing');
@@ -217,7 +217,7 @@ test('7. the visitor joins on one page and is brought back to the page they want
   await password.getByLabel('New password').fill(maren.password);
   await password.getByRole('button', { name: 'Set password' }).click();
   await expect(visitor.getByText('You sign in with your password')).toBeVisible();
-  await visitor.getByRole('link', { name: 'Go on to where you were going' }).click();
+  await visitor.getByRole('link', { name: 'Continue to the page you came from' }).click();
   await expect(visitor.getByText(SECRET)).toBeVisible();
   await expect(visitor).toHaveURL(/where-the-key-is$/);
   await expectLetter(request, maren.email, /^Welcome to Lantern Moor, Maren$/);
@@ -245,7 +245,7 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   await fillPerson(page, osric);
   await pickCard(page, 'Fails later');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await page.getByRole('link', { name: 'Go on to where you were going' }).click({ timeout: 20_000 });
+  await page.getByRole('link', { name: 'Continue to the page you came from' }).click({ timeout: 20_000 });
   await expect(page.getByText(SECRET)).toBeVisible();
 
   await moveClock(desk, 15);
@@ -266,7 +266,7 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
 
   await moveClock(desk, 8);
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'This page opens to Observer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'This page is for Observer' })).toBeVisible();
   await expect(page.getByText(SECRET)).toHaveCount(0);
   await expectLetter(request, osric.email, /has ended: the payment did not go through$/);
   await desk.goto('/desk/money/gateways');
@@ -282,7 +282,7 @@ test('10. the member signs in, sees what they hold, cancels, and keeps access to
   // Going elsewhere before the answer would take the signing out back.
   await expect(visitor.getByRole('link', { name: 'Sign in' })).toBeVisible();
   await visitor.goto('/where-the-key-is');
-  await visitor.getByText('Already one of us?').click();
+  await visitor.getByText('Already a member?').click();
   await signIn(visitor, maren.email, maren.password);
   await expect(visitor.getByText(SECRET)).toBeVisible();
 
@@ -290,12 +290,12 @@ test('10. the member signs in, sees what they hold, cancels, and keeps access to
   const held = visitor.getByRole('region', { name: 'Observer' });
   await expect(held).toContainText('Next charge: £6.00 on');
   await expect(held).toContainText('card ending');
-  await held.getByRole('button', { name: 'Cancel Observer' }).click();
+  await held.getByText('Cancel Observer', { exact: true }).click();
   await held.getByRole('button', { name: 'Yes, cancel' }).click();
-  await expect(held).toContainText('Cancelled: it stays open to you until');
-  await held.getByRole('button', { name: 'Keep it after all' }).click();
+  await expect(held).toContainText('Cancelled. You have access until');
+  await held.getByRole('button', { name: 'Undo cancellation' }).click();
   await expect(held).toContainText('Next charge: £6.00 on');
-  await held.getByRole('button', { name: 'Cancel Observer' }).click();
+  await held.getByText('Cancel Observer', { exact: true }).click();
   await held.getByRole('button', { name: 'Yes, cancel' }).click();
   await expect(held).toContainText('Cancelled');
   await visitor.goto('/where-the-key-is');

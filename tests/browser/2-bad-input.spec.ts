@@ -43,10 +43,10 @@ for (const [title, sentence] of [
     // The form that was left open still works, with another card.
     await pickCard(page, 'Works');
     await page.getByRole('button', { name: 'Pay £25.00 and join' }).click();
-    await expect(page.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible({
+    await expect(page.getByRole('heading', { name: 'You now have Eclipse Week' })).toBeVisible({
       timeout: 20_000,
     });
-    await page.getByRole('link', { name: 'Go on to where you were going' }).click();
+    await page.getByRole('link', { name: 'Continue to the page you came from' }).click();
     await expect(page).toHaveURL(/\/posts$/);
     expect((await request.get('/posts')).ok()).toBe(true);
   });
@@ -61,7 +61,7 @@ test('a double click on Join is one subscription and one charge', async ({ page 
     timeout: 20_000,
   });
   await page.goBack();
-  await expect(page.getByText('You hold Eclipse Week already.')).toBeVisible();
+  await expect(page.getByText('You have Eclipse Week already.')).toBeVisible();
   await page.getByRole('link', { name: 'See your account' }).click();
   await expect(page.getByRole('region', { name: 'Eclipse Week' })).toHaveCount(1);
   await expect(page.getByRole('row').filter({ hasText: /received\s*£25\.00/ })).toHaveCount(1);
@@ -127,7 +127,7 @@ test('two webs on one database behave as one: a session and a rule made at one h
   await page.getByRole('button', { name: 'Save the rule' }).click();
   await expect(page).toHaveURL(/\/desk\/access$/);
   await visitor.goto(`${SECOND_SITE_URL}/library`);
-  await expect(visitor.getByRole('heading', { name: /^This page opens to/ })).toBeVisible();
+  await expect(visitor.getByRole('heading', { name: /^This page is for/ })).toBeVisible();
   await visitor.close();
 });
 
@@ -135,9 +135,9 @@ test('staff see the site as a visitor, and come back to the Desk', async ({ page
   await signInAtDesk(page);
   await page.keyboard.press('v');
   await page.getByRole('menuitem', { name: 'A visitor' }).click();
-  await expect(page.getByText('You see the site as a visitor')).toBeVisible();
+  await expect(page.getByText('You’re looking at the site as a visitor')).toBeVisible();
   await page.goto('/posts/zodiacal-light');
-  await expect(page.getByText('This post opens to')).toBeVisible();
+  await expect(page.getByText('This post is for')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the Desk' }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   await page.goto('/posts/zodiacal-light');

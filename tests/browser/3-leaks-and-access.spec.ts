@@ -43,7 +43,7 @@ async function gazer(browser: Browser): Promise<Page> {
     password: MEMBER_PASSWORD,
   });
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Gazer' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible({ timeout: 20_000 });
   return page;
 }
 

@@ -132,7 +132,7 @@ test('the join page switches between month and year, and says what is left, sold
   await page.goto('/join/gazer-free');
   await fillPerson(page, person('Last One'));
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Gazer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible();
   await page.context().clearCookies();
   await settings('gazer', { places: 1 });
   await page.goto('/join');
@@ -168,7 +168,7 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(page.getByText('This is needed.').or(page.getByText('Choose a date.'))).toBeVisible();
   await page.getByLabel('First eclipse you saw').fill('1999-08-11');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Gazer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible();
   await desk.goto('/desk/members');
   await desk.getByRole('link', { name: 'Una Answers' }).click();
   await expect(desk.getByRole('region', { name: 'Answers at joining' })).toContainText('1999-08-11');
@@ -212,7 +212,7 @@ test('whatever the address, the next page asks for the code; a wrong one is coun
   await expect(page.getByText(`Signed in as ${who.email}`)).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill(who.name);
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await page.getByRole('link', { name: 'Go on to where you were going' }).click();
+  await page.getByRole('link', { name: 'Continue to the page you came from' }).click();
   await expect(page).toHaveURL(/members-room$/);
   await page.goto(link);
   await expect(page.getByRole('heading', { name: 'This link can’t be used here' })).toBeVisible();
@@ -245,7 +245,7 @@ test('a checkout left unfinished is listed, and taken up again by a mailed link 
   await other.getByLabel(/I keep the rules/).check();
   await pickCard(other, 'Works');
   await other.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(other.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
+  await expect(other.getByRole('heading', { name: 'You now have Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await other.goto(link);
@@ -261,12 +261,12 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await fillPerson(page, who);
   await pickCard(page, 'Works');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'You now have Observer' })).toBeVisible({
     timeout: 20_000,
   });
   await moveClock(desk, 15);
   await page.goto('/join/observer-yearly');
-  await expect(page.getByText('You hold Observer already.')).toBeVisible();
+  await expect(page.getByText('You have Observer already.')).toBeVisible();
 
   await page.goto('/account');
   const held = page.getByRole('region', { name: 'Observer', exact: true });
@@ -277,7 +277,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await expect(cost).toContainText('Due today£0.00');
   await expect(cost).not.toContainText('joining fee');
   await page.getByRole('button', { name: 'Switch now' }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Star Warden' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'You now have Star Warden' })).toBeVisible({
     timeout: 20_000,
   });
 

@@ -99,16 +99,16 @@ test('a visitor joins by wallet: approves there, comes back signed in, and holds
   await page.goto('/join/observer-monthly');
   await fillPerson(page, person(EMAIL.wallet));
   await page.getByLabel('Dunlin Wallet').check();
-  await page.getByRole('button', { name: 'Go on to Dunlin Wallet' }).click();
+  await page.getByRole('button', { name: 'Continue to Dunlin Wallet' }).click();
   await expect(page).toHaveURL(/approve/);
   await page.getByRole('button', { name: 'Refuse' }).click();
-  await expect(page.getByRole('heading', { name: 'Nothing was joined' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You haven’t joined' })).toBeVisible();
   await page.getByRole('link', { name: 'Try again' }).click();
   await fillPerson(page, person(EMAIL.wallet));
   await page.getByLabel('Dunlin Wallet').check();
-  await page.getByRole('button', { name: 'Go on to Dunlin Wallet' }).click();
+  await page.getByRole('button', { name: 'Continue to Dunlin Wallet' }).click();
   await page.getByRole('button', { name: 'Approve' }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Observer' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now have Observer' })).toBeVisible();
   await page.goto('/account');
   await expect(page.getByText('Paid by Dunlin Wallet')).toBeVisible();
   await page.context().close();
@@ -119,7 +119,7 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await page.goto('/join/eclipse-week-once');
   await fillPerson(page, person(EMAIL.transfer));
   await page.getByLabel('By your bank').check();
-  await page.getByRole('button', { name: 'Go on to the bank details' }).click();
+  await page.getByRole('button', { name: 'Continue to the bank details' }).click();
   await expect(page.getByRole('heading', { name: 'Now send the transfer' })).toBeVisible();
   const reference = (await page.getByText(/^[2-9A-Z]{4}-[2-9A-Z]{4}$/).textContent()) ?? '';
   await desk.goto('/desk/money/transfers');
@@ -177,16 +177,16 @@ test('a card that asks is confirmed in its frame; the member pauses, takes it ba
   await expect(page.getByText(/You did not confirm/)).toBeVisible();
   await page.getByRole('button', { name: 'Join' }).click();
   await frame.getByRole('button', { name: 'Yes, it is me' }).click();
-  await expect(page.getByRole('heading', { name: 'You now hold Star Warden' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You now have Star Warden' })).toBeVisible();
   await page.goto('/account');
   await page.getByText('Pause Star Warden').click();
-  await page.getByRole('button', { name: 'Pause it from then on' }).click();
-  await expect(page.getByText(/It pauses on/)).toBeVisible();
+  await page.getByRole('button', { name: /^Pause on/ }).click();
+  await expect(page.getByText(/Pauses on/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo the pause' }).click();
   await expect(page.getByText(/Next charge: £\d+/)).toBeVisible();
-  await page.getByRole('link', { name: 'Change how it is paid' }).click();
+  await page.getByRole('link', { name: 'Change payment method' }).click();
   await page.frameLocator('iframe').getByRole('button', { name: 'Works' }).click();
-  await page.getByRole('button', { name: 'Pay this way from now on' }).click();
+  await page.getByRole('button', { name: 'Use this payment method' }).click();
   await expect(page).toHaveURL(/\/account$/);
   await page.context().close();
 });
@@ -226,7 +226,7 @@ test('a member signs in by a mailed code, takes their data, and deletes their ac
   await form.getByRole('button', { name: 'Send code' }).click();
   await page.getByRole('textbox', { name: 'Code' }).fill(await mailedCode(request, EMAIL.transfer));
   await page.getByRole('button', { name: 'Continue' }).click();
-  await expect(page.getByRole('heading', { name: 'What you hold' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your tiers' })).toBeVisible();
   await page.goto('/account/settings');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -245,7 +245,7 @@ test('a member signs in by a mailed code, takes their data, and deletes their ac
   await erase.getByRole('button', { name: 'Delete my account' }).click();
   await expect(erase.getByText('Tick this to say that you are sure.')).toBeVisible();
   await erase.getByLabel('Password').fill(MEMBER_PASSWORD);
-  await erase.getByLabel(/Yes, end what I hold/).check();
+  await erase.getByLabel(/Yes, end what I have/).check();
   await erase.getByRole('button', { name: 'Delete my account' }).click();
   await expect(page).toHaveURL(/\/$/);
   await page.goto('/account');

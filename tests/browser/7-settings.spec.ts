@@ -54,7 +54,7 @@ test('checkout quotes the tax of the country that is chosen, keeps what was type
   const summary = member.getByRole('complementary', { name: 'What you pay' });
   await expect(summary).toContainText('£30.00');
   await expect(summary).toContainText('VAT 20 % in £30.00');
-  await summary.getByLabel('For the tax, you live in').selectOption('IE');
+  await summary.getByLabel('Country, for the tax').selectOption('IE');
   await expect(summary).toContainText('£30.75');
   await expect(member.getByLabel('Name', { exact: true })).toHaveValue('Ida Taxed');
   // Where the file runs alone, the card is the only way to pay, and there is nothing to choose.
@@ -62,7 +62,7 @@ test('checkout quotes the tax of the country that is chosen, keeps what was type
   if (await card.count()) await card.check();
   await pickCard(member, 'Works');
   await member.getByRole('button', { name: 'Pay £30.75 and join' }).click();
-  await expect(member.getByRole('heading', { name: 'You now hold Eclipse Week' })).toBeVisible();
+  await expect(member.getByRole('heading', { name: 'You now have Eclipse Week' })).toBeVisible();
 });
 
 test('the member finds the invoice in the account, prints it or keeps it as a PDF; nobody else does', async ({

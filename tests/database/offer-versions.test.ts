@@ -77,7 +77,7 @@ describe('a new price', () => {
     });
     expect(
       await rows(`SELECT subject FROM mails WHERE member_id = $1 AND template = 'price-changes'`, [memberId]),
-    ).toEqual([{ subject: expect.stringContaining('What Observer costs from') as string }]);
+    ).toEqual([{ subject: expect.stringContaining('The price of Observer from') as string }]);
     // It is the owner's decision: the member can cancel, but cannot take the move back.
     await undoSwitchLater({ kind: 'member', memberId, staffRole: null }, subscription.id);
     expect(await subscriptionOf(memberId)).toMatchObject({ movesTo: expect.any(String) as string });

@@ -186,7 +186,7 @@ describe('a switch down', () => {
     expect(await paid(memberId)).toEqual([2500, 600]);
     expect(
       await rows(`SELECT subject FROM mails WHERE member_id = $1 AND template = 'moved'`, [memberId]),
-    ).toEqual([{ subject: 'You now hold Observer' }]);
+    ).toEqual([{ subject: 'You now have Observer' }]);
   });
 
   it('to a free rung keeps the free rung', async () => {

@@ -51,7 +51,7 @@ describe('a transfer', () => {
     expect(transfer).toMatchObject({ amount: 2500, payee: 'Lantern Moor Society' });
     // Its invoice has the reference in place of a number, which it gets with the money.
     const sheet = value(await checkoutToPay(await actorOfCheckout(input.checkoutId), input.checkoutId));
-    expect(sheet).toMatchObject({ title: 'Invoice, to be paid', label: reference });
+    expect(sheet).toMatchObject({ title: 'Unpaid invoice', label: reference });
     expect(sheet.totals.at(-1)).toMatchObject({ amount: '£25.00' });
     expect(sheet.settled.join(' ')).toContain('Lantern Moor Society');
     expect(await hasJoined(input.email)).toBe(false);
@@ -84,7 +84,7 @@ describe('a transfer', () => {
     );
     expect(await take(lines)).toEqual(['unmatched', 'unmatched', 'left out', 'unreadable', 'unmatched']);
     const [short, bare, twin] = await listUnmatched(pool(), 'test');
-    expect(short?.note).toContain('£25.00 is awaited');
+    expect(short?.note).toContain('£25.00 is due');
     expect(twin?.words).toBe(bare?.words);
     const awaited = (await listAwaited(pool(), 'test')).find((payment) => payment.reference === reference);
     expect(await confirmTransfer(moor.owner, { paymentId: awaited!.id, lineId: short!.id })).toMatchObject({
