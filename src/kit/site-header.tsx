@@ -59,7 +59,10 @@ export function SiteHeader({ t, name, menu, isSignedIn, isStaff }: Props) {
               <Link href="/sign-in" className="hover:underline">
                 {t('site.sign-in')}
               </Link>
-              <LinkButton href="/join">{t('site.join')}</LinkButton>
+              {/* A menu that leads to joining already needs no second button. */}
+              {!menu.some(({ path }) => /^\/join(\/|$)/.test(path)) && (
+                <LinkButton href="/join">{t('site.join')}</LinkButton>
+              )}
             </>
           )}
         </div>

@@ -27,7 +27,7 @@ export type JoinPage = {
   siteName: string;
   tiers: JoinPageTier[];
   tierNames: Map<string, string>;
-  /** Between which the page can switch; the first is shown where none is chosen. */
+  /** Between which the page can switch. */
   rhythms: Rhythm[];
   rhythm: string | null;
   comparison: (ComparisonLine & { name: string })[];
@@ -40,7 +40,10 @@ async function readPage(chosen: string | undefined): Promise<JoinPage> {
   const site = await currentSite();
   const offered = await offeredTiers(site);
   const rhythms = rhythmsToChoose(offered.map(({ offers }) => offers.map((offer) => offer.definition)));
-  const rhythm = (rhythms.find((candidate) => candidate.key === chosen) ?? rhythms[0])?.key ?? null;
+  const rhythm =
+    [chosen, site.joinRhythm].find((key) => rhythms.some((one) => one.key === key)) ??
+    rhythms[0]?.key ??
+    null;
   const { opens, comparison } = await tierOpens(
     site,
     offered.map(({ tier }) => tier),

@@ -49,6 +49,8 @@ const itemInputSchema = z.object({
   tags: z.array(z.string().trim().min(1).max(60)).max(30).optional(),
   categories: z.array(z.string().max(200)).max(20).optional(),
   inMenu: z.boolean().optional(),
+  /** Whether it is the front page, which people see first. */
+  isFront: z.boolean().optional(),
   position: z.number().int().optional(),
   /** `draft`, `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
@@ -90,7 +92,11 @@ export const saveItem = staffUse('write content')(
         if (known && parent && (parent.id === known.id || parent.ancestors.includes(known.id))) {
           return refusedField('parentId', 'item.own-parent');
         }
-        const path = pathFor(input, parent?.path ?? '');
+        const isFront =
+          raw.type === 'page' && (raw.isFront ?? (raw.slug === undefined && known?.path === '/'));
+        const front = isFront ? items.find((item) => item.path === '/' && item.id !== known?.id) : undefined;
+        if (front) return refusedField('isFront', 'item.front-taken', { title: front.title });
+        const path = isFront ? '/' : pathFor(input, parent?.path ?? '');
         const isReserved = RESERVED.has(path?.split('/')[1] ?? '') || path === '/posts';
         if (path === null || isReserved) return refusedField('slug', 'item.reserved');
         const publishedAt =
@@ -116,11 +122,10 @@ export const saveItem = staffUse('write content')(
 );
 
 /** The last part of an item's address; '' for one that has none yet. */
-const slugOf = (item: Item | undefined): string =>
-  item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '';
+const slugOf = (item: Item | undefined): string => item?.path.split('/').at(-1) ?? '';
 
 function pathFor(input: { type: ItemType; slug: string; title: string }, above: string): string | null {
-  // The front page has the address "/".
+  // An imported page says by its slug that it is the front page.
   if (input.type === 'page' && input.slug === '/') return '/';
   const slug = slugify(input.slug || input.title);
   return normalisePath(input.type === 'post' ? `/posts/${slug}` : `${above === '/' ? '' : above}/${slug}`);

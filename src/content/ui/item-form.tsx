@@ -20,6 +20,7 @@ type Props = {
     author: string;
     categories: string[];
     inMenu: boolean;
+    isFront: boolean;
     isPublished: boolean;
   };
   parents: { id: string; title: string }[];
@@ -31,6 +32,7 @@ type Props = {
 /** Writing: the text in the middle, everything about it in the margin. */
 export function ItemForm({ action, item, parents, categories, access, joinables }: Props) {
   const [body, setBody] = useState(item.body);
+  const [isFront, setFront] = useState(item.isFront);
   return (
     <ActionForm
       action={action}
@@ -49,7 +51,7 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           label="Summary"
           defaultValue={item.summary}
           rows={2}
-          hint="Stands in lists and, where you say so, at the doorstep: everybody may read it."
+          hint="Shown in lists and, where you choose, at the doorstep. Everyone can read it."
         />
         <RichTextEditor label="Text" initial={item.body} onChange={setBody} joinables={joinables} />
       </div>
@@ -63,19 +65,30 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           </SubmitButton>
         </div>
         {access}
-        <TextField
-          name="slug"
-          label="Address"
-          defaultValue={item.slug}
-          hint={
-            item.type === 'post'
-              ? 'Follows /posts/. Left empty, it is made from the title.'
-              : 'The last part of it. Left empty, it is made from the title.'
-          }
-        />
         {item.type === 'page' && (
-          <SelectField name="parentId" label="Stands below" defaultValue={item.parentId}>
-            <option value="">nothing: a page of its own</option>
+          <CheckField
+            name="isFront"
+            label="Front page"
+            checked={isFront}
+            onChange={(event) => setFront(event.target.checked)}
+            hint="The page people see first, at /."
+          />
+        )}
+        {!isFront && (
+          <TextField
+            name="slug"
+            label="Address"
+            defaultValue={item.slug}
+            hint={
+              item.type === 'post'
+                ? 'Comes after /posts/. Leave it empty to use the title.'
+                : 'The last part of the address. Leave it empty to use the title.'
+            }
+          />
+        )}
+        {item.type === 'page' && !isFront && (
+          <SelectField name="parentId" label="Parent page" defaultValue={item.parentId}>
+            <option value="">none</option>
             {parents.map((parent) => (
               <option key={parent.id} value={parent.id}>
                 {parent.title}
@@ -104,9 +117,9 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
             className="mt-2"
           />
         </fieldset>
-        <TextField name="author" label="By" defaultValue={item.author} />
+        <TextField name="author" label="Author" defaultValue={item.author} />
         {item.type === 'page' && (
-          <CheckField name="inMenu" label="Stands in the menu" defaultChecked={item.inMenu} />
+          <CheckField name="inMenu" label="Show in the menu" defaultChecked={item.inMenu} />
         )}
       </div>
     </ActionForm>

@@ -7,9 +7,9 @@ import { panel } from '@/kit/strip-button';
 
 const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
 const THEMES = [
-  { id: 'auto', name: 'Light or dark as this computer is' },
+  { id: 'auto', name: 'System' },
   { id: 'light', name: 'Light' },
-  { id: 'dark', name: 'Dark, for the dome' },
+  { id: 'dark', name: 'Dark' },
 ] as const;
 
 type Props = {
@@ -36,21 +36,21 @@ export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOu
       <MenuItems anchor="bottom start" className={panel}>
         <MenuItem>
           <Link href="/" className={item}>
-            Go to the site
+            View the site
           </Link>
         </MenuItem>
         {isOwner && (
           <MenuItem>
-            <Link href="/desk/settings/tax" className={item}>
+            <Link href="/desk/settings" className={item}>
               Settings
             </Link>
           </MenuItem>
         )}
-        <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Colours</p>
+        <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Theme</p>
         {THEMES.map((t) => (
           <MenuItem key={t.id}>
             <button type="button" className={item} onClick={choose(t.id)} aria-current={t.id === theme}>
-              {t.name} {t.id === theme && <span className="text-muted">(now)</span>}
+              {t.name} {t.id === theme && <span className="text-muted">(current)</span>}
             </button>
           </MenuItem>
         ))}

@@ -70,6 +70,12 @@ export const EMPTY_PROSE: Prose = { type: 'doc', content: [] };
 const isLine = (node: Node): boolean =>
   node.type === 'paragraph' || node.type === 'heading' || node.type === 'codeBlock';
 
+/** Plain text as prose of one paragraph. */
+export const proseOf = (text: string): Prose => ({
+  type: 'doc',
+  content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+});
+
 /** The words of prose, block by block, one line a block. */
 export function plainText(node: Node | Prose): string {
   if (node.type === 'text') return node.text ?? '';

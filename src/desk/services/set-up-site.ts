@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
+import { proseOf } from '@/core/content/prose';
+import { saveItem, type ItemInput } from '@/content/store/items';
 import { transaction } from '@/platform/store/db';
 import { insertMember } from '@/people/store/members';
 import { findSite, insertSite } from '@/platform/store/site';
@@ -30,6 +32,20 @@ const inputSchema = z.object({
   /** Milliseconds by which the rehearsal clock starts ahead of real time; below zero to rehearse a past. */
   clockAheadMs: z.number().int().default(0),
 });
+
+/** A page to fill in, so that the address of the site leads somewhere from the start. */
+const FRONT_PAGE: Omit<ItemInput, 'title' | 'body' | 'publishedAt'> = {
+  id: 'home',
+  type: 'page',
+  path: '/',
+  parentId: null,
+  summary: '',
+  author: '',
+  tags: [],
+  inMenu: false,
+  position: 0,
+  categories: [],
+};
 
 /** Makes the site, in test mode, and its owner. Once only. */
 export const setUpSite = systemUse(
@@ -63,6 +79,12 @@ export const setUpSite = systemUse(
         staffRole: 'owner',
         joinedAt,
         emailConfirmedAt: realNow(),
+      });
+      await saveItem(db, {
+        ...FRONT_PAGE,
+        title: t('site.front-title', { site: site.name }),
+        body: proseOf(t('site.front-empty')),
+        publishedAt: joinedAt,
       });
       await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
       return done({ ownerId: owner.id });

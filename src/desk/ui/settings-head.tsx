@@ -1,6 +1,8 @@
 import { Tabs } from '@/kit/tabs';
 
 const TABS = [
+  { id: 'general', name: 'General', path: '/desk/settings' },
+  { id: 'words', name: 'Wording', path: '/desk/settings/words' },
   { id: 'tax', name: 'Tax and invoices', path: '/desk/settings/tax' },
   { id: 'dunning', name: 'Failed payments', path: '/desk/settings/dunning' },
   { id: 'mail', name: 'Mail', path: '/desk/settings/mail' },

@@ -35,6 +35,8 @@ export type Site = {
   retryDays: number[];
   graceDays: number;
   doorstep: Doorstep;
+  /** The rhythm with which the join page opens, as "1-month"; '' for the shortest. */
+  joinRhythm: string;
   senderName: string;
   senderAddress: string;
   /** Whether members may delete their own account. */
@@ -61,7 +63,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, join_rhythm, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -203,16 +205,23 @@ export async function saveMailSetting(db: Db, template: string, s: MailSetting):
   );
 }
 
-/** What the site is called, and how it writes: language, zone (IANA) and the currency of new offers (ISO 4217). */
+/** What the site is called, and how it writes: language, zone (IANA) and the currency of new offers (ISO 4217); how the join page opens. */
 export async function setGeneral(
   db: Db,
-  { name, language, zone, currency }: Pick<Site, 'name' | 'language' | 'zone' | 'currency'>,
-): Promise<void> {
-  await run(db, 'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4', [
+  {
     name,
     language,
     zone,
     currency,
+    joinRhythm,
+  }: Pick<Site, 'name' | 'language' | 'zone' | 'currency' | 'joinRhythm'>,
+): Promise<void> {
+  await run(db, 'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4, join_rhythm = $5', [
+    name,
+    language,
+    zone,
+    currency,
+    joinRhythm,
   ]);
 }
 
@@ -225,4 +234,9 @@ export async function saveReworded(db: Db, language: Language, key: string, word
       `INSERT INTO reworded (language, key, words) VALUES ($1, $2, $3) ON CONFLICT (language, key) DO UPDATE SET words = $3`,
       [language, key, words],
     );
+}
+
+/** What someone sees who is not let in, where no rule says otherwise. */
+export async function setDoorstep(db: Db, doorstep: Doorstep): Promise<void> {
+  await run(db, 'UPDATE site SET doorstep = $1', [doorstep]);
 }

@@ -142,6 +142,7 @@ export const deskProblems = {
   // Content
   'category.missing': 'Name the category.',
   'category.taken': 'There is a category of this name already.',
+  'item.front-taken': 'The front page is “{title}”. Open that page and untick “Front page” first.',
   'item.no-title': 'Give it a title.',
   'item.own-parent': 'A page can’t be its own parent.',
   'item.parent-gone': 'The page above no longer exists.',
@@ -206,4 +207,10 @@ export const deskProblems = {
   'tier.held': 'People have joined {tier} or started to, so it has a history. Retire it instead.',
   'tier.led-to': 'The offer “{offer}” leads to {tier}. Change or delete that offer first.',
   'tier.opened-by-rule': 'The rule “{rule}” opens to {tier}. Take the tier out of it first.',
+
+  // Wording
+  'words.no-fields':
+    'This sentence has nothing to fill in for {field}. Take it out, or write it without braces.',
+  'words.unknown-field': 'This sentence has nothing to fill in for {field}. It has {known}.',
+  'words.unreadable': 'A brace is missing, or one too many. Copy what is in braces from the original.',
 } as const;

@@ -4,6 +4,7 @@ import { notFound } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { categoryNames, listItems, viewItem } from '@/access/services/view-item';
+import type { Words } from '@/words/words';
 import { Doorstep } from '@/access/ui/doorstep';
 import { PostList } from '@/content/ui/post-list';
 import { RichText } from '@/content/ui/rich-text';
@@ -33,8 +34,9 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function ItemPage({ params }: Props) {
   const path = await pathOf(params);
   const seen = await view(path);
-  if (seen.kind === 'missing') notFound();
   const t = await siteWords();
+  if (seen.kind === 'missing' && path === '/') return <Front t={t} />;
+  if (seen.kind === 'missing') notFound();
   const { item } = seen;
   const actor = await currentActor();
   const names = await shown(categoryNames(actor));
@@ -99,5 +101,25 @@ export default async function ItemPage({ params }: Props) {
         />
       )}
     </>
+  );
+}
+
+/** What is at "/" where no page is the front page: the site's name and its newest posts. */
+async function Front({ t }: { t: Words }) {
+  const actor = await currentActor();
+  const [site, names] = [await currentSite(), await shown(categoryNames(actor))];
+  const latest = (await shown(listItems(actor, { type: 'post' }))).slice(0, 6);
+  return (
+    <div className="mx-auto w-full max-w-2xl px-5 py-12">
+      <h1 className="text-5xl break-words">{site.name}</h1>
+      {latest.length === 0 ? (
+        <p className="mt-4 text-lg text-muted">{t('site.front-empty')}</p>
+      ) : (
+        <>
+          <h2 className="mt-10 border-t border-line pt-8 text-2xl">{t('site.latest')}</h2>
+          <PostList posts={latest} t={t} names={names} />
+        </>
+      )}
+    </div>
   );
 }

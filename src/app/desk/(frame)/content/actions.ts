@@ -29,6 +29,7 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     body: draftsOf(sent).body,
     categories: form.has('has:categories') ? categories : undefined,
     inMenu: ticked(form, 'inMenu'),
+    isFront: ticked(form, 'isFront'),
     publish: text(form, 'publish') === 'publish' ? 'publish' : 'draft',
   };
   return forForm(saveItem(actor, input), ({ id }) => redirect(`/desk/content/${id}?saved=1`));

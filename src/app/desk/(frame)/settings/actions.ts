@@ -1,7 +1,7 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { draftsOf, forForm, text, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, given, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { askToClearTestData, goLive } from '@/desk/services/go-live';
 import { saveAccountSettings } from '@/members/services/save-account-settings';
@@ -10,16 +10,43 @@ import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
+import { saveGeneral } from '@/desk/services/general-settings';
+import { reword } from '@/desk/services/wording';
 
 const saved = (message: string) => (): FormState => {
   revalidatePath('/desk/settings', 'layout');
   return { problems: {}, message };
 };
 
+export async function saveGeneralAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    name: text(form, 'name'),
+    language: text(form, 'language'),
+    zone: text(form, 'zone'),
+    currency: text(form, 'currency'),
+    joinRhythm: given(form, 'joinRhythm'),
+  };
+  return forForm(saveGeneral(await currentActor(), input), () => {
+    revalidatePath('/', 'layout');
+    return { problems: {}, message: 'Saved.' };
+  });
+}
+
+export async function rewordAction(_: FormState, form: FormData): Promise<FormState> {
+  const words = text(form, 'back') === 'yes' ? '' : text(form, 'words');
+  return forForm(reword(await currentActor(), { key: text(form, 'key'), words }), ({ isOwn }) => {
+    revalidatePath('/', 'layout');
+    return {
+      problems: {},
+      message: isOwn ? 'Saved. Members read this from now on.' : 'The original is used.',
+    };
+  });
+}
+
 export async function saveTaxAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
   return forForm(
     saveTax(await currentActor(), draftsOf(sent).tax),
-    saved('Saved. It counts from the next charge on.'),
+    saved('Saved. It applies from the next charge.'),
   );
 }
 
@@ -27,7 +54,7 @@ export async function saveDunningAction(_: FormState, form: FormData): Promise<F
   const input = { retryDays: text(form, 'retryDays'), graceDays: text(form, 'graceDays') };
   return forForm(
     saveDunning(await currentActor(), input),
-    saved('Saved. It counts for failures from now on.'),
+    saved('Saved. It applies to failures from now on.'),
   );
 }
 
@@ -38,7 +65,10 @@ export async function saveStaffAction(_: FormState, form: FormData): Promise<For
 
 export async function saveSenderAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { senderName: text(form, 'senderName'), senderAddress: text(form, 'senderAddress').trim() };
-  return forForm(saveSender(await currentActor(), input), saved('Saved. The next mail comes from there.'));
+  return forForm(
+    saveSender(await currentActor(), input),
+    saved('Saved. Mail is sent from this address from now on.'),
+  );
 }
 
 export async function saveMailAction(_: FormState, form: FormData): Promise<FormState> {
@@ -48,18 +78,18 @@ export async function saveMailAction(_: FormState, form: FormData): Promise<Form
     subject: text(form, 'subject'),
     words: text(form, 'words'),
   };
-  return forForm(saveMail(await currentActor(), input), saved('Saved. The next one reads like this.'));
+  return forForm(saveMail(await currentActor(), input), saved('Saved. It is used from the next mail.'));
 }
 
 export async function tryMailAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     tryMail(await currentActor(), { template: text(form, 'template'), memberId: text(form, 'member') }),
-    ({ email }) => ({ problems: {}, message: `On its way to ${email}. The member gets nothing.` }),
+    ({ email }) => ({ problems: {}, message: `Sent to ${email}. The member gets nothing.` }),
   );
 }
 
 export async function sendMailAgainAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(sendMailAgain(await currentActor(), text(form, 'id')), saved('It is tried again now.'));
+  return forForm(sendMailAgain(await currentActor(), text(form, 'id')), saved('It is being sent again.'));
 }
 
 export async function saveAccountAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
@@ -87,6 +117,6 @@ export async function goLiveAction(_: FormState, form: FormData): Promise<FormSt
 export async function clearTestDataAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     askToClearTestData(await currentActor(), { typed: text(form, 'typed') }),
-    saved('It is being cleared.'),
+    saved('The test data is being cleared.'),
   );
 }

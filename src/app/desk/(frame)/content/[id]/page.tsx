@@ -26,7 +26,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
-        {item ? item.title : kind === 'post' ? 'A new post' : 'A new page'}
+        {item ? item.title : kind === 'post' ? 'New post' : 'New page'}
       </h1>
       {saved && (
         <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
@@ -36,7 +36,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
               See it on the site
             </a>
           ) : (
-            'It is a draft: only staff see it.'
+            'It’s a draft: only staff can see it.'
           )}
         </p>
       )}
@@ -47,7 +47,8 @@ export default async function ItemPage({ params, searchParams }: Props) {
           type: kind,
           version: item?.version ?? null,
           title: item?.title ?? '',
-          slug: item ? (item.path === '/' ? '/' : (item.path.split('/').at(-1) ?? '')) : '',
+          slug: item?.path.split('/').at(-1) ?? '',
+          isFront: item?.path === '/',
           parentId: item?.parentId ?? '',
           summary: item?.summary ?? '',
           body: item?.body ?? EMPTY_PROSE,
@@ -75,7 +76,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
                 <AccessNote openers={openers} />
               </div>
               <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>
-                Make a rule for it
+                Add a rule for it
               </LinkButton>
             </section>
           ) : null

@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import { isZone } from '@/core/instants';
+import { isCurrency } from '@/core/money';
+import { rhythmsToChoose } from '@/core/offers/comparison';
+import { offeredTiers } from '@/checkout/services/lib/offered-tiers';
+import { siteNow } from '@/platform/clock';
+import { config } from '@/platform/config';
+import { nothing } from '@/platform/inputs';
+import { record } from '@/platform/record';
+import { done, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { transaction } from '@/platform/store/db';
+import { setDoorstep, setGeneral, type Doorstep, type Site } from '@/platform/store/site';
+import { staffUse } from '@/platform/use';
+import { isLanguage, LANGUAGES, type Language } from '@/words/languages';
+import { say } from '@/words/problems';
+import { originalOf } from '@/words/words';
+
+const bySetUp = staffUse('set up the site');
+
+/** What the site is called, where it is, and how it writes. */
+export const generalSettings = bySetUp('general-settings', nothing, async () => {
+  const site = await currentSite();
+  const { name, language, zone, currency, joinRhythm } = site;
+  const offered = await offeredTiers(site);
+  return done({
+    name,
+    language,
+    languages: Object.entries(LANGUAGES),
+    zone,
+    zones: Intl.supportedValuesOf('timeZone'),
+    currency,
+    currencies: Intl.supportedValuesOf('currency'),
+    address: config().SITE_URL,
+    now: siteNow(site),
+    joinRhythm,
+    /** Between which the join page can switch. */
+    rhythms: rhythmsToChoose(offered.map(({ offers }) => offers.map((offer) => offer.definition))),
+  });
+});
+
+const inputSchema = z.object({
+  name: z.string().trim().min(1, say('site.no-name')).max(80),
+  language: z.custom<Language>((text) => typeof text === 'string' && isLanguage(text), say('value.choose')),
+  zone: z.string().refine(isZone, say('value.choose')),
+  currency: z.string().refine(isCurrency, say('value.choose')),
+  /** The rhythm with which the join page opens; '' for the shortest. */
+  joinRhythm: z
+    .string()
+    .regex(/^(\d{1,3}-(hour|day|week|month|year))?$/, say('value.choose'))
+    .optional(),
+});
+
+export const saveGeneral = bySetUp(
+  'save-general',
+  inputSchema,
+  async (actor, input): Promise<Result<null>> => {
+    const site = await currentSite();
+    return transaction(async (db) => {
+      await setGeneral(db, { ...input, joinRhythm: input.joinRhythm ?? site.joinRhythm });
+      await setDoorstep(db, doorstepIn(site, input.language));
+      await record(db, actor, siteNow(site), 'site settings changed', 'site', input);
+      return done(null);
+    });
+  },
+);
+
+/** The doorstep after a change of language: a notice that nobody has reworded is said in the new one. */
+function doorstepIn({ doorstep, language: before }: Site, language: Language): Doorstep {
+  const told = (words: string, key: 'doorstep.visitor-notice' | 'doorstep.member-notice'): string =>
+    words === originalOf(key, before) ? originalOf(key, language) : words;
+  return {
+    ...doorstep,
+    visitorNotice: told(doorstep.visitorNotice, 'doorstep.visitor-notice'),
+    memberNotice: told(doorstep.memberNotice, 'doorstep.member-notice'),
+  };
+}

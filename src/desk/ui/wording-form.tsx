@@ -1,0 +1,43 @@
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { TextArea } from '@/kit/field';
+
+type Props = {
+  action: FormAction;
+  wording: { key: string; original: string; own: string; fields: string[] };
+  part: string;
+};
+
+/** One sentence of the members' side: as it is, and to be changed. */
+export function WordingForm({ action, wording: { key, original, own, fields }, part }: Props) {
+  return (
+    <li>
+      <details>
+        <summary className="flex cursor-pointer flex-wrap items-baseline gap-x-3 gap-y-1 py-3">
+          <span className="min-w-0 flex-1">{own || original}</span>
+          {own && <span className="rounded-full bg-metered-wash px-2.5 text-sm text-metered">changed</span>}
+          <span className="text-sm text-muted">{part}</span>
+        </summary>
+        <ActionForm action={action} label={own || original} className="grid gap-3 pb-4">
+          <input type="hidden" name="key" value={key} />
+          <FormMessage />
+          {own && <p className="text-muted">Original: {original}</p>}
+          <TextArea
+            name="words"
+            label="Your wording"
+            defaultValue={own || original}
+            rows={original.length > 90 ? 4 : 2}
+            hint={fields.length > 0 ? `Filled in for each reader: ${fields.join(', ')}.` : undefined}
+          />
+          <div className="flex flex-wrap gap-3">
+            <SubmitButton busy="Saving…">Save</SubmitButton>
+            {own && (
+              <SubmitButton busy="Saving…" look="quiet" name="back" value="yes">
+                Use the original
+              </SubmitButton>
+            )}
+          </div>
+        </ActionForm>
+      </details>
+    </li>
+  );
+}
