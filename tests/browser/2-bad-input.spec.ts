@@ -20,9 +20,9 @@ const person = (name: string) => ({
 });
 
 for (const [title, sentence] of [
-  ['Declined', /bank refused it/],
+  ['Declined', /card was declined/],
   ['Expired', /has expired/],
-  ['No funds', /not enough money/],
+  ['No funds', /isn’t enough money/],
 ] as const) {
   test(`a card that is refused (${title}): a sentence beside it, the same form filled in, and nothing half-made`, async ({
     page,
@@ -38,7 +38,7 @@ for (const [title, sentence] of [
     // Nothing is held: the account is empty.
     const other = await page.context().newPage();
     await other.goto('/account');
-    await expect(other.getByText('Your tiers stand here')).toBeVisible();
+    await expect(other.getByText('Your tiers appear here')).toBeVisible();
     await other.close();
     // The form that was left open still works, with another card.
     await pickCard(page, 'Works');
@@ -106,7 +106,7 @@ test('what is left out or wrong is said beside its field, and a card number’s 
   await pickCard(page, 'Works');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(page.getByText('Type your name.')).toBeVisible();
-  await expect(page.getByText('Joining needs your agreement to this.')).toBeVisible();
+  await expect(page.getByText('You need to agree to this to join.')).toBeVisible();
   await expect(page.getByLabel('Name')).toBeFocused();
 });
 

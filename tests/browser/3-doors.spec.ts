@@ -160,7 +160,7 @@ test.describe('strangers', () => {
     expect(await ninth.text()).toContain('Too many tries');
     const known = await trySignIn(request, email, MEMBER_PASSWORD, { cookie: `nest_device=${device}` });
     expect(known.headers()['set-cookie']).toContain('nest_session');
-    const asked = await sendForm(request, '/sign-in', 'Email me a code', { email });
+    const asked = await sendForm(request, '/sign-in', 'Email me a code instead', { email });
     expect(asked.headers().location).toContain('/sign-in/code');
   });
 

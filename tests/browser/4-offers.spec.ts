@@ -121,7 +121,7 @@ const CASES: Case[] = [
     'Once, for a year',
     [{ amount: '60' }],
     null,
-    '£60 once, for a year. It can be renewed from 30 days before its end.',
+    '£60 once, for a year. You can renew it from 30 days before it ends.',
     ['1 payment', '£60.00'],
   ],
   [
@@ -137,7 +137,7 @@ const CASES: Case[] = [
     'Instalments',
     [{ amount: '45' }],
     null,
-    '4 payments of £45 a month, and it is yours for good.',
+    '4 payments of £45 a month, and it’s yours for good.',
     ['4 payments', '£180.00'],
   ],
   [
@@ -176,7 +176,7 @@ const CASES: Case[] = [
       await field(/^Joining fee/).fill('10');
       await field('The fee is due').selectOption('start');
     },
-    '14 days free, then £15 a month until you cancel. A joining fee of £10 is due on joining.',
+    '14 days free, then £15 a month until you cancel. A joining fee of £10 is due when you join.',
     ['13 payments', '£190.00'],
   ],
   [
@@ -184,7 +184,7 @@ const CASES: Case[] = [
     'Trial, then by the month',
     [{}, { amount: '15' }],
     () => field(/^Joining fee/).fill('10'),
-    '14 days free, then £15 a month until you cancel. A joining fee of £10 comes with the first payment.',
+    '14 days free, then £15 a month until you cancel. A joining fee of £10 is charged with the first payment.',
     ['12 payments', '£190.00'],
   ],
   [

@@ -122,7 +122,7 @@ test('the join page switches between month and year, and says what is left, sold
   await expect(card('Observer')).toContainText('£6 a month');
   await page.getByRole('link', { name: 'Yearly' }).click();
   await expect(card('Observer')).toContainText('£60 a year');
-  await expect(card('Observer')).toContainText('£12 less in a year');
+  await expect(card('Observer')).toContainText('£12 less a year');
   await expect(card('Observer')).not.toContainText('£6 a month');
   await expect(card('Eclipse Week')).toContainText('of 500 left');
   await expect(card('Mirror Makers')).toContainText('Joining is closed for now');
@@ -229,7 +229,7 @@ test('a checkout left unfinished is listed, and taken up again by a mailed link 
   await page.getByLabel('How dark is your own sky?').selectOption('Village');
   await pickCard(page, 'Declined');
   await page.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(page.getByText(/bank refused it/)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/card was declined/)).toBeVisible({ timeout: 20_000 });
   await desk.goto('/desk/tiers/unfinished');
   await expect(desk.getByRole('row').filter({ hasText: who.email })).toContainText('refused');
   await moveClock(desk, 1);

@@ -136,7 +136,7 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await desk.getByRole('button', { name: 'Put aside' }).click();
   await expect(desk.getByRole('heading', { name: 'Came, and matched nothing' })).toHaveCount(0);
   await page.goto('/account');
-  await expect(page.getByRole('region', { name: 'Eclipse Week' })).toContainText('Open to you until');
+  await expect(page.getByRole('region', { name: 'Eclipse Week' })).toContainText('You have access until');
   await page.context().close();
 });
 
@@ -221,7 +221,7 @@ test('a member signs in by a mailed code, takes their data, and deletes their ac
   const page = await visitor(browser);
   await page.goto('/sign-in');
   await page.getByText('Email me a code instead').click();
-  const form = page.getByRole('form', { name: 'Email me a code' });
+  const form = page.getByRole('form', { name: 'Email me a code instead' });
   await form.getByLabel('Email for the code').fill(EMAIL.transfer);
   await form.getByRole('button', { name: 'Send code' }).click();
   await page.getByRole('textbox', { name: 'Code' }).fill(await mailedCode(request, EMAIL.transfer));

@@ -48,7 +48,7 @@ test('the owner says how prices are taxed; what cannot be is said beside its fie
 
 test('checkout quotes the tax of the country that is chosen, keeps what was typed, and charges what it quoted', async () => {
   await member.goto('/join');
-  await expect(member.getByText('VAT comes on top of these prices')).toBeVisible();
+  await expect(member.getByText('VAT is added to these prices')).toBeVisible();
   await member.goto('/join/eclipse-week-once');
   await fillPerson(member, { name: 'Ida Taxed', email: EMAIL, password: MEMBER_PASSWORD });
   const summary = member.getByRole('complementary', { name: 'What you pay' });
@@ -169,7 +169,7 @@ test('going live is refused until somebody could pay, says what changes, and hap
 
 test('once live, what was held by a test opens nothing, test cards are refused, and staff can still try', async () => {
   await member.goto('/account');
-  await expect(member.getByText('Your tiers stand here')).toBeVisible();
+  await expect(member.getByText('Your tiers appear here')).toBeVisible();
   await expect(member.getByText('No real money')).toHaveCount(0);
   await desk.goto('/desk/money');
   await desk.getByRole('link', { name: 'Look at the test data' }).click();
