@@ -1,7 +1,12 @@
-/** Brings Lantern Moor up: database, stand-ins, web and worker. What scripts/demo.sh runs. */
+/**
+ * Brings Lantern Moor up: database, stand-ins, web and worker; with --empty, a site with nothing in it. What scripts/demo.sh
+ * runs.
+ */
+import { parseArgs } from 'node:util';
 import { startServer } from './lib/postgres';
 import { build, prepare, Stack, stopWith, webArgs, WORKER_ARGS } from './lib/stack';
 
+const { values: options } = parseArgs({ options: { empty: { type: 'boolean', default: false } } });
 const started = Date.now();
 const tell = (text: string): void => console.log(`  ${text}`);
 const stack = new Stack('demo');
@@ -24,18 +29,25 @@ try {
   tell('Starting the site');
   stack.start('web', webArgs(webPort), environment);
   await stack.untilAnswers(webPort, 'The site', '/sign-in');
-  tell('Loading Lantern Moor');
-  const { loadDemo, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
-  await loadDemo(gatewayUrl, tell);
+  const { loadDemo, loadEmptySite, MEMBER_PASSWORD, OWNER } = await import('./lib/load-demo');
+  if (options.empty) await loadEmptySite();
+  else {
+    tell('Loading Lantern Moor');
+    await loadDemo(gatewayUrl, tell);
+  }
   stack.start('worker', WORKER_ARGS, environment);
   stack.onLost = (name) =>
     console.error(`\n${name} has stopped; see ${stack.logFile(name)}. Press Ctrl+C, then run this again.`);
   console.log(`
-Lantern Moor is open (${Math.round((Date.now() - started) / 1000)} seconds).
+${options.empty ? 'An empty site' : 'Lantern Moor'} is open (${Math.round((Date.now() - started) / 1000)} seconds).
 
   The site        ${siteUrl}
-  The Desk        ${siteUrl}/desk       as ${OWNER.email}, password: ${OWNER.password}
-  A member        ${siteUrl}/sign-in    as maren.oakley@moor.example, password: ${MEMBER_PASSWORD}
+  The Desk        ${siteUrl}/desk       as ${OWNER.email}, password: ${OWNER.password}${
+    options.empty
+      ? ''
+      : `
+  A member        ${siteUrl}/sign-in    as maren.oakley@moor.example, password: ${MEMBER_PASSWORD}`
+  }
   Letterbox       ${letterboxUrl}            the mail that the site sends
   Curlew Cards    ${gatewayUrl}            the card gateway: its keys, test cards, payments
   Dunlin Wallet   ${walletUrl}            the wallet that bills by itself

@@ -19,7 +19,8 @@ const schema = z.object({
   DATABASE_URL: z
     .string('is missing: the address of a PostgreSQL 15 or newer')
     .regex(/^postgres(ql)?:\/\//, 'must begin with postgres://'),
-  SITE_URL: z.url('must be the public address of the site, like https://moor.example'),
+  SITE_URL: z.url('must be the public address of the site, like https://club.example'),
+  PORT: z.coerce.number('must be a port, like 3000').int().min(1).max(65_535).default(3000),
   SEALING_KEY: key,
   SIGNING_KEY: key,
   SEALING_KEYS_OLD: oldKeys,

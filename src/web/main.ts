@@ -10,10 +10,13 @@ import { finishHeaders } from './headers';
 import { pathForLog } from './path-for-log';
 import { answering } from '@/platform/request';
 
-const { TRUSTED_PROXIES, SITE_URL, RUN_TOKEN } = configOrExit();
+const { TRUSTED_PROXIES, SITE_URL, PORT, RUN_TOKEN } = configOrExit();
 const log = logOf('web');
 const { values } = parseArgs({
-  options: { host: { type: 'string', default: '127.0.0.1' }, port: { type: 'string', default: '3000' } },
+  options: {
+    host: { type: 'string', default: '127.0.0.1' },
+    port: { type: 'string', default: String(PORT) },
+  },
 });
 const port = Number(values.port);
 
