@@ -3,7 +3,8 @@ import type { FormState } from '@/kit/action-form';
 import { currentWords } from '@/app/session';
 import type { ProblemCode } from '@/words/problems';
 import type { Words } from '@/words/words';
-import type { Result } from '@/platform/result';
+import type { Conflict } from '@/kit/conflict';
+import type { Refusal, Result } from '@/platform/result';
 import { UnreadableForm } from '@/platform/request';
 
 export type { FormState };
@@ -13,14 +14,34 @@ export const formProblem = async (field: string, code: ProblemCode): Promise<For
   problems: (await currentWords()).problems({ [field]: { code } }),
 });
 
-/** Calls a use case for a form. What the person may do something about comes back beside the field. */
+const CONFLICTS: ProblemCode[] = ['item.saved-elsewhere', 'record.saved-elsewhere', 'rule.changed-elsewhere'];
+const isConflict = ({ problems }: Refusal): boolean =>
+  CONFLICTS.includes(problems['']?.code ?? 'form.unknown');
+
+/** The parts in which two versions differ; null where there is nothing to compare with. */
+export const differences = (version: number | undefined, rows: Conflict['rows']): Conflict | null =>
+  version === undefined
+    ? null
+    : { version, rows: rows.filter((row) => row.theirs.trim() !== row.yours.trim()) };
+
+/** The version that a form replaces: the one it was opened with, or the one that its sender has seen since. */
+export const versionOf = (form: FormData): string => text(form, 'over') || text(form, 'version');
+
+/**
+ * Calls a use case for a form. What the person may do something about comes back beside the field; where someone else
+ * saved in the meantime, `compare` says in what the two versions differ.
+ */
 export async function forForm<T>(
   answer: Promise<Result<T>>,
   then: (value: T, t: Words) => FormState | Promise<FormState>,
+  compare?: () => Promise<Conflict | null>,
 ): Promise<FormState> {
   const result = await answer;
   const t = await currentWords();
-  return result.ok ? then(result.value, t) : { problems: t.problems(result.problems) };
+  if (result.ok) return then(result.value, t);
+  const conflict = compare && isConflict(result) ? await compare() : null;
+  if (conflict) return { problems: {}, conflict };
+  return { problems: t.problems(result.problems), ...(result.code === 'sign-in' && { isSignedOut: true }) };
 }
 
 /** What an action was sent, which need not be what our pages send. @throws UnreadableForm where it is no form */

@@ -15,6 +15,16 @@ export async function signInAction(_: FormState, form: FormData): Promise<FormSt
   });
 }
 
+/** Signs in within a page whose session has ended. The answer is what is wrong; '' where they are signed in. */
+export async function signInAgainAction(_: string, form: FormData): Promise<string> {
+  const input = { email: text(form, 'email'), password: text(form, 'password') };
+  const answer = await forForm(signIn(await currentActor(), input), async ({ session, device }) => {
+    await setSecrets({ session, device });
+    return { problems: {} };
+  });
+  return Object.values(answer.problems)[0] ?? '';
+}
+
 /** Mails a code that signs in. The next page is the same whether or not the address is known. */
 export async function askForCodeAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { email: text(form, 'email'), to: text(form, 'to') };

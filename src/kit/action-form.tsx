@@ -2,6 +2,8 @@
 
 import {
   createContext,
+  lazy,
+  Suspense,
   startTransition,
   use,
   useActionState,
@@ -13,9 +15,19 @@ import {
 } from 'react';
 import { unstable_rethrow } from 'next/navigation';
 import { Button, type Look } from './button';
+import { ConflictPanel, type Conflict } from './conflict';
+import { useChanged, useSignedIn, useToast } from './surroundings';
 
 /** What a form's action answers: a sentence beside each field that has a problem, or a word that it was done. */
-export type FormState = { problems: Record<string, string>; message?: string };
+export type FormState = {
+  problems: Record<string, string>;
+  message?: string;
+  /** The session has ended: they can sign in again here, and nothing typed is lost. */
+  isSignedOut?: boolean;
+  conflict?: Conflict;
+  /** What the form's `undo` is sent to take back what was done. */
+  undo?: Record<string, string>;
+};
 /** What an editor holds beside the fields of its form, by name. */
 export type Drafts = Record<string, unknown>;
 export type FormAction = (state: FormState, form: FormData, drafts?: Drafts) => Promise<FormState>;
@@ -27,6 +39,9 @@ export const FormWordsProvider = WordsContext.Provider;
 
 type Sent = { form: FormData; drafts?: Drafts };
 const NOTHING: FormState = { problems: {} };
+/** Loaded where a session has ended, and nowhere else. */
+const SignInAgain = lazy(() => import('./sign-in-again'));
+
 const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
 
 /**
@@ -55,18 +70,21 @@ export function useFormAction<State extends FormState>(
   return { state: sent === nothing ? plainState : sent, plain, send, pending };
 }
 
-const DraftContext = createContext<Map<string, unknown>>(new Map());
+type Drafted = { values: Map<string, unknown>; changed: () => void };
+const DraftContext = createContext<Drafted>({ values: new Map(), changed: () => {} });
 
 /**
  * What an editor holds, sent with the surrounding form as an argument of its action. For forms that need script anyway:
  * without it, only fields are sent, and what was drafted stays as it was.
  */
 export function Draft({ name, value }: { name: string; value: unknown }) {
-  const drafts = use(DraftContext);
+  const { values, changed } = use(DraftContext);
+  const first = useRef(value);
   useEffect(() => {
-    drafts.set(name, value);
-    return () => void drafts.delete(name);
-  }, [drafts, name, value]);
+    values.set(name, value);
+    if (value !== first.current) changed();
+    return () => void values.delete(name);
+  }, [values, changed, name, value]);
   return null;
 }
 
@@ -83,22 +101,32 @@ type Props = {
   label?: string;
   id?: string;
   emptyWhenDone?: boolean;
+  /** Takes back what was done, where the action's answer says how. */
+  undo?: FormAction;
 };
 
 /**
  * A form whose action answers with problems beside their fields. What was typed stays; the first field with a
  * problem gets the focus. Before the page is interactive it works as a plain form.
  */
-export function ActionForm({ action, children, className, label, id, emptyWhenDone }: Props) {
+export function ActionForm({ action, children, className, label, id, emptyWhenDone, undo }: Props) {
   const { state, plain, send, pending } = useFormAction(action, NOTHING);
   const form = useRef<HTMLFormElement>(null);
-  const [drafts] = useState(() => new Map<string, unknown>());
+  const [tell, showToast, signedIn] = [useChanged(), useToast(), useSignedIn()];
+  const [drafted] = useState((): Drafted => ({ values: new Map(), changed: () => tell(true) }));
+  const last = useRef<Sent>(undefined);
+  const [asked, setAsked] = useState<FormState>();
 
   useEffect(() => {
     const find = (what: string): HTMLElement | null | undefined =>
       form.current?.querySelector<HTMLElement>(what);
     (find('[aria-invalid="true"]') ?? find('[data-form-problem]'))?.focus();
     if (emptyWhenDone && state.message) form.current?.reset();
+    const { message, undo: fields } = state;
+    if (message && fields && undo) showToast(message, () => undone(undo, fields));
+    // What was refused is as unsaved as before.
+    if (state.conflict || Object.keys(state.problems).length > 0) tell(true);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- told once for each answer
   }, [state, emptyWhenDone]);
 
   const submit = (event: ReactSubmitEvent<HTMLFormElement>): void => {
@@ -107,27 +135,61 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
     if (pending) return;
     const submitter = event.nativeEvent.submitter;
     const data = new FormData(event.currentTarget, submitter);
-    const held = drafts.size > 0 ? Object.fromEntries(drafts) : undefined;
-    startTransition(() => send({ form: data, drafts: held }));
+    const { values } = drafted;
+    last.current = { form: data, drafts: values.size > 0 ? Object.fromEntries(values) : undefined };
+    const sent = last.current;
+    tell(false);
+    startTransition(() => send(sent));
   };
 
+  const again = signedIn && state.isSignedOut && asked !== state;
   return (
-    <form
-      ref={form}
-      id={id}
-      action={plain}
-      onSubmit={submit}
-      className={className}
-      aria-label={label}
-      noValidate
-    >
-      <DraftContext value={drafts}>
-        <FormFrame state={state} pending={pending}>
-          {children}
-        </FormFrame>
-      </DraftContext>
-    </form>
+    <>
+      {again && (
+        <Suspense>
+          <SignInAgain
+            {...signedIn}
+            onClose={() => setAsked(state)}
+            onDone={() => {
+              setAsked(state);
+              const sent = last.current;
+              if (sent) startTransition(() => send(sent));
+            }}
+          />
+        </Suspense>
+      )}
+      <form
+        ref={form}
+        id={id}
+        action={plain}
+        onSubmit={submit}
+        onInput={() => tell(true)}
+        onClick={(event) => {
+          if (!(event.target as Element).closest('[data-use-theirs]')) return;
+          tell(false);
+          location.reload();
+        }}
+        className={className}
+        aria-label={label}
+        noValidate
+      >
+        <DraftContext value={drafted}>
+          <FormFrame state={state} pending={pending}>
+            {state.conflict && <ConflictPanel conflict={state.conflict} />}
+            {children}
+          </FormFrame>
+        </DraftContext>
+      </form>
+    </>
   );
+}
+
+/** Sends what takes a deed back. The answer is what to say. */
+async function undone(undo: FormAction, fields: Record<string, string>): Promise<string> {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.set(name, value);
+  const { problems, message } = await undo(NOTHING, form);
+  return Object.values(problems)[0] ?? message ?? '';
 }
 
 /** Tells the fields inside what the form's action answered; for forms that send themselves. */

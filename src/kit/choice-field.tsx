@@ -4,16 +4,16 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { useId, useState } from 'react';
 import { useProblem } from './action-form';
 import { inputClass } from './input-class';
+import { optionClass, optionsClass, type PickOption } from './pick-box';
 
-type Option = { id: string; name: string };
-type Props = { name: string; label: string; defaultValue: string; options: Option[]; hint?: string };
+type Props = { name: string; label: string; defaultValue: string; options: PickOption[]; hint?: string };
 
 /** How many fitting options are offered at once. */
 const MOST_SHOWN = 60;
 
 /** One of a long list, found by typing a part of its name. */
 export function ChoiceField({ name, label, defaultValue, options, hint }: Props) {
-  const [chosen, setChosen] = useState<Option | null>(
+  const [chosen, setChosen] = useState<PickOption | null>(
     () => options.find(({ id }) => id === defaultValue) ?? { id: defaultValue, name: defaultValue },
   );
   const [typed, setTyped] = useState('');
@@ -31,22 +31,15 @@ export function ChoiceField({ name, label, defaultValue, options, hint }: Props)
         <ComboboxInput
           id={id}
           className={inputClass}
-          displayValue={(one: Option | null) => one?.name ?? ''}
+          displayValue={(one: PickOption | null) => one?.name ?? ''}
           onChange={(event) => setTyped(event.target.value)}
           aria-invalid={problem ? true : undefined}
           aria-describedby={[problem && `${id}-problem`, hint && `${id}-hint`].filter(Boolean).join(' ')}
           autoComplete="off"
         />
-        <ComboboxOptions
-          anchor="bottom start"
-          className="z-30 max-h-72 w-(--input-width) overflow-y-auto rounded-md border border-line bg-surface p-1 shadow-lg empty:invisible"
-        >
+        <ComboboxOptions anchor="bottom start" className={optionsClass}>
           {fitting.map((one) => (
-            <ComboboxOption
-              key={one.id}
-              value={one}
-              className="cursor-pointer rounded px-3 py-1.5 data-focus:bg-sunken data-selected:font-semibold"
-            >
+            <ComboboxOption key={one.id} value={one} className={optionClass}>
               {one.name}
             </ComboboxOption>
           ))}

@@ -23,7 +23,10 @@ export function SiteHeader({ t, name, menu, isSignedIn, isStaff }: Props) {
           <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />
           {name}
         </Link>
-        <nav aria-label={t('site.nav')} className="order-last w-full overflow-x-auto sm:order-none sm:w-auto">
+        <nav
+          aria-label={t('site.nav')}
+          className="order-last w-full relative overflow-x-auto sm:order-none sm:w-auto"
+        >
           <ul className="flex gap-5 whitespace-nowrap">
             <li>
               <Link href="/posts" className="hover:underline">

@@ -124,7 +124,7 @@ const violations = (page: Page, rules?: string[]): Promise<AxeResults['violation
     return found.violations;
   }, rules);
 
-test.describe('accessibility: no serious finding', () => {
+test.describe('accessibility: no serious finding, and no sideways scrolling', () => {
   /** Everything in the light theme; in the dark one what alone can differ there, which is contrast. */
   const check = async (page: Page, path: string): Promise<void> => {
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
@@ -142,6 +142,14 @@ test.describe('accessibility: no serious finding', () => {
       return `${path} (${theme}): ${id} ${first.join(' | ')}`;
     });
     expect(where).toEqual([]);
+    // A phone, and a wide screen at 200 %: nothing makes the page scroll sideways.
+    const wide = page.viewportSize();
+    for (const width of [390, 640]) {
+      await page.setViewportSize({ width, height: 844 });
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(over, `${path} at ${width}`).toBeLessThanOrEqual(0);
+    }
+    if (wide) await page.setViewportSize(wide);
   };
 
   test('on the site', async ({ page }) => {
@@ -173,6 +181,8 @@ test.describe('accessibility: no serious finding', () => {
     await check(page, '/account');
     await check(page, '/account/settings');
     await check(page, '/account/receipts');
+    await check(page, '/join/warden-monthly');
+    await check(page, '/join/eclipse-week-once');
     await page.context().close();
   });
 
@@ -203,7 +213,10 @@ test.describe('accessibility: no serious finding', () => {
       '/money/gateways',
       '/money/books',
       '/money/messages',
+      '/settings',
+      '/settings/words',
       '/settings/tax',
+      '/settings/staff',
       '/settings/dunning',
       '/settings/mail',
       '/settings/mail/receipt',

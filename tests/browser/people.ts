@@ -70,8 +70,8 @@ export async function moveClock(page: Page, days: number): Promise<void> {
   await page.goto('/desk');
   await page.getByRole('button', { name: 'No real money' }).click();
   await page.getByLabel('Days', { exact: true }).fill(String(days));
-  await page.getByRole('button', { name: 'Move on' }).click();
-  await expect(page.getByText(`Moved ${days === 1 ? 'a day' : `${days} days`} on.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Move forward' }).click();
+  await expect(page.getByText(`Moved forward by ${days === 1 ? 'a day' : `${days} days`}.`)).toBeVisible();
   await expect(page.getByText('catching up')).toHaveCount(0, { timeout: 30_000 });
 }
 

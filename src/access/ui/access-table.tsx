@@ -30,8 +30,8 @@ function words(decision: Decision, t: Words): string {
 /** Items down, viewpoints across. What a rule decided is strong; what only follows the site's default is faint. */
 export function AccessTable({ viewpoints, groups, t }: Props) {
   return (
-    <div className="overflow-x-auto pr-1 pb-2">
-      <table className="w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
+    <div className="relative overflow-x-auto pr-1 pb-2">
+      <table className="held-column w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
         <thead>
           <tr>
             <th className="w-72 min-w-56 text-left align-bottom font-normal text-muted">Item</th>

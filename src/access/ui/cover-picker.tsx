@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { refKey, type Cover } from '@/core/access/rule';
-import { inputClass } from '@/kit/input-class';
+import { PickBox } from '@/kit/pick-box';
 import { coverWords } from './rule-words';
 
 type Props = {
@@ -25,7 +25,7 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
   const choices = (kind: 'item' | 'under', list: Props['items']): { cover: Cover; words: string }[] =>
     list.map((item) => ({
       cover: { kind, id: item.id },
-      words: kind === 'item' ? item.title : `${item.title} and all below`,
+      words: kind === 'item' ? item.title : `${item.title} and all pages below`,
     }));
   const groups: { label: string; choices: { cover: Cover; words: string }[] }[] = [
     {
@@ -40,7 +40,7 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
       ),
     },
     {
-      label: 'Pages with all below them',
+      label: 'Pages with all below',
       choices: choices(
         'under',
         items.filter((item) => item.type === 'page'),
@@ -54,7 +54,7 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
       ),
     },
     {
-      label: 'Everything of a kind',
+      label: 'All of a kind',
       choices: [
         { cover: { kind: 'type', id: 'page' }, words: 'All pages' },
         { cover: { kind: 'type', id: 'post' }, words: 'All posts' },
@@ -74,7 +74,7 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
             <span className="first-letter:uppercase">{coverWords(cover, names)}</span>
             <button
               type="button"
-              aria-label={`Leave out ${coverWords(cover, names)}`}
+              aria-label={`Remove ${coverWords(cover, names)}`}
               className="grid size-8 place-items-center rounded hover:bg-line"
               onClick={() => onChange(covers.filter((other) => refKey(other) !== refKey(cover)))}
             >
@@ -83,27 +83,17 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
           </li>
         ))}
       </ul>
-      <select
-        aria-label={more}
-        className={inputClass}
-        value=""
-        onChange={(event) =>
-          event.target.value && onChange([...covers, JSON.parse(event.target.value) as Cover])
-        }
-      >
-        <option value="">{covers.length === 0 ? first : more}</option>
-        {groups.map((group) => (
-          <optgroup key={group.label} label={group.label}>
-            {group.choices
-              .filter(({ cover }) => !chosen.has(refKey(cover)))
-              .map(({ cover, words }) => (
-                <option key={refKey(cover)} value={JSON.stringify(cover)}>
-                  {words}
-                </option>
-              ))}
-          </optgroup>
-        ))}
-      </select>
+      <PickBox
+        label={more}
+        placeholder={covers.length === 0 ? first : more}
+        groups={groups.map((group) => ({
+          label: group.label,
+          options: group.choices
+            .filter(({ cover }) => !chosen.has(refKey(cover)))
+            .map(({ cover, words }) => ({ id: JSON.stringify(cover), name: words })),
+        }))}
+        onPick={(id) => onChange([...covers, JSON.parse(id) as Cover])}
+      />
     </div>
   );
 }

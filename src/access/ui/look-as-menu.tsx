@@ -1,12 +1,13 @@
 'use client';
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Eye } from 'lucide-react';
 import { useRef } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
 import { panel, stripButton } from '@/kit/strip-button';
 
-/** Opens the site as somebody else sees it. */
+/** Opens the site as someone else sees it. */
 export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {
   const form = useRef<HTMLFormElement>(null);
   const look = (as: string): void => {
@@ -29,7 +30,9 @@ export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: str
       </form>
       <Menu>
         <MenuButton className={stripButton} id="look-as-button">
-          Look as <kbd className="text-on-night-soft">v</kbd>
+          <Eye className="size-4 sm:hidden" aria-hidden />
+          <span className="max-sm:sr-only">Look as</span>{' '}
+          <kbd className="hidden text-on-night-soft lg:inline">v</kbd>
         </MenuButton>
         <MenuItems anchor="bottom end" className={panel}>
           {entry('visitor', 'A visitor')}

@@ -21,8 +21,8 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
       words: <TierName cut={tier.keyCut} name={tier.name} />,
       name: tier.name,
     })),
-    { who: { kind: 'paying' }, words: 'Everybody who pays', name: 'everybody who pays' },
-    { who: { kind: 'signed-in' }, words: 'Everybody who is signed in', name: 'everybody who is signed in' },
+    { who: { kind: 'paying' }, words: 'Everyone who pays', name: 'everyone who pays' },
+    { who: { kind: 'signed-in' }, words: 'Everyone signed in', name: 'everyone signed in' },
     { who: { kind: 'everyone' }, words: 'Everyone', name: 'everyone' },
   ];
   const set = (who: Who, opener: Opener | null): void => {
@@ -56,7 +56,7 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
               {words}
             </label>
             {isSpecial ? (
-              <span className="text-[0.9375rem] text-muted">with times of its own, kept as they are</span>
+              <span className="text-[0.9375rem] text-muted">has its own dates, which stay as they are</span>
             ) : (
               line && (
                 <label className="flex items-center gap-2 text-[0.9375rem] whitespace-nowrap text-muted">

@@ -48,34 +48,34 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
           label="Name"
           value={rule.name}
           onChange={(event) => change({ name: event.target.value })}
-          hint="For you and your helpers; members never see it."
+          hint="For staff only; members never see it."
           className="max-w-md"
         />
         <div className="grid gap-6 lg:grid-cols-2">
-          <Part title="It covers" problem="covers">
+          <Part title="Covers" problem="covers">
             <CoverPicker
               covers={rule.covers}
               items={items}
               categories={categories}
               first="Choose what it covers"
-              more="Cover one more"
+              more="Add another"
               onChange={(covers) => change({ covers })}
             />
-            <h3 className="mt-5 mb-2 font-semibold">But not</h3>
+            <h3 className="mt-5 mb-2 font-semibold">Except</h3>
             <CoverPicker
               covers={rule.except}
               items={items}
               categories={categories}
-              first="Nothing is left out"
-              more="Leave out one more"
+              first="Choose an exception"
+              more="Add an exception"
               onChange={(except) => change({ except })}
             />
           </Part>
-          <Part title="It opens to" problem="openTo">
+          <Part title="Opens to" problem="openTo">
             <OpenerPicker openTo={rule.openTo} tiers={tiers} onChange={(openTo) => change({ openTo })} />
           </Part>
         </div>
-        <Part title="At its doorstep" problem="doorstep">
+        <Part title="Doorstep" problem="doorstep">
           <DoorstepFields
             doorstep={rule.doorstep}
             siteDoorstep={siteDoorstep}
@@ -87,7 +87,7 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
           label="The rule is on"
           checked={rule.on}
           onChange={(event) => change({ on: event.target.checked })}
-          hint="Switched off, it is as if it were not there."
+          hint="While it’s off, the rule has no effect."
         />
         <SubmitButton busy="Saving…" className="w-fit px-8">
           {draft.id ? 'Save the rule' : 'Make the rule'}

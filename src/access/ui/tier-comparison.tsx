@@ -18,8 +18,8 @@ export function TierComparison({ t, tiers, lines }: Props) {
       <h2 id="compare" className="text-2xl">
         {t('join.compare')}
       </h2>
-      <div className="mt-4 overflow-x-auto" tabIndex={0} role="region" aria-labelledby="compare">
-        <table className="figures w-full min-w-[42rem] text-[0.9375rem]">
+      <div className="mt-4 relative overflow-x-auto" tabIndex={0} role="region" aria-labelledby="compare">
+        <table className="held-column figures w-full min-w-[42rem] text-[0.9375rem]">
           <thead>
             <tr>
               <th scope="col" className="py-2 pr-4 text-left font-semibold text-muted">

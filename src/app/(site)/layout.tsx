@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { currentActor, currentSite, shown, siteWords } from '@/app/session';
+import { currentActor, currentMember, currentSite, shown, siteWords } from '@/app/session';
 import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
 import { LookBar } from '@/access/ui/look-bar';
@@ -35,7 +35,9 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         isStaff={actor.staffRole !== null}
       />
       <main id="main" className="flex flex-1 flex-col">
-        <FormWordsOf t={t}>{children}</FormWordsOf>
+        <FormWordsOf t={t} email={(await currentMember())?.email ?? null}>
+          {children}
+        </FormWordsOf>
       </main>
       {site.mode === 'test' && (
         <footer className="print:hidden">

@@ -8,7 +8,7 @@ import { moveClock } from '@/desk/services/move-clock';
 export async function moveClockAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(moveClock(await currentActor(), { days: text(form, 'days') }), ({ days }) => {
     revalidatePath('/desk', 'layout');
-    return { problems: {}, message: `Moved ${days === 1 ? 'a day' : `${days} days`} on.` };
+    return { problems: {}, message: `Moved forward by ${days === 1 ? 'a day' : `${days} days`}.` };
   });
 }
 

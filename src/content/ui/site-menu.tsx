@@ -30,8 +30,9 @@ export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOu
   };
   return (
     <Menu>
-      <MenuButton className="flex items-center gap-1.5 py-1 font-display text-lg font-bold">
-        {siteName} <ChevronDown className="size-4 text-on-night-soft" aria-hidden />
+      <MenuButton className="flex min-w-0 items-center gap-1.5 py-1 font-display text-lg font-bold">
+        <span className="truncate">{siteName}</span>
+        <ChevronDown className="size-4 flex-none text-on-night-soft" aria-hidden />
       </MenuButton>
       <MenuItems anchor="bottom start" className={panel}>
         <MenuItem>

@@ -1,6 +1,7 @@
 'use client';
 
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Clock } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
@@ -23,15 +24,15 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
   }, [behind, clock, router]);
   return (
     <Popover className="relative">
-      <ActionForm action={action} className="hidden">
-        {/* What the key ] presses. */}
-        <button type="submit" name="days" value="1" data-clock-day hidden>
-          A day on
-        </button>
-      </ActionForm>
-      <PopoverButton className="figures flex items-center gap-3 rounded-md px-1 py-1 text-sm hover:text-white">
-        <span className="font-semibold text-lamp">No real money</span>
-        <span className="text-on-night-soft underline decoration-dotted underline-offset-4">{clock}</span>
+      <PopoverButton
+        id="clock-button"
+        className="figures flex items-center gap-3 rounded-md px-1 py-1 text-sm hover:text-white"
+      >
+        <Clock className="size-4 text-lamp sm:hidden" aria-hidden />
+        <span className="font-semibold whitespace-nowrap text-lamp max-sm:sr-only">No real money</span>
+        <span className="whitespace-nowrap text-on-night-soft underline decoration-dotted underline-offset-4 max-md:sr-only">
+          {clock}
+        </span>
         {behind > 0 && (
           <span role="status" className="text-lamp">
             catching up: {behind} to do
@@ -41,9 +42,10 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
       <PopoverPanel anchor="bottom start" className={panel}>
         <div className="w-72 p-2" style={{ colorScheme: 'inherit' }}>
           <h2 className="text-lg">Rehearsal clock</h2>
+          <p className="figures font-semibold">{clock}</p>
           <p className="mt-1 text-[0.9375rem] text-muted">
-            Test mode lives by this clock. Move it on, and everything that falls due on the way happens, in
-            order: charges, retries, mails, ends. It cannot go back.
+            In test mode the site believes it is this time. Move it forward, and everything due on the way
+            happens in order: charges, retries, mails, ends. It can’t go back.
           </p>
           <ActionForm action={action} label="Move the clock" className="mt-3 grid gap-3">
             <div className="flex gap-2">
@@ -65,7 +67,7 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
             <div className="flex items-start gap-2">
               <TextField name="days" label="Days" inputMode="numeric" defaultValue="15" className="flex-1" />
               <SubmitButton busy="Moving…" className="mt-7">
-                Move on
+                Move forward
               </SubmitButton>
             </div>
             <FormMessage />

@@ -2,9 +2,12 @@
 
 import clsx from 'clsx';
 import Link from 'next/link';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Menu as MenuIcon } from 'lucide-react';
 import { usePathname } from 'next/navigation';
 import type { KeyCut } from '@/core/key-cut';
 import type { FormAction } from '@/kit/action-form';
+import { panel, stripButton } from '@/kit/strip-button';
 import { ClockPanel } from './clock-panel';
 import { FindDialog } from './find-dialog';
 import { LookAsMenu } from '@/access/ui/look-as-menu';
@@ -53,9 +56,9 @@ export function DeskStrip({
   return (
     <header className="bg-night text-on-night" style={{ colorScheme: 'dark' }}>
       <a href="#desk-main" className="sr-only focus:not-sr-only focus:absolute focus:p-2">
-        To the page
+        Skip to content
       </a>
-      <div className="mx-auto flex max-w-[96rem] flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1.5">
+      <div className="mx-auto flex max-w-[96rem] items-center gap-x-3 px-5 py-1.5 lg:gap-x-5">
         <SiteMenu
           siteName={siteName}
           staffName={staffName}
@@ -67,12 +70,9 @@ export function DeskStrip({
         {isTest ? (
           <ClockPanel clock={clock} behind={behind} action={moveClock} />
         ) : (
-          <span className="figures text-sm text-on-night-soft">{clock}</span>
+          <span className="figures hidden text-sm text-on-night-soft sm:inline">{clock}</span>
         )}
-        <nav
-          aria-label="Desk"
-          className="order-last w-full overflow-x-auto lg:order-none lg:mx-auto lg:w-auto"
-        >
+        <nav aria-label="Desk" className="mx-auto hidden lg:block">
           <ul className="flex gap-1">
             {PLACES.map((place) => (
               <li key={place.path}>
@@ -95,10 +95,35 @@ export function DeskStrip({
         <div className="ml-auto flex items-center gap-2 lg:ml-0">
           <FindDialog />
           <LookAsMenu viewpoints={viewpoints} />
+          <PlacesMenu isHere={isHere} />
         </div>
       </div>
       <Shortcuts places={PLACES} />
       {isTest ? <div className="hem h-1.5" aria-hidden /> : <div className="h-px bg-night-soft" />}
     </header>
+  );
+}
+
+/** The places of the Desk where the strip has no room for them. */
+function PlacesMenu({ isHere }: { isHere: (place: string) => boolean }) {
+  return (
+    <Menu>
+      <MenuButton className={clsx(stripButton, 'lg:hidden')} aria-label="Places of the Desk">
+        <MenuIcon className="size-4" aria-hidden />
+      </MenuButton>
+      <MenuItems anchor="bottom end" className={panel}>
+        {PLACES.map((place) => (
+          <MenuItem key={place.path}>
+            <Link
+              href={place.path}
+              aria-current={isHere(place.path) ? 'page' : undefined}
+              className="block rounded-md px-4 py-2 aria-[current]:font-semibold data-focus:bg-sunken"
+            >
+              {place.name}
+            </Link>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
   );
 }

@@ -58,8 +58,8 @@ export function FindDialog() {
   return (
     <>
       <button type="button" className={stripButton} onClick={() => setOpen(true)}>
-        <Search className="size-4" aria-hidden /> Find{' '}
-        <kbd className="hidden text-on-night-soft sm:inline">Ctrl K</kbd>
+        <Search className="size-4" aria-hidden /> <span className="max-sm:sr-only">Find</span>{' '}
+        <kbd className="hidden text-on-night-soft lg:inline">Ctrl K</kbd>
       </button>
       <Dialog open={open} onClose={() => setOpen(false)} className="relative z-40">
         <div className="fixed inset-0 bg-black/50" aria-hidden />
@@ -74,7 +74,7 @@ export function FindDialog() {
                 onChange={(event) => setQuery(event.target.value)}
               />
               <ComboboxOptions static className="max-h-80 overflow-y-auto border-t border-line p-2">
-                {hits.length === 0 && <p className="px-3 py-2 text-muted">Nothing has this name.</p>}
+                {hits.length === 0 && <p className="px-3 py-2 text-muted">Nothing found.</p>}
                 {hits.map((hit) => (
                   <ComboboxOption
                     key={hit.path}

@@ -7,9 +7,9 @@ import { useEffect, useState } from 'react';
 const LIST = [
   ['Ctrl K', 'find a place, page, tier or member'],
   ['/', 'filter the list on this page'],
-  ['v', 'look at the site as somebody else'],
+  ['v', 'look at the site as someone else'],
   ['n', 'new, where something can be made here'],
-  [']', 'move the rehearsal clock a day on'],
+  [']', 'open the rehearsal clock'],
   ['1 … 6', 'go to a place'],
   ['?', 'this list'],
 ] as const;
@@ -21,7 +21,7 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
-/** The Desk's keys. They never take one that the browser has, and never act while somebody types. */
+/** The Desk's keys. They never take one that the browser has, and never act while someone types. */
 export function Shortcuts({ places }: { places: readonly { path: string; name: string }[] }) {
   const [shown, setShown] = useState(false);
   const router = useRouter();
@@ -35,7 +35,7 @@ export function Shortcuts({ places }: { places: readonly { path: string; name: s
       else if (event.key === '?') setShown(true);
       else if (event.key === 'v') press('#look-as-button');
       else if (event.key === 'n') press('[data-new]');
-      else if (event.key === ']') press('[data-clock-day]');
+      else if (event.key === ']') press('#clock-button');
       else if (event.key === '/') document.querySelector<HTMLElement>('[data-filter]')?.focus();
       else return;
       event.preventDefault();

@@ -29,7 +29,7 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
       nameOf={(key) => KIND_NAMES[steps.find((step) => step.key === key)?.draft.kind ?? 'repeat']}
       onMove={onMove}
       across
-      className="flex min-h-20 overflow-x-auto"
+      className="flex min-h-20 relative overflow-x-auto"
       label="The steps in order"
     >
       {steps.map(({ key, draft }, index) => {

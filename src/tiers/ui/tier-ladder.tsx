@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { startTransition, useOptimistic, useState } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
+import { useToast } from '@/kit/surroundings';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
 import type { TierId } from '@/core/ids';
 
@@ -28,16 +29,24 @@ type Props = {
   arrange: (order: { ladderId: string | null; tierIds: TierId[] }) => Promise<string | null>;
 };
 
-/** The tiers of a ladder as its rungs, the highest on top; or those that stand on their own. */
+/** The tiers of a ladder as its rungs, the highest on top; or the separate tiers. */
 export function TierLadder({ ladderId, label, tiers, arrange }: Props) {
   const [shown, show] = useOptimistic(tiers);
   const [problem, setProblem] = useState<string | null>(null);
+  const showToast = useToast();
   const isLadder = ladderId !== null;
   const move = (ids: string[]): void => {
     const order = ids.flatMap((id) => shown.find((tier) => tier.id === id) ?? []);
     startTransition(async () => {
       show(order);
-      setProblem(await arrange({ ladderId, tierIds: ids }));
+      const before = tiers.map((tier) => tier.id);
+      const refused = await arrange({ ladderId, tierIds: ids });
+      setProblem(refused);
+      if (refused === null)
+        showToast(
+          'Order saved.',
+          async () => (await arrange({ ladderId, tierIds: before })) ?? 'Order restored.',
+        );
     });
   };
   return (

@@ -1,52 +1,62 @@
 'use client';
 
-import { Copy, PackageOpen, Archive, Trash2, type LucideIcon } from 'lucide-react';
+import { Archive, Copy, PackageOpen, Trash2 } from 'lucide-react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Confirm } from '@/kit/confirm';
 import type { TierId } from '@/core/ids';
 
 type Props = {
   action: FormAction;
   what: 'tier' | 'offer';
   id: string;
+  name: string;
   tierId?: TierId;
   isRetired: boolean;
-  /** Only what nobody ever held is deleted. */
+  /** Only what nobody has joined with is deleted. */
   canDelete: boolean;
 };
 
 /** Copy, retire, delete: what is done with a tier or an offer as a whole. */
-export function ToolRow({ action, what, id, tierId, isRetired, canDelete }: Props) {
-  const tools: { tool: string; words: string; busy: string; icon: LucideIcon }[] = [
-    { tool: 'copy', words: `Copy this ${what}`, busy: 'Copying…', icon: Copy },
-    isRetired
-      ? { tool: 'bring-back', words: 'Bring it back', busy: 'Bringing back…', icon: PackageOpen }
-      : { tool: 'retire', words: 'Retire it', busy: 'Retiring…', icon: Archive },
-    ...(canDelete ? [{ tool: 'delete', words: 'Delete it', busy: 'Deleting…', icon: Trash2 }] : []),
-  ];
+export function ToolRow({ action, what, id, name, tierId, isRetired, canDelete }: Props) {
   return (
-    <ActionForm action={action} label={`What to do with this ${what}`} className="grid gap-2">
+    <ActionForm action={action} undo={action} label={`This ${what}`} className="grid gap-2">
       <FormMessage />
       <input type="hidden" name="id" value={id} />
       <input type="hidden" name="tierId" value={tierId ?? ''} />
       <div className="flex flex-wrap gap-2">
-        {tools.map(({ tool, words, busy, icon: Icon }) => (
-          <SubmitButton
-            key={tool}
-            name="tool"
-            value={tool}
-            busy={busy}
-            look={tool === 'delete' ? 'bad' : 'quiet'}
-          >
-            <Icon className="size-4" aria-hidden /> {words}
+        <SubmitButton name="tool" value="copy" busy="Copying…" look="quiet">
+          <Copy className="size-4" aria-hidden /> Copy {what}
+        </SubmitButton>
+        {isRetired ? (
+          <SubmitButton name="tool" value="bring-back" busy="Bringing back…" look="quiet">
+            <PackageOpen className="size-4" aria-hidden /> Bring back
           </SubmitButton>
-        ))}
+        ) : (
+          <SubmitButton name="tool" value="retire" busy="Retiring…" look="quiet">
+            <Archive className="size-4" aria-hidden /> Retire
+          </SubmitButton>
+        )}
+        {canDelete && (
+          <Confirm
+            summary={
+              <>
+                <Trash2 className="size-4" aria-hidden /> Delete…
+              </>
+            }
+            question={`Delete ${name}? This can’t be undone.`}
+          >
+            <SubmitButton name="tool" value="delete" busy="Deleting…" look="bad">
+              Delete {name}
+            </SubmitButton>
+          </Confirm>
+        )}
       </div>
       <p className="text-[0.9375rem] text-muted">
         {isRetired
-          ? 'Retired: nobody joins by it any more. Those who hold it keep it.'
+          ? 'Retired: new members can’t join with it. Members who have it keep it.'
           : canDelete
-            ? `Nobody has held this ${what}, so it can be deleted.`
-            : `Somebody has held this ${what}, so it can be retired but not deleted: their history stays.`}
+            ? `Nobody has joined with this ${what}, so it can be deleted.`
+            : `Members have joined with this ${what}, so it can be retired but not deleted: their history stays.`}
       </p>
     </ActionForm>
   );

@@ -78,6 +78,8 @@ export const site: Record<keyof typeof en, string> = {
   'signin.link-expired': 'Dieser Link ist abgelaufen',
   'signin.link-expired-hint': 'Er wurde schon benutzt oder ist zu alt. Melden Sie sich an, um fortzufahren.',
   'signin.opening': 'Wird geöffnet …',
+  'signin.password-for': 'Passwort für {email}',
+  'signin.not-now': 'Jetzt nicht',
   'signin.session-ended':
     'Sie wurden abgemeldet. Melden Sie sich an, um fortzufahren; Ihre Eingaben sind noch da.',
 

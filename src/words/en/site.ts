@@ -75,6 +75,8 @@ export const site = {
   'signin.link-expired': 'This link has expired',
   'signin.link-expired-hint': 'It has been used, or is too old. Sign in to continue.',
   'signin.opening': 'Opening…',
+  'signin.password-for': 'Password for {email}',
+  'signin.not-now': 'Not now',
   'signin.session-ended': 'You’ve been signed out. Sign in to continue; what you typed is still here.',
 
   'doorstep.visitor-notice': 'The rest is for members.',

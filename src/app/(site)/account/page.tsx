@@ -178,7 +178,7 @@ export default async function AccountPage() {
     payments: payments.length > 0 && (
       <>
         <h2 className="mt-10 text-2xl">{t('account.payments')}</h2>
-        <div className="mt-3 overflow-x-auto">
+        <div className="mt-3 relative overflow-x-auto">
           <table className="figures w-full">
             <thead className="sr-only">
               <tr>

@@ -5,6 +5,8 @@ import { signOutAction } from '@/app/sign-in-action';
 import { may } from '@/core/staff';
 import { deskFrame } from '@/desk/services/desk-frame';
 import { FormWordsOf } from '@/app/form-words';
+import { Toasts } from '@/kit/toasts';
+import { LeaveGuard } from '@/kit/leave-guard';
 import { DeskWordsProvider } from '@/kit/desk-words';
 import { deskLocale } from '@/words/languages';
 import { DeskStrip } from '@/desk/ui/desk-strip';
@@ -37,7 +39,11 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
       />
       <main className="mx-auto w-full max-w-[96rem] flex-1 px-5 py-6">
         <DeskWordsProvider value={{ language: site.language, zone: site.zone }}>
-          <FormWordsOf t={t}>{children}</FormWordsOf>
+          <FormWordsOf t={t} email={member.email}>
+            <Toasts>
+              <LeaveGuard>{children}</LeaveGuard>
+            </Toasts>
+          </FormWordsOf>
         </DeskWordsProvider>
       </main>
     </div>

@@ -1,7 +1,19 @@
 'use server';
 
 import { redirect } from 'next/navigation';
-import { draftsOf, forForm, given, text, texts, ticked, type FormState } from '@/app/form-state';
+import {
+  differences,
+  draftsOf,
+  forForm,
+  given,
+  text,
+  texts,
+  ticked,
+  versionOf,
+  type FormState,
+} from '@/app/form-state';
+import { itemEditor } from '@/access/services/access-map';
+import { plainText, proseSchema } from '@/core/content/prose';
 import { currentActor, deskWords } from '@/app/session';
 import { addCategory, saveItem } from '@/content/services/save-item';
 
@@ -19,7 +31,7 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
   }
   const input = {
     id: text(form, 'id'),
-    version: text(form, 'version'),
+    version: versionOf(form),
     type: text(form, 'type'),
     title: text(form, 'title'),
     slug: given(form, 'slug'),
@@ -32,5 +44,23 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     isFront: ticked(form, 'isFront'),
     publish: text(form, 'publish') === 'publish' ? 'publish' : 'draft',
   };
-  return forForm(saveItem(actor, input), ({ id }) => redirect(`/desk/content/${id}?saved=1`));
+  return forForm(
+    saveItem(actor, input),
+    ({ id }) => redirect(`/desk/content/${id}?saved=1`),
+    async () => {
+      const found = await itemEditor(actor, input.id);
+      const theirs = found.ok ? found.value.item : null;
+      const body = proseSchema.safeParse(input.body);
+      return differences(theirs?.version, [
+        { label: 'Title', theirs: theirs?.title ?? '', yours: input.title },
+        { label: 'Summary', theirs: theirs?.summary ?? '', yours: input.summary ?? '' },
+        {
+          label: 'Text',
+          theirs: theirs ? plainText(theirs.body) : '',
+          yours: body.success ? plainText(body.data) : '',
+        },
+        { label: 'Author', theirs: theirs?.author ?? '', yours: input.author ?? '' },
+      ]);
+    },
+  );
 }

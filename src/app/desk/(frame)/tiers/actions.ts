@@ -2,8 +2,23 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { draftsOf, forForm, given, text, texts, ticked, type FormState, formProblem } from '@/app/form-state';
-import { currentActor } from '@/app/session';
+import {
+  differences,
+  draftsOf,
+  forForm,
+  formProblem,
+  given,
+  text,
+  texts,
+  ticked,
+  versionOf,
+  type FormState,
+} from '@/app/form-state';
+import { currentActor, siteWords } from '@/app/session';
+import { plainText, proseSchema } from '@/core/content/prose';
+import { offerSchema } from '@/core/offers/offer-schema';
+import { offerEditor, tierDetail } from '@/desk/services/tier-overview';
+import { offerSentence } from '@/words/offers';
 import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
 import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
 import { moveToNewest } from '@/billing/services/move-to-version';
@@ -29,7 +44,7 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
   const input = {
     id: id || undefined,
     isNew: !id,
-    version: text(form, 'version'),
+    version: versionOf(form),
     name: text(form, 'name'),
     description: drafts.description,
     ladder: isNewLadder ? text(form, 'newLadder') : given(form, 'ladder'),
@@ -47,25 +62,61 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
     onSaleUntil: given(form, 'onSaleUntil'),
     places: given(form, 'places')?.trim(),
   };
-  return forForm(saveTier(await currentActor(), input), (tier) => {
-    if (!id) redirect(`/desk/tiers/${tier.id}`);
-    return saved();
-  });
+  const actor = await currentActor();
+  return forForm(
+    saveTier(actor, input),
+    (tier) => {
+      if (!id) redirect(`/desk/tiers/${tier.id}`);
+      return saved();
+    },
+    async () => {
+      const found = await tierDetail(actor, id);
+      const theirs = found.ok ? found.value.tier : null;
+      const prose = (sent: unknown): string => {
+        const read = proseSchema.safeParse(sent);
+        return read.success ? plainText(read.data) : '';
+      };
+      return differences(theirs?.version, [
+        { label: 'Name', theirs: theirs?.name ?? '', yours: input.name },
+        { label: 'Description', theirs: prose(theirs?.description), yours: prose(input.description) },
+        { label: 'On the join form', theirs: prose(theirs?.joinWords), yours: prose(input.joinWords) },
+        { label: 'After joining', theirs: prose(theirs?.welcomeWords), yours: prose(input.welcomeWords) },
+        { label: 'Joining', theirs: theirs?.joining ?? '', yours: input.joining ?? '' },
+        { label: 'Places', theirs: theirs?.places?.toString() ?? '', yours: input.places ?? '' },
+      ]);
+    },
+  );
 }
 
 export async function saveOfferAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
+  const [actor, t] = [await currentActor(), await siteWords()];
+  const [id, name] = [text(form, 'id'), text(form, 'name')];
+  const { definition } = draftsOf(sent);
   return forForm(
-    saveOffer(await currentActor(), {
-      id: text(form, 'id'),
-      name: text(form, 'name'),
+    saveOffer(actor, {
+      id,
+      name,
       onSale: ticked(form, 'onSale'),
       menuLabel: given(form, 'menuLabel'),
-      seenVersion: text(form, 'version'),
-      definition: draftsOf(sent).definition,
+      seenVersion: versionOf(form),
+      definition,
     }),
     (offer) => {
       revalidatePath('/desk/tiers', 'layout');
       redirect(`/desk/tiers/${offer.tierId}/offers/${offer.id}?saved=${offer.version}`);
+    },
+    async () => {
+      const yours = offerSchema.safeParse(definition);
+      const found = yours.success ? await offerEditor(actor, { tierId: yours.data.tier, offerId: id }) : null;
+      const theirs = found?.ok ? found.value.offer : null;
+      return differences(theirs?.version, [
+        { label: 'Name', theirs: theirs?.name ?? '', yours: name },
+        {
+          label: 'Price',
+          theirs: theirs ? offerSentence(theirs.definition, t) : '',
+          yours: yours.success ? offerSentence(yours.data, t) : '',
+        },
+      ]);
     },
   );
 }
@@ -90,6 +141,16 @@ export async function arrangeTiersAction(order: {
   return Object.values(answer.problems)[0] ?? null;
 }
 
+/** That something was retired or brought back, and what takes that back. */
+const retired = (form: FormData, isRetired: boolean): FormState => ({
+  ...saved(isRetired ? 'Retired.' : 'Brought back.'),
+  undo: {
+    id: text(form, 'id'),
+    tierId: text(form, 'tierId'),
+    tool: isRetired ? 'bring-back' : 'retire',
+  },
+});
+
 /** What can be done with a tier or an offer besides saving it: the button that was pressed says which. */
 export async function tierToolAction(_: FormState, form: FormData): Promise<FormState> {
   const [id, tool] = [text(form, 'id'), text(form, 'tool')];
@@ -97,7 +158,7 @@ export async function tierToolAction(_: FormState, form: FormData): Promise<Form
     return forForm(copyTier(await currentActor(), id), (copy) => redirect(`/desk/tiers/${copy.id}`));
   if (tool === 'delete') return forForm(deleteTier(await currentActor(), id), () => redirect('/desk/tiers'));
   return forForm(retireTier(await currentActor(), { id, isRetired: tool === 'retire' }), () =>
-    saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
+    retired(form, tool === 'retire'),
   );
 }
 
@@ -110,7 +171,7 @@ export async function offerToolAction(_: FormState, form: FormData): Promise<For
   if (tool === 'delete')
     return forForm(deleteOffer(await currentActor(), id), () => redirect(`/desk/tiers/${tierId}`));
   return forForm(retireOffer(await currentActor(), { id, isRetired: tool === 'retire' }), () =>
-    saved(tool === 'retire' ? 'Retired.' : 'It is back.'),
+    retired(form, tool === 'retire'),
   );
 }
 

@@ -5,6 +5,7 @@ import { EMPTY_PROSE } from '@/core/content/prose';
 import { itemEditor } from '@/access/services/access-map';
 import { AccessNote } from '@/access/ui/access-note';
 import { ItemForm } from '@/content/ui/item-form';
+import { Said } from '@/kit/toasts';
 import { LinkButton } from '@/kit/button';
 import { saveItemAction } from '../actions';
 
@@ -29,18 +30,14 @@ export default async function ItemPage({ params, searchParams }: Props) {
         {item ? item.title : kind === 'post' ? 'New post' : 'New page'}
       </h1>
       {saved && (
-        <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
-          Saved.{' '}
-          {item?.publishedAt ? (
-            <a href={item.path} className="underline">
-              See it on the site
-            </a>
-          ) : (
-            'It’s a draft: only staff can see it.'
-          )}
-        </p>
+        <Said
+          words={item?.publishedAt ? 'Saved.' : 'Draft saved: only staff can see it.'}
+          link={item ? { href: item.path, words: 'View' } : undefined}
+        />
       )}
       <ItemForm
+        // Saved, it is another version to change.
+        key={`${item?.id ?? 'new'}:${item?.version ?? 0}`}
         action={saveItemAction}
         item={{
           id: item?.id ?? '',

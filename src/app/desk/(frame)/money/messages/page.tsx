@@ -53,7 +53,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
                   <summary className="w-fit list-none font-semibold text-spruce underline">
                     {row.payload.type ?? 'unread'}
                   </summary>
-                  <pre className="mt-1 max-w-96 overflow-x-auto rounded-md bg-sunken p-2 text-sm">
+                  <pre className="mt-1 max-w-96 relative overflow-x-auto rounded-md bg-sunken p-2 text-sm">
                     {JSON.stringify({ id: row.messageId, ...row.payload }, null, 2)}
                   </pre>
                 </details>

@@ -123,6 +123,7 @@ export default async function TierPage({ params }: { params: Promise<{ id: strin
               action={tierToolAction}
               what="tier"
               id={tier.id}
+              name={tier.name}
               isRetired={tier.retiredAt !== null}
               canDelete={isDeletable}
             />

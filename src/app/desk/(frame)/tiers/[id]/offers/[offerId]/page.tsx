@@ -9,6 +9,7 @@ import { OfferEditor } from '@/tiers/ui/offer-editor';
 import { OfferVersions } from '@/billing/ui/offer-versions';
 import { ToolRow } from '@/tiers/ui/tool-row';
 import { KeyGlyph } from '@/kit/key-cut';
+import { Said } from '@/kit/toasts';
 import { CopyText } from '@/kit/copy-text';
 import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
 import type { OfferId } from '@/core/ids';
@@ -58,12 +59,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
         </div>
       )}
       {saved && offer && (
-        <p role="status" className="mt-3 w-fit rounded-md bg-open-wash px-3 py-2 font-medium text-open">
-          Saved.{' '}
-          <a href={`/join/${offer.id}`} className="underline">
-            See how joining looks
-          </a>
-        </p>
+        <Said words="Offer saved." link={{ href: `/join/${offer.id}`, words: 'View checkout' }} />
       )}
       <OfferEditor
         gateways={editor.gateways}
@@ -116,6 +112,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
             action={offerToolAction}
             what="offer"
             id={offer.id}
+            name={offer.name}
             tierId={tier.id}
             isRetired={offer.retiredAt !== null}
             canDelete={editor.canDelete}
