@@ -26,4 +26,6 @@ if (!made.ok) {
     console.error(`${field} ${message}`.trim());
   process.exit(1);
 }
-console.log(`The site is made. Sign in at ${config().SITE_URL}/desk as ${ownerEmail} with the password ${ownerPassword}`);
+console.log(
+  `The site is made. Sign in at ${config().SITE_URL}/desk as ${ownerEmail} with the password ${ownerPassword}`,
+);

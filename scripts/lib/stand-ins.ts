@@ -39,7 +39,7 @@ export async function refuseAtWallet(approveUrl: string): Promise<void> {
 /** The owner gives consent on a gateway's page; the answer is the code that it brings back. */
 export async function consentOf(gateway: Gateway, mode: 'test' | 'live', state = ''): Promise<string> {
   const back = 'http://127.0.0.1:9/back';
-  const page = new URL(gateway.consentUrl({ back, state, mode }) ?? '');
+  const page = new URL(gateway.consentUrl({ back, state, mode, siteName: '' }) ?? '');
   const answered = await press(`${page.origin}${page.pathname}`, { back, state, mode, what: 'allow' });
   return new URL(answered.headers.get('location') ?? '').searchParams.get('code') ?? '';
 }

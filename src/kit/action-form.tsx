@@ -114,7 +114,7 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
   const form = useRef<HTMLFormElement>(null);
   const [tell, showToast, signedIn] = [useChanged(), useToast(), useSignedIn()];
   const [drafted] = useState((): Drafted => ({ values: new Map(), changed: () => tell(true) }));
-  const last = useRef<Sent>(undefined);
+  const pressed = useRef<HTMLElement | null>(null);
   const [asked, setAsked] = useState<FormState>();
 
   useEffect(() => {
@@ -129,17 +129,22 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
     // eslint-disable-next-line react-hooks/exhaustive-deps -- told once for each answer
   }, [state, emptyWhenDone]);
 
+  /** Sends what the form holds now, by the button that was pressed last; over what someone else has saved, if so. */
+  const sendForm = (over?: Conflict): void => {
+    if (!form.current || pending) return;
+    const data = new FormData(form.current, pressed.current);
+    if (over) data.set('over', String(over.version));
+    const { values } = drafted;
+    tell(false);
+    startTransition(() =>
+      send({ form: data, drafts: values.size > 0 ? Object.fromEntries(values) : undefined }),
+    );
+  };
   const submit = (event: ReactSubmitEvent<HTMLFormElement>): void => {
     // Sending by hand keeps React from emptying the fields afterwards.
     event.preventDefault();
-    if (pending) return;
-    const submitter = event.nativeEvent.submitter;
-    const data = new FormData(event.currentTarget, submitter);
-    const { values } = drafted;
-    last.current = { form: data, drafts: values.size > 0 ? Object.fromEntries(values) : undefined };
-    const sent = last.current;
-    tell(false);
-    startTransition(() => send(sent));
+    pressed.current = event.nativeEvent.submitter;
+    sendForm();
   };
 
   const again = signedIn && state.isSignedOut && asked !== state;
@@ -152,8 +157,7 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
             onClose={() => setAsked(state)}
             onDone={() => {
               setAsked(state);
-              const sent = last.current;
-              if (sent) startTransition(() => send(sent));
+              sendForm();
             }}
           />
         </Suspense>
@@ -164,18 +168,22 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
         action={plain}
         onSubmit={submit}
         onInput={() => tell(true)}
-        onClick={(event) => {
-          if (!(event.target as Element).closest('[data-use-theirs]')) return;
-          tell(false);
-          location.reload();
-        }}
         className={className}
         aria-label={label}
         noValidate
       >
         <DraftContext value={drafted}>
           <FormFrame state={state} pending={pending}>
-            {state.conflict && <ConflictPanel conflict={state.conflict} />}
+            {state.conflict && (
+              <ConflictPanel
+                conflict={state.conflict}
+                onMine={() => sendForm(state.conflict)}
+                onTheirs={() => {
+                  tell(false);
+                  location.reload();
+                }}
+              />
+            )}
             {children}
           </FormFrame>
         </DraftContext>

@@ -3,8 +3,10 @@ import { Button } from './button';
 /** What someone else saved while this was being edited: what differs, theirs beside yours. */
 export type Conflict = { version: number; rows: { label: string; theirs: string; yours: string }[] };
 
-/** Shows both versions, and lets one be chosen. What is kept is sent with `over`, the version that it replaces. */
-export function ConflictPanel({ conflict }: { conflict: Conflict }) {
+type Props = { conflict: Conflict; onMine: () => void; onTheirs: () => void };
+
+/** Shows both versions, and lets one be chosen. */
+export function ConflictPanel({ conflict, onMine, onTheirs }: Props) {
   return (
     <div
       role="alert"
@@ -40,10 +42,8 @@ export function ConflictPanel({ conflict }: { conflict: Conflict }) {
         <p className="mt-2">Both say the same.</p>
       )}
       <div className="mt-3 flex flex-wrap gap-3">
-        <Button type="submit" name="over" value={conflict.version}>
-          Save mine
-        </Button>
-        <Button look="quiet" data-use-theirs>
+        <Button onClick={onMine}>Save mine</Button>
+        <Button look="quiet" onClick={onTheirs}>
           Use theirs
         </Button>
       </div>

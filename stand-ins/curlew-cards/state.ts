@@ -36,7 +36,7 @@ function makeKey(mode: Mode, kind: 'site' | 'secret'): string {
 function makeAccount(mode: Mode): Account {
   return {
     id: randomId('acc'),
-    name: 'Lantern Moor',
+    name: 'Your account',
     mode,
     siteKey: makeKey(mode, 'site'),
     secretKey: makeKey(mode, 'secret'),

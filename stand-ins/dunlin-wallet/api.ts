@@ -41,7 +41,7 @@ export class Api {
   }
 
   registerHook(account: Account, body: Body): Answer {
-    const made = registerHook(this.state.data, account.id, body);
+    const made = registerHook(this.state.data, account, body);
     this.state.save();
     return made;
   }

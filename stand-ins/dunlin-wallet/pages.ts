@@ -44,12 +44,12 @@ export function approvePage(a: Agreement, isTest: boolean, nonce: string): strin
 }
 
 export function consentPage(query: URLSearchParams, nonce: string): string {
-  const hidden = ['back', 'state', 'mode']
+  const hidden = ['back', 'state', 'mode', 'name']
     .map((name) => `<input type="hidden" name="${name}" value="${escape(query.get(name) ?? '')}">`)
     .join('');
   return frame(
     'Dunlin Wallet',
-    `<main class="card"><p class="soft">Dunlin Wallet, ${escape(query.get('mode') ?? '')} mode</p><h1>Lantern Moor</h1><p>Nest Key asks to bill for you, to give money back, and to hear what happens. You can take this back here at any time.</p>
+    `<main class="card"><p class="soft">Dunlin Wallet, ${escape(query.get('mode') ?? '')} mode</p><h1>${escape(query.get('name') || 'Your site')}</h1><p>Nest Key asks to bill members for you, to refund them, and to be told what happens. You can withdraw this here at any time.</p>
      <form method="post">${hidden}<button class="go" name="what" value="allow">Allow</button> <button name="what" value="refuse">Refuse</button></form></main>`,
     nonce,
   );

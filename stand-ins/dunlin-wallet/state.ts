@@ -59,7 +59,7 @@ export type Data = {
 
 const makeAccount = (mode: Mode): Account => ({
   id: randomId('merchant'),
-  name: 'Lantern Moor',
+  name: 'Your account',
   mode,
   secret: `dunlin_${mode}_${randomBytes(18).toString('hex')}`,
   clock: null,

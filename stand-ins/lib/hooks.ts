@@ -2,12 +2,17 @@ import { refuse, type Answer, type Body } from './http';
 import { newHook, type Hook } from './outbox';
 import { escape } from './pages';
 
-/** Registers an address for an account's messages; the same address again gets a new secret. */
-export function registerHook(data: { hooks: Hook[] }, accountId: string, body: Body): Answer {
+/** Registers an address for an account's messages, and what its owner calls the account; the same address again gets a new secret. */
+export function registerHook(
+  data: { hooks: Hook[] },
+  account: { id: string; name: string },
+  body: Body,
+): Answer {
   if (typeof body.address !== 'string' || !URL.canParse(body.address))
     return refuse(422, 'bad-address', 'address must be a URL');
-  data.hooks = data.hooks.filter((hook) => hook.account !== accountId || hook.address !== body.address);
-  const hook = newHook(accountId, body.address);
+  if (typeof body.name === 'string' && body.name) account.name = body.name.slice(0, 80);
+  data.hooks = data.hooks.filter((hook) => hook.account !== account.id || hook.address !== body.address);
+  const hook = newHook(account.id, body.address);
   data.hooks.push(hook);
   return { status: 201, body: { id: hook.id, secret: hook.secret } };
 }

@@ -63,11 +63,11 @@ test('where registering the webhook fails, it is registered by hand', async ({ p
   await page.getByRole('button', { name: 'Add' }).click();
   const secret = await page.locator('[data-secret]').last().textContent();
   await card.getByLabel('Signing secret').fill('whsec_no');
-  await card.getByRole('button', { name: /Keep it/ }).click();
+  await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/begins with whsec_ and is copied whole/)).toBeVisible();
   await card.getByLabel('Signing secret').fill(secret ?? '');
   await confirmIn(card);
-  await card.getByRole('button', { name: /Keep it/ }).click();
+  await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/heard on/)).toBeVisible();
   await page.goto(WALLET_URL);
   await page.getByRole('button', { name: 'Set' }).click();
@@ -87,8 +87,8 @@ test('the owner takes transfers, and orders the ways to pay', async () => {
   await confirmIn(form);
   await form.getByRole('button', { name: 'Take transfers' }).click();
   const card = desk.getByRole('region', { name: 'Bank transfer: Bank transfer' });
-  await card.getByLabel('At checkout it is called').fill('By your bank');
-  await card.getByRole('button', { name: 'Keep' }).click();
+  await card.getByLabel('Name at checkout').fill('By your bank');
+  await card.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByRole('region', { name: 'Bank transfer: By your bank' })).toBeVisible();
 });
 

@@ -13,7 +13,7 @@ test('a changed form asks before it is left: by a link, and by the Back button',
   await page.goto('/desk/content');
   await page.getByRole('link', { name: 'Finding the zodiacal light' }).first().click();
   await title(page).fill('Half a title');
-  const question = page.getByRole('dialog', { name: 'Leave without saving?' });
+  const question = page.getByRole('dialog', { name: 'Leave without saving?' }).locator('h2').locator('..');
   await page.getByRole('link', { name: 'Tiers' }).click();
   await expect(question).toBeVisible();
   await question.getByRole('button', { name: 'Stay on this page' }).click();
@@ -37,7 +37,7 @@ test('where the session has ended, one signs in within the page, and what was ty
 }) => {
   await signInAtDesk(page);
   await page.goto('/desk/settings/mail');
-  await page.getByLabel('Sender name').fill('The Moor');
+  await page.locator('input[name=senderName]').fill('The Moor');
   await page.context().clearCookies();
   await page.getByRole('button', { name: 'Save', exact: true }).first().click();
   const again = page.getByRole('dialog', { name: /You’ve been signed out/ });
@@ -47,7 +47,7 @@ test('where the session has ended, one signs in within the page, and what was ty
   await again.getByLabel(`Password for ${OWNER.email}`).fill(OWNER.password);
   await again.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('Saved. Mail is sent from this address')).toBeVisible();
-  await expect(page.getByLabel('Sender name')).toHaveValue('The Moor');
+  await expect(page.locator('input[name=senderName]')).toHaveValue('The Moor');
 });
 
 test('two people save the same page: both versions are shown, and the chosen one is kept', async ({
@@ -88,7 +88,10 @@ test('what is retired can be brought back from the message that says so', async 
   await signInAtDesk(page);
   await page.goto('/desk/tiers/founder');
   await page.getByRole('button', { name: 'Retire', exact: true }).click();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page
+    .getByLabel(/^Notifications/)
+    .getByRole('button', { name: 'Undo' })
+    .click();
   await expect(page.getByText('Brought back.')).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: 'Retire', exact: true })).toBeVisible();

@@ -5,6 +5,7 @@ import { readTestKeys } from '../../scripts/lib/stand-ins';
 import type { Actor } from '../../src/platform/actor';
 import { pool } from '../../src/platform/store/db';
 import { connectGateway, keepWebhookSecret } from '../../src/billing/services/connect-gateway';
+import { disconnectGateway } from '../../src/billing/services/disconnect-gateway';
 import { connectTransfer } from '../../src/billing/services/connect-transfer';
 import { beginConsent } from '../../src/billing/services/gateway-consent';
 import { goLive } from '../../src/desk/services/go-live';
@@ -61,6 +62,7 @@ describe('the password is asked for again', () => {
           ...more,
         }),
       transfer: (more) => connectTransfer(owner(), { ...bank, ...more }),
+      disconnect: (more) => disconnectGateway(owner(), { accountId: moor.accountId, ...more }),
       consent: (more) => beginConsent(owner(), { gateway: 'dunlin-wallet', ...more }),
     };
     for (const [name, ask] of Object.entries(asked)) {

@@ -42,12 +42,12 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `arrangeGateway checkAccount compareBooks connectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement putAside processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
-     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock`,
+     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral listWording reword`,
   ),
 };
 const PUBLIC = words(

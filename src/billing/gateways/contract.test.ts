@@ -102,9 +102,10 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
     const { gateway } = driver();
     expect(gateway).toMatchObject({ id, hasWebhooks: hasCalls });
     expect(gateway.carries.units.length).toBeGreaterThan(0);
-    expect(gateway.consentUrl({ back: 'http://x.example', state: 's', mode: 'test' }) !== null).toBe(
-      gateway.connectedBy === 'consent',
-    );
+    expect(
+      gateway.consentUrl({ back: 'http://x.example', state: 's', mode: 'test', siteName: 'Fern Club' }) !==
+        null,
+    ).toBe(gateway.connectedBy === 'consent');
     expect(gateway.frame('site', 'http://x.example') !== null).toBe(gateway.nature === 'card');
   });
 
@@ -162,7 +163,8 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
 
   it('sends signed messages that it can read again, and refuses forged and stale ones', async () => {
     const { gateway, keys } = driver();
-    if (!hasCalls) return expect((await gateway.registerWebhook(keys, 'http://x.example')).ok).toBe(false);
+    if (!hasCalls)
+      return expect((await gateway.registerWebhook(keys, 'http://x.example', 'Fern Club')).ok).toBe(false);
     const heard: { headers: Record<string, string>; body: string }[] = [];
     const ear: Server = createServer((request, response) => {
       let body = '';
@@ -174,7 +176,7 @@ describe.each(['curlew-cards', 'dunlin-wallet', 'bank-transfer'] as const)('ever
     });
     await new Promise<void>((resolve) => ear.listen(0, '127.0.0.1', resolve));
     const address = `http://127.0.0.1:${(ear.address() as AddressInfo).port}/`;
-    const made = await gateway.registerWebhook(keys, address);
+    const made = await gateway.registerWebhook(keys, address, 'Fern Club');
     if (!made.ok) throw new Error(made.reason);
     expect((await gateway.requestPing(keys, made.ref)).ok).toBe(true);
     await expect.poll(() => heard.length).toBeGreaterThan(0);

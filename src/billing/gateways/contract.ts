@@ -119,11 +119,15 @@ export interface Gateway {
     { ok: true; accountName: string } | { ok: false; field: KeyField | null; problem: Problem<ProblemCode> }
   >;
   /** Where the owner gives consent; the gateway brings them back to `back` with `state` and a code. */
-  consentUrl(asked: { back: string; state: string; mode: Mode }): string | null;
+  consentUrl(asked: { back: string; state: string; mode: Mode; siteName: string }): string | null;
   /** Trades the code of the consent page for keys. A code works once. */
   keysFromConsent(code: string): Promise<Answer<{ keys: Keys; mode: Mode; accountName: string }>>;
   /** Tells the gateway where to send its messages; the answer's `secret` signs them. Replaces an earlier address. */
-  registerWebhook(keys: Keys, address: string): Promise<Answer<{ ref: string; secret: string }>>;
+  registerWebhook(
+    keys: Keys,
+    address: string,
+    siteName: string,
+  ): Promise<Answer<{ ref: string; secret: string }>>;
   /** Asks for a signed test message to be sent, to one address or (null) to all. */
   requestPing(keys: Keys, webhookRef: string | null): Promise<Answer<object>>;
   /** Reads a message, where its signature and time are right. */

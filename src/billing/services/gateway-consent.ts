@@ -24,7 +24,8 @@ export const beginConsent = staffUse('manage money')(
   'begin-consent',
   beginSchema,
   async (actor, { gateway: gatewayId, mode: asked, password }): Promise<Result<{ url: string }>> => {
-    const mode = asked ?? (await currentSite()).mode;
+    const site = await currentSite();
+    const mode = asked ?? site.mode;
     const gateway = gatewayConnectedBy('consent', gatewayId);
     if (!gateway) return missing();
     if (!actor.memberId) throw new NotAllowed(problem('staff.not-signed-in'));
@@ -37,7 +38,7 @@ export const beginConsent = staffUse('manage money')(
       mode,
       staffId: actor.memberId,
     });
-    const url = gateway.consentUrl({ back: consentBack(), state: token, mode });
+    const url = gateway.consentUrl({ back: consentBack(), state: token, mode, siteName: site.name });
     return url ? { ok: true, value: { url } } : refusedField('', 'consent.not-this-way');
   },
 );

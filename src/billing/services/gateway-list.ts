@@ -6,6 +6,7 @@ import {
   findComparison,
   type Comparison,
   countGatewayEvents,
+  countOnAccount,
   listGatewayAccounts,
   listGatewayEvents,
   type GatewayAccount,
@@ -26,6 +27,8 @@ export type GatewayLine = {
   gateway: Gateway;
   /** Null before its books were first compared with the gateway's. */
   books: { comparison: Comparison; comparedAt: Instant } | null;
+  /** What still needs it, and stands in the way of disconnecting it. */
+  inUse: { subscriptions: number; payments: number; refunds: number };
   /** Where its messages go; null where it sends none. */
   address: string | null;
 };
@@ -43,6 +46,7 @@ async function listGateways(): Promise<{ accounts: GatewayLine[]; all: Gateway[]
         account,
         gateway,
         books: await findComparison(pool(), account.id),
+        inUse: await countOnAccount(pool(), account.id),
         address: gateway.hasWebhooks ? webhookAddress(account.id) : null,
       };
     }),

@@ -43,7 +43,7 @@ const ACCOUNT = `id, gateway, nature, mode, label, site_key, secret_key_sealed, 
 export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
   return many(
     db,
-    `SELECT ${ACCOUNT} FROM gateway_accounts ORDER BY mode, position, created_at`,
+    `SELECT ${ACCOUNT} FROM gateway_accounts WHERE disconnected_at IS NULL ORDER BY mode, position, created_at`,
     [],
     SETTINGS,
   );
@@ -62,7 +62,7 @@ export async function findGatewayAccount(db: Db, id: string): Promise<GatewayAcc
 export async function listCheckoutAccounts(db: Db, mode: Mode): Promise<GatewayAccount[]> {
   return many(
     db,
-    `SELECT ${ACCOUNT} FROM gateway_accounts WHERE mode = $1 AND at_checkout ORDER BY position, created_at`,
+    `SELECT ${ACCOUNT} FROM gateway_accounts WHERE mode = $1 AND at_checkout AND disconnected_at IS NULL ORDER BY position, created_at`,
     [mode],
     SETTINGS,
   );
@@ -80,7 +80,7 @@ export async function saveGatewayAccount(
     db,
     `INSERT INTO gateway_accounts (gateway, mode, label, site_key, secret_key_sealed, settings, nature, checked_at, position)
      VALUES ($1, $2, $3, $4, $5, $6, $7, now(), (SELECT count(*) FROM gateway_accounts))
-     ON CONFLICT (gateway, site_key) DO UPDATE SET secret_key_sealed = $5, settings = $6, checked_at = now(), at_checkout = true, last_error = NULL
+     ON CONFLICT (gateway, site_key) DO UPDATE SET secret_key_sealed = $5, settings = $6, checked_at = now(), at_checkout = true, last_error = NULL, disconnected_at = NULL
      RETURNING ${ACCOUNT}`,
     [
       account.gateway,
@@ -93,6 +93,36 @@ export async function saveGatewayAccount(
     ],
     SETTINGS,
   );
+}
+
+/** Forgets the keys of an account, and takes it off checkout. What was paid through it stays. Real time. */
+export async function setDisconnected(db: Db, id: string, at: Instant): Promise<void> {
+  await run(
+    db,
+    `UPDATE gateway_accounts SET disconnected_at = $2, at_checkout = false, secret_key_sealed = '', webhook_ref = NULL,
+       webhook_secret_sealed = NULL, webhook_error = NULL, last_error = NULL WHERE id = $1`,
+    [id, at],
+  );
+}
+
+/** What still needs an account: subscriptions that will be charged through it, and money that is under way. */
+export async function countOnAccount(
+  db: Db,
+  id: string,
+): Promise<{ subscriptions: number; payments: number; refunds: number }> {
+  const row = await one<{ subscriptions: bigint; payments: bigint; refunds: bigint }>(
+    db,
+    `SELECT
+       (SELECT count(*) FROM subscriptions WHERE gateway_account_id = $1 AND state <> 'ended' AND (due_at IS NOT NULL OR state IN ('pending', 'paused'))) AS subscriptions,
+       (SELECT count(*) FROM payments WHERE gateway_account_id = $1 AND state = 'intent') AS payments,
+       (SELECT count(*) FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE p.gateway_account_id = $1 AND r.state = 'asked') AS refunds`,
+    [id],
+  );
+  return {
+    subscriptions: Number(row.subscriptions),
+    payments: Number(row.payments),
+    refunds: Number(row.refunds),
+  };
 }
 
 export async function setWebhook(
@@ -343,7 +373,7 @@ export async function claimComparison(
     db,
     `UPDATE gateway_accounts SET comparing_until = now() + make_interval(secs => $2) WHERE id = (
        SELECT id FROM gateway_accounts
-       WHERE nature <> 'transfer' AND (compared_at IS NULL OR compared_at < now() - make_interval(mins => $1))
+       WHERE nature <> 'transfer' AND disconnected_at IS NULL AND (compared_at IS NULL OR compared_at < now() - make_interval(mins => $1))
          AND (comparing_until IS NULL OR comparing_until < now())
        ORDER BY compared_at NULLS FIRST LIMIT 1 FOR UPDATE SKIP LOCKED)
      RETURNING id`,

@@ -23,6 +23,7 @@ export type GatewayActions = {
   check: FormAction;
   compare: FormAction;
   arrange: FormAction;
+  disconnect: FormAction;
 };
 type Props = {
   id: string;
@@ -37,6 +38,8 @@ type Props = {
   isRegistered: boolean;
   /** Where its messages go; null where it sends none. */
   address: string | null;
+  /** What still needs it. */
+  inUse: { subscriptions: number; payments: number; refunds: number };
   lastError: string | null;
   carries: string;
   /** Null before they were first compared; `none` where nothing can be compared. */
@@ -61,7 +64,7 @@ function booksWords(books: Books | null, at: string | null): { words: string; go
   };
 }
 
-/** A connected gateway: its keys, its webhook, its books, and how it stands at checkout. */
+/** A connected gateway: its keys, its webhook, its books, and how it is offered at checkout. */
 export function GatewayCard(props: Props) {
   const {
     id,
@@ -85,7 +88,7 @@ export function GatewayCard(props: Props) {
     return () => clearInterval(timer);
   }, [waits, router]);
   const lines: { name: string; words: string; good: boolean }[] = [
-    ...(checked ? [{ name: 'Keys', words: `right when checked, ${checked}`, good: true }] : []),
+    ...(checked ? [{ name: 'Keys', words: `valid, checked ${checked}`, good: true }] : []),
     ...(address === null
       ? []
       : heard
@@ -133,16 +136,16 @@ export function GatewayCard(props: Props) {
             className="mt-4 grid gap-3 border-t border-line pt-4 sm:grid-cols-[14rem_1fr_auto] sm:items-end"
           >
             <input type="hidden" name="account" value={id} />
-            <TextField name="label" label="At checkout it is called" defaultValue={label} />
+            <TextField name="label" label="Name at checkout" defaultValue={label} />
             <CheckField
               name="atCheckout"
               value="yes"
-              label="People can choose it"
+              label="Offered at checkout"
               defaultChecked={props.atCheckout}
             />
             <div className="flex flex-wrap gap-2">
-              <SubmitButton busy="Keeping…" look="quiet" name="move" value="stay">
-                Keep
+              <SubmitButton busy="Saving…" look="quiet" name="move" value="stay">
+                Save
               </SubmitButton>
               <SubmitButton busy="Moving…" look="quiet" name="move" value="up">
                 Move up
@@ -158,14 +161,14 @@ export function GatewayCard(props: Props) {
                 <ActionForm action={actions.check} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
                   <SubmitButton busy="Asking…" look="quiet" className="w-fit">
-                    Check the keys now
+                    Check keys
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
                 <ActionForm action={actions.compare} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
                   <SubmitButton busy="Comparing…" look="quiet" className="w-fit">
-                    Compare the books now
+                    Compare books
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
@@ -190,7 +193,7 @@ export function GatewayCard(props: Props) {
                     add it.
                   </li>
                   <li>
-                    Copy the signing secret that stands beside it, and paste it here:
+                    Copy the signing secret beside it, and paste it here:
                     <ActionForm action={actions.keepSecret} className="mt-2 grid gap-2" emptyWhenDone>
                       <input type="hidden" name="account" value={id} />
                       <TextField
@@ -200,8 +203,8 @@ export function GatewayCard(props: Props) {
                         autoComplete="off"
                       />
                       <PasswordAgain />
-                      <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
-                        Keep it and ask for a test message
+                      <SubmitButton busy="Saving…" look="quiet" className="w-fit">
+                        Save and send a test message
                       </SubmitButton>
                       <FormMessage />
                     </ActionForm>
@@ -210,8 +213,44 @@ export function GatewayCard(props: Props) {
               </details>
             </div>
           )}
+          <Disconnect id={id} gateway={gateway} inUse={props.inUse} action={actions.disconnect} />
         </>
       )}
     </section>
+  );
+}
+
+type DisconnectProps = { id: string; gateway: string; inUse: Props['inUse']; action: FormAction };
+
+/** What runs on a gateway is said before it is disconnected. */
+function Disconnect({ id, gateway, inUse, action }: DisconnectProps) {
+  const runs = inUse.subscriptions + inUse.payments + inUse.refunds > 0;
+  return (
+    <details className="mt-4 border-t border-line pt-3">
+      <summary className="w-fit list-none text-closed underline">Disconnect {gateway}…</summary>
+      {runs ? (
+        <p className="figures mt-2">
+          {inUse.subscriptions === 1 ? '1 subscription is' : `${inUse.subscriptions} subscriptions are`}{' '}
+          charged through it
+          {inUse.payments + inUse.refunds > 0 &&
+            `, and ${inUse.payments + inUse.refunds} payments or refunds are in progress`}
+          . Untick “Offered at checkout” now; disconnect it when members have changed their payment method or
+          ended.
+        </p>
+      ) : (
+        <ActionForm action={action} label={`Disconnect ${gateway}`} className="mt-2 grid max-w-md gap-3">
+          <input type="hidden" name="account" value={id} />
+          <p>
+            Nothing runs on it. Its keys are deleted here; what was paid through it stays in the books. You
+            can connect it again.
+          </p>
+          <PasswordAgain />
+          <SubmitButton busy="Disconnecting…" look="bad" className="w-fit">
+            Disconnect
+          </SubmitButton>
+          <FormMessage />
+        </ActionForm>
+      )}
+    </details>
   );
 }

@@ -29,11 +29,11 @@ const HELD = heldAt('h', '?', '?');
 
 const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
-/** Staff are listed only where they are members too. */
+/** Staff are listed only where they are members too; deleted accounts are not. */
 const narrowedBy = (mode: string, at: Instant, { search, tier, state }: MemberFilter) =>
   where([
     [
-      `m.staff_role IS NULL OR m.id IN (SELECT m.id FROM members m WHERE m.staff_role IS NOT NULL AND EXISTS (${HAS_SUBSCRIPTION}))`,
+      `m.deleted_at IS NULL AND (m.staff_role IS NULL OR m.id IN (SELECT m.id FROM members m WHERE m.staff_role IS NOT NULL AND EXISTS (${HAS_SUBSCRIPTION})))`,
       mode,
     ],
     search && ['m.search_text LIKE ?', containing(search)],
@@ -84,7 +84,7 @@ export async function countMembers(db: Db, mode: string, at: Instant, filter: Me
 export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
-    `SELECT count(*) FROM members m WHERE staff_role IS NULL AND joined_at >= $1 AND joined_at <= $2
+    `SELECT count(*) FROM members m WHERE staff_role IS NULL AND deleted_at IS NULL AND joined_at >= $1 AND joined_at <= $2
        AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.began_at IS NOT NULL)`,
     [from, to],
   );

@@ -94,7 +94,7 @@ export async function setCountry(db: Db, id: string, country: string): Promise<v
 export async function forgetMember(db: Db, id: string, email: string, at: Instant): Promise<void> {
   await run(
     db,
-    `UPDATE members SET name = 'Somebody who left', email = 'left-' || id || '@left.invalid', password_hash = NULL, email_confirmed_at = NULL, country = '', invoice_words = '', deleted_at = $2 WHERE id = $1`,
+    `UPDATE members SET name = 'Deleted member', email = 'left-' || id || '@left.invalid', password_hash = NULL, email_confirmed_at = NULL, country = '', invoice_words = '', deleted_at = $2 WHERE id = $1`,
     [id, at],
   );
   await run(db, 'DELETE FROM sessions WHERE member_id = $1', [id]);

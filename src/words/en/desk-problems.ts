@@ -51,6 +51,8 @@ export const deskProblems = {
   'gateway.no-ping': 'Saved, but no test message could be asked for: {reason}.',
   'gateway.no-ping-registered':
     'The address is registered, but no test message could be asked for: {reason}.',
+  'gateway.in-use':
+    'Still running on this gateway: {subscriptions, plural, one {# subscription} other {# subscriptions}}, {payments, plural, one {# payment in progress} other {# payments in progress}}, {refunds, plural, one {# refund in progress} other {# refunds in progress}}. Take it off checkout; you can disconnect it when members have changed their payment method or ended.',
   'gateway.not-connected': 'This gateway is no longer connected.',
   'gateway.silent': '{reason}. Nothing was saved; try again in a moment.',
   'gateway.not-registered': 'The webhook address could not be registered: {reason}. Try again.',

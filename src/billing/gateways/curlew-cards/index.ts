@@ -70,7 +70,8 @@ export function curlewCards(base: string): Gateway {
       return { ok: true, accountName: account.data.name };
     },
 
-    registerWebhook: ({ secretKey }, address) => client.registerWebhook(secretKey, address),
+    registerWebhook: ({ secretKey }, address, siteName) =>
+      client.registerWebhook(secretKey, address, siteName),
     requestPing: ({ secretKey }, ref) => client.requestPing(secretKey, ref),
     readWebhook,
 

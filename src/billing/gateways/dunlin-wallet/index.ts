@@ -57,9 +57,10 @@ export function dunlinWallet(base: string): Gateway {
         : { ok: false, field: 'siteKey', problem: problem('wallet.consent-of-another') };
     },
 
-    consentUrl({ back, state, mode }) {
+    consentUrl({ back, state, mode, siteName }) {
       const url = new URL('/consent', base);
-      for (const [name, value] of Object.entries({ back, state, mode })) url.searchParams.set(name, value);
+      for (const [name, value] of Object.entries({ back, state, mode, name: siteName }))
+        url.searchParams.set(name, value);
       return url.toString();
     },
 
@@ -74,7 +75,8 @@ export function dunlinWallet(base: string): Gateway {
       return { ok: true, keys: { siteKey: merchant, secretKey: secret }, mode, accountName: name };
     },
 
-    registerWebhook: ({ secretKey }, address) => client.registerWebhook(secretKey, address),
+    registerWebhook: ({ secretKey }, address, siteName) =>
+      client.registerWebhook(secretKey, address, siteName),
     requestPing: ({ secretKey }, ref) => client.requestPing(secretKey, ref),
     readWebhook,
     // What is approved is billed by the wallet itself, at the time that was agreed.

@@ -70,11 +70,12 @@ export function httpClient(name: string, base: string) {
   async function registerWebhook(
     secretKey: string,
     address: string,
+    name: string,
   ): Promise<Answer<{ ref: string; secret: string }>> {
     const made = await ask(secretKey, 'POST', '/v1/webhooks', {
       status: 201,
       schema: hookSchema,
-      body: { address },
+      body: { address, name },
     });
     return made.ok ? { ok: true, ref: made.value.id, secret: made.value.secret } : made;
   }

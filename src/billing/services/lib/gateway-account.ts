@@ -58,7 +58,7 @@ export async function registerWebhookOf(actor: Actor, accountId: GatewayAccountI
   if (!account) return refusedField('', 'gateway.not-connected');
   const gateway = gatewayById(account.gateway);
   const keys = keysOf(account);
-  const made = await gateway.registerWebhook(keys, webhookAddress(accountId));
+  const made = await gateway.registerWebhook(keys, webhookAddress(accountId), site.name);
   await transaction(async (db) => {
     await setWebhook(
       db,

@@ -15,6 +15,7 @@ import {
 } from '@/billing/services/connect-gateway';
 import { connectTransfer } from '@/billing/services/connect-transfer';
 import { beginConsent } from '@/billing/services/gateway-consent';
+import { disconnectGateway } from '@/billing/services/disconnect-gateway';
 import { confirmTransfer, putAside } from '@/billing/services/import-statement';
 import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-subscription';
 import { processAgain } from '@/billing/services/process-again';
@@ -134,6 +135,16 @@ export async function processAgainAction(_: FormState, form: FormData): Promise<
   return forForm(
     processAgain(await currentActor(), text(form, 'event')),
     reload('It is processed again in a moment.'),
+  );
+}
+
+export async function disconnectGatewayAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(
+    disconnectGateway(await currentActor(), {
+      accountId: text(form, 'account'),
+      password: text(form, 'password'),
+    }),
+    reload('Disconnected.'),
   );
 }
 

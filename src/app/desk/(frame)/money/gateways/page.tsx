@@ -9,6 +9,7 @@ import { GatewayCard } from '@/billing/ui/gateway-card';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import {
   arrangeGatewayAction,
+  disconnectGatewayAction,
   checkAccountAction,
   compareBooksAction,
   connectGatewayAction,
@@ -38,6 +39,7 @@ export default async function GatewaysPage({
     check: checkAccountAction,
     compare: compareBooksAction,
     arrange: arrangeGatewayAction,
+    disconnect: disconnectGatewayAction,
   };
   return (
     <>
@@ -63,7 +65,7 @@ export default async function GatewaysPage({
               in test mode first: no real money moves, and you can try everything.
             </p>
           )}
-          {accounts.map(({ account, gateway, books, address }) => (
+          {accounts.map(({ account, gateway, books, address, inUse }) => (
             <GatewayCard
               key={account.id}
               id={account.id}
@@ -77,6 +79,7 @@ export default async function GatewaysPage({
               webhookError={account.webhookError}
               isRegistered={account.webhookRef !== null}
               address={address}
+              inUse={inUse}
               lastError={account.lastError && `${account.lastError} (${when(account.lastErrorAt) ?? ''})`}
               carries={carriesWords(gateway.carries)}
               books={gateway.nature === 'transfer' ? { ok: true, none: true } : (books?.comparison ?? null)}
