@@ -3,10 +3,10 @@ export const ACCOUNT_SECTIONS = ['notes', 'held', 'words', 'receipts', 'payments
 export type SectionId = (typeof ACCOUNT_SECTIONS)[number];
 export const SECTION_NAMES: Record<SectionId, string> = {
   notes: 'Notes from staff',
-  held: 'What is held, and what it costs',
-  words: 'Each tier’s words after joining',
+  held: 'Tiers and what they cost',
+  words: 'Welcome text of each tier',
   receipts: 'Receipts',
-  payments: 'Payments, refused ones too',
+  payments: 'Payments, including declined',
 };
 /** A member can always see and end what they hold; details, password and data are reached from the head of the page. */
 export const ALWAYS_ON: readonly SectionId[] = ['held'];

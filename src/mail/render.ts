@@ -42,7 +42,14 @@ export function renderMail(
   frame: MailFrame,
   own?: Pick<MailSetting, 'subject' | 'words'>,
 ): { subject: string; text: string; html: string } {
-  const { subject, lines, code, link } = wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own);
+  return renderWords(wordsWith(mailWords(mail, frame), mergeFieldsOf(mail, frame), own), frame);
+}
+
+/** Words as subject, plain part and HTML part. */
+export function renderWords(
+  { subject, lines, code, link }: MailWords,
+  frame: MailFrame,
+): { subject: string; text: string; html: string } {
   const url = `${frame.siteUrl}${link.path}`;
   const hello = helloTo(frame);
   const text = [hello, ...(code ? [code] : []), ...lines, `${link.label}: ${url}`, frame.siteName].join(

@@ -14,6 +14,7 @@ import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';
 import { settleAgreements } from '@/billing/services/settle-agreements';
 import { tidyUp } from '@/desk/services/tidy-up';
+import { writeSummaries } from '@/desk/services/write-summaries';
 import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';
 import { writeReminders } from '@/billing/services/write-reminders';
 
@@ -55,6 +56,7 @@ const CHORES: Record<string, Work> = {
   returns: does(returnMoney, same),
   reminders: does(writeReminders, same),
   unfinished: does(remindAndExpire, same),
+  summaries: does(writeSummaries, same),
   tidying: does(tidyUp, same),
 };
 

@@ -105,9 +105,10 @@ test('a tier gets a key, a picture, words and limits; wrong ones are refused bes
   await desk.getByLabel('Reference').fill('LM-20');
   await desk.getByRole('button', { name: 'Save the tier' }).click();
   await expect(desk.getByText('Another tier has this reference.')).toBeVisible();
-  await desk.getByRole('button', { name: 'Copy this tier' }).click();
+  await desk.getByRole('button', { name: 'Copy tier' }).click();
   await expect(desk.getByRole('heading', { name: 'Night Watch copy' })).toBeVisible();
-  await desk.getByRole('button', { name: 'Delete it' }).click();
+  await desk.getByText('Delete…', { exact: true }).click();
+  await desk.getByRole('button', { name: 'Delete Night Watch copy' }).click();
   await expect(desk).toHaveURL(/\/desk\/tiers$/);
 });
 
@@ -231,7 +232,7 @@ test('a checkout left unfinished is listed, and taken up again by a mailed link 
   await page.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(page.getByText(/card was declined/)).toBeVisible({ timeout: 20_000 });
   await desk.goto('/desk/tiers/unfinished');
-  await expect(desk.getByRole('row').filter({ hasText: who.email })).toContainText('refused');
+  await expect(desk.getByRole('row').filter({ hasText: who.email })).toContainText('declined');
   await moveClock(desk, 1);
   await expectLetter(request, who.email, /^Finish joining Observer$/);
   const link =
@@ -300,7 +301,7 @@ test('a join button and a join panel stand in a text, and lead back to it; an of
     await desk.getByRole('menuitem', { name: entry }).click();
   }
   await desk.getByRole('button', { name: 'Publish' }).click();
-  await expect(desk.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
+  await expect(desk.getByText('Saved.')).toBeVisible();
   const monthly = await findOffer(pool(), 'observer-monthly');
   await saveOffer(SETUP, {
     id: 'observer-monthly',

@@ -39,7 +39,7 @@ test('where the session has ended, one signs in within the page, and what was ty
   await page.goto('/desk/settings/mail');
   await page.locator('input[name=senderName]').fill('The Moor');
   await page.context().clearCookies();
-  await page.getByRole('button', { name: 'Save', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Save the sender' }).click();
   const again = page.getByRole('dialog', { name: /You’ve been signed out/ });
   await again.getByLabel(`Password for ${OWNER.email}`).fill('not this one');
   await again.getByRole('button', { name: 'Sign in' }).click();

@@ -32,7 +32,7 @@ const STAFF: Record<string, StaffRole[]> = {
     ['owner', 'editor', 'helper', 'viewer'],
     `accessMap contentList deskFrame exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
-     transferList unfinishedCheckouts chooseViewpoint`,
+     transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
   ...each(['owner', 'editor'], 'itemEditor importItem addCategory saveItem ruleEditor deleteRule saveRule'),
   ...each(
@@ -62,7 +62,7 @@ const OWN = words(
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   tidyUp remindAndExpire writeReminders rotateKeys`,
+   tidyUp remindAndExpire writeReminders writeSummaries rotateKeys`,
 );
 type Theirs = {
   subscription: string;

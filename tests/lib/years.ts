@@ -17,7 +17,7 @@ import { askedOf, isAsked, isOn } from '../../src/core/billing/work';
 import { PASS } from './offers';
 
 /** One person with two ladders, and a tier off any that may be held several times: everything in one book. */
-const START = '2027-01-31T10:00:00Z';
+export const START = '2027-01-31T10:00:00Z';
 const ZONE = 'Europe/London';
 const every = (tier: string, amount: number, more: Partial<Offer> = {}): Offer => ({
   tier,

@@ -15,7 +15,7 @@ const NAMED = 2;
 export function AccessNote({ openers }: Props) {
   if (openers === null) return <span className="text-muted">not published</span>;
   if (openers.to === 'everyone') return <span className="text-open">open to everyone</span>;
-  if (openers.to === 'signed-in') return <span className="text-later">open to everybody signed in</span>;
+  if (openers.to === 'signed-in') return <span className="text-later">open to everyone signed in</span>;
   if (openers.tiers.length === 0) return <span className="text-closed">no tier opens it now</span>;
   if (openers.tiers.length > NAMED) {
     return (

@@ -29,7 +29,7 @@ export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
         label="A doorstep of its own"
         checked={doorstep !== null}
         onChange={(event) => onChange(event.target.checked ? siteDoorstep : null)}
-        hint="Otherwise the site's doorstep stands here."
+        hint="Otherwise the site’s doorstep is used."
       />
       {doorstep && (
         <div className="grid gap-5 lg:grid-cols-2">

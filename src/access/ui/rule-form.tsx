@@ -104,7 +104,7 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
               Yes, delete
             </SubmitButton>
             <Button look="quiet" onClick={() => setAsking(false)}>
-              No, keep it
+              Cancel
             </Button>
             <FormMessage />
           </ActionForm>

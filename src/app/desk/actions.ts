@@ -1,8 +1,9 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { forForm, text, texts, type FormState } from '@/app/form-state';
 import { currentActor, setTheme, THEMES } from '@/app/session';
+import { saveMyStaffMails } from '@/people/services/staff-mails';
 import { moveClock } from '@/desk/services/move-clock';
 
 export async function moveClockAction(_: FormState, form: FormData): Promise<FormState> {
@@ -16,4 +17,11 @@ export async function setThemeAction(form: FormData): Promise<void> {
   const theme = text(form, 'theme');
   await setTheme(THEMES.find((known) => known === theme));
   revalidatePath('/', 'layout');
+}
+
+export async function saveStaffMailsAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(saveMyStaffMails(await currentActor(), { kinds: texts(form, 'kinds') }), () => {
+    revalidatePath('/desk/notifications');
+    return { problems: {}, message: 'Saved.' };
+  });
 }

@@ -60,7 +60,7 @@ function ByKeys({ mode, gateway, action }: One) {
         <a className="text-spruce underline" href={gateway.keys?.page} target="_blank" rel="noreferrer">
           your page at {gateway.name}
         </a>
-        . The secret key is kept sealed and never shown again.
+        . The secret key is stored encrypted and never shown again.
       </p>
       <ActionForm action={action} label={`Connect ${gateway.name}`} emptyWhenDone className="mt-4 grid gap-4">
         <FormMessage />

@@ -53,8 +53,7 @@ function booksWords(books: Books | null, at: string | null): { words: string; go
   if (!books)
     return { words: 'not compared yet; the site compares them every quarter of an hour', good: false };
   if (!books.ok) return { words: `could not be compared on ${at}: ${books.reason}`, good: false };
-  if ('none' in books)
-    return { words: 'kept by the bank: its statements are matched with what is awaited', good: true };
+  if ('none' in books) return { words: 'matched with your bank statements', good: true };
   if (books.differ > 0)
     return { words: `${books.differ} of ${books.compared} payments differ, compared on ${at}`, good: false };
   const open = books.open > 0 ? `, ${books.open} under way` : '';

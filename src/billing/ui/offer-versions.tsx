@@ -29,8 +29,8 @@ export function OfferVersions({ action, offerId, versions, previews }: Props) {
     <section>
       <h2 className="text-xl">Versions</h2>
       <p className="text-muted">
-        Those who joined keep what they bought. Other money makes version {newest.version + 1}, for those who
-        join from then on.
+        Members keep the version they joined with. A new price makes version {newest.version + 1}, for those
+        who join from then on.
       </p>
       <ul className="figures mt-3 divide-y divide-line border-y border-line">
         {versions.map(({ version, running, moving, made }) => (

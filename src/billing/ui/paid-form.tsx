@@ -65,7 +65,9 @@ export function PaidForm({ action, label, ways, keptCard, chosen, words, button,
     if (pending) return;
     const data = new FormData(event.currentTarget);
     setCardProblem(null);
-    if (frame && !keeps && card.current) {
+    // What is missing above the card is said first: the site names it all, and no card is asked for yet.
+    const isComplete = event.currentTarget.checkValidity();
+    if (frame && !keeps && card.current && isComplete) {
       setAsking(true);
       const answer = await card.current.tokenise();
       setAsking(false);

@@ -20,7 +20,7 @@ type Props = {
 type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };
 
 function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
-  const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends at once';
+  const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends now';
   const all: Offer[] = [
     {
       deed: 'pause',
@@ -31,9 +31,7 @@ function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
     {
       deed: 'resume',
       button: pauses ? 'Undo the pause' : 'Resume',
-      asks: pauses
-        ? 'It continues as if no pause had been asked for.'
-        : 'The next period begins now and is charged now.',
+      asks: pauses ? 'It continues without the pause.' : 'The next period begins now and is charged now.',
       yes: pauses ? 'Yes, undo it' : 'Yes, resume and charge',
     },
     {
@@ -52,7 +50,7 @@ function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
     {
       deed: 'take-away',
       button: 'End now',
-      asks: 'What it opens is closed at once. Nothing is refunded by this; a refund is a step of its own.',
+      asks: 'The member loses access now. Nothing is refunded; refund payments separately.',
       yes: 'Yes, end it now',
       bad: true,
     },

@@ -6,19 +6,19 @@ import { Button } from '@/kit/button';
 import { SelectField, TextField } from '@/kit/field';
 import type { PaymentId } from '@/core/ids';
 
-/** Staff say that a transfer came. Asked once more, for it opens something and writes money into the books. */
+/** Marks a transfer as received. Asked once more, for it opens something and writes money into the books. */
 export function ConfirmTransfer({ paymentId, action }: { paymentId: PaymentId; action: FormAction }) {
   const [asking, setAsking] = useState(false);
   if (!asking)
     return (
       <Button look="quiet" onClick={() => setAsking(true)}>
-        It came
+        Mark as received
       </Button>
     );
   return (
     <ActionForm action={action} className="flex flex-wrap items-center gap-2">
       <input type="hidden" name="payment" value={paymentId} />
-      <SubmitButton busy="Writing it…">Yes, all of it came</SubmitButton>
+      <SubmitButton busy="Saving…">Yes, all of it was received</SubmitButton>
       <Button look="quiet" onClick={() => setAsking(false)}>
         No
       </Button>
@@ -34,15 +34,15 @@ type Props = {
   putAside: FormAction;
 };
 
-/** A line that matched nothing: it pays something that is awaited, or is put aside with a word. */
+/** An unmatched line: it pays something that is due, or is ignored with a reason. */
 export function UnmatchedLine({ lineId, choices, confirm, putAside }: Props) {
   return (
     <div className="mt-3 grid gap-4 md:grid-cols-2">
       {choices.length > 0 && (
         <ActionForm action={confirm} className="grid content-start gap-2">
           <input type="hidden" name="line" value={lineId} />
-          <SelectField name="payment" label="It pays" defaultValue="">
-            <option value="">choose what is awaited</option>
+          <SelectField name="payment" label="Pays for" defaultValue="">
+            <option value="">Choose a payment</option>
             {choices.map((choice) => (
               <option key={choice.id} value={choice.id}>
                 {choice.words}
@@ -57,9 +57,9 @@ export function UnmatchedLine({ lineId, choices, confirm, putAside }: Props) {
       )}
       <ActionForm action={putAside} className="grid content-start gap-2">
         <input type="hidden" name="line" value={lineId} />
-        <TextField name="note" label="Or put it aside" placeholder="sent back, not ours, …" />
-        <SubmitButton busy="Putting aside…" look="quiet" className="w-fit">
-          Put aside
+        <TextField name="note" label="Or ignore it" placeholder="Reason: returned, not ours, …" />
+        <SubmitButton busy="Saving…" look="quiet" className="w-fit">
+          Ignore
         </SubmitButton>
         <FormMessage />
       </ActionForm>

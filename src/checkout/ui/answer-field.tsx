@@ -14,12 +14,16 @@ export function AnswerField({ t, field, value }: Props) {
         : t('form.optional', { label: field.label }),
     hint: field.hint || undefined,
   };
-  if (field.kind === 'tick') return <CheckField {...shared} value="yes" defaultChecked={value === 'yes'} />;
+  if (field.kind === 'tick')
+    return (
+      <CheckField {...shared} value="yes" defaultChecked={value === 'yes'} required={field.isRequired} />
+    );
   if (field.kind === 'terms')
     return (
       <CheckField
         {...shared}
         value="yes"
+        required
         hint={
           field.path ? (
             <a href={field.path} target="_blank" rel="noopener noreferrer" className="text-spruce underline">

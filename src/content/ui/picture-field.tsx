@@ -62,7 +62,7 @@ export function PictureField({
         />
         {kept && (
           <Button look="quiet" className="min-h-8" onClick={() => setGone(!isGone)}>
-            {isGone ? 'Keep the picture' : 'Remove the picture'}
+            {isGone ? 'Keep picture' : 'Remove picture'}
           </Button>
         )}
       </div>

@@ -47,6 +47,11 @@ export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOu
             </Link>
           </MenuItem>
         )}
+        <MenuItem>
+          <Link href="/desk/notifications" className={item}>
+            Email notifications
+          </Link>
+        </MenuItem>
         <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Theme</p>
         {THEMES.map((t) => (
           <MenuItem key={t.id}>

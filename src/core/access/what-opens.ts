@@ -21,7 +21,7 @@ export function whatTiersOpen<Item extends ItemFacts>(
   const without: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: question.now };
   const opened = new Map<string, Opened<Item>>(tiers.map(({ tier }) => [tier, { now: [], later: [] }]));
   for (const item of items) {
-    // What is open to everybody signed in is no reason to hold a tier.
+    // What is open to everyone signed in is no reason to hold a tier.
     const anyway = decide({ ...question, item, person: without });
     if (anyway.state === 'open') continue;
     for (const { tier, paid } of tiers) {

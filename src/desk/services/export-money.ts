@@ -1,3 +1,5 @@
+import { plainWords } from '@/words/desk';
+import { methodWords } from '@/words/methods';
 import { localDate } from '@/core/calendar';
 import { compare, type Instant } from '@/core/instants';
 import { csvLine } from '@/core/csv';
@@ -69,7 +71,7 @@ const LISTS = {
           day(row.next?.at ?? null),
           row.next ? toDecimal(row.next.amount, row.next.currency) : '',
           row.next?.currency ?? '',
-          row.methodLabel ?? row.through,
+          row.methodLabel ? methodWords(row.methodLabel, plainWords) : row.through,
         ]),
       );
     }

@@ -29,7 +29,7 @@ const asked = <State extends string, Sort extends string>(
   });
 const NEWEST = ['newest'] as const;
 
-export const subscriptionsAsked = asked(BEGUN, SUBSCRIPTION_SORTS);
+export const subscriptionsAsked = asked(['disputed', ...BEGUN], SUBSCRIPTION_SORTS);
 export const paymentsAsked = asked(PAYMENT_STATES, PAYMENT_SORTS);
 export const documentsAsked = asked(DOCUMENT_KINDS, NEWEST);
 

@@ -15,6 +15,7 @@ import {
   type SubscriptionFilter,
   type SubscriptionRow,
 } from '@/desk/store/subscription-lists';
+import { countWeek } from '@/desk/store/week';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';
@@ -37,7 +38,11 @@ export type Today = {
   lastPayment: PaymentListRow | null;
   joinedThisWeek: number;
   incomeThisWeek: Income[];
+  leftThisWeek: number;
   overdue: SubscriptionRow[];
+  /** How many are overdue in all. */
+  overdueTotal: number;
+  disputed: SubscriptionRow[];
   dueNext: SubscriptionRow[];
 };
 
@@ -48,19 +53,33 @@ async function readToday(): Promise<Today> {
   const site = await currentSite();
   const now = siteNow(site);
   const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
-  const [accounts, tiers, offers, items, map, payments, joinedThisWeek, incomeThisWeek, overdue, running] =
-    await Promise.all([
-      listGatewayAccounts(pool()),
-      listTiers(pool()),
-      listOffers(pool()),
-      countItems(pool()),
-      readAccessMap(),
-      listPayments(pool(), site.mode, { ...ALL_PAYMENTS, state: 'succeeded', limit: 1 }),
-      countJoined(pool(), weekAgo, now),
-      sumIncome(pool(), site.mode, weekAgo, now),
-      listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'overdue', limit: 5 }),
-      listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
-    ]);
+  const [
+    accounts,
+    tiers,
+    offers,
+    items,
+    map,
+    payments,
+    joinedThisWeek,
+    incomeThisWeek,
+    overdue,
+    running,
+    week,
+    disputed,
+  ] = await Promise.all([
+    listGatewayAccounts(pool()),
+    listTiers(pool()),
+    listOffers(pool()),
+    countItems(pool()),
+    readAccessMap(),
+    listPayments(pool(), site.mode, { ...ALL_PAYMENTS, state: 'succeeded', limit: 1 }),
+    countJoined(pool(), weekAgo, now),
+    sumIncome(pool(), site.mode, weekAgo, now),
+    listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'overdue', limit: 5 }),
+    listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
+    countWeek(pool(), site.mode, weekAgo, now),
+    listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'disputed', limit: 5 }),
+  ]);
   return {
     now,
     zone: site.zone,
@@ -74,7 +93,10 @@ async function readToday(): Promise<Today> {
     lastPayment: payments.rows[0] ?? null,
     joinedThisWeek,
     incomeThisWeek,
+    leftThisWeek: week.left,
     overdue: overdue.rows,
+    overdueTotal: overdue.total,
+    disputed: disputed.rows,
     dueNext: running.rows.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
   };
 }

@@ -22,7 +22,7 @@ export type SubscriptionRow = {
 /** What a list of subscriptions can be narrowed to. */
 export const SUBSCRIPTION_SORTS = ['due', 'member', 'started', 'paid-until'] as const;
 export type SubscriptionFilter = {
-  /** '' for all. */
+  /** '' for all; a state, or `disputed`. */
   state: string;
   /** Part of a member's name or address. */
   search: string;
@@ -44,7 +44,8 @@ const SUBSCRIPTION_ORDER: Record<SubscriptionFilter['sort'], string> = {
 const narrowedBy = (mode: Mode, filter: SubscriptionFilter) =>
   where([
     [`s.mode = ? AND s.began_at IS NOT NULL`, mode],
-    filter.state && ['s.state = ?', filter.state],
+    filter.state === 'disputed' && [`s.disputes <> '{}'`],
+    filter.state && filter.state !== 'disputed' && ['s.state = ?', filter.state],
     filter.ids && ['s.id = ANY (?::uuid[])', filter.ids],
     filter.dueBefore && ['s.due_at < ?', filter.dueBefore],
     filter.search && [
@@ -84,6 +85,15 @@ export async function listSubscriptionIds(db: Db, mode: Mode, filter: Subscripti
     narrowed.values,
   );
   return rows.map((row) => row.id);
+}
+
+export async function countDisputed(db: Db, mode: Mode): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM subscriptions WHERE mode = $1 AND began_at IS NOT NULL AND disputes <> '{}'`,
+    [mode],
+  );
+  return Number(count);
 }
 
 export async function countByState(db: Db, mode: Mode): Promise<Map<State, number>> {

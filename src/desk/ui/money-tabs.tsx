@@ -3,8 +3,8 @@ import { Tabs } from '@/kit/tabs';
 const TABS = [
   { id: 'subscriptions', name: 'Subscriptions', path: '/desk/money' },
   { id: 'payments', name: 'Payments', path: '/desk/money/payments' },
-  { id: 'due', name: 'Falls due', path: '/desk/money/due' },
-  { id: 'failed', name: 'Failed', path: '/desk/money/failed' },
+  { id: 'due', name: 'Upcoming charges', path: '/desk/money/due' },
+  { id: 'failed', name: 'Failed payments', path: '/desk/money/failed' },
   { id: 'transfers', name: 'Transfers', path: '/desk/money/transfers' },
   { id: 'books', name: 'Books', path: '/desk/money/books' },
   { id: 'gateways', name: 'Gateways', path: '/desk/money/gateways' },

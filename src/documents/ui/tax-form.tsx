@@ -79,7 +79,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
           label="Numbers begin with"
           value={draft.documentPrefix}
           onChange={(event) => change({ documentPrefix: event.target.value })}
-          hint={`They read ${draft.documentPrefix}I-0042, without a gap; what has a number keeps it.`}
+          hint={`Numbers look like ${draft.documentPrefix}I-0042, without gaps. Issued numbers don’t change.`}
         />
       </section>
       <section className="grid gap-5 rounded-card border border-line bg-surface p-5">
@@ -101,7 +101,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
             label="Country you sell from"
             value={draft.homeCountry}
             onChange={(event) => change({ homeCountry: event.target.value })}
-            hint="Whoever says nothing else is taken to live there."
+            hint="Used for members who haven’t given a country."
           >
             <option value="">choose</option>
             {options}
@@ -232,5 +232,5 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
 const HINTS: Record<TaxDraft['way'], string> = {
   none: 'Prices stand as they are, and invoices name no tax.',
   included: 'Members pay the prices as they stand; invoices say how much of it is tax.',
-  added: 'It comes on top, by the member’s country. Members who joined go on paying what they agreed to.',
+  added: 'It’s added on top, by the member’s country. Existing members keep paying what they agreed to.',
 };

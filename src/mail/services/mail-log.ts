@@ -31,5 +31,5 @@ export const loggedMail = staffUse('manage members')('logged-mail', uuid, async 
 
 const toLine = (mail: LoggedMail): MailLine => ({
   ...mail,
-  name: mailKind(mail.template)?.name ?? mail.template,
+  name: mailKind(mail.template)?.name ?? (mail.template === 'staff' ? 'Mail to staff' : mail.template),
 });

@@ -7,6 +7,8 @@ import type { MemberId } from '@/core/ids';
 export type NewMail = {
   dedupeKey: string;
   memberId: MemberId | null;
+  /** Whom a mail to staff is about. */
+  aboutId?: MemberId;
   toAddress: string;
   template: string;
   subject: string;
@@ -22,8 +24,8 @@ export type MailRow = { id: string; template: string; subject: string; state: st
 
 const QUEUE_MAIL = prepared(
   'queue-mail',
-  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT (dedupe_key) DO NOTHING`,
+  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at, about_member_id)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (dedupe_key) DO NOTHING`,
 );
 
 /** Queues a mail; a second one with the same dedupe key is dropped. */
@@ -38,7 +40,13 @@ export async function queueMail(db: Db, mail: NewMail): Promise<void> {
     mail.htmlBody,
     mail.sealed,
     mail.at,
+    mail.aboutId ?? null,
   ]);
+}
+
+/** Whether a mail with this dedupe key was ever queued. */
+export async function isMailKnown(db: Db, dedupeKey: string): Promise<boolean> {
+  return (await maybeOne(db, 'SELECT id FROM mails WHERE dedupe_key = $1', [dedupeKey])) !== undefined;
 }
 
 /** Takes up to `limit` mails for sending; each comes again after the lease unless it is marked by then. */
@@ -91,6 +99,8 @@ export type MailState = (typeof MAIL_STATES)[number];
 export type LoggedMail = {
   id: string;
   memberId: MemberId | null;
+  /** Whom a mail to staff is about. */
+  aboutId?: MemberId;
   toAddress: string;
   template: string;
   subject: string;
@@ -141,12 +151,12 @@ export async function requeueMail(db: Db, id: string, exceptTemplates: string[])
   );
 }
 
-/** Empties every mail to a member or an address; those that still wait are not sent. */
+/** Empties every mail to a member or an address, or about the member; those that still wait are not sent. */
 export async function forgetMails(db: Db, memberId: MemberId, address: string): Promise<void> {
   await run(
     db,
     `UPDATE mails SET to_address = 'left@left.invalid', subject = '', text_body = '', html_body = '', sealed = NULL, state = CASE state WHEN 'queued' THEN 'failed' ELSE state END
-     WHERE member_id = $1 OR to_address = $2`,
+     WHERE member_id = $1 OR to_address = $2 OR about_member_id = $1`,
     [memberId, address],
   );
 }

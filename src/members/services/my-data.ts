@@ -15,6 +15,8 @@ import { listSubscriptionsOf } from '@/billing/store/subscriptions';
 import { siteNow } from '@/platform/clock';
 import { issueDocuments } from '@/documents/services/lib/issue-documents';
 import { currentSite } from '@/platform/site';
+import { methodWords } from '@/words/methods';
+import { wordsOf } from '@/words/words';
 import { memberUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { found } from '@/platform/result';
@@ -27,6 +29,7 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
   const member = await findMember(pool(), memberId);
   if (!member) return null;
   const site = await currentSite();
+  const t = wordsOf(site);
   const { id, email, name, joinedAt, country, invoiceWords } = member;
   const subscriptions = await listSubscriptionsOf(pool(), id, site.mode);
   const versions = await listOfferVersions(pool(), [
@@ -62,7 +65,7 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       startedAt: one.beganAt,
       paidThrough: one.paidThrough,
       endedAt: one.endedAt,
-      paidBy: one.methodLabel,
+      paidBy: one.methodLabel && methodWords(one.methodLabel, t),
     })),
     holdings: (await listHoldings(pool(), id, site.mode)).map(({ tierId, why, fromAt, untilAt }) => ({
       tier: tierId,

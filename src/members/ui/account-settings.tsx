@@ -37,7 +37,7 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
           ))}
       </div>
       <div className="flex flex-wrap items-center gap-2">
-        <span className="text-muted">Another order for</span>
+        <span className="text-muted">Separate arrangement for</span>
         {tiers
           .filter((tier) => !tier.sections)
           .map((tier) => (
@@ -51,7 +51,7 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
         value="yes"
         label="Members may delete their account"
         defaultChecked={mayDelete}
-        hint="What they hold ends, and they are forgotten; the books keep what they must."
+        hint="Their tiers end and their personal data is deleted; the books keep what the law requires."
       />
       <SubmitButton busy="Saving…" className="w-fit px-8">
         Save
@@ -74,7 +74,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
         <h2 className="text-lg">{name}</h2>
         {onRemove && (
           <Button look="quiet" className="min-h-8" onClick={onRemove}>
-            As for all
+            Use the default
           </Button>
         )}
       </div>

@@ -45,7 +45,7 @@ export function MemberNotes({ memberId, notes, actions }: Props) {
           <TextArea name="words" label="A new note" rows={2} />
           <CheckField name="isShown" value="yes" label="The member reads it in their account" />
           <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
-            Keep the note
+            Add note
           </SubmitButton>
           <FormMessage />
         </ActionForm>

@@ -24,12 +24,12 @@ export function LadderForm({ action, ladder }: Props) {
         <CheckField
           name="creditUnused"
           label="Unused days are credited"
-          hint="Somebody who goes up pays less by the days that they had paid for and not had."
+          hint="Members who switch up pay less by the unused days they’ve paid for."
           defaultChecked={ladder.creditUnused}
         />
         <CheckField
           name="downAtOnce"
-          label="Down at once"
+          label="Switch down immediately"
           hint="Otherwise a switch down comes at the end of what is paid."
           defaultChecked={ladder.downAtOnce}
         />
@@ -51,5 +51,5 @@ export function LadderForm({ action, ladder }: Props) {
 function switchWords({ creditUnused, waitDays, downAtOnce }: Props['ladder']): string {
   const up = waitDays > 0 ? `up after ${waitDays === 1 ? 'a day' : `${waitDays} days`}` : 'up at any time';
   const credit = creditUnused ? ', with unused days credited' : ', without credit for unused days';
-  return `One of these at a time: ${up}${credit}; down ${downAtOnce ? 'at once' : 'at the end of what is paid'}.`;
+  return `One of these at a time: ${up}${credit}; down ${downAtOnce ? 'immediately' : 'at the end of the paid period'}.`;
 }

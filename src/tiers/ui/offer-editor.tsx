@@ -249,7 +249,7 @@ export function OfferEditor({
             className="w-56"
           >
             <option value="end">it ends</option>
-            <option value="keep">the tier is kept for good</option>
+            <option value="keep">members keep the tier for good</option>
           </SelectField>
           {canRenew && (
             <TextField

@@ -92,7 +92,7 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
   const optionsProblem = useProblem(`${index}.options`);
   const isName = field.kind === 'name';
   const tick = (label: string, isOn: boolean, set: (on: boolean) => void, isFixed = false) => (
-    <label className="flex items-center gap-2" title={isFixed ? 'Somebody has to ask it' : undefined}>
+    <label className="flex items-center gap-2" title={isFixed ? 'At least one tier must ask it' : undefined}>
       <input
         type="checkbox"
         checked={isOn}

@@ -84,7 +84,7 @@ export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
       </Part>
       <Part title="Who can join, and when">
         <SelectField name="joining" label="Joining" defaultValue={tier.joining}>
-          <option value="open">open to everybody</option>
+          <option value="open">open to everyone</option>
           <option value="by-code">by code only</option>
           <option value="closed">closed</option>
         </SelectField>
@@ -144,16 +144,16 @@ export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
         </fieldset>
         <TextField
           name="welcomePath"
-          label="Where they go on to"
+          label="Page after joining"
           placeholder="/members-room"
           defaultValue={tier.welcomePath}
-          hint="Left empty, back to what they came for."
+          hint="Leave it empty to return to the page they came from."
         />
         <TextField
           name="reference"
           label="Reference"
           defaultValue={tier.reference}
-          hint="Your own number or name for it, kept in exports. Members never see it."
+          hint="Your own number or name for it, included in exports. Members never see it."
         />
       </Part>
       <div className="sticky bottom-0 z-10 border-t border-line bg-paper py-3">

@@ -14,8 +14,8 @@ export function TiersHead({ here, children }: Props) {
         tabs={[
           { id: 'tiers', name: 'Tiers', path: '/desk/tiers' },
           { id: 'links', name: 'Join links', path: '/desk/tiers/links' },
-          { id: 'questions', name: 'Asked at joining', path: '/desk/tiers/questions' },
-          { id: 'unfinished', name: 'Unfinished', path: '/desk/tiers/unfinished' },
+          { id: 'questions', name: 'Join questions', path: '/desk/tiers/questions' },
+          { id: 'unfinished', name: 'Unfinished checkouts', path: '/desk/tiers/unfinished' },
         ]}
       />
       {children}

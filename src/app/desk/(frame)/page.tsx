@@ -66,18 +66,33 @@ export default async function TodayPage() {
               name="Received in the last 7 days"
               value={facts.incomeThisWeek.map((i) => t.money(i.amount, i.currency)).join(' + ') || 'nothing'}
             />
-            <Figure name="Overdue now" value={String(facts.overdue.length)} />
+            <Figure name="Left in the last 7 days" value={String(facts.leftThisWeek)} />
+            <Figure name="Overdue now" value={String(facts.overdueTotal)} />
           </dl>
           {facts.overdue.length > 0 && (
             <section>
-              <h2 className="text-xl">Needs you: payments that failed</h2>
-              <Rows rows={facts.overdue} t={t} word="next try" />
+              <h2 className="text-xl">Needs you: failed payments</h2>
+              <Rows rows={facts.overdue} t={t} word="next retry" />
+            </section>
+          )}
+          {facts.disputed.length > 0 && (
+            <section>
+              <h2 className="text-xl">
+                Needs you:{' '}
+                <Link href="/desk/money?state=disputed" className="underline">
+                  disputed payments
+                </Link>
+              </h2>
+              <p className="mt-1 text-muted">
+                Answer on the page of the gateway. Access is stopped until then.
+              </p>
+              <Rows rows={facts.disputed} t={t} word="due" />
             </section>
           )}
           <section>
-            <h2 className="text-xl">Falls due next</h2>
+            <h2 className="text-xl">Upcoming charges</h2>
             {facts.dueNext.length === 0 ? (
-              <p className="mt-2 text-muted">Nothing: no subscription is running yet.</p>
+              <p className="mt-2 text-muted">None: no subscription is running yet.</p>
             ) : (
               <Rows rows={facts.dueNext} t={t} word="due" />
             )}
@@ -102,7 +117,14 @@ function Rows({
   t,
   word,
 }: {
-  rows: { id: string; memberId: MemberId; memberName: string; state: string; dueAt: Instant | null }[];
+  rows: {
+    id: string;
+    memberId: MemberId;
+    memberName: string;
+    state: string;
+    dueAt: Instant | null;
+    isDisputed: boolean;
+  }[];
   t: Words;
   word: string;
 }) {
@@ -117,7 +139,7 @@ function Rows({
             {row.memberName}
           </Link>
           <span>
-            <LifeMark t={t} state={row.state} />
+            <LifeMark t={t} state={row.isDisputed ? 'disputed' : row.state} />
           </span>
           <span className="figures text-muted sm:text-right">
             {row.dueAt && `${word} ${t.date(row.dueAt)}`}

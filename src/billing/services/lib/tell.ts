@@ -14,7 +14,9 @@ import { together, type Db } from '@/platform/store/db';
 import { findMember, type Member } from '@/people/store/members';
 import { findOfferVersion } from '@/tiers/store/offers';
 import { findTier, listTierNames } from '@/tiers/store/tiers';
+import { listStaffReaders } from '@/people/store/staff-mails';
 import type { OpenBook } from './opened';
+import { tellStaff, type Readers } from './tell-staff';
 import type { MemberId } from '@/core/ids';
 
 /** What the audit says of what happened; what is not here says nothing of its own. */
@@ -47,11 +49,13 @@ const DONE: Partial<Record<NoticeKind, string>> = {
 };
 
 /** Whom a book is about, and how the tiers are called: read beside what is stored. */
-export type Readers = { member: Member | undefined; tierNames: Map<string, string> };
-
 export async function readersOf(db: Db, memberId: MemberId): Promise<Readers> {
-  const [member, tierNames] = await together([findMember(db, memberId), listTierNames(db)]);
-  return { member, tierNames };
+  const [member, tierNames, staff] = await together([
+    findMember(db, memberId),
+    listTierNames(db),
+    listStaffReaders(db),
+  ]);
+  return { member, tierNames, staff };
 }
 
 /** Writes what happened into the audit, and to the member where it is news to them. */
@@ -59,11 +63,16 @@ export async function tellOf(
   open: OpenBook,
   context: BillingContext,
   notices: Notice[],
-  { member, tierNames }: Readers,
+  readers: Readers,
 ): Promise<void> {
+  const { member, tierNames } = readers;
   const told = { ...open, context, tierNames };
   for (const notice of notices)
-    await together([audit(open, notice), member ? write(told, member, notice) : null]);
+    await together([
+      audit(open, notice),
+      member ? write(told, member, notice) : null,
+      readers.staff.length > 0 ? tellStaff(open, notice, readers) : null,
+    ]);
 }
 
 /** What letters are written from. */

@@ -4,6 +4,7 @@ import { findSubscription } from '@/billing/store/subscriptions';
 import type { StoredBook } from '@/billing/store/book';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
+import { tellStaffOfTransfer } from './tell-staff';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import { listGatewayAccounts, type TransferSettings } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
@@ -58,12 +59,11 @@ export async function askForTransfer(
   const checkout = book.checkouts.find((one) => one.subscription === id && one.state === 'awaiting');
   const path = checkout ? `/join/pending/${checkout.id}` : '/account';
   const content = { template: 'transfer-due' as const, tierName: tier?.name ?? '', path, ...details };
-  await transaction((db) =>
-    writeMail(db, site, {
-      to: member,
-      content,
-      key: `transfer:${details.reference}:${attempt.n}`,
-      at: attempt.at,
-    }),
-  );
+  const { reference, amount, currency } = details;
+  const told = { memberId, name: member.name || member.email, amount, currency, reference, n: attempt.n };
+  await transaction(async (db) => {
+    const key = `transfer:${reference}:${attempt.n}`;
+    await writeMail(db, site, { to: member, content, key, at: attempt.at });
+    await tellStaffOfTransfer(db, site, told, attempt.at);
+  });
 }

@@ -13,6 +13,7 @@ import {
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import {
   countByState,
+  countDisputed,
   listSubscriptions,
   type SubscriptionFilter,
   type SubscriptionRow,
@@ -45,7 +46,13 @@ export type PaymentLine = PaymentListRow & { tierName: string; through: string }
 export async function subscriptionList(
   filter: SubscriptionFilter,
   mode?: Mode,
-): Promise<{ rows: SubscriptionLine[]; total: number; counts: Map<State, number>; zone: string }> {
+): Promise<{
+  rows: SubscriptionLine[];
+  total: number;
+  counts: Map<State, number>;
+  disputed: number;
+  zone: string;
+}> {
   const own = await currentSite();
   const site = inMode(own, mode ?? own.mode);
   const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
@@ -59,6 +66,7 @@ export async function subscriptionList(
     rows: named.map((row) => ({ ...row, next: next.get(row.id) ?? null })),
     total,
     counts,
+    disputed: await countDisputed(pool(), site.mode),
     zone: site.zone,
   };
 }

@@ -51,7 +51,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
           </>
         ) : map.rows.length === 0 ? (
           <Empty title="Nothing is published yet">
-            Write and publish a page under Content; then it stands here, with who sees it.
+            Publish a page under Content, and it appears here with who can see it.
           </Empty>
         ) : (
           <AccessTable

@@ -152,17 +152,17 @@ export async function confirmTransferAction(_: FormState, form: FormData): Promi
   const lineId = text(form, 'line') || undefined;
   return forForm(
     confirmTransfer(await currentActor(), { paymentId: text(form, 'payment'), lineId }),
-    reload('Confirmed: what it pays is open.'),
+    reload('Received: the member has access.'),
   );
 }
 
 export async function putAsideAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     putAside(await currentActor(), { lineId: text(form, 'line'), note: text(form, 'note') }),
-    reload('Put aside.'),
+    reload('Ignored.'),
   );
 }
 
 export async function refundSentAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(refundWasSent(await currentActor(), text(form, 'refund')), reload('Noted as sent.'));
+  return forForm(refundWasSent(await currentActor(), text(form, 'refund')), reload('Marked as sent.'));
 }

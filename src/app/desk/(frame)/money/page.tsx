@@ -9,13 +9,14 @@ import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { NextCharge } from '@/billing/ui/next-charge';
 import { Empty } from '@/kit/empty';
+import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { listPath, readListSearch } from './query';
 import { ModeNote } from './mode-note';
 import { SubscriptionDrawer } from './subscription-drawer';
 
-export const metadata: Metadata = { title: 'Money' };
+export const metadata: Metadata = { title: 'Subscriptions · Money' };
 
 const SORTS = [
   { id: 'due', words: 'what is due first' },
@@ -28,7 +29,9 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
   const t = await deskWords();
   const staff = await requireStaff();
   const asked = readListSearch(await searchOf(searchParams));
-  const { rows, total, counts, query, perPage } = await shown(subscriptionList(await currentActor(), asked));
+  const { rows, total, counts, disputed, query, perPage } = await shown(
+    subscriptionList(await currentActor(), asked),
+  );
   const { state, search, sort, page } = query;
   const { open, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
@@ -40,11 +43,15 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
         label="State"
-        chips={['' as const, ...BEGUN].map((option) => ({
+        chips={[
+          '' as const,
+          ...BEGUN,
+          ...(disputed > 0 || state === 'disputed' ? (['disputed'] as const) : []),
+        ].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
           mark: option === '' ? 'All' : <LifeMark t={t} state={option} />,
-          count: option === '' ? all : (counts.get(option) ?? 0),
+          count: option === '' ? all : option === 'disputed' ? disputed : (counts.get(option) ?? 0),
         }))}
       />
       <ListBar
@@ -65,7 +72,9 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
           {rows.length === 0 ? (
             <div className="mt-5">
               <Empty title="No subscriptions here">
-                {state || search ? 'None fits this filter.' : 'They stand here once somebody joins.'}
+                {state || search
+                  ? 'Nothing matches this filter.'
+                  : 'Subscriptions appear here when members join.'}
               </Empty>
             </div>
           ) : (
@@ -115,7 +124,9 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                           'for good'
                         )}
                       </td>
-                      <td className="py-2 text-[0.9375rem] text-muted">{row.methodLabel ?? row.through}</td>
+                      <td className="py-2 text-[0.9375rem] text-muted">
+                        {row.methodLabel ? methodWords(row.methodLabel, t) : row.through}
+                      </td>
                     </>
                   )}
                 </tr>

@@ -7,7 +7,7 @@ import { ChoiceField } from '@/kit/choice-field';
 import { SelectField, TextField } from '@/kit/field';
 import { saveGeneralAction } from './actions';
 
-export const metadata: Metadata = { title: 'General' };
+export const metadata: Metadata = { title: 'General · Settings' };
 
 export default async function GeneralPage() {
   await requireStaff('set up the site');

@@ -32,11 +32,8 @@ export default async function TiersPage() {
       </TiersHead>
       {ladders.length + alone.length === 0 ? (
         <div className="mt-6">
-          <Empty
-            title="No tiers yet"
-            action={<LinkButton href="/desk/tiers/new">Make the first tier</LinkButton>}
-          >
-            A tier is what a member can hold. Make one, then say what it costs.
+          <Empty title="No tiers yet" action={<LinkButton href="/desk/tiers/new">Add a tier</LinkButton>}>
+            A tier is what members join: free or paid. Add one, then set its price.
           </Empty>
         </div>
       ) : (
@@ -57,8 +54,10 @@ export default async function TiersPage() {
             ))}
           {running(alone).length > 0 && (
             <section>
-              <h2 className="text-xl">On their own</h2>
-              <p className="mt-1 text-muted">Held beside any other, in the order of the join page.</p>
+              <h2 className="text-xl">Separate tiers</h2>
+              <p className="mt-1 text-muted">
+                Members can have these beside any other tier. In the order of the join page.
+              </p>
               <TierLadder
                 ladderId={null}
                 label="Tiers on no ladder"
@@ -71,7 +70,7 @@ export default async function TiersPage() {
       )}
       {retired.length > 0 && (
         <p className="mt-8 text-muted">
-          Retired tiers keep their place: those who hold them keep them, and nobody joins any more.
+          Retired tiers stay with the members who have them; nobody new can join.
         </p>
       )}
     </>
@@ -85,7 +84,7 @@ function lineOf(tier: TierOverview, t: Words): TierLine {
     'by-code': 'by code',
     closed: tier.retiredAt ? 'retired' : 'joining closed',
     'not-yet': `on sale from ${tier.onSaleFrom ?? ''}`,
-    over: 'sale is over',
+    over: 'sale ended',
     'sold-out': 'sold out',
   }[state];
   return {

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { cache } from 'react';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
@@ -6,14 +7,20 @@ import { ruleEditor } from '@/access/services/access-map';
 import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
 import { deleteRuleAction, saveRuleAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Rule' };
-
 type Props = { params: Promise<{ id: string }>; searchParams: Search };
+
+/** Read once a request: for the head and for the page. */
+const editorOf = cache(async (id: string) => ruleEditor(await currentActor(), id));
+
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
+  const found = await editorOf((await params).id);
+  return { title: `${(found.ok && found.value.rule?.name) || 'New rule'} · Access` };
+}
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
   const [{ id }, { item }] = [await params, await searchOf(searchParams)];
-  const { rule, items, categories, tiers, siteDoorstep } = await shown(ruleEditor(await currentActor(), id));
+  const { rule, items, categories, tiers, siteDoorstep } = await shown(editorOf(id));
   const named = items.find((other) => other.id === item);
   const draft: RuleDraft = rule
     ? { ...rule, except: rule.except ?? [], alsoRequire: rule.alsoRequire ?? false }

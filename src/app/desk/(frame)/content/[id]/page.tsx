@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { cache } from 'react';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { EMPTY_PROSE } from '@/core/content/prose';
@@ -9,14 +10,20 @@ import { Said } from '@/kit/toasts';
 import { LinkButton } from '@/kit/button';
 import { saveItemAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Write' };
-
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ type?: string; saved?: string }> };
+
+/** Read once a request: for the head and for the page. */
+const editorOf = cache(async (id: string) => itemEditor(await currentActor(), id));
+
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
+  const found = await editorOf((await params).id);
+  return { title: `${(found.ok && found.value.item?.title) || 'New'} · Content` };
+}
 
 export default async function ItemPage({ params, searchParams }: Props) {
   await requireStaff('write content');
   const [{ id }, { type, saved }] = [await params, await searchParams];
-  const editor = await shown(itemEditor(await currentActor(), id));
+  const editor = await shown(editorOf(id));
   const { item, items, openers } = editor;
   const kind = item?.type ?? (type === 'post' ? 'post' : 'page');
   return (

@@ -1,6 +1,7 @@
 import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
 import { memberFile } from '@/members/services/member-file';
@@ -9,17 +10,27 @@ import { MemberTimeline } from '@/members/ui/member-timeline';
 import { NextCharge } from '@/billing/ui/next-charge';
 import { StaffActions } from '@/billing/ui/staff-actions';
 import { TierName } from '@/kit/key-cut';
+import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { changeAction } from '../../money/actions';
 import { addNoteAction, removeNoteAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Member' };
+type Props = { params: Promise<{ id: string }> };
 
-export default async function MemberPage({ params }: { params: Promise<{ id: string }> }) {
+/** Read once a request: for the head and for the page. */
+const fileOf = cache(async (id: string) => memberFile(await currentActor(), id));
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const found = await fileOf((await params).id);
+  const member = found.ok ? found.value.member : null;
+  return { title: `${member?.name || member?.email || 'Member'} · Members` };
+}
+
+export default async function MemberPage({ params }: Props) {
   const t = await deskWords();
   const staff = await requireStaff();
   const { id } = await params;
-  const { member, account, timeline, answers, notes } = await shown(memberFile(await currentActor(), id));
+  const { member, account, timeline, answers, notes } = await shown(fileOf(id));
   const mayManage = may(staff.staffRole, 'manage members');
   return (
     <>
@@ -91,7 +102,9 @@ export default async function MemberPage({ params }: { params: Promise<{ id: str
               <Link href={`/desk/money?open=${subscription.id}`} className="text-spruce underline">
                 Its history and payments
               </Link>
-              {subscription.methodLabel && <p className="text-muted">{subscription.methodLabel}</p>}
+              {subscription.methodLabel && (
+                <p className="text-muted">{methodWords(subscription.methodLabel, t)}</p>
+              )}
               {mayManage && (
                 <StaffActions
                   key={`${subscription.state}:${String(subscription.pauses)}`}

@@ -10,7 +10,7 @@ import { Table } from '@/kit/table';
 import { ModeNote } from '../mode-note';
 import { listPath, monthName, readListSearch } from '../query';
 
-export const metadata: Metadata = { title: 'Books' };
+export const metadata: Metadata = { title: 'Books · Money' };
 
 const KINDS = ['invoice', 'refund', 'credit'] as const;
 const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
@@ -31,8 +31,8 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       {months.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No money has moved yet">
-            With the first payment its month stands here, with what came, what went back and the tax in it.
+          <Empty title="No payments yet">
+            Each month appears here from the first payment: received, refunded and the tax included.
           </Empty>
         </div>
       ) : (
@@ -86,8 +86,8 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
               })}
             </Table>
             <p className="mt-2 max-w-prose text-[0.9375rem] text-muted">
-              What is invoiced and not received was paid with credit. The tax is that of invoices, less that
-              of what went back or was credited.
+              Amounts invoiced but not received were paid with credit. Tax is the tax on invoices, less the
+              tax on refunds and credits.
             </p>
           </section>
           <h2 className="mt-8 text-2xl">{month ? `Documents of ${monthName(month)}` : 'Documents'}</h2>

@@ -5,10 +5,11 @@ import { upcomingCharges } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
+import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 
-export const metadata: Metadata = { title: 'Falls due' };
+export const metadata: Metadata = { title: 'Upcoming charges · Money' };
 
 export default async function DuePage() {
   const t = await deskWords();
@@ -19,14 +20,12 @@ export default async function DuePage() {
       <MoneyTabs here="due" />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="Nothing falls due in the next 30 days">
-            As soon as somebody’s next charge is nearer than that, it stands here.
-          </Empty>
+          <Empty title="No charges in the next 30 days">Charges due within 30 days appear here.</Empty>
         </div>
       ) : (
         <>
           <p className="figures mt-5 text-lg">
-            In the next 30 days, as things stand:{' '}
+            In the next 30 days:{' '}
             {sums.map(({ currency, amount, count }) => (
               <span key={currency} className="mr-4">
                 <b className="font-display text-2xl">{t.money(amount, currency)}</b>{' '}
@@ -34,7 +33,7 @@ export default async function DuePage() {
               </span>
             ))}
           </p>
-          <Table heads={['Day', 'Member', 'For', 'State', 'Paid by', 'Amount']} lastIsAmount>
+          <Table heads={['Date', 'Member', 'Tier', 'State', 'Payment method', 'Amount']} lastIsAmount>
             {rows.map((row) => (
               <tr key={row.id} className="border-t border-line">
                 <td className="py-2 pr-5 whitespace-nowrap">{row.next && t.date(row.next.at)}</td>
@@ -47,7 +46,9 @@ export default async function DuePage() {
                 <td className="py-2 pr-5">
                   <LifeMark t={t} state={row.state} />
                 </td>
-                <td className="py-2 pr-5 text-[0.9375rem] text-muted">{row.methodLabel ?? row.through}</td>
+                <td className="py-2 pr-5 text-[0.9375rem] text-muted">
+                  {row.methodLabel ? methodWords(row.methodLabel, t) : row.through}
+                </td>
                 <td className="py-2 text-right font-semibold">
                   {row.next && t.money(row.next.amount, row.next.currency)}
                 </td>

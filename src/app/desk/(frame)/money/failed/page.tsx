@@ -9,7 +9,7 @@ import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 
-export const metadata: Metadata = { title: 'Failed payments' };
+export const metadata: Metadata = { title: 'Failed payments · Money' };
 
 export default async function FailedPage() {
   const t = await deskWords();
@@ -20,12 +20,12 @@ export default async function FailedPage() {
       <MoneyTabs here="failed" />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="Nothing has failed">
-            Whoever could not be charged stands here, until it is paid or ends.
+          <Empty title="No failed payments">
+            Members whose payment failed appear here until they pay or their subscription ends.
           </Empty>
         </div>
       ) : (
-        <Table heads={['Member', 'For', 'Failed since', 'Why', 'Next try', 'Access until']}>
+        <Table heads={['Member', 'For', 'Failed since', 'Reason', 'Next retry', 'Access until']}>
           {rows.map((row) => (
             <tr key={row.id} className="border-t border-line">
               <td className="py-2 pr-5">
@@ -39,7 +39,9 @@ export default async function FailedPage() {
               <td className="py-2 pr-5">{row.tierName}</td>
               <td className="py-2 pr-5 whitespace-nowrap">
                 {row.since && t.date(row.since)}
-                <span className="text-muted">, {row.failures === 1 ? '1 try' : `${row.failures} tries`}</span>
+                <span className="text-muted">
+                  , {row.failures === 1 ? '1 attempt' : `${row.failures} attempts`}
+                </span>
               </td>
               <td className="py-2 pr-5">{row.code ? declineWords(row.code) : ''}</td>
               <td className="py-2 pr-5">

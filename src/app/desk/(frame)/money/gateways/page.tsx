@@ -19,7 +19,7 @@ import {
   webhookSecretAction,
 } from '../actions';
 
-export const metadata: Metadata = { title: 'Gateways' };
+export const metadata: Metadata = { title: 'Gateways · Money' };
 
 export default async function GatewaysPage({
   searchParams,
@@ -119,7 +119,7 @@ function carriesWords({ currencies, units, pause, discount, refund, switch: swit
     !pause && 'pauses',
     !discount && 'credit on a single charge',
     !switches && 'switches without a new approval',
-    !refund && 'refunds by a call',
+    !refund && 'refunds through the gateway',
   ].filter(Boolean);
   return `Bills by the ${units.join(', ')} in ${currencies ? currencies.join(', ') : 'any currency'}.${cannot.length > 0 ? ` Cannot carry ${cannot.join(', ')}.` : ''}`;
 }

@@ -12,7 +12,7 @@ import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { processAgainAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Messages from gateways' };
+export const metadata: Metadata = { title: 'Messages · Money' };
 
 const STATES = ['new', 'done', 'ignored', 'refused'] as const;
 
@@ -40,7 +40,7 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
       />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No messages here">They stand here as soon as a gateway sends one.</Empty>
+          <Empty title="No messages here">Messages from your gateways appear here.</Empty>
         </div>
       ) : (
         <Table heads={['When', 'From', 'Message', 'State', 'Result', '']}>

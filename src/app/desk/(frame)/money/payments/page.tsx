@@ -14,7 +14,7 @@ import { listPath, monthName, readListSearch } from '../query';
 import { ModeNote } from '../mode-note';
 import { SubscriptionDrawer } from '../subscription-drawer';
 
-export const metadata: Metadata = { title: 'Payments' };
+export const metadata: Metadata = { title: 'Payments · Money' };
 
 const STATES = ['succeeded', 'declined', 'intent', 'refunded', 'disputed'] as const;
 const SORTS = [
@@ -76,8 +76,8 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
             <div className="mt-5">
               <Empty title="No payments here">
                 {state || search
-                  ? 'None fits this filter.'
-                  : 'Every try to collect money stands here, whether or not it went through.'}
+                  ? 'Nothing matches this filter.'
+                  : 'Every payment appears here, received or declined.'}
               </Empty>
             </div>
           ) : (

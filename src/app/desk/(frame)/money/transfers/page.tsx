@@ -13,7 +13,7 @@ import { LinkButton } from '@/kit/button';
 import { Table } from '@/kit/table';
 import { confirmTransferAction, putAsideAction, refundSentAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Transfers' };
+export const metadata: Metadata = { title: 'Bank transfers · Money' };
 
 export default async function TransfersPage() {
   const t = await deskWords();
@@ -33,10 +33,10 @@ export default async function TransfersPage() {
       {accounts.length === 0 ? (
         <div className="mt-5">
           <Empty
-            title="Transfers are not taken"
-            action={<LinkButton href="/desk/money/gateways">Go to Gateways</LinkButton>}
+            title="Bank transfer isn’t set up"
+            action={<LinkButton href="/desk/money/gateways">Set up bank transfer</LinkButton>}
           >
-            Tell the site whom and where people pay, and bank transfer becomes a way to pay.
+            Add your bank details under Gateways, and members can pay by bank transfer.
           </Empty>
         </div>
       ) : (
@@ -44,16 +44,16 @@ export default async function TransfersPage() {
           <div className="min-w-0">
             <h2 className="text-xl">Awaited</h2>
             {awaited.length === 0 ? (
-              <p className="mt-2 text-muted">No transfer is awaited.</p>
+              <p className="mt-2 text-muted">No transfers are due.</p>
             ) : (
-              <Table heads={['Reference', 'From', 'For', 'By', 'Amount', '']}>
+              <Table heads={['Reference', 'Member', 'Offer', 'Due by', 'Amount', '']}>
                 {awaited.map((payment) => (
                   <tr key={payment.id} className="border-t border-line">
                     <td className="py-2 pr-5 font-mono font-semibold">{payment.reference}</td>
                     <td className="py-2 pr-5">
                       {payment.who}
                       {payment.isJoining && (
-                        <span className="block text-[0.9375rem] text-muted">joins with it</span>
+                        <span className="block text-[0.9375rem] text-muted">joins when paid</span>
                       )}
                     </td>
                     <td className="py-2 pr-5">{payment.offerName}</td>
@@ -71,9 +71,9 @@ export default async function TransfersPage() {
             <CutOff t={t} shown={awaited.length} total={awaitedTotal} which="first" />
             {toSend.length > 0 && (
               <>
-                <h2 className="mt-8 text-xl">To be sent back by your bank</h2>
+                <h2 className="mt-8 text-xl">Refunds to send by bank</h2>
                 <p className="text-muted">
-                  In the books and told to the member; the money itself is yours to send.
+                  These are in the books and the member has been told. Send the money from your bank.
                 </p>
                 <ul className="mt-2 grid gap-2">
                   {toSend.map((refund) => (
@@ -90,7 +90,7 @@ export default async function TransfersPage() {
                           <FormMessage />
                           <input type="hidden" name="refund" value={refund.id} />
                           <SubmitButton busy="One moment…" look="quiet">
-                            I have sent it
+                            Mark as sent
                           </SubmitButton>
                         </ActionForm>
                       )}
@@ -101,14 +101,14 @@ export default async function TransfersPage() {
             )}
             {unmatched.length > 0 && (
               <>
-                <h2 className="mt-8 text-xl">Came, and matched nothing</h2>
+                <h2 className="mt-8 text-xl">Unmatched</h2>
                 <ul className="mt-2 grid gap-3">
                   {unmatched.map((line) => (
                     <li key={line.id} className="rounded-card border border-line bg-surface p-4">
                       <p className="figures flex flex-wrap justify-between gap-3">
                         <span>
                           <b className="font-semibold">{t.money(line.amount, line.currency)}</b> from{' '}
-                          {line.payer || 'somebody unnamed'} on {day(line.bookedOn)}: “{line.words}”
+                          {line.payer || 'an unnamed payer'} on {day(line.bookedOn)}: “{line.words}”
                         </span>
                         <span className="text-metered">{line.note}</span>
                       </p>

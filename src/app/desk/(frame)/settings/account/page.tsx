@@ -5,7 +5,7 @@ import { AccountSettings } from '@/members/ui/account-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveAccountAction } from '../actions';
 
-export const metadata: Metadata = { title: 'The members’ account' };
+export const metadata: Metadata = { title: 'Account · Settings' };
 
 export default async function AccountSettingsPage() {
   await requireStaff('set up the site');
@@ -14,8 +14,8 @@ export default async function AccountSettingsPage() {
     <>
       <SettingsHead here="account" />
       <p className="mt-4 max-w-prose text-muted">
-        What members find in their account, from top to bottom. Whoever holds a tier that is arranged in its
-        own way sees that one.
+        The sections of the members’ account, from top to bottom. Members of a tier with its own arrangement
+        see that one.
       </p>
       <AccountSettings action={saveAccountAction} sections={sections} mayDelete={mayDelete} tiers={tiers} />
     </>

@@ -6,7 +6,7 @@ import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveDunningAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Failed payments' };
+export const metadata: Metadata = { title: 'Failed payments · Settings' };
 
 export default async function DunningPage() {
   await requireStaff('set up the site');
@@ -15,25 +15,25 @@ export default async function DunningPage() {
     <>
       <SettingsHead here="dunning" />
       <p className="mt-4 max-w-prose text-muted">
-        A charge that is refused is tried again by itself, and the member is written to each time. After the
-        last try the subscription ends.
+        A declined charge is retried automatically, and the member is emailed each time. After the last retry
+        the subscription ends.
       </p>
       <ActionForm action={saveDunningAction} label="Failed payments" className="mt-5 grid max-w-md gap-5">
         <FormMessage />
         <TextField
           name="retryDays"
-          label="Try again after so many days"
+          label="Retry after (days)"
           defaultValue={retryDays.join(', ')}
           inputMode="numeric"
-          hint="Counted from the first failure: 1, 3, 5, 7 tries four times more."
+          hint="Counted from the first failure: 1, 3, 5, 7 retries four times."
         />
         <TextField
           name="graceDays"
-          label="Days for which everything stays open"
+          label="Grace period (days)"
           defaultValue={graceDays}
           inputMode="numeric"
           className="w-64"
-          hint="Also counted from the first failure. 0 closes at once."
+          hint="How long members keep access, counted from the first failure. 0 ends access immediately."
         />
         <SubmitButton busy="Saving…" className="w-fit px-8">
           Save

@@ -11,7 +11,7 @@ import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Going live' };
+export const metadata: Metadata = { title: 'Going live · Settings' };
 
 /** The one step from test to live: what stands against it, what changes, and what stays behind. */
 export default async function GoingLivePage() {
@@ -33,7 +33,7 @@ export default async function GoingLivePage() {
       ) : (
         <div className="mt-5 grid max-w-5xl items-start gap-6 md:grid-cols-2">
           <section className="rounded-card border border-line bg-surface p-5">
-            <h2 className="text-xl">Before you do</h2>
+            <h2 className="text-xl">Before you go live</h2>
             <ul className="mt-3 grid gap-2">
               {blockers.map((blocker) => (
                 <li
@@ -70,40 +70,40 @@ export default async function GoingLivePage() {
             </ul>
             <h2 className="mt-6 text-xl">What changes</h2>
             <ul className="mt-2 list-disc pl-5">
-              <li>Checkout takes real money. Only you and your staff can still try it in test mode.</li>
+              <li>Checkout takes real money. Only staff can still try it in test mode.</li>
               <li>
-                What is held by test subscriptions opens nothing any more:{' '}
-                {t('live.members', { count: testData.holders })} would have to join again.
+                Test subscriptions no longer give access: {t('live.members', { count: testData.holders })}{' '}
+                would have to join again.
               </li>
               <li>
-                {t('live.subscriptions', { count: testData.running })} stop where they are; nothing of them is
-                charged or mailed.
+                {t('live.subscriptions', { count: testData.running })} stop: nothing is charged or emailed for
+                them.
               </li>
               {testData.agreements > 0 && (
                 <li>
                   {t('live.approvals', { count: testData.agreements })} at test wallets are ended there.
                 </li>
               )}
-              <li>The rehearsal clock is put away: the site goes by real time.</li>
-              <li>Invoices are numbered from 1, apart from those of the test.</li>
+              <li>The rehearsal clock is switched off: the site uses real time.</li>
+              <li>Invoices are numbered from 1, separately from test invoices.</li>
             </ul>
-            <p className="mt-3 font-medium">There is no way back to test mode.</p>
+            <p className="mt-3 font-medium">You can’t go back to test mode.</p>
           </section>
           <section className="rounded-card border border-line bg-surface p-5">
             <h2 className="text-xl">What stays</h2>
             <p className="mt-2">
-              Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Of the test there
-              are {testWords(testData, t)}. They stay behind, apart from what is real, until you clear them.
+              Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Test data (
+              {testWords(testData, t)}) is kept apart from what is real until you clear it.
             </p>
             {blockers.length > 0 ? (
-              <p className="mt-5 font-medium text-closed">First put right what stands beside this.</p>
+              <p className="mt-5 font-medium text-closed">First resolve what is listed beside this.</p>
             ) : (
               <ActionForm action={goLiveAction} label="Go live" className="mt-5 grid gap-4">
                 <CheckField
                   name="clears"
                   value="yes"
                   label="Clear the test data as well"
-                  hint="Subscriptions, payments, documents and messages of the test are deleted. You can also do it later."
+                  hint="Deletes test subscriptions, payments, documents and messages. You can also do it later."
                 />
                 <TextField
                   name="typed"

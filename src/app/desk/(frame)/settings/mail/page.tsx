@@ -9,7 +9,7 @@ import { SettingsHead } from '@/desk/ui/settings-head';
 import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Mail' };
+export const metadata: Metadata = { title: 'Mail · Settings' };
 
 export default async function MailPage() {
   await requireStaff('set up the site');

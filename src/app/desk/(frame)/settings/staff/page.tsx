@@ -9,7 +9,7 @@ import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveStaffAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Staff' };
+export const metadata: Metadata = { title: 'Staff · Settings' };
 
 export default async function StaffSettingsPage() {
   const t = await deskWords();

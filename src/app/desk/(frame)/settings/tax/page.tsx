@@ -6,7 +6,7 @@ import { SettingsHead } from '@/desk/ui/settings-head';
 import { TaxForm, type TaxDraft } from '@/documents/ui/tax-form';
 import { saveTaxAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Tax and invoices' };
+export const metadata: Metadata = { title: 'Tax and invoices · Settings' };
 
 export default async function TaxPage() {
   await requireStaff('set up the site');

@@ -10,7 +10,7 @@ import { LANGUAGES } from '@/words/languages';
 import { listPath } from '../../money/query';
 import { rewordAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Wording' };
+export const metadata: Metadata = { title: 'Wording · Settings' };
 
 const PARTS: Record<Wording['part'], string> = {
   site: 'Site and sign-in',

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { cache } from 'react';
 import Link from 'next/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { config } from '@/platform/config';
@@ -15,13 +16,21 @@ import { CopyText } from '@/kit/copy-text';
 import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
 import { problem } from '@/words/problems';
 
-export const metadata: Metadata = { title: 'Tier' };
+type Props = { params: Promise<{ id: string }> };
 
-export default async function TierPage({ params }: { params: Promise<{ id: string }> }) {
+/** Read once a request: for the head and for the page. */
+const detailOf = cache(async (id: string) => tierDetail(await currentActor(), id));
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const found = await detailOf((await params).id);
+  return { title: `${(found.ok && found.value.tier?.name) || 'New tier'} · Tiers` };
+}
+
+export default async function TierPage({ params }: Props) {
   const t = await deskWords();
   await requireStaff('set tiers');
   const { id } = await params;
-  const detail = await shown(tierDetail(await currentActor(), id));
+  const detail = await shown(detailOf(id));
   const { tier, others, ladders, offers, opens, codes, overview, tierNames, isDeletable } = detail;
   return (
     <>

@@ -10,9 +10,9 @@ import { CopyText } from '@/kit/copy-text';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 
-export const metadata: Metadata = { title: 'Join links' };
+export const metadata: Metadata = { title: 'Join links · Tiers' };
 
-/** Every address that leads straight to joining, in one list. */
+/** Every address that leads straight to checkout, in one list. */
 export default async function JoinLinksPage() {
   const t = await deskWords();
   await requireStaff();
@@ -23,12 +23,12 @@ export default async function JoinLinksPage() {
     <>
       <TiersHead here="links" />
       <p className="mt-3 max-w-prose text-muted">
-        A join link leads straight to joining by one offer. Put it into a notice, a mail or another site; in
-        your own menu an offer can have an entry, and in a page or a post a button.
+        A join link leads straight to checkout for one offer. Use it in a notice, an email or on another site.
+        Offers can also have an entry in your menu, and a button in a page or post.
       </p>
       {rows.length === 0 ? (
         <div className="mt-6">
-          <Empty title="No offers yet">Make a tier, give it an offer, and its link stands here.</Empty>
+          <Empty title="No offers yet">Add a tier and an offer, and its link appears here.</Empty>
         </div>
       ) : (
         <Table heads={['Tier', 'Offer', 'Price', 'Join link', 'Menu entry']}>

@@ -5,7 +5,7 @@ import { QuestionsEditor } from '@/tiers/ui/questions-editor';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { saveQuestionsAction } from '../actions';
 
-export const metadata: Metadata = { title: 'Asked at joining' };
+export const metadata: Metadata = { title: 'Join questions · Tiers' };
 
 export default async function QuestionsPage() {
   await requireStaff('set tiers');

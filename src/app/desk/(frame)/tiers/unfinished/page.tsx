@@ -7,9 +7,9 @@ import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 
-export const metadata: Metadata = { title: 'Unfinished checkouts' };
+export const metadata: Metadata = { title: 'Unfinished checkouts · Tiers' };
 
-/** What people began and did not finish, and what stood in the way. */
+/** Checkouts that people started and didn’t finish, with their last problem. */
 export default async function UnfinishedPage() {
   const t = await deskWords();
   await requireStaff();
@@ -18,15 +18,18 @@ export default async function UnfinishedPage() {
     <>
       <TiersHead here="unfinished" />
       <p className="mt-3 max-w-prose text-muted">
-        Somebody pressed the button and did not get to the end. After an hour they get one mail with a link
-        that brings them back; after {expireDays} days the joining expires. Nothing is charged meanwhile.
+        People who started a checkout and didn’t finish. After an hour they get one email with a link back;
+        after
+        {expireDays} days the checkout expires. Nothing is charged.
       </p>
       {checkouts.length === 0 ? (
         <div className="mt-6">
-          <Empty title="Nothing is unfinished">Everybody who began to join has finished, or let it be.</Empty>
+          <Empty title="No unfinished checkouts">
+            Checkouts that people start and don’t finish appear here.
+          </Empty>
         </div>
       ) : (
-        <Table heads={['Who', 'Tier', 'Began', 'What stood in the way', 'Reminded', 'Expires']}>
+        <Table heads={['Person', 'Tier', 'Started', 'Last problem', 'Reminded', 'Expires']}>
           {checkouts.map((checkout) => (
             <tr key={`${checkout.email} ${checkout.at}`} className="border-t border-line align-top">
               <td className="py-2.5 pr-5">
@@ -39,7 +42,7 @@ export default async function UnfinishedPage() {
               </td>
               <td className="py-2.5 pr-5 whitespace-nowrap">{t.dateTime(checkout.at)}</td>
               <td className="max-w-80 py-2.5 pr-5">
-                {checkout.lastProblem ? t.problem(checkout.lastProblem) : 'The page was left'}
+                {checkout.lastProblem ? t.problem(checkout.lastProblem) : 'Left the page'}
               </td>
               <td className="py-2.5 pr-5 whitespace-nowrap">
                 {checkout.remindedAt ? t.date(checkout.remindedAt) : 'not yet'}

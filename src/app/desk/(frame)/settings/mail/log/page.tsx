@@ -16,7 +16,7 @@ import { sendMailAgainAction } from '../../actions';
 
 const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 
-export const metadata: Metadata = { title: 'Mail that was sent' };
+export const metadata: Metadata = { title: 'Sent mail · Settings' };
 
 export default async function MailLogPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
@@ -56,8 +56,8 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
             <div className="mt-5">
               <Empty title="No mail here">
                 {state || search
-                  ? 'None fits this filter.'
-                  : 'Every mail stands here, with whom it went to and whether it got away.'}
+                  ? 'Nothing matches this filter.'
+                  : 'Every email the site sends appears here, with its recipient and whether it was sent.'}
               </Empty>
             </div>
           ) : (

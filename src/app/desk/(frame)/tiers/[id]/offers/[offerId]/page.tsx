@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { cache } from 'react';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
@@ -14,15 +15,26 @@ import { CopyText } from '@/kit/copy-text';
 import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
 import type { OfferId } from '@/core/ids';
 
-export const metadata: Metadata = { title: 'Offer' };
-
 type Props = { params: Promise<{ id: string; offerId: OfferId }>; searchParams: Search };
+
+/** Read once a request: for the head and for the page. */
+const editorOf = cache(async (tierId: string, offerId: OfferId) =>
+  offerEditor(await currentActor(), { tierId, offerId }),
+);
+
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
+  const { id: tierId, offerId } = await params;
+  const found = await editorOf(tierId, offerId);
+  if (!found.ok) return { title: 'Offer · Tiers' };
+  const { tier, offer } = found.value;
+  return { title: `${tier.name}: ${offer?.name ?? 'new offer'} · Tiers` };
+}
 
 export default async function OfferPage({ params, searchParams }: Props) {
   const t = await deskWords();
   await requireStaff('set tiers');
   const [{ id, offerId }, { saved }] = [await params, await searchOf(searchParams)];
-  const editor = await shown(offerEditor(await currentActor(), { tierId: id, offerId }));
+  const editor = await shown(editorOf(id, offerId));
   const { tier, offer, now } = editor;
   const fresh: OfferDraft = {
     tier: tier.id,
