@@ -347,7 +347,8 @@ function failed(work: Work, s: Subscription, one: Charge, attempt: Attempt): voi
   const wasOverdue = s.state === 'overdue';
   s.unpaid = one.id;
   s.state = 'overdue';
-  holdUntil(work, s, daysAfter(work, first, work.context.graceDays));
+  // What a dispute has suspended has no days of grace.
+  if (s.disputes.length === 0) holdUntil(work, s, daysAfter(work, first, work.context.graceDays));
   changed(work, s);
   if (awaitRetry(work, s, attempt.at))
     tell(work, wasOverdue && attempt.byMember ? 'declined' : 'payment-failed', s, { charge: one.id });

@@ -273,6 +273,20 @@ describe('a bill that a wallet made by itself', () => {
       ]);
   });
 
+  it('that fails opens nothing while a payment is disputed', () => {
+    const at = '2027-02-20T00:00:00Z';
+    const fails = (book: Book, ref: string) => {
+      const taken = step(book, { do: 'billed', subscription: id, ref, code: 'no-funds' }, context, at);
+      if (!taken.ok) throw new Error(taken.why);
+      return taken.book;
+    };
+    const once = fails(paid, 'once');
+    const disputed = step(once, { do: 'dispute', payment: once.payments[0]!.id }, context, at);
+    const held = (book: Book) => book.holdings.at(-1)?.to;
+    expect(disputed.ok && held(disputed.book)).toBe(at);
+    expect(disputed.ok && held(fails(disputed.book, 'twice'))).toBe(at);
+  });
+
   it('pays one period ahead, and no second one', () => {
     const taken = billedAt(paid, '2027-02-20T00:00:00Z');
     expect(taken.ok && billedAt(taken.book, '2027-02-21T00:00:00Z')).toMatchObject({ why: 'nothing-due' });

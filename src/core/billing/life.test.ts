@@ -159,6 +159,7 @@ function tellSome(): void {
   told().buys('polisher', 1).approves().does('pause').days(40).does('resume').billed();
   told().buys('tester', 1).approves().does('pause').days(12).does('resume').billed();
   told().buys('polisher', 1).approves().days(27).billed(false).isRefunded();
+  told().buys('grinder', 1).approves().days(1).does('cancel').days(14).does('renew').billed();
   paused('polisher', 40).does('take-away');
   paused('polisher', 40).isErased();
   paused('polisher', 40).buys('taster');

@@ -49,7 +49,7 @@ export const LIFE: Edges<State> = {
   },
   cancelling: {
     trial: ['undo'],
-    active: ['undo', 'paid', 'renew'],
+    active: ['undo', 'paid', 'renew', 'billed'],
     ended: [...IS_ENDED, ...LEAVES, ...RUNS_OUT, 'refunded'],
   },
   ended: { trial: ['late-success'], active: ['late-success'] },
