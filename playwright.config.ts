@@ -10,6 +10,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   outputDir: `${process.env.NEST_TEST_FOLDER ?? '.data'}/browser-results`,
   use: {
+    // A missing control is told soon, not when the whole test has timed out.
+    actionTimeout: 30_000,
     baseURL: process.env.SITE_URL,
     locale: 'en-GB',
     viewport: { width: 1280, height: 800 },

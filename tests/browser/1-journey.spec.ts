@@ -89,7 +89,7 @@ test('2. connects Curlew Cards in test mode; each wrong key gets its own sentenc
   await connect(keys.siteKey, keys.secretKey);
   const card = desk.getByRole('region', { name: 'Curlew Cards' });
   await expect(card.getByText(/^heard on/)).toBeVisible({ timeout: 20_000 });
-  await expect(card.getByText("equal the gateway's: 0 payments")).toBeVisible();
+  await expect(card.getByText('match the gateway’s: 0 payments')).toBeVisible();
   await expect(desk.getByLabel('Secret key')).toHaveValue('');
   await desk.reload();
   expect(await desk.content()).not.toContain(keys.secretKey);
@@ -98,14 +98,14 @@ test('2. connects Curlew Cards in test mode; each wrong key gets its own sentenc
 test('3. makes tiers with offers, and sees every date and amount before saving', async () => {
   await desk.goto('/desk/tiers');
   await desk.getByRole('link', { name: 'Make a tier' }).click();
-  await desk.getByRole('button', { name: 'Make the tier' }).click();
+  await desk.getByRole('button', { name: 'Create the tier' }).click();
   await expect(desk.getByText('Name the tier.')).toBeVisible();
   await desk.getByLabel('Name', { exact: true }).fill('Observer');
   await desk.getByRole('textbox', { name: 'Description' }).fill('Every guide and note.');
-  await desk.getByRole('button', { name: 'Make the tier' }).click();
-  await desk.getByRole('link', { name: 'Make its first offer' }).click();
+  await desk.getByRole('button', { name: 'Create the tier' }).click();
+  await desk.getByRole('link', { name: 'Add its first offer' }).click();
 
-  await desk.getByRole('button', { name: 'Make the offer' }).click();
+  await desk.getByRole('button', { name: 'Create the offer' }).click();
   await expect(desk.getByText('Type an amount, or 0 for free.')).toBeVisible();
   const price = desk.getByRole('listitem').filter({ hasText: 'Repeating price' });
   await price.getByLabel('Amount (GBP)').fill('6.005');
@@ -121,7 +121,7 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
   await expect(table.getByRole('row').nth(2)).toContainText('Sun 14 Feb 2027');
   await expect(table.getByRole('row').last()).toContainText('12 payments');
   await expect(table.getByRole('row').last()).toContainText('£72.00');
-  await desk.getByRole('button', { name: 'Make the offer' }).click();
+  await desk.getByRole('button', { name: 'Create the offer' }).click();
   await expect(desk.getByRole('heading', { name: 'Observer: Monthly', exact: true })).toBeVisible();
   await expect(desk.getByText('/join/observer-monthly', { exact: false })).toBeVisible();
 
@@ -132,15 +132,15 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
   ] as const) {
     await desk.goto('/desk/tiers/new');
     await desk.getByLabel('Name', { exact: true }).fill(name);
-    await desk.getByRole('button', { name: 'Make the tier' }).click();
-    await desk.getByRole('link', { name: 'Make its first offer' }).click();
+    await desk.getByRole('button', { name: 'Create the tier' }).click();
+    await desk.getByRole('link', { name: 'Add its first offer' }).click();
     await desk.getByRole('button', { name: 'Add a single payment' }).click();
     await desk.getByRole('button', { name: 'Remove this step' }).first().click();
     await desk.getByLabel('Amount (GBP)').fill(amount);
     await desk.getByLabel('Lasts').selectOption('forever');
     await desk.getByLabel('Name of the offer').fill(offer);
     await expect(desk.getByText(sentence)).toBeVisible();
-    await desk.getByRole('button', { name: 'Make the offer' }).click();
+    await desk.getByRole('button', { name: 'Create the offer' }).click();
     await expect(desk.getByRole('heading', { name: `${name}: ${offer}`, exact: true })).toBeVisible();
   }
 });
@@ -160,7 +160,7 @@ test('4. writes a page with a summary, and publishes it', async () => {
   await editor.press('Enter');
   await desk.getByRole('button', { name: 'Bold' }).click();
   await editor.pressSequentially(`And now: ${SECRET}.`);
-  await desk.getByLabel('Stands in the menu').check();
+  await desk.getByLabel('Show in the menu').check();
   await desk.getByRole('button', { name: 'Publish' }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
   await visitor.goto('/where-the-key-is');
@@ -168,15 +168,15 @@ test('4. writes a page with a summary, and publishes it', async () => {
 });
 
 test('5. closes the page to all but that tier, with a doorstep', async () => {
-  await desk.getByRole('link', { name: 'Make a rule for it' }).click();
+  await desk.getByRole('link', { name: 'Add a rule for it' }).click();
   await desk.getByLabel('Observer', { exact: true }).check();
-  await desk.getByLabel('A doorstep of its own').check();
-  await desk.getByLabel('Words').fill('0');
-  await desk.getByRole('button', { name: 'Make the rule' }).click();
+  await desk.getByLabel('Its own doorstep').check();
+  await desk.getByLabel('Number of words').fill('0');
+  await desk.getByRole('button', { name: 'Create the rule' }).click();
   await expect(desk.getByText('At least one word.')).toBeVisible();
-  await desk.getByLabel('Words').fill('9');
+  await desk.getByLabel('Number of words').fill('9');
   await desk.getByLabel('Notice for visitors').fill('The rest is for Observers.');
-  await desk.getByRole('button', { name: 'Make the rule' }).click();
+  await desk.getByRole('button', { name: 'Create the rule' }).click();
   const row = desk.getByRole('row').filter({ hasText: 'Where the key is' });
   await expect(row.getByRole('cell')).toHaveText(['Closed', 'Closed', 'Open', 'Closed', 'Closed']);
 });
@@ -270,7 +270,7 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   await expect(page.getByText(SECRET)).toHaveCount(0);
   await expectLetter(request, osric.email, /has ended: the payment did not go through$/);
   await desk.goto('/desk/money/gateways');
-  await expect(desk.getByText(/equal the gateway's: \d+ payments, no difference/)).toBeVisible();
+  await expect(desk.getByText(/match the gateway’s: \d+ payments, no difference/)).toBeVisible();
   await other.close();
 });
 

@@ -234,7 +234,7 @@ for (const [name, begin, steps, more, sentence, [payments, total]] of CASES) {
     const sum = desk.getByRole('table').getByRole('row').last();
     await expect(sum).toContainText(payments);
     await expect(sum).toContainText(total);
-    await desk.getByRole('button', { name: 'Make the offer' }).click();
+    await desk.getByRole('button', { name: 'Create the offer' }).click();
     await expect(desk.getByRole('heading', { name: `Workshop: ${name}`, exact: true })).toBeVisible();
     await expect(desk.getByText(`“${sentence}”`)).toBeVisible();
   });
@@ -266,7 +266,7 @@ test('an impossible offer is refused in words at its step', async () => {
   await expect(step(1).getByText('Nothing can follow a step that never ends.')).toBeVisible();
   await expect(step(1).getByText('This day has passed')).toBeVisible();
   await field('Name of the offer').fill('Impossible');
-  await desk.getByRole('button', { name: 'Make the offer' }).click();
+  await desk.getByRole('button', { name: 'Create the offer' }).click();
   await expect(desk.getByText('Something in the steps needs another look')).toBeVisible();
   await expect(desk).toHaveURL(/offers\/new$/);
 });

@@ -82,9 +82,9 @@ test('a tier gets a key, a picture, words and limits; wrong ones are refused bes
   await name.fill('Night Watch');
   await desk.getByRole('button', { name: 'One notch more' }).click();
   await desk.getByRole('button', { name: /^Notch 1/ }).click();
-  await desk.getByLabel('Places').fill('none');
+  await desk.getByLabel('Places', { exact: true }).fill('none');
   await desk.getByLabel('On sale until').fill('2099-12-31');
-  await desk.getByRole('textbox', { name: 'Words after joining' }).fill('Bring a chair.');
+  await desk.getByRole('textbox', { name: 'Text after joining' }).fill('Bring a chair.');
   await desk.setInputFiles('#picture-file', {
     name: 'notes.png',
     mimeType: 'image/png',
@@ -93,12 +93,12 @@ test('a tier gets a key, a picture, words and limits; wrong ones are refused bes
   await expect(desk.getByText('This cannot be read as a picture.')).toBeVisible();
   await desk.setInputFiles('#picture-file', 'docs/screenshots/join.png');
   await expect(desk.locator('img[src^="/pictures/"]').first()).toBeVisible();
-  await desk.getByRole('button', { name: 'Make the tier' }).click();
+  await desk.getByRole('button', { name: 'Create the tier' }).click();
   await expect(desk.getByText('Type a whole number, or leave it empty.')).toBeVisible();
   await expect(name).toHaveValue('Night Watch');
-  await expect(desk.getByRole('textbox', { name: 'Words after joining' })).toHaveText('Bring a chair.');
-  await desk.getByLabel('Places').fill('2');
-  await desk.getByRole('button', { name: 'Make the tier' }).click();
+  await expect(desk.getByRole('textbox', { name: 'Text after joining' })).toHaveText('Bring a chair.');
+  await desk.getByLabel('Places', { exact: true }).fill('2');
+  await desk.getByRole('button', { name: 'Create the tier' }).click();
   await expect(desk.getByRole('heading', { name: 'Night Watch', exact: true })).toBeVisible();
   await expect(desk.getByLabel('Places')).toHaveValue('2');
   await expect(desk.getByText('Nothing yet:')).toBeVisible();
@@ -154,8 +154,8 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(desk.getByText('Say what is asked for.')).toBeVisible();
   const added = desk.getByRole('list', { name: 'Questions in order' }).getByRole('listitem').last();
   await added.getByRole('textbox', { name: 'Question' }).fill('First eclipse you saw');
-  await added.getByLabel('has to be answered').check();
-  await added.getByLabel('every tier asks it').uncheck();
+  await added.getByLabel('required').check();
+  await added.getByLabel('every tier').uncheck();
   await added.getByLabel('Gazer').check();
   await added.getByLabel('Star Warden').uncheck();
   await expect(added.getByLabel('Gazer')).toBeDisabled();
@@ -172,10 +172,10 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(page.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible();
   await desk.goto('/desk/members');
   await desk.getByRole('link', { name: 'Una Answers' }).click();
-  await expect(desk.getByRole('region', { name: 'Answers at joining' })).toContainText('1999-08-11');
+  await expect(desk.getByRole('region', { name: 'Answers when joining' })).toContainText('1999-08-11');
 
   await desk.goto('/desk/tiers/questions');
-  await desk.getByRole('button', { name: 'Take away' }).last().click();
+  await desk.getByRole('button', { name: 'Remove' }).last().click();
   await desk.getByRole('button', { name: 'Save the questions' }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
 });

@@ -66,7 +66,7 @@ test('where registering the webhook fails, it is registered by hand', async ({ p
   await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/begins with whsec_ and is copied whole/)).toBeVisible();
   await card.getByLabel('Signing secret').fill(secret ?? '');
-  await confirmIn(card.getByRole('listitem').filter({ has: card.getByLabel('Signing secret') }));
+  await confirmIn(card.locator('form').filter({ has: page.locator('input[name=secret]') }));
   await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/heard on/)).toBeVisible();
   await page.goto(WALLET_URL);
@@ -75,17 +75,17 @@ test('where registering the webhook fails, it is registered by hand', async ({ p
 
 test('the owner takes transfers, and orders the ways to pay', async () => {
   await desk.goto('/desk/money/gateways');
-  await desk.getByText('Take transfers').first().click();
-  const form = desk.getByRole('form', { name: 'Take transfers' });
+  await desk.getByText('Accept transfers').first().click();
+  const form = desk.getByRole('form', { name: 'Accept transfers' });
   await form.getByLabel('Days to pay').fill('soon');
-  await form.getByRole('button', { name: 'Take transfers' }).click();
+  await form.getByRole('button', { name: 'Accept transfers' }).click();
   await expect(form.getByText('Type the name on the account.')).toBeVisible();
   await expect(form.getByText('Type a number of days.')).toBeVisible();
   await form.getByLabel('Name on the account').fill('Lantern Moor Society');
   await form.getByLabel('Account', { exact: true }).fill('40-17-92 00481516');
   await form.getByLabel('Days to pay').fill('14');
   await confirmIn(form);
-  await form.getByRole('button', { name: 'Take transfers' }).click();
+  await form.getByRole('button', { name: 'Accept transfers' }).click();
   const card = desk.getByRole('region', { name: 'Bank transfer: Bank transfer' });
   await card.getByLabel('Name at checkout').fill('By your bank');
   await card.getByRole('button', { name: 'Save', exact: true }).click();
@@ -131,8 +131,8 @@ test('a visitor joins by transfer; the statement that brings it opens the tier',
   await expect(desk.getByRole('row', { name: new RegExp(reference) })).toBeVisible();
   await desk.getByRole('button', { name: 'Import' }).click();
   await expect(desk.getByText('This is what was done')).toBeVisible();
-  await expect(desk.getByText('No transfer is awaited.')).toBeVisible();
-  await desk.getByLabel('Or put it aside').fill('sent back');
+  await expect(desk.getByText('No transfers are due.')).toBeVisible();
+  await desk.getByLabel('Or ignore it').fill('sent back');
   await desk.getByRole('button', { name: 'Ignore' }).click();
   await expect(desk.getByRole('heading', { name: 'Unmatched' })).toHaveCount(0);
   await page.goto('/account');
@@ -211,7 +211,7 @@ test('what gateways told stands in a list with its payload, and is processed aga
   await row.getByText('ping', { exact: true }).click();
   await expect(row.getByText('"type": "ping"')).toBeVisible();
   await row.getByRole('button', { name: 'Process again' }).click();
-  await expect(row.getByText('It is processed again in a moment.')).toBeVisible();
+  await expect(row.getByText('It will be processed again in a moment.')).toBeVisible();
 });
 
 test('a member signs in by a mailed code, takes their data, and deletes their account', async ({

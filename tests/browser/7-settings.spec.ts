@@ -100,14 +100,14 @@ test('a mail in the owner’s words is seen as a member would get it, while it i
 }) => {
   await desk.goto('/desk/settings/mail/receipt');
   const preview = desk.getByRole('region', { name: 'Preview' });
-  await preview.getByLabel('As it would reach').selectOption({ label: 'Ida Taxed' });
+  await preview.getByLabel('Preview for').selectOption({ label: 'Ida Taxed' });
   await expect(preview).toContainText('Hello Ida,');
   await desk.getByLabel('Subject').fill('Thank you, {first name}');
-  await desk.getByLabel('Your words').fill('The dome thanks you for {tier}. {nonsense}');
+  await desk.getByLabel('Your text').fill('The dome thanks you for {tier}. {nonsense}');
   await expect(preview).toContainText('The dome thanks you for Eclipse Week.');
   await desk.getByRole('button', { name: 'Save this mail' }).click();
   await expect(desk.getByText('This mail has nothing to put in for {nonsense}.')).toBeVisible();
-  await desk.getByLabel('Your words').fill('The dome thanks you for {tier}.');
+  await desk.getByLabel('Your text').fill('The dome thanks you for {tier}.');
   await desk.getByRole('button', { name: 'Save this mail' }).click();
   await expect(desk.getByText('Saved. It is used from the next mail.')).toBeVisible();
   await desk.getByRole('button', { name: 'Send this to me' }).click();
@@ -122,7 +122,7 @@ test('a mail in the owner’s words is seen as a member would get it, while it i
 
 test('the account shows the sections that the owner left on, and the notes that staff left', async () => {
   await desk.goto('/desk/settings/account');
-  await desk.getByRole('checkbox', { name: 'Payments, refused ones too' }).uncheck();
+  await desk.getByRole('checkbox', { name: 'Payments, including declined' }).uncheck();
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
   await desk.goto('/desk/members?q=Ida');
@@ -153,20 +153,20 @@ test('going live is refused until somebody could pay, says what changes, and hap
   await expect(desk.getByText('No real money')).toBeVisible();
   await desk.goto('/desk/settings/live');
   await expect(desk.getByText('Members will pay by Card.')).toBeVisible();
-  await expect(desk.getByText(/test subscriptions? stop where they are/)).toBeVisible();
+  await expect(desk.getByText(/test subscriptions? stop:/)).toBeVisible();
   const live = desk.getByRole('form', { name: 'Go live' });
   await desk.getByRole('button', { name: 'Go live' }).click();
   await expect(live.getByText('Type your password to confirm this.')).toBeVisible();
   await confirmIn(live);
   await desk.getByRole('button', { name: 'Go live' }).click();
-  await expect(desk.getByText('Type the name of the site as it stands: Lantern Moor.')).toBeVisible();
+  await expect(desk.getByText('Type the name of the site as it is: Lantern Moor.')).toBeVisible();
   await desk.getByLabel('To confirm, type the name of the site: Lantern Moor').fill('lantern moor');
   await confirmIn(live);
   await desk.getByRole('button', { name: 'Go live' }).dblclick();
-  await expect(desk.getByText('The site is live since')).toBeVisible();
+  await expect(desk.getByText('The site has been live since')).toBeVisible();
   await desk.goBack();
   await desk.goForward();
-  await expect(desk.getByText('The site is live since')).toBeVisible();
+  await expect(desk.getByText('The site has been live since')).toBeVisible();
 });
 
 test('once live, what was held by a test opens nothing, test cards are refused, and staff can still try', async () => {
@@ -180,16 +180,16 @@ test('once live, what was held by a test opens nothing, test cards are refused, 
   await desk.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(desk.getByRole('row', { name: /Ida Taxed/ })).toBeVisible();
   await member.goto('/join/eclipse-week-once?mode=test');
-  await expect(member.getByText('You are staff.')).toHaveCount(0);
+  await expect(member.getByText('You’re staff.')).toHaveCount(0);
   await desk.goto('/join/eclipse-week-once');
   await desk.getByRole('link', { name: 'Try this checkout in test mode' }).click();
-  await expect(desk.getByText('you try this in test mode')).toBeVisible();
+  await expect(desk.getByText('you’re trying this in test mode')).toBeVisible();
 });
 
 test('the test data is cleared when the owner says so twice', async () => {
   await desk.goto('/desk/settings/live');
   await desk.getByRole('button', { name: 'Clear the test data' }).click();
-  await expect(desk.getByText('Type the name of the site as it stands: Lantern Moor.')).toBeVisible();
+  await expect(desk.getByText('Type the name of the site as it is: Lantern Moor.')).toBeVisible();
   await desk.getByLabel(/To delete it for good/).fill('Lantern Moor');
   await desk.getByRole('button', { name: 'Clear the test data' }).click();
   await expect(async () => {

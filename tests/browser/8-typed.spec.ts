@@ -29,7 +29,7 @@ test('a changed form asks before it is left: by a link, and by the Back button',
   // What is not changed asks nothing.
   await page.getByRole('link', { name: 'Finding the zodiacal light' }).first().click();
   await page.getByRole('link', { name: 'Tiers' }).click();
-  await expect(page.getByRole('heading', { name: 'Tiers' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tiers', exact: true })).toBeVisible();
 });
 
 test('where the session has ended, one signs in within the page, and what was typed is saved', async ({

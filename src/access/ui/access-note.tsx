@@ -1,5 +1,6 @@
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph, TierName } from '@/kit/key-cut';
+import { desk } from '@/words/desk';
 
 type Props = {
   openers:
@@ -13,10 +14,12 @@ const NAMED = 2;
 
 /** At a glance, who is let in: the keys that open it, with their names where there are few. */
 export function AccessNote({ openers }: Props) {
-  if (openers === null) return <span className="text-muted">not published</span>;
-  if (openers.to === 'everyone') return <span className="text-open">open to everyone</span>;
-  if (openers.to === 'signed-in') return <span className="text-later">open to everyone signed in</span>;
-  if (openers.tiers.length === 0) return <span className="text-closed">no tier opens it now</span>;
+  if (openers === null) return <span className="text-muted">{desk('desk-access.not-published')}</span>;
+  if (openers.to === 'everyone') return <span className="text-open">{desk('desk.open-to-everyone')}</span>;
+  if (openers.to === 'signed-in')
+    return <span className="text-later">{desk('desk-access.open-to-everyone-signed-in')}</span>;
+  if (openers.tiers.length === 0)
+    return <span className="text-closed">{desk('desk-access.no-tier-opens-it-now')}</span>;
   if (openers.tiers.length > NAMED) {
     return (
       <ul className="flex flex-wrap gap-x-3 gap-y-1">

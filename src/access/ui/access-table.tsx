@@ -4,6 +4,7 @@ import type { KeyCut } from '@/core/key-cut';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
 import { StateMark } from '@/kit/state-mark';
+import { desk } from '@/words/desk';
 
 type Row = { id: string; title: string; depth: number; decisions: Decision[] };
 type Props = {
@@ -15,15 +16,17 @@ type Props = {
 function words(decision: Decision, t: Words): string {
   switch (decision.state) {
     case 'open':
-      return 'Open';
+      return desk('desk-access.open');
     case 'metered':
       return `${decision.left} left`;
     case 'later':
-      return decision.opensAt ? `from ${t.dayMonth(decision.opensAt)}` : 'Later';
+      return decision.opensAt
+        ? desk('desk-access.from', { date: t.dayMonth(decision.opensAt) })
+        : desk('desk-access.later');
     case 'ended':
-      return 'Ended';
+      return desk('desk-access.ended');
     case 'closed':
-      return 'Closed';
+      return desk('desk-access.closed');
   }
 }
 
@@ -34,7 +37,9 @@ export function AccessTable({ viewpoints, groups, t }: Props) {
       <table className="held-column w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
         <thead>
           <tr>
-            <th className="w-72 min-w-56 text-left align-bottom font-normal text-muted">Item</th>
+            <th className="w-72 min-w-56 text-left align-bottom font-normal text-muted">
+              {desk('desk-access.item')}
+            </th>
             {viewpoints.map((viewpoint) => (
               <th
                 key={viewpoint.id}

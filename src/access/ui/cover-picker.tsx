@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { refKey, type Cover } from '@/core/access/rule';
 import { PickBox } from '@/kit/pick-box';
 import { coverWords } from './rule-words';
+import { desk } from '@/words/desk';
 
 type Props = {
   covers: Cover[];
@@ -25,40 +26,40 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
   const choices = (kind: 'item' | 'under', list: Props['items']): { cover: Cover; words: string }[] =>
     list.map((item) => ({
       cover: { kind, id: item.id },
-      words: kind === 'item' ? item.title : `${item.title} and all pages below`,
+      words: kind === 'item' ? item.title : desk('desk-access.and-all-pages-below', { title: item.title }),
     }));
   const groups: { label: string; choices: { cover: Cover; words: string }[] }[] = [
     {
-      label: 'Categories',
+      label: desk('desk.categories'),
       choices: categories.map((c) => ({ cover: { kind: 'category', id: c.id }, words: c.name })),
     },
     {
-      label: 'Pages',
+      label: desk('desk.pages'),
       choices: choices(
         'item',
         items.filter((item) => item.type === 'page'),
       ),
     },
     {
-      label: 'Pages with all below',
+      label: desk('desk-access.pages-with-all-below'),
       choices: choices(
         'under',
         items.filter((item) => item.type === 'page'),
       ),
     },
     {
-      label: 'Posts',
+      label: desk('desk.posts'),
       choices: choices(
         'item',
         items.filter((item) => item.type === 'post'),
       ),
     },
     {
-      label: 'All of a kind',
+      label: desk('desk-access.all-of-a-kind'),
       choices: [
-        { cover: { kind: 'type', id: 'page' }, words: 'All pages' },
-        { cover: { kind: 'type', id: 'post' }, words: 'All posts' },
-        { cover: { kind: 'site' }, words: 'The whole site' },
+        { cover: { kind: 'type', id: 'page' }, words: desk('desk-access.all-pages') },
+        { cover: { kind: 'type', id: 'post' }, words: desk('desk-access.all-posts') },
+        { cover: { kind: 'site' }, words: desk('desk-access.the-whole-site') },
       ],
     },
   ];
@@ -74,7 +75,7 @@ export function CoverPicker({ covers, items, categories, first, more, onChange }
             <span className="first-letter:uppercase">{coverWords(cover, names)}</span>
             <button
               type="button"
-              aria-label={`Remove ${coverWords(cover, names)}`}
+              aria-label={desk('desk-access.remove', { cover: coverWords(cover, names) })}
               className="grid size-8 place-items-center rounded hover:bg-line"
               onClick={() => onChange(covers.filter((other) => refKey(other) !== refKey(cover)))}
             >

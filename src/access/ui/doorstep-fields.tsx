@@ -1,6 +1,7 @@
 'use client';
 
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
+import { desk } from '@/words/desk';
 
 type Teaser = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
 export type DoorstepDraft = {
@@ -26,29 +27,29 @@ export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
     <div className="grid gap-5">
       <CheckField
         name="ownDoorstep"
-        label="A doorstep of its own"
+        label={desk('desk-access.a-doorstep-of-its-own')}
         checked={doorstep !== null}
         onChange={(event) => onChange(event.target.checked ? siteDoorstep : null)}
-        hint="Otherwise the site’s doorstep is used."
+        hint={desk('desk-access.otherwise-the-sites-doorstep-is-used')}
       />
       {doorstep && (
         <div className="grid gap-5 lg:grid-cols-2">
           <div className="flex items-start gap-3">
             <SelectField
               name="doorstep.teaser.kind"
-              label="Teaser"
+              label={desk('desk-access.teaser')}
               value={shown.teaser.kind}
               onChange={(event) => change({ teaser: teaserOf(event.target.value) })}
               className="flex-1"
             >
-              <option value="words">The summary and the first words</option>
-              <option value="summary">The summary</option>
-              <option value="none">Nothing but the title</option>
+              <option value="words">{desk('desk-access.the-summary-and-the-first-words')}</option>
+              <option value="summary">{desk('desk-access.the-summary')}</option>
+              <option value="none">{desk('desk-access.nothing-but-the-title')}</option>
             </SelectField>
             {shown.teaser.kind === 'words' && (
               <TextField
                 name="doorstep.teaser.count"
-                label="Words"
+                label={desk('desk-access.words')}
                 inputMode="numeric"
                 className="w-24"
                 value={Number.isNaN(shown.teaser.count) ? '' : String(shown.teaser.count)}
@@ -61,21 +62,21 @@ export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
           <div className="self-end">
             <CheckField
               name="doorstep.showSignIn"
-              label="Sign in in place"
+              label={desk('desk-access.sign-in-in-place')}
               checked={shown.showSignIn}
               onChange={(event) => change({ showSignIn: event.target.checked })}
             />
           </div>
           <TextArea
             name="doorstep.visitorNotice"
-            label="Notice for visitors"
+            label={desk('desk-access.notice-for-visitors')}
             rows={2}
             value={shown.visitorNotice}
             onChange={(event) => change({ visitorNotice: event.target.value })}
           />
           <TextArea
             name="doorstep.memberNotice"
-            label="Notice for members without the right tier"
+            label={desk('desk-access.notice-for-members-without-the')}
             rows={2}
             value={shown.memberNotice}
             onChange={(event) => change({ memberNotice: event.target.value })}

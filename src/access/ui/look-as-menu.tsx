@@ -6,6 +6,7 @@ import { useRef } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
 import { panel, stripButton } from '@/kit/strip-button';
+import { desk } from '@/words/desk';
 
 /** Opens the site as someone else sees it. */
 export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {
@@ -31,12 +32,12 @@ export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: str
       <Menu>
         <MenuButton className={stripButton} id="look-as-button">
           <Eye className="size-4 sm:hidden" aria-hidden />
-          <span className="max-sm:sr-only">Look as</span>{' '}
+          <span className="max-sm:sr-only">{desk('desk-access.look-as')}</span>{' '}
           <kbd className="hidden text-on-night-soft lg:inline">v</kbd>
         </MenuButton>
         <MenuItems anchor="bottom end" className={panel}>
-          {entry('visitor', 'A visitor')}
-          {entry('signed-in', 'A member without a tier')}
+          {entry('visitor', desk('desk-access.a-visitor'))}
+          {entry('signed-in', desk('desk-access.a-member-without-a-tier'))}
           {viewpoints.map((tier) =>
             entry(`tier:${tier.id}`, <TierName cut={tier.keyCut} name={tier.name} />),
           )}

@@ -4,6 +4,7 @@ import { refKey, type Opener, type Who } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
 import { inputClass } from '@/kit/input-class';
+import { desk } from '@/words/desk';
 
 type Props = {
   openTo: Opener[];
@@ -21,9 +22,17 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
       words: <TierName cut={tier.keyCut} name={tier.name} />,
       name: tier.name,
     })),
-    { who: { kind: 'paying' }, words: 'Everyone who pays', name: 'everyone who pays' },
-    { who: { kind: 'signed-in' }, words: 'Everyone signed in', name: 'everyone signed in' },
-    { who: { kind: 'everyone' }, words: 'Everyone', name: 'everyone' },
+    {
+      who: { kind: 'paying' },
+      words: desk('desk-access.everyone-who-pays'),
+      name: desk('desk-access.everyone-who-pays-inline'),
+    },
+    {
+      who: { kind: 'signed-in' },
+      words: desk('desk-access.everyone-signed-in'),
+      name: desk('desk-access.everyone-signed-in-inline'),
+    },
+    { who: { kind: 'everyone' }, words: desk('desk-access.everyone'), name: 'everyone' },
   ];
   const set = (who: Who, opener: Opener | null): void => {
     const others = openTo.filter((line) => !same(line.who, who));
@@ -56,7 +65,9 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
               {words}
             </label>
             {isSpecial ? (
-              <span className="text-[0.9375rem] text-muted">has its own dates, which stay as they are</span>
+              <span className="text-[0.9375rem] text-muted">
+                {desk('desk-access.has-its-own-dates-which')}
+              </span>
             ) : (
               line && (
                 <label className="flex items-center gap-2 text-[0.9375rem] whitespace-nowrap text-muted">
@@ -64,7 +75,7 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
                     type="number"
                     min={0}
                     max={3650}
-                    aria-label={`Days after publishing for ${name}`}
+                    aria-label={desk('desk-access.days-after-publishing-for', { name })}
                     className={`${inputClass} !w-16 py-1`}
                     value={wait}
                     onChange={(event) => {
@@ -75,7 +86,7 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
                       );
                     }}
                   />
-                  days after publishing
+                  {desk('desk-access.days-after-publishing')}
                 </label>
               )
             )}

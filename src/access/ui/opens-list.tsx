@@ -1,6 +1,8 @@
 import Link from 'next/link';
 import { opensWords } from '@/tiers/ui/join-card';
 import type { Words } from '@/words/speak';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
 type Props = {
   t: Words;
@@ -17,13 +19,20 @@ type Props = {
 export function OpensList({ t, opens }: Props) {
   return (
     <section>
-      <h2 className="text-xl">What it opens</h2>
+      <h2 className="text-xl">{desk('desk-access.what-it-opens')}</h2>
       {!opens || opens.total === 0 ? (
         <p className="mt-1">
-          <span className="font-semibold text-closed">Nothing yet:</span> no rule names this tier.{' '}
-          <Link href="/desk/access/new" className="text-spruce underline">
-            Make a rule
-          </Link>
+          <Sentence
+            words={desk('desk-access.opens-nothing')}
+            parts={{
+              b: (words) => <span className="font-semibold text-closed">{words}</span>,
+              link: (words) => (
+                <Link href="/desk/access/new" className="text-spruce underline">
+                  {words}
+                </Link>
+              ),
+            }}
+          />
         </p>
       ) : (
         <>
@@ -37,7 +46,7 @@ export function OpensList({ t, opens }: Props) {
           </ul>
           {opens.latest.length > 0 && (
             <p className="mt-2 text-muted">
-              Latest:{' '}
+              {desk('desk-access.latest')}{' '}
               {opens.latest.map(({ title, path }, index) => (
                 <span key={path}>
                   {index > 0 && ', '}

@@ -9,6 +9,7 @@ import { CheckField, TextField } from '@/kit/field';
 import { CoverPicker } from './cover-picker';
 import { DoorstepFields, type DoorstepDraft } from './doorstep-fields';
 import { OpenerPicker } from './opener-picker';
+import { desk } from '@/words/desk';
 
 export type RuleDraft = {
   id: string;
@@ -40,42 +41,42 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
   const sent = { ...rule, id: rule.id || undefined };
   return (
     <div className="mt-5 grid max-w-5xl gap-6">
-      <ActionForm action={action} label="Rule" className="grid gap-6">
+      <ActionForm action={action} label={desk('desk-access.rule')} className="grid gap-6">
         <FormMessage />
         <Draft name="rule" value={sent} />
         <TextField
           name="name"
-          label="Name"
+          label={desk('desk.name')}
           value={rule.name}
           onChange={(event) => change({ name: event.target.value })}
-          hint="For staff only; members never see it."
+          hint={desk('desk-access.for-staff-only-members-never')}
           className="max-w-md"
         />
         <div className="grid gap-6 lg:grid-cols-2">
-          <Part title="Covers" problem="covers">
+          <Part title={desk('desk-access.covers')} problem="covers">
             <CoverPicker
               covers={rule.covers}
               items={items}
               categories={categories}
-              first="Choose what it covers"
-              more="Add another"
+              first={desk('desk-access.choose-what-it-covers')}
+              more={desk('desk-access.add-another')}
               onChange={(covers) => change({ covers })}
             />
-            <h3 className="mt-5 mb-2 font-semibold">Except</h3>
+            <h3 className="mt-5 mb-2 font-semibold">{desk('desk-access.except')}</h3>
             <CoverPicker
               covers={rule.except}
               items={items}
               categories={categories}
-              first="Choose an exception"
-              more="Add an exception"
+              first={desk('desk-access.choose-an-exception')}
+              more={desk('desk-access.add-an-exception')}
               onChange={(except) => change({ except })}
             />
           </Part>
-          <Part title="Opens to" problem="openTo">
+          <Part title={desk('desk-access.opens-to')} problem="openTo">
             <OpenerPicker openTo={rule.openTo} tiers={tiers} onChange={(openTo) => change({ openTo })} />
           </Part>
         </div>
-        <Part title="Doorstep" problem="doorstep">
+        <Part title={desk('desk-access.doorstep')} problem="doorstep">
           <DoorstepFields
             doorstep={rule.doorstep}
             siteDoorstep={siteDoorstep}
@@ -84,13 +85,13 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
         </Part>
         <CheckField
           name="on"
-          label="The rule is on"
+          label={desk('desk-access.the-rule-is-on')}
           checked={rule.on}
           onChange={(event) => change({ on: event.target.checked })}
-          hint="While it’s off, the rule has no effect."
+          hint={desk('desk-access.while-its-off-the-rule')}
         />
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          {draft.id ? 'Save the rule' : 'Make the rule'}
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {draft.id ? desk('desk-access.save-the-rule') : desk('desk-access.make-the-rule')}
         </SubmitButton>
       </ActionForm>
       {remove &&
@@ -98,19 +99,19 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
           <ActionForm action={remove} className="flex flex-wrap items-center gap-3 rounded-md bg-sunken p-4">
             <input type="hidden" name="id" value={draft.id} />
             <p className="w-full font-semibold">
-              Delete “{draft.name}”? What it covers then follows the next rule, or is open to everyone.
+              {desk('desk-access.delete-what-it-covers-then', { name: draft.name })}
             </p>
-            <SubmitButton busy="Deleting…" look="bad">
-              Yes, delete
+            <SubmitButton busy={desk('desk.deleting')} look="bad">
+              {desk('desk-access.yes-delete')}
             </SubmitButton>
             <Button look="quiet" onClick={() => setAsking(false)}>
-              Cancel
+              {desk('desk.cancel')}
             </Button>
             <FormMessage />
           </ActionForm>
         ) : (
           <Button look="quiet" className="w-fit" onClick={() => setAsking(true)}>
-            Delete the rule
+            {desk('desk-access.delete-the-rule')}
           </Button>
         ))}
     </div>

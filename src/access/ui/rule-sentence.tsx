@@ -5,11 +5,14 @@ import type { Rule } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
 import { coverWords, isOn, whenWords, whoWords, type Names } from './rule-words';
+import { desk } from '@/words/desk';
 
 type Props = { rule: Rule & { name: string }; names: Names; tiers: { id: string; keyCut: KeyCut }[] };
 
 /** A rule as a sentence. */
 export function RuleSentence({ rule, names, tiers }: Props) {
+  const listed = (covers: Rule['covers']): string =>
+    covers.map((cover) => coverWords(cover, names)).join(', ');
   return (
     <li className={clsx('rounded-card border border-line bg-surface p-4', !isOn(rule) && 'opacity-75')}>
       <div className="flex items-baseline justify-between gap-3">
@@ -18,25 +21,28 @@ export function RuleSentence({ rule, names, tiers }: Props) {
             {rule.name}
           </Link>
         </h3>
-        {!isOn(rule) && <span className="text-sm font-semibold text-ended">switched off</span>}
+        {!isOn(rule) && (
+          <span className="text-sm font-semibold text-ended">{desk('desk-access.switched-off')}</span>
+        )}
       </div>
       <p className="mt-1">
-        Covers {rule.covers.map((cover) => coverWords(cover, names)).join(', ')}
-        {rule.except &&
-          rule.except.length > 0 &&
-          `, but not ${rule.except.map((cover) => coverWords(cover, names)).join(', ')}`}
-        .
+        {rule.except && rule.except.length > 0
+          ? desk('desk-access.rule-covers-but-not', {
+              covers: listed(rule.covers),
+              except: listed(rule.except),
+            })
+          : desk('desk-access.rule-covers', { covers: listed(rule.covers) })}
       </p>
       <p className="mt-1">
-        {rule.alsoRequire ? 'Also asks for ' : 'Opens to '}
-        {rule.openTo.length === 0 && 'nobody'}
+        {rule.alsoRequire ? desk('desk-access.rule-also-requires') : desk('desk-access.rule-opens-to')}{' '}
+        {rule.openTo.length === 0 && desk('desk-access.nobody')}
         {rule.openTo.map((line, index) => {
           const { who } = line;
           const keyCut = who.kind === 'tier' ? tiers.find((tier) => tier.id === who.id)?.keyCut : undefined;
           const when = whenWords(line);
           return (
             <Fragment key={index}>
-              {index > 0 && (index === rule.openTo.length - 1 ? ' and ' : ', ')}
+              {index > 0 && (index === rule.openTo.length - 1 ? ` ${desk('desk.and')} ` : ', ')}
               {keyCut ? <TierName cut={keyCut} name={whoWords(line, names)} /> : whoWords(line, names)}
               {when && ` (${when})`}
             </Fragment>

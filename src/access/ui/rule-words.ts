@@ -1,6 +1,7 @@
 import type { Cover, Edge, Opener, Rule } from '@/core/access/rule';
 import { lengthWords } from '@/words/offers';
 import { plainWords } from '@/words/desk';
+import { desk } from '@/words/desk';
 
 /** Names for the ids that rules speak of. */
 export type Names = {
@@ -14,28 +15,30 @@ export function coverWords(cover: Cover, names: Names): string {
     case 'item':
       return `“${names.items.get(cover.id) ?? cover.id}”`;
     case 'under':
-      return `“${names.items.get(cover.id) ?? cover.id}” and all below it`;
+      return desk('desk-access.and-all-below-it', { id: names.items.get(cover.id) ?? cover.id });
     case 'path':
-      return `the address ${cover.pattern}`;
+      return desk('desk-access.the-address', { pattern: cover.pattern });
     case 'category':
-      return `the category ${names.categories.get(cover.id) ?? cover.id}`;
+      return desk('desk-access.the-category', { id: names.categories.get(cover.id) ?? cover.id });
     case 'tag':
-      return `what is tagged ${cover.id}`;
+      return desk('desk-access.what-is-tagged', { id: cover.id });
     case 'type':
       return cover.id === 'page'
-        ? 'all pages'
+        ? desk('desk-access.all-pages-inline')
         : cover.id === 'post'
-          ? 'all posts'
-          : `all of the kind ${cover.id}`;
+          ? desk('desk-access.all-posts-inline')
+          : desk('desk-access.all-of-the-kind', { id: cover.id });
     case 'site':
-      return 'the whole site';
+      return desk('desk-access.the-whole-site-inline');
   }
 }
 
 function edgeWords(edge: Edge, verb: string): string {
   if ('on' in edge) return `${verb} ${edge.on}`;
-  const since = { held: 'getting it', joined: 'joining', published: 'publishing' }[edge.since];
-  return `${verb} ${lengthWords(edge.after, plainWords)} after ${since}`;
+  const since = { held: desk('desk-access.getting-it'), joined: 'joining', published: 'publishing' }[
+    edge.since
+  ];
+  return desk('desk-access.after', { verb, after: lengthWords(edge.after, plainWords), since });
 }
 
 /** When a line of a rule lets people in; '' where it does so at once and for good. */
@@ -51,9 +54,9 @@ export function whoWords(line: Opener, names: Names): string {
     case 'everyone':
       return 'everyone';
     case 'signed-in':
-      return 'everyone who is signed in';
+      return desk('desk-access.everyone-who-is-signed-in');
     case 'paying':
-      return 'everyone who pays';
+      return desk('desk-access.everyone-who-pays-inline');
     case 'tier':
       return names.tiers.get(who.id) ?? who.id;
     case 'staff':

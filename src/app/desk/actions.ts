@@ -5,11 +5,12 @@ import { forForm, text, texts, type FormState } from '@/app/form-state';
 import { currentActor, setTheme, THEMES } from '@/app/session';
 import { saveMyStaffMails } from '@/people/services/staff-mails';
 import { moveClock } from '@/desk/services/move-clock';
+import { desk } from '@/words/desk';
 
 export async function moveClockAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(moveClock(await currentActor(), { days: text(form, 'days') }), ({ days }) => {
     revalidatePath('/desk', 'layout');
-    return { problems: {}, message: `Moved forward by ${days === 1 ? 'a day' : `${days} days`}.` };
+    return { problems: {}, message: desk('desk-frame.moved-forward', { days }) };
   });
 }
 

@@ -2,6 +2,8 @@ import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/ac
 import { Tabs } from '@/kit/tabs';
 import { TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
 /** A gateway as the forms for connecting see it; `keys`: where they are found, and how they begin. */
 export type Connectable = {
@@ -25,13 +27,13 @@ export function ConnectGateways({ mode, gateways, byKeys, byConsent, byDetails }
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-xl">Connect in {mode} mode</h2>
+        <h2 className="text-xl">{desk('desk-money.connect-in-mode', { mode })}</h2>
         <Tabs
-          label="Mode"
+          label={desk('desk-money.mode')}
           here={mode}
           tabs={[
-            { id: 'test', name: 'Test', path: '/desk/money/gateways?mode=test' },
-            { id: 'live', name: 'Live', path: '/desk/money/gateways?mode=live' },
+            { id: 'test', name: desk('desk-money.test'), path: '/desk/money/gateways?mode=test' },
+            { id: 'live', name: desk('desk-money.live'), path: '/desk/money/gateways?mode=live' },
           ]}
         />
       </div>
@@ -53,37 +55,47 @@ type One = { mode: 'test' | 'live'; gateway: Connectable; action: FormAction };
 /** Both keys are pasted. */
 function ByKeys({ mode, gateway, action }: One) {
   return (
-    <section className={BOX} aria-label={`Connect ${gateway.name}`}>
+    <section className={BOX} aria-label={desk('desk-money.connect', { name: gateway.name })}>
       <h2 className="text-xl">{gateway.name}</h2>
       <p className="mt-1 text-muted">
-        Cards. Copy both {mode}-mode keys from{' '}
-        <a className="text-spruce underline" href={gateway.keys?.page} target="_blank" rel="noreferrer">
-          your page at {gateway.name}
-        </a>
-        . The secret key is stored encrypted and never shown again.
+        <Sentence
+          words={desk('desk-money.copy-both-keys', { mode, gateway: gateway.name })}
+          parts={{
+            link: (words) => (
+              <a className="text-spruce underline" href={gateway.keys?.page} target="_blank" rel="noreferrer">
+                {words}
+              </a>
+            ),
+          }}
+        />
       </p>
-      <ActionForm action={action} label={`Connect ${gateway.name}`} emptyWhenDone className="mt-4 grid gap-4">
+      <ActionForm
+        action={action}
+        label={desk('desk-money.connect', { name: gateway.name })}
+        emptyWhenDone
+        className="mt-4 grid gap-4"
+      >
         <FormMessage />
         <input type="hidden" name="gateway" value={gateway.id} />
         <input type="hidden" name="mode" value={mode} />
         <TextField
           name="siteKey"
-          label="Site key"
+          label={desk('desk-money.site-key')}
           autoComplete="off"
           spellCheck={false}
           placeholder={gateway.keys?.siteKey}
         />
         <TextField
           name="secretKey"
-          label="Secret key"
+          label={desk('desk-money.secret-key')}
           type="password"
           autoComplete="off"
           spellCheck={false}
           placeholder={gateway.keys?.secretKey}
         />
         <PasswordAgain />
-        <SubmitButton busy={`Asking ${gateway.name}…`} className="w-fit">
-          Check and connect
+        <SubmitButton busy={desk('desk-money.asking', { name: gateway.name })} className="w-fit">
+          {desk('desk-money.check-and-connect')}
         </SubmitButton>
       </ActionForm>
     </section>
@@ -93,18 +105,19 @@ function ByKeys({ mode, gateway, action }: One) {
 /** The owner consents on the page of the gateway. */
 function ByConsent({ mode, gateway, action }: One) {
   return (
-    <section className={BOX} aria-label={`Connect ${gateway.name}`}>
+    <section className={BOX} aria-label={desk('desk-money.connect', { name: gateway.name })}>
       <h2 className="text-xl">{gateway.name}</h2>
-      <p className="mt-1 text-muted">
-        A wallet that members approve once and that bills by itself. You give consent on its own page, in{' '}
-        {mode} mode, and come back here.
-      </p>
-      <ActionForm action={action} label={`Connect ${gateway.name}`} className="mt-4 grid gap-3">
+      <p className="mt-1 text-muted">{desk('desk-money.a-wallet-that-members-approve', { mode })}</p>
+      <ActionForm
+        action={action}
+        label={desk('desk-money.connect', { name: gateway.name })}
+        className="mt-4 grid gap-3"
+      >
         <input type="hidden" name="gateway" value={gateway.id} />
         <input type="hidden" name="mode" value={mode} />
         <PasswordAgain />
-        <SubmitButton busy="Going there…" className="w-fit">
-          Go to {gateway.name}
+        <SubmitButton busy={desk('desk-money.going-there')} className="w-fit">
+          {desk('desk-money.go-to', { name: gateway.name })}
         </SubmitButton>
         <FormMessage />
       </ActionForm>
@@ -115,29 +128,38 @@ function ByConsent({ mode, gateway, action }: One) {
 /** The owner says whom members pay. */
 function ByDetails({ mode, gateway, action }: One) {
   return (
-    <section className={BOX} aria-label={`Connect ${gateway.name}`}>
+    <section className={BOX} aria-label={desk('desk-money.connect', { name: gateway.name })}>
       <h2 className="text-xl">{gateway.name}</h2>
-      <p className="mt-1 text-muted">
-        Each payment has a reference. You confirm it, or import your bank’s statement, and it is matched.
-      </p>
+      <p className="mt-1 text-muted">{desk('desk-money.each-payment-has-a-reference')}</p>
       <details className="mt-3">
-        <summary className="w-fit list-none text-spruce underline">Take transfers</summary>
-        <ActionForm action={action} label="Take transfers" emptyWhenDone className="mt-3 grid gap-4">
+        <summary className="w-fit list-none text-spruce underline">
+          {desk('desk-money.take-transfers')}
+        </summary>
+        <ActionForm
+          action={action}
+          label={desk('desk-money.take-transfers')}
+          emptyWhenDone
+          className="mt-3 grid gap-4"
+        >
           <FormMessage />
           <input type="hidden" name="mode" value={mode} />
-          <TextField name="payee" label="Name on the account" />
-          <TextField name="account" label="Account" hint="As people write it on a transfer." />
-          <TextField name="bank" label="Bank (optional)" />
+          <TextField name="payee" label={desk('desk-money.name-on-the-account')} />
+          <TextField
+            name="account"
+            label={desk('desk.account')}
+            hint={desk('desk-money.as-people-write-it-on')}
+          />
+          <TextField name="bank" label={desk('desk-money.bank-optional')} />
           <TextField
             name="daysToPay"
-            label="Days to pay"
+            label={desk('desk-money.days-to-pay')}
             inputMode="numeric"
             defaultValue="14"
             className="w-32"
           />
           <PasswordAgain />
-          <SubmitButton busy="Saving…" className="w-fit">
-            Take transfers
+          <SubmitButton busy={desk('desk.saving')} className="w-fit">
+            {desk('desk-money.take-transfers')}
           </SubmitButton>
         </ActionForm>
       </details>

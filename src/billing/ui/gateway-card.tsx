@@ -6,6 +6,7 @@ import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/ac
 import { CopyText } from '@/kit/copy-text';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
+import { desk } from '@/words/desk';
 
 type Books =
   | {
@@ -50,17 +51,14 @@ type Props = {
 };
 
 function booksWords(books: Books | null, at: string | null): { words: string; good: boolean } {
-  if (!books)
-    return { words: 'not compared yet; the site compares them every quarter of an hour', good: false };
-  if (!books.ok) return { words: `could not be compared on ${at}: ${books.reason}`, good: false };
-  if ('none' in books) return { words: 'matched with your bank statements', good: true };
-  if (books.differ > 0)
-    return { words: `${books.differ} of ${books.compared} payments differ, compared on ${at}`, good: false };
-  const open = books.open > 0 ? `, ${books.open} under way` : '';
-  return {
-    words: `equal the gateway's: ${books.compared === 1 ? '1 payment' : `${books.compared} payments`}, no difference${open}, compared on ${at}`,
-    good: true,
-  };
+  const when = at ?? '';
+  if (!books) return { words: desk('desk-money.not-compared-yet-the-site'), good: false };
+  if (!books.ok)
+    return { words: desk('desk-money.books-not-compared', { when, reason: books.reason }), good: false };
+  if ('none' in books) return { words: desk('desk-money.matched-with-your-bank-statements'), good: true };
+  const { differ, compared, open } = books;
+  if (differ > 0) return { words: desk('desk-money.books-differ', { differ, compared, when }), good: false };
+  return { words: desk('desk-money.books-equal', { compared, open, when }), good: true };
 }
 
 /** A connected gateway: its keys, its webhook, its books, and how it is offered at checkout. */
@@ -87,22 +85,38 @@ export function GatewayCard(props: Props) {
     return () => clearInterval(timer);
   }, [waits, router]);
   const lines: { name: string; words: string; good: boolean }[] = [
-    ...(checked ? [{ name: 'Keys', words: `valid, checked ${checked}`, good: true }] : []),
+    ...(checked
+      ? [{ name: desk('desk.keys'), words: desk('desk-money.valid-checked', { checked }), good: true }]
+      : []),
     ...(address === null
       ? []
       : heard
-        ? [{ name: 'Webhook', words: `heard on ${heard}`, good: true }]
+        ? [{ name: desk('desk-money.webhook'), words: desk('desk-money.heard-on', { heard }), good: true }]
         : webhookError
-          ? [{ name: 'Webhook', words: `could not be registered: ${webhookError}`, good: false }]
-          : [{ name: 'Webhook', words: 'registered; waiting for the first signed message', good: false }]),
-    { name: 'Books', ...booksWords(books, props.compared) },
-    ...(props.lastError ? [{ name: 'Last error', words: props.lastError, good: false }] : []),
+          ? [
+              {
+                name: desk('desk-money.webhook'),
+                words: desk('desk-money.could-not-be-registered', { webhookError }),
+                good: false,
+              },
+            ]
+          : [
+              {
+                name: desk('desk-money.webhook'),
+                words: desk('desk-money.registered-waiting-for-the-first'),
+                good: false,
+              },
+            ]),
+    { name: desk('desk-money.books'), ...booksWords(books, props.compared) },
+    ...(props.lastError
+      ? [{ name: desk('desk-money.last-error'), words: props.lastError, good: false }]
+      : []),
   ];
   return (
     <section className="rounded-card border border-line bg-surface p-5" aria-label={`${gateway}: ${label}`}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <h2 className="text-xl">{gateway}</h2>
-        <span className="font-semibold text-brass">{mode} mode</span>
+        <span className="font-semibold text-brass">{desk('desk-money.mode-inline', { mode })}</span>
         <code className="text-sm break-all text-muted">{account}</code>
       </div>
       <p className="mt-1 text-[0.9375rem] text-muted">{props.carries}</p>
@@ -118,11 +132,11 @@ export function GatewayCard(props: Props) {
         <ul className="mt-2 text-[0.9375rem]">
           {books.differences.map((d) => (
             <li key={d.key}>
-              {d.key}: here {d.ours}; there {d.theirs}
+              {desk('desk-money.here-there', { key: d.key, ours: d.ours, theirs: d.theirs })}
             </li>
           ))}
           {books.differ > books.differences.length && (
-            <li>and {books.differ - books.differences.length} more</li>
+            <li>{desk('desk-money.and-more', { differ: books.differ - books.differences.length })}</li>
           )}
         </ul>
       )}
@@ -131,23 +145,23 @@ export function GatewayCard(props: Props) {
           <ActionForm
             key={`${label}:${String(props.atCheckout)}`}
             action={actions.arrange}
-            label={`${label} at checkout`}
+            label={desk('desk-money.at-checkout', { label })}
             className="mt-4 grid gap-3 border-t border-line pt-4 sm:grid-cols-[14rem_1fr_auto] sm:items-end"
           >
             <input type="hidden" name="account" value={id} />
-            <TextField name="label" label="Name at checkout" defaultValue={label} />
+            <TextField name="label" label={desk('desk-money.name-at-checkout')} defaultValue={label} />
             <CheckField
               name="atCheckout"
               value="yes"
-              label="Offered at checkout"
+              label={desk('desk-money.offered-at-checkout')}
               defaultChecked={props.atCheckout}
             />
             <div className="flex flex-wrap gap-2">
-              <SubmitButton busy="Saving…" look="quiet" name="move" value="stay">
-                Save
+              <SubmitButton busy={desk('desk.saving')} look="quiet" name="move" value="stay">
+                {desk('desk.save')}
               </SubmitButton>
-              <SubmitButton busy="Moving…" look="quiet" name="move" value="up">
-                Move up
+              <SubmitButton busy={desk('desk.moving')} look="quiet" name="move" value="up">
+                {desk('desk-money.move-up')}
               </SubmitButton>
             </div>
             <div className="sm:col-span-3">
@@ -159,51 +173,55 @@ export function GatewayCard(props: Props) {
               <div className="flex flex-wrap items-start gap-2">
                 <ActionForm action={actions.check} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
-                  <SubmitButton busy="Asking…" look="quiet" className="w-fit">
-                    Check keys
+                  <SubmitButton busy={desk('desk.asking')} look="quiet" className="w-fit">
+                    {desk('desk-money.check-keys')}
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
                 <ActionForm action={actions.compare} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
-                  <SubmitButton busy="Comparing…" look="quiet" className="w-fit">
-                    Compare books
+                  <SubmitButton busy={desk('desk-money.comparing')} look="quiet" className="w-fit">
+                    {desk('desk-money.compare-books')}
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
                 <ActionForm action={actions.register} className="grid gap-2">
                   <input type="hidden" name="account" value={id} />
-                  <SubmitButton busy="Registering…" look="quiet" className="w-fit">
-                    {heard ? 'Register the webhook again' : 'Register the webhook'}
+                  <SubmitButton busy={desk('desk-money.registering')} look="quiet" className="w-fit">
+                    {heard
+                      ? desk('desk-money.register-the-webhook-again')
+                      : desk('desk-money.register-the-webhook')}
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
               </div>
               <details open={webhookError !== null || undefined}>
                 <summary className="w-fit list-none text-spruce underline">
-                  Register the webhook by hand
+                  {desk('desk-money.register-the-webhook-by-hand')}
                 </summary>
                 <ol className="mt-2 grid list-decimal gap-2 pl-5">
                   <li>
-                    Copy this address: <CopyText text={address} label="Copy the address" copied="Copied" />
+                    {desk('desk-money.copy-this-address')}{' '}
+                    <CopyText
+                      text={address}
+                      label={desk('desk-money.copy-the-address')}
+                      copied={desk('desk-money.copied')}
+                    />
                   </li>
+                  <li>{desk('desk-money.on-the-page-of-under', { gateway, mode })}</li>
                   <li>
-                    On the page of {gateway}, under “Addresses for messages”, choose {mode} mode, paste it and
-                    add it.
-                  </li>
-                  <li>
-                    Copy the signing secret beside it, and paste it here:
+                    {desk('desk-money.copy-the-signing-secret-beside')}
                     <ActionForm action={actions.keepSecret} className="mt-2 grid gap-2" emptyWhenDone>
                       <input type="hidden" name="account" value={id} />
                       <TextField
                         name="secret"
-                        label="Signing secret"
+                        label={desk('desk-money.signing-secret')}
                         placeholder="whsec_…"
                         autoComplete="off"
                       />
                       <PasswordAgain />
-                      <SubmitButton busy="Saving…" look="quiet" className="w-fit">
-                        Save and send a test message
+                      <SubmitButton busy={desk('desk.saving')} look="quiet" className="w-fit">
+                        {desk('desk-money.save-and-send-a-test-message')}
                       </SubmitButton>
                       <FormMessage />
                     </ActionForm>
@@ -226,26 +244,27 @@ function Disconnect({ id, gateway, inUse, action }: DisconnectProps) {
   const runs = inUse.subscriptions + inUse.payments + inUse.refunds > 0;
   return (
     <details className="mt-4 border-t border-line pt-3">
-      <summary className="w-fit list-none text-closed underline">Disconnect {gateway}…</summary>
+      <summary className="w-fit list-none text-closed underline">
+        {desk('desk-money.disconnect', { gateway })}
+      </summary>
       {runs ? (
         <p className="figures mt-2">
-          {inUse.subscriptions === 1 ? '1 subscription is' : `${inUse.subscriptions} subscriptions are`}{' '}
-          charged through it
-          {inUse.payments + inUse.refunds > 0 &&
-            `, and ${inUse.payments + inUse.refunds} payments or refunds are in progress`}
-          . Untick “Offered at checkout” now; disconnect it when members have changed their payment method or
-          ended.
+          {desk('desk-money.still-in-use', {
+            subscriptions: inUse.subscriptions,
+            underway: inUse.payments + inUse.refunds,
+          })}
         </p>
       ) : (
-        <ActionForm action={action} label={`Disconnect ${gateway}`} className="mt-2 grid max-w-md gap-3">
+        <ActionForm
+          action={action}
+          label={desk('desk-money.disconnect-label', { gateway })}
+          className="mt-2 grid max-w-md gap-3"
+        >
           <input type="hidden" name="account" value={id} />
-          <p>
-            Nothing runs on it. Its keys are deleted here; what was paid through it stays in the books. You
-            can connect it again.
-          </p>
+          <p>{desk('desk-money.nothing-runs-on-it-its')}</p>
           <PasswordAgain />
-          <SubmitButton busy="Disconnecting…" look="bad" className="w-fit">
-            Disconnect
+          <SubmitButton busy={desk('desk-money.disconnecting')} look="bad" className="w-fit">
+            {desk('desk-money.disconnect-sentence')}
           </SubmitButton>
           <FormMessage />
         </ActionForm>

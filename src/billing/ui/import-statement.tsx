@@ -5,6 +5,7 @@ import { useState, type SubmitEvent } from 'react';
 import { FormFrame, FormMessage, SubmitButton, type FormState } from '@/kit/action-form';
 import { SelectField, TextArea } from '@/kit/field';
 import { sendFile } from '@/kit/send-file';
+import { desk } from '@/words/desk';
 
 type Line = { line: number; state: string; words: string };
 type State = FormState & { lines?: Line[]; wasDryRun?: boolean };
@@ -41,7 +42,7 @@ export function ImportStatement({ accounts }: Props) {
       problems: {},
       lines: sent.value,
       wasDryRun,
-      message: wasDryRun ? 'Nothing was changed yet.' : 'Imported.',
+      message: wasDryRun ? desk('desk-money.nothing-was-changed-yet') : desk('desk-money.imported'),
     });
     if (!wasDryRun) router.refresh();
   };
@@ -51,19 +52,19 @@ export function ImportStatement({ accounts }: Props) {
   };
   const file = state.problems.csv;
   return (
-    <section className="rounded-card border border-line bg-surface p-5" aria-label="Import a bank statement">
-      <h2 className="text-xl">Import a bank statement</h2>
-      <p className="mt-1 text-muted">
-        CSV with a first line that names its columns: date, amount, payer, words. A line is known once,
-        however often its statement is imported.
-      </p>
+    <section
+      className="rounded-card border border-line bg-surface p-5"
+      aria-label={desk('desk-money.import-a-bank-statement')}
+    >
+      <h2 className="text-xl">{desk('desk-money.import-a-bank-statement')}</h2>
+      <p className="mt-1 text-muted">{desk('desk-money.csv-with-a-first-line')}</p>
       <form onSubmit={submit} className="mt-4 grid gap-4" noValidate>
         <FormFrame state={state} pending={pending}>
           <FormMessage />
           {accounts.length === 1 ? (
             <input type="hidden" name="account" value={accounts[0]?.id} />
           ) : (
-            <SelectField name="account" label="Account">
+            <SelectField name="account" label={desk('desk.account')}>
               {accounts.map((account) => (
                 <option key={account.id} value={account.id}>
                   {account.label}
@@ -73,7 +74,7 @@ export function ImportStatement({ accounts }: Props) {
           )}
           <div>
             <label htmlFor="statement" className="mb-1 block font-semibold">
-              File
+              {desk('desk-money.file')}
             </label>
             <input
               id="statement"
@@ -84,24 +85,28 @@ export function ImportStatement({ accounts }: Props) {
             />
             {file && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{file}</p>}
           </div>
-          <TextArea name="csv" label="Or paste it" rows={4} spellCheck={false} />
+          <TextArea name="csv" label={desk('desk-money.or-paste-it')} rows={4} spellCheck={false} />
           <div className="flex flex-wrap gap-2">
-            <SubmitButton busy="Reading…" look="quiet" name="dryRun" value="yes">
-              Try it first
+            <SubmitButton busy={desk('desk-money.reading')} look="quiet" name="dryRun" value="yes">
+              {desk('desk-money.try-it-first')}
             </SubmitButton>
-            <SubmitButton busy="Importing…">Import</SubmitButton>
+            <SubmitButton busy={desk('desk-money.importing')}>{desk('desk-money.import')}</SubmitButton>
           </div>
         </FormFrame>
       </form>
       {state.lines && (
         <div className="mt-4" role="status">
           <h3 className="text-lg">
-            {state.wasDryRun ? 'This is what would be done' : 'This is what was done'}
+            {state.wasDryRun
+              ? desk('desk-money.this-is-what-would-be-done')
+              : desk('desk-money.this-is-what-was-done')}
           </h3>
           <ul className="figures mt-1 text-[0.9375rem]">
             {state.lines.map((line) => (
               <li key={line.line} className="flex gap-3 border-t border-line py-1">
-                <span className="w-14 flex-none text-muted">line {line.line}</span>
+                <span className="w-14 flex-none text-muted">
+                  {desk('desk-money.line', { line: line.line })}
+                </span>
                 <span className={LOOKS[line.state] ?? 'text-muted'}>
                   <b className="font-semibold">{line.state}</b>: {line.words}
                 </span>

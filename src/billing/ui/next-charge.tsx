@@ -1,5 +1,7 @@
 import type { Instant } from '@/core/instants';
 import type { Words } from '@/words/speak';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
 export function NextCharge({
   next,
@@ -8,10 +10,16 @@ export function NextCharge({
   next: { at: Instant; amount: number; currency: string } | null;
   t: Words;
 }) {
-  if (!next) return <span className="text-muted">none</span>;
+  if (!next) return <span className="text-muted">{desk('desk.none')}</span>;
   return (
     <span className="whitespace-nowrap">
-      <b className="font-semibold">{t.money(next.amount, next.currency)}</b> on {t.date(next.at)}
+      <Sentence
+        words={desk('desk-money.charge-on', {
+          amount: t.money(next.amount, next.currency),
+          date: t.date(next.at),
+        })}
+        parts={{ b: (words) => <b className="font-semibold">{words}</b> }}
+      />
     </span>
   );
 }

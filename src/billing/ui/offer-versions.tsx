@@ -2,6 +2,7 @@
 
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import type { OfferId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
@@ -18,7 +19,7 @@ type Props = {
   }[];
 };
 
-const people = (count: number): string => (count === 1 ? '1 member' : `${count} members`);
+const people = (count: number): string => desk('desk.count-members', { count });
 
 /** How many stay on which version of the offer, and moving them to the newest, with what that changes for how many. */
 export function OfferVersions({ action, offerId, versions, previews }: Props) {
@@ -27,25 +28,27 @@ export function OfferVersions({ action, offerId, versions, previews }: Props) {
   const count = previews.reduce((sum, preview) => sum + preview.count, 0);
   return (
     <section>
-      <h2 className="text-xl">Versions</h2>
+      <h2 className="text-xl">{desk('desk-money.versions')}</h2>
       <p className="text-muted">
-        Members keep the version they joined with. A new price makes version {newest.version + 1}, for those
-        who join from then on.
+        {desk('desk-money.members-keep-the-version-they', { version: newest.version + 1 })}
       </p>
       <ul className="figures mt-3 divide-y divide-line border-y border-line">
         {versions.map(({ version, running, moving, made }) => (
           <li key={version} className="flex flex-wrap justify-between gap-x-6 py-2">
             <span>
-              Version {version}
-              {version === newest.version && ', the newest'}
-              <span className="text-muted"> · made on {made}</span>
+              {version === newest.version
+                ? desk('desk-money.version-newest', { version })
+                : desk('desk-money.version', { version })}
+              <span className="text-muted"> {desk('desk-money.made-on', { made })}</span>
             </span>
             <span>
               {people(running)}
               {moving > 0 && (
                 <span className="text-later">
                   {' '}
-                  · {moving === running ? 'all move' : `${moving} move`} at their next period
+                  {moving === running
+                    ? desk('desk-money.all-move')
+                    : desk('desk-money.some-move', { count: moving })}
                 </span>
               )}
             </span>
@@ -55,11 +58,11 @@ export function OfferVersions({ action, offerId, versions, previews }: Props) {
       {count > 0 && (
         <details className="mt-4">
           <summary className="w-fit text-spruce underline">
-            Move {people(count)} to version {newest.version}…
+            {desk('desk-money.move-to-version', { members: people(count), version: newest.version })}
           </summary>
           <ActionForm
             action={action}
-            label="Move members"
+            label={desk('desk-money.move-members')}
             className="mt-3 grid gap-4 rounded-card border border-line bg-surface p-5"
           >
             <FormMessage />
@@ -68,30 +71,39 @@ export function OfferVersions({ action, offerId, versions, previews }: Props) {
             {previews.map((preview) => (
               <div key={preview.version} className="figures">
                 <p className="font-semibold">
-                  {people(preview.count)} on version {preview.version}, from{' '}
                   {preview.first === preview.last
-                    ? preview.first
-                    : `their own day between ${preview.first} and ${preview.last}`}
+                    ? desk('desk-money.move-from-day', {
+                        members: people(preview.count),
+                        version: preview.version,
+                        day: preview.first,
+                      })
+                    : desk('desk-money.move-between', {
+                        members: people(preview.count),
+                        version: preview.version,
+                        first: preview.first,
+                        last: preview.last,
+                      })}
                 </p>
                 <p>
-                  Now: {preview.before} <br />
-                  Then: {preview.after}
+                  {desk('desk-money.now', { before: preview.before })} <br />
+                  {desk('desk-money.then', { after: preview.after })}
                 </p>
                 <ul className="mt-1 text-muted">
                   {preview.amounts.map((line) => (
                     <li key={`${line.before}>${line.after}`}>
-                      {people(line.count)}: next charge {line.after} instead of {line.before}
+                      {desk('desk-money.next-charge-instead-of', {
+                        members: people(line.count),
+                        after: line.after,
+                        before: line.before,
+                      })}
                     </li>
                   ))}
                 </ul>
               </div>
             ))}
-            <p className="text-muted">
-              Each is told by mail today. There is no trial and no joining fee. Until their day comes they can
-              cancel.
-            </p>
-            <SubmitButton busy="Moving…" className="w-fit">
-              Move {people(count)}
+            <p className="text-muted">{desk('desk-money.each-is-told-by-mail')}</p>
+            <SubmitButton busy={desk('desk.moving')} className="w-fit">
+              {desk('desk-money.move-label', { members: people(count) })}
             </SubmitButton>
           </ActionForm>
         </details>

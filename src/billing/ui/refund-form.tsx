@@ -5,6 +5,7 @@ import { AmountField } from '@/kit/amount-field';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import type { PaymentId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
@@ -22,28 +23,34 @@ type Props = {
 export function RefundForm({ action, paymentId, requestId, currency, most, mostWords, asksAbove }: Props) {
   return (
     <details className="mt-1">
-      <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">Refund…</summary>
-      <ActionForm action={action} label="Refund" className="mt-2 grid gap-3 rounded-md bg-sunken p-3">
+      <summary className="w-fit list-none text-[0.9375rem] text-spruce underline">
+        {desk('desk-money.refund')}
+      </summary>
+      <ActionForm
+        action={action}
+        label={desk('desk-money.refund-label')}
+        className="mt-2 grid gap-3 rounded-md bg-sunken p-3"
+      >
         <FormMessage />
         <input type="hidden" name="paymentId" value={paymentId} />
         <input type="hidden" name="requestId" value={`${requestId.slice(0, -12)}${paymentId.slice(-12)}`} />
         <AmountField
           name="amount"
           currency={currency}
-          label="Amount"
+          label={desk('desk.amount')}
           defaultValue={most}
-          hint={`At most ${mostWords}. Unspent credit from this payment is cancelled.`}
+          hint={desk('desk-money.at-most-unspent-credit-from', { mostWords })}
         />
-        <TextField name="reason" label="Reason (for the books)" />
+        <TextField name="reason" label={desk('desk-money.reason-for-the-books')} />
         <CheckField
           name="endsAccess"
           value="yes"
-          label="End access now"
-          hint="Nothing more is charged, and what it opens is closed."
+          label={desk('desk-money.end-access-now')}
+          hint={desk('desk-money.nothing-more-is-charged-and')}
         />
-        {asksAbove && <PasswordAgain hint={`Required for refunds over ${asksAbove}.`} />}
-        <SubmitButton busy="Refunding…" look="bad" className="w-fit">
-          Refund
+        {asksAbove && <PasswordAgain hint={desk('desk-money.required-for-refunds-over', { asksAbove })} />}
+        <SubmitButton busy={desk('desk-money.refunding')} look="bad" className="w-fit">
+          {desk('desk-money.refund-label')}
         </SubmitButton>
       </ActionForm>
     </details>

@@ -5,6 +5,7 @@ import type { Deed } from '@/core/billing/deeds';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button, LinkButton } from '@/kit/button';
 import type { MemberId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   id: string;
@@ -20,38 +21,43 @@ type Props = {
 type Offer = { deed: Deed; button: string; asks: string; yes: string; bad?: boolean };
 
 function offersOf({ state, pauses, deeds, until }: Props): Offer[] {
-  const later = until && state !== 'overdue' ? `It ends on ${until}` : 'It ends now';
+  const later =
+    until && state !== 'overdue' ? desk('desk-money.it-ends-on', { until }) : desk('desk-money.it-ends-now');
   const all: Offer[] = [
     {
       deed: 'pause',
-      button: 'Pause',
-      asks: `From ${until ?? 'the end of the period'}, nothing is charged and the member has no access until you resume it.`,
-      yes: 'Yes, pause it',
+      button: desk('desk-money.pause'),
+      asks: desk('desk-money.from-nothing-is-charged-and', {
+        until: until ?? desk('desk-money.the-end-of-the-period'),
+      }),
+      yes: desk('desk-money.yes-pause-it'),
     },
     {
       deed: 'resume',
-      button: pauses ? 'Undo the pause' : 'Resume',
-      asks: pauses ? 'It continues without the pause.' : 'The next period begins now and is charged now.',
-      yes: pauses ? 'Yes, undo it' : 'Yes, resume and charge',
+      button: pauses ? desk('desk-money.undo-the-pause') : desk('desk-money.resume'),
+      asks: pauses
+        ? desk('desk-money.it-continues-without-the-pause')
+        : desk('desk-money.the-next-period-begins-now'),
+      yes: pauses ? desk('desk-money.yes-undo-it') : desk('desk-money.yes-resume-and-charge'),
     },
     {
       deed: 'undo',
-      button: 'Undo the cancellation',
-      asks: 'It continues as before, and is charged again.',
-      yes: 'Yes, undo it',
+      button: desk('desk-money.undo-the-cancellation'),
+      asks: desk('desk-money.it-continues-as-before-and'),
+      yes: desk('desk-money.yes-undo-it'),
     },
     {
       deed: 'cancel',
-      button: 'Cancel',
-      asks: `${later}, and the member is told by mail.`,
-      yes: 'Yes, cancel',
+      button: desk('desk.cancel'),
+      asks: desk('desk-money.and-the-member-is-told', { later }),
+      yes: desk('desk-money.yes-cancel'),
       bad: true,
     },
     {
       deed: 'take-away',
-      button: 'End now',
-      asks: 'The member loses access now. Nothing is refunded; refund payments separately.',
-      yes: 'Yes, end it now',
+      button: desk('desk-money.end-now'),
+      asks: desk('desk-money.the-member-loses-access-now'),
+      yes: desk('desk-money.yes-end-it-now'),
       bad: true,
     },
   ];
@@ -70,11 +76,11 @@ export function StaffActions(props: Props) {
         <input type="hidden" name="deed" value={asked.deed} />
         <p className="font-semibold">{asked.asks}</p>
         <div className="flex flex-wrap gap-2">
-          <SubmitButton look={asked.bad ? 'bad' : 'main'} busy="One moment…">
+          <SubmitButton look={asked.bad ? 'bad' : 'main'} busy={desk('desk.one-moment')}>
             {asked.yes}
           </SubmitButton>
           <Button look="quiet" onClick={() => setAsking(null)}>
-            No
+            {desk('desk-money.no')}
           </Button>
         </div>
         <FormMessage />
@@ -89,7 +95,7 @@ export function StaffActions(props: Props) {
       ))}
       {props.canSwitch && (
         <LinkButton look="quiet" href={`/desk/members/${props.memberId}/switch/${props.id}`}>
-          Switch…
+          {desk('desk-money.switch')}
         </LinkButton>
       )}
     </div>

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import type { QuoteId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = { quoteId: QuoteId; requestId: string; button: string; action: FormAction };
 
@@ -14,7 +15,7 @@ export function StaffSwitch({ quoteId, requestId, button, action }: Props) {
     <ActionForm action={action} className="mt-3 grid gap-2">
       <input type="hidden" name="quoteId" value={quoteId} />
       <input type="hidden" name="requestId" value={id} />
-      <SubmitButton busy="Switching…" className="w-fit">
+      <SubmitButton busy={desk('desk-money.switching')} className="w-fit">
         {button}
       </SubmitButton>
       <FormMessage />

@@ -5,6 +5,7 @@ import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/ac
 import { Button } from '@/kit/button';
 import { SelectField, TextField } from '@/kit/field';
 import type { PaymentId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 /** Marks a transfer as received. Asked once more, for it opens something and writes money into the books. */
 export function ConfirmTransfer({ paymentId, action }: { paymentId: PaymentId; action: FormAction }) {
@@ -12,15 +13,15 @@ export function ConfirmTransfer({ paymentId, action }: { paymentId: PaymentId; a
   if (!asking)
     return (
       <Button look="quiet" onClick={() => setAsking(true)}>
-        Mark as received
+        {desk('desk-money.mark-as-received')}
       </Button>
     );
   return (
     <ActionForm action={action} className="flex flex-wrap items-center gap-2">
       <input type="hidden" name="payment" value={paymentId} />
-      <SubmitButton busy="Saving…">Yes, all of it was received</SubmitButton>
+      <SubmitButton busy={desk('desk.saving')}>{desk('desk-money.yes-all-of-it-was-received')}</SubmitButton>
       <Button look="quiet" onClick={() => setAsking(false)}>
-        No
+        {desk('desk-money.no')}
       </Button>
       <FormMessage />
     </ActionForm>
@@ -41,25 +42,29 @@ export function UnmatchedLine({ lineId, choices, confirm, putAside }: Props) {
       {choices.length > 0 && (
         <ActionForm action={confirm} className="grid content-start gap-2">
           <input type="hidden" name="line" value={lineId} />
-          <SelectField name="payment" label="Pays for" defaultValue="">
-            <option value="">Choose a payment</option>
+          <SelectField name="payment" label={desk('desk-money.pays-for')} defaultValue="">
+            <option value="">{desk('desk-money.choose-a-payment')}</option>
             {choices.map((choice) => (
               <option key={choice.id} value={choice.id}>
                 {choice.words}
               </option>
             ))}
           </SelectField>
-          <SubmitButton busy="Matching…" look="quiet" className="w-fit">
-            Match
+          <SubmitButton busy={desk('desk-money.matching')} look="quiet" className="w-fit">
+            {desk('desk-money.match')}
           </SubmitButton>
           <FormMessage />
         </ActionForm>
       )}
       <ActionForm action={putAside} className="grid content-start gap-2">
         <input type="hidden" name="line" value={lineId} />
-        <TextField name="note" label="Or ignore it" placeholder="Reason: returned, not ours, …" />
-        <SubmitButton busy="Saving…" look="quiet" className="w-fit">
-          Ignore
+        <TextField
+          name="note"
+          label={desk('desk-money.or-ignore-it')}
+          placeholder={desk('desk-money.reason-returned-not-ours')}
+        />
+        <SubmitButton busy={desk('desk.saving')} look="quiet" className="w-fit">
+          {desk('desk-money.ignore')}
         </SubmitButton>
         <FormMessage />
       </ActionForm>

@@ -5,6 +5,7 @@ import type { Prose } from '@/core/content/prose';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
+import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
@@ -36,7 +37,7 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
   return (
     <ActionForm
       action={action}
-      label={item.type === 'post' ? 'Post' : 'Page'}
+      label={item.type === 'post' ? desk('desk-content.post') : desk('desk-content.page')}
       className="mt-5 grid items-start gap-8 lg:grid-cols-[1fr_20rem]"
     >
       <input type="hidden" name="id" value={item.id} />
@@ -45,50 +46,61 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
       <Draft name="body" value={body} />
       <div className="grid gap-5">
         <FormMessage />
-        <TextField name="title" label="Title" defaultValue={item.title} required />
+        <TextField name="title" label={desk('desk-content.title')} defaultValue={item.title} required />
         <TextArea
           name="summary"
-          label="Summary"
+          label={desk('desk-content.summary')}
           defaultValue={item.summary}
           rows={2}
-          hint="Shown in lists and, where you choose, at the doorstep. Everyone can read it."
+          hint={desk('desk-content.shown-in-lists-and-where')}
         />
-        <RichTextEditor label="Text" initial={item.body} onChange={setBody} joinables={joinables} />
+        <RichTextEditor
+          label={desk('desk-content.text')}
+          initial={item.body}
+          onChange={setBody}
+          joinables={joinables}
+        />
       </div>
       <div className="grid gap-5">
         <div className="flex flex-wrap gap-3">
-          <SubmitButton name="publish" value="publish" busy="Saving…" className="flex-1">
-            {item.isPublished ? 'Save' : 'Publish'}
+          <SubmitButton name="publish" value="publish" busy={desk('desk.saving')} className="flex-1">
+            {item.isPublished ? desk('desk.save') : desk('desk-content.publish')}
           </SubmitButton>
-          <SubmitButton name="publish" value="draft" busy="Saving…" look="quiet" className="flex-1">
-            {item.isPublished ? 'Unpublish' : 'Save draft'}
+          <SubmitButton
+            name="publish"
+            value="draft"
+            busy={desk('desk.saving')}
+            look="quiet"
+            className="flex-1"
+          >
+            {item.isPublished ? desk('desk-content.unpublish') : desk('desk-content.save-draft')}
           </SubmitButton>
         </div>
         {access}
         {item.type === 'page' && (
           <CheckField
             name="isFront"
-            label="Front page"
+            label={desk('desk-content.front-page')}
             checked={isFront}
             onChange={(event) => setFront(event.target.checked)}
-            hint="The page people see first, at /."
+            hint={desk('desk-content.the-page-people-see-first')}
           />
         )}
         {!isFront && (
           <TextField
             name="slug"
-            label="Address"
+            label={desk('desk.address')}
             defaultValue={item.slug}
             hint={
               item.type === 'post'
-                ? 'Comes after /posts/. Leave it empty to use the title.'
-                : 'The last part of the address. Leave it empty to use the title.'
+                ? desk('desk-content.comes-after-posts-leave-it')
+                : desk('desk-content.the-last-part-of-the')
             }
           />
         )}
         {item.type === 'page' && !isFront && (
-          <SelectField name="parentId" label="Parent page" defaultValue={item.parentId}>
-            <option value="">none</option>
+          <SelectField name="parentId" label={desk('desk-content.parent-page')} defaultValue={item.parentId}>
+            <option value="">{desk('desk.none')}</option>
             {parents.map((parent) => (
               <option key={parent.id} value={parent.id}>
                 {parent.title}
@@ -97,7 +109,7 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           </SelectField>
         )}
         <fieldset>
-          <legend className="mb-1 font-semibold">Categories</legend>
+          <legend className="mb-1 font-semibold">{desk('desk.categories')}</legend>
           <div className="grid gap-1.5">
             {categories.map((category) => (
               <CheckField
@@ -111,15 +123,19 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           </div>
           <TextField
             name="newCategory"
-            label="New category"
+            label={desk('desk-content.new-category')}
             hideLabel
-            placeholder="A new category"
+            placeholder={desk('desk-content.a-new-category')}
             className="mt-2"
           />
         </fieldset>
-        <TextField name="author" label="Author" defaultValue={item.author} />
+        <TextField name="author" label={desk('desk-content.author')} defaultValue={item.author} />
         {item.type === 'page' && (
-          <CheckField name="inMenu" label="Show in the menu" defaultChecked={item.inMenu} />
+          <CheckField
+            name="inMenu"
+            label={desk('desk-content.show-in-the-menu')}
+            defaultChecked={item.inMenu}
+          />
         )}
       </div>
     </ActionForm>

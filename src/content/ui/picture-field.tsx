@@ -6,6 +6,7 @@ import { useProblem } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { sendFile } from '@/kit/send-file';
 import type { PictureId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 /** A picture to choose, with what is chosen shown at once; or to take away. */
 export function PictureField({
@@ -32,7 +33,10 @@ export function PictureField({
     setSending(true);
     const sent = await sendFile<{ id: string }>('/desk/uploads/picture', file);
     setSending(false);
-    if (!sent.ok) return setRefused(Object.values(sent.problems)[0] ?? 'The picture could not be saved.');
+    if (!sent.ok)
+      return setRefused(
+        Object.values(sent.problems)[0] ?? desk('desk-content.the-picture-could-not-be-saved'),
+      );
     setKept(sent.value.id);
     setGone(false);
   };
@@ -42,8 +46,12 @@ export function PictureField({
       <label className="mb-1 block font-semibold" htmlFor={`${name}-file`}>
         {label}
       </label>
-      <input type="hidden" name={`${name}Gone`} value={isGone ? 'on' : ''} />
-      <input type="hidden" name={`${name}Id`} value={kept && kept !== pictureId ? kept : ''} />
+      <input type="hidden" name={desk('desk-content.gone', { name })} value={isGone ? 'on' : ''} />
+      <input
+        type="hidden"
+        name={desk('desk-content.id', { name })}
+        value={kept && kept !== pictureId ? kept : ''}
+      />
       {shown && (
         // eslint-disable-next-line @next/next/no-img-element -- kept and served by ourselves, in its final size
         <img src={shown} alt="" className="mb-2 aspect-[5/2] w-full rounded-md object-cover" />
@@ -62,13 +70,13 @@ export function PictureField({
         />
         {kept && (
           <Button look="quiet" className="min-h-8" onClick={() => setGone(!isGone)}>
-            {isGone ? 'Keep picture' : 'Remove picture'}
+            {isGone ? desk('desk-content.keep-picture') : desk('desk-content.remove-picture')}
           </Button>
         )}
       </div>
       {isSending && (
         <p role="status" className="mt-1 text-[0.9375rem] text-muted">
-          Sending the picture…
+          {desk('desk-content.sending-the-picture')}
         </p>
       )}
       {problem && <p className="mt-1 text-[0.9375rem] font-medium text-closed">{problem}</p>}

@@ -22,6 +22,7 @@ import { useId, useReducer } from 'react';
 import type { Prose } from '@/core/content/prose';
 import { JoinButton, JoinPanel } from './join-nodes';
 import { isSafeHref } from '@/core/addresses';
+import { desk } from '@/words/desk';
 
 type Tool = {
   name: string;
@@ -32,55 +33,55 @@ type Tool = {
 
 const TOOLS: Tool[] = [
   {
-    name: 'Heading',
+    name: desk('desk-content.heading'),
     icon: Heading2,
     is: (e) => e.isActive('heading', { level: 2 }),
     run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
   },
   {
-    name: 'Smaller heading',
+    name: desk('desk-content.smaller-heading'),
     icon: Heading3,
     is: (e) => e.isActive('heading', { level: 3 }),
     run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
   },
   {
-    name: 'Bold',
+    name: desk('desk-content.bold'),
     icon: Bold,
     is: (e) => e.isActive('bold'),
     run: (e) => e.chain().focus().toggleBold().run(),
   },
   {
-    name: 'Italic',
+    name: desk('desk-content.italic'),
     icon: Italic,
     is: (e) => e.isActive('italic'),
     run: (e) => e.chain().focus().toggleItalic().run(),
   },
   {
-    name: 'List',
+    name: desk('desk-content.list'),
     icon: List,
     is: (e) => e.isActive('bulletList'),
     run: (e) => e.chain().focus().toggleBulletList().run(),
   },
   {
-    name: 'Numbered list',
+    name: desk('desk-content.numbered-list'),
     icon: ListOrdered,
     is: (e) => e.isActive('orderedList'),
     run: (e) => e.chain().focus().toggleOrderedList().run(),
   },
   {
-    name: 'Quotation',
+    name: desk('desk-content.quotation'),
     icon: Quote,
     is: (e) => e.isActive('blockquote'),
     run: (e) => e.chain().focus().toggleBlockquote().run(),
   },
-  { name: 'Link', icon: Link2, is: (e) => e.isActive('link'), run: toggleLink },
-  { name: 'Undo', icon: Undo2, run: (e) => e.chain().focus().undo().run() },
-  { name: 'Redo', icon: Redo2, run: (e) => e.chain().focus().redo().run() },
+  { name: desk('desk-content.link'), icon: Link2, is: (e) => e.isActive('link'), run: toggleLink },
+  { name: desk('desk-content.undo'), icon: Undo2, run: (e) => e.chain().focus().undo().run() },
+  { name: desk('desk-content.redo'), icon: Redo2, run: (e) => e.chain().focus().redo().run() },
 ];
 
 function toggleLink(editor: Editor): void {
   if (editor.isActive('link')) return void editor.chain().focus().unsetLink().run();
-  const href = window.prompt('Where does the link lead? Begin with https:// or /');
+  const href = window.prompt(desk('desk-content.where-does-the-link-lead'));
   if (href && isSafeHref(href)) editor.chain().focus().setLink({ href }).run();
 }
 
@@ -131,7 +132,7 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
       <div className="rounded-md border border-edge/60 bg-surface focus-within:border-brass">
         <div
           role="toolbar"
-          aria-label="Formatting"
+          aria-label={desk('desk-content.formatting')}
           className="flex flex-wrap gap-0.5 border-b border-line p-1"
         >
           {TOOLS.filter((tool) => !isSmall || !tool.name.includes('eading')).map(
@@ -175,24 +176,24 @@ function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables 
   const entries = [
     {
       key: 'all',
-      words: 'Panel with every tier of the join page',
+      words: desk('desk-content.panel-with-every-tier-of'),
       run: () => insert('joinPanel', { tiers: [] }),
     },
     ...joinables.tiers.map(({ id, name }) => ({
       key: `tier:${id}`,
-      words: `Panel with ${name}`,
+      words: desk('desk-content.panel-with', { name }),
       run: () => insert('joinPanel', { tiers: [id] }),
     })),
     ...joinables.offers.map(({ id, name }) => ({
       key: `offer:${id}`,
-      words: `Button: ${name}`,
-      run: () => insert('joinButton', { offer: id, label: `Join: ${name}`.slice(0, 60) }),
+      words: desk('desk-content.button', { name }),
+      run: () => insert('joinButton', { offer: id, label: desk('desk-content.join', { name }).slice(0, 60) }),
     })),
   ];
   return (
     <Menu>
       <MenuButton className="inline-flex h-9 items-center gap-1.5 rounded px-2 font-semibold hover:bg-sunken">
-        <KeyRound className="size-4.5" aria-hidden /> Join…
+        <KeyRound className="size-4.5" aria-hidden /> {desk('desk-content.join-label')}
       </MenuButton>
       <MenuItems
         anchor="bottom start"

@@ -7,10 +7,11 @@ import { useEffect } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { panel } from '@/kit/strip-button';
+import { desk } from '@/words/desk';
 
 const STEPS = [
-  { days: 1, label: 'A day' },
-  { days: 7, label: 'A week' },
+  { days: 1, label: desk('desk-frame.a-day') },
+  { days: 7, label: desk('desk-frame.a-week') },
   { days: 31, label: '31 days' },
 ];
 
@@ -29,25 +30,24 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
         className="figures flex items-center gap-3 rounded-md px-1 py-1 text-sm hover:text-white"
       >
         <Clock className="size-4 text-lamp sm:hidden" aria-hidden />
-        <span className="font-semibold whitespace-nowrap text-lamp max-sm:sr-only">No real money</span>
+        <span className="font-semibold whitespace-nowrap text-lamp max-sm:sr-only">
+          {desk('desk-frame.no-real-money')}
+        </span>
         <span className="whitespace-nowrap text-on-night-soft underline decoration-dotted underline-offset-4 max-md:sr-only">
           {clock}
         </span>
         {behind > 0 && (
           <span role="status" className="text-lamp">
-            catching up: {behind} to do
+            {desk('desk-frame.catching-up-to-do', { behind })}
           </span>
         )}
       </PopoverButton>
       <PopoverPanel anchor="bottom start" className={panel}>
         <div className="w-72 p-2" style={{ colorScheme: 'inherit' }}>
-          <h2 className="text-lg">Rehearsal clock</h2>
+          <h2 className="text-lg">{desk('desk-frame.rehearsal-clock')}</h2>
           <p className="figures font-semibold">{clock}</p>
-          <p className="mt-1 text-[0.9375rem] text-muted">
-            In test mode the site believes it is this time. Move it forward, and everything due on the way
-            happens in order: charges, retries, mails, ends. It can’t go back.
-          </p>
-          <ActionForm action={action} label="Move the clock" className="mt-3 grid gap-3">
+          <p className="mt-1 text-[0.9375rem] text-muted">{desk('desk-frame.in-test-mode-the-site')}</p>
+          <ActionForm action={action} label={desk('desk-frame.move-the-clock')} className="mt-3 grid gap-3">
             <div className="flex gap-2">
               {STEPS.map((step) => (
                 <SubmitButton
@@ -63,11 +63,21 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
               ))}
             </div>
           </ActionForm>
-          <ActionForm action={action} label="Move the clock by days" className="mt-3 grid gap-3">
+          <ActionForm
+            action={action}
+            label={desk('desk-frame.move-the-clock-by-days')}
+            className="mt-3 grid gap-3"
+          >
             <div className="flex items-start gap-2">
-              <TextField name="days" label="Days" inputMode="numeric" defaultValue="15" className="flex-1" />
-              <SubmitButton busy="Moving…" className="mt-7">
-                Move forward
+              <TextField
+                name="days"
+                label={desk('desk-frame.days')}
+                inputMode="numeric"
+                defaultValue="15"
+                className="flex-1"
+              />
+              <SubmitButton busy={desk('desk.moving')} className="mt-7">
+                {desk('desk-frame.move-forward')}
               </SubmitButton>
             </div>
             <FormMessage />

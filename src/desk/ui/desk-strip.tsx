@@ -13,14 +13,15 @@ import { FindDialog } from './find-dialog';
 import { LookAsMenu } from '@/access/ui/look-as-menu';
 import { SiteMenu } from '@/content/ui/site-menu';
 import { Shortcuts } from './shortcuts';
+import { desk } from '@/words/desk';
 
 export const PLACES = [
-  { path: '/desk', name: 'Today' },
-  { path: '/desk/content', name: 'Content' },
-  { path: '/desk/access', name: 'Access' },
-  { path: '/desk/tiers', name: 'Tiers' },
-  { path: '/desk/members', name: 'Members' },
-  { path: '/desk/money', name: 'Money' },
+  { path: '/desk', name: desk('desk-frame.today') },
+  { path: '/desk/content', name: desk('desk.content') },
+  { path: '/desk/access', name: desk('desk.access') },
+  { path: '/desk/tiers', name: desk('desk.tiers') },
+  { path: '/desk/members', name: desk('desk.members') },
+  { path: '/desk/money', name: desk('desk.money') },
 ] as const;
 
 type Props = {
@@ -56,7 +57,7 @@ export function DeskStrip({
   return (
     <header className="bg-night text-on-night" style={{ colorScheme: 'dark' }}>
       <a href="#desk-main" className="sr-only focus:not-sr-only focus:absolute focus:p-2">
-        Skip to content
+        {desk('desk-frame.skip-to-content')}
       </a>
       <div className="mx-auto flex max-w-[96rem] items-center gap-x-3 px-5 py-1.5 lg:gap-x-5">
         <SiteMenu
@@ -72,7 +73,7 @@ export function DeskStrip({
         ) : (
           <span className="figures hidden text-sm text-on-night-soft sm:inline">{clock}</span>
         )}
-        <nav aria-label="Desk" className="mx-auto hidden lg:block">
+        <nav aria-label={desk('desk-frame.desk')} className="mx-auto hidden lg:block">
           <ul className="flex gap-1">
             {PLACES.map((place) => (
               <li key={place.path}>
@@ -108,7 +109,10 @@ export function DeskStrip({
 function PlacesMenu({ isHere }: { isHere: (place: string) => boolean }) {
   return (
     <Menu>
-      <MenuButton className={clsx(stripButton, 'lg:hidden')} aria-label="Places of the Desk">
+      <MenuButton
+        className={clsx(stripButton, 'lg:hidden')}
+        aria-label={desk('desk-frame.places-of-the-desk')}
+      >
         <MenuIcon className="size-4" aria-hidden />
       </MenuButton>
       <MenuItems anchor="bottom end" className={panel}>

@@ -12,6 +12,7 @@ import { Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { stripButton } from '@/kit/strip-button';
+import { desk } from '@/words/desk';
 
 type Hit = { path: string; title: string; kind: string };
 
@@ -58,8 +59,9 @@ export function FindDialog() {
   return (
     <>
       <button type="button" className={stripButton} onClick={() => setOpen(true)}>
-        <Search className="size-4" aria-hidden /> <span className="max-sm:sr-only">Find</span>{' '}
-        <kbd className="hidden text-on-night-soft lg:inline">Ctrl K</kbd>
+        <Search className="size-4" aria-hidden />{' '}
+        <span className="max-sm:sr-only">{desk('desk-frame.find')}</span>{' '}
+        <kbd className="hidden text-on-night-soft lg:inline">{desk('desk-frame.ctrl-k')}</kbd>
       </button>
       <Dialog open={open} onClose={() => setOpen(false)} className="relative z-40">
         <div className="fixed inset-0 bg-black/50" aria-hidden />
@@ -68,13 +70,15 @@ export function FindDialog() {
             <Combobox onChange={go}>
               <ComboboxInput
                 autoFocus
-                aria-label="Find"
-                placeholder="A place, page, tier or member"
+                aria-label={desk('desk-frame.find')}
+                placeholder={desk('desk-frame.a-place-page-tier-or-member')}
                 className="w-full bg-transparent px-5 py-4 text-lg focus:outline-none"
                 onChange={(event) => setQuery(event.target.value)}
               />
               <ComboboxOptions static className="max-h-80 overflow-y-auto border-t border-line p-2">
-                {hits.length === 0 && <p className="px-3 py-2 text-muted">Nothing found.</p>}
+                {hits.length === 0 && (
+                  <p className="px-3 py-2 text-muted">{desk('desk-frame.nothing-found')}</p>
+                )}
                 {hits.map((hit) => (
                   <ComboboxOption
                     key={hit.path}

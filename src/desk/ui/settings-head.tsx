@@ -1,21 +1,22 @@
 import { Tabs } from '@/kit/tabs';
+import { desk } from '@/words/desk';
 
 const TABS = [
-  { id: 'general', name: 'General', path: '/desk/settings' },
-  { id: 'words', name: 'Wording', path: '/desk/settings/words' },
-  { id: 'tax', name: 'Tax and invoices', path: '/desk/settings/tax' },
-  { id: 'dunning', name: 'Failed payments', path: '/desk/settings/dunning' },
-  { id: 'mail', name: 'Mail', path: '/desk/settings/mail' },
-  { id: 'account', name: 'Account', path: '/desk/settings/account' },
-  { id: 'staff', name: 'Staff', path: '/desk/settings/staff' },
-  { id: 'live', name: 'Going live', path: '/desk/settings/live' },
+  { id: 'general', name: desk('desk-settings.general'), path: '/desk/settings' },
+  { id: 'words', name: desk('desk-settings.wording'), path: '/desk/settings/words' },
+  { id: 'tax', name: desk('desk-settings.tax-and-invoices'), path: '/desk/settings/tax' },
+  { id: 'dunning', name: desk('desk.failed-payments'), path: '/desk/settings/dunning' },
+  { id: 'mail', name: desk('desk-settings.mail'), path: '/desk/settings/mail' },
+  { id: 'account', name: desk('desk.account'), path: '/desk/settings/account' },
+  { id: 'staff', name: desk('desk-settings.staff'), path: '/desk/settings/staff' },
+  { id: 'live', name: desk('desk-settings.going-live-label'), path: '/desk/settings/live' },
 ];
 
 export function SettingsHead({ here }: { here: string }) {
   return (
     <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
-      <h1 className="text-3xl">Settings</h1>
-      <Tabs label="Settings" here={here} tabs={TABS} />
+      <h1 className="text-3xl">{desk('desk-settings.settings')}</h1>
+      <Tabs label={desk('desk-settings.settings')} here={here} tabs={TABS} />
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import Link from 'next/link';
+import { desk } from '@/words/desk';
 
 type Step = { title: string; href: string; proof: string | null; isDone: boolean };
 
@@ -9,7 +10,9 @@ export function SetupTrail({ steps }: { steps: Step[] }) {
   return (
     <section aria-labelledby="trail" className="h-fit rounded-card border border-line bg-surface p-5">
       <h2 id="trail" className="text-xl">
-        {next === -1 ? 'Everything has been proved once' : 'The way to your first member'}
+        {next === -1
+          ? desk('desk-frame.everything-has-been-proved-once')
+          : desk('desk-frame.the-way-to-your-first-member')}
       </h2>
       <ol className="mt-4">
         {steps.map((step, index) => (
@@ -41,7 +44,7 @@ export function SetupTrail({ steps }: { steps: Step[] }) {
               {step.title}
             </Link>
             <p className="text-[0.9375rem] text-muted">
-              {step.proof ?? (index === next ? 'Do this next.' : 'Not yet.')}
+              {step.proof ?? (index === next ? desk('desk-frame.do-this-next') : desk('desk-frame.not-yet'))}
             </p>
           </li>
         ))}

@@ -3,15 +3,16 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { desk } from '@/words/desk';
 
 const LIST = [
-  ['Ctrl K', 'find a place, page, tier or member'],
-  ['/', 'filter the list on this page'],
-  ['v', 'look at the site as someone else'],
-  ['n', 'new, where something can be made here'],
-  [']', 'open the rehearsal clock'],
-  ['1 … 6', 'go to a place'],
-  ['?', 'this list'],
+  [desk('desk-frame.ctrl-k'), desk('desk-frame.find-a-place-page-tier')],
+  ['/', desk('desk-frame.filter-the-list-on-this-page')],
+  ['v', desk('desk-frame.look-at-the-site-as')],
+  ['n', desk('desk-frame.new-where-something-can-be')],
+  [']', desk('desk-frame.open-the-rehearsal-clock')],
+  ['1 … 6', desk('desk-frame.go-to-a-place')],
+  ['?', desk('desk-frame.this-list')],
 ] as const;
 
 function isTyping(target: EventTarget | null): boolean {
@@ -48,7 +49,7 @@ export function Shortcuts({ places }: { places: readonly { path: string; name: s
       <div className="fixed inset-0 bg-black/50" aria-hidden />
       <div className="fixed inset-0 grid place-items-center p-5">
         <DialogPanel className="w-full max-w-md rounded-xl bg-surface p-6 text-ink">
-          <DialogTitle className="text-xl">Keys</DialogTitle>
+          <DialogTitle className="text-xl">{desk('desk.keys')}</DialogTitle>
           <dl className="mt-3">
             {LIST.map(([key, does]) => (
               <div key={key} className="flex gap-4 border-t border-line py-2">

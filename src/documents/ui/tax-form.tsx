@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { SelectField, TextArea, TextField } from '@/kit/field';
+import { desk } from '@/words/desk';
 
 export type TaxDraft = {
   way: 'none' | 'included' | 'added';
@@ -54,67 +55,71 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
     </option>
   ));
   return (
-    <ActionForm action={action} label="Tax and invoices" className="mt-5 grid max-w-5xl gap-5">
+    <ActionForm
+      action={action}
+      label={desk('desk-settings.tax-and-invoices')}
+      className="mt-5 grid max-w-5xl gap-5"
+    >
       <FormMessage />
       <Draft name="tax" value={draft} />
       <section className="grid gap-5 rounded-card border border-line bg-surface p-5 md:grid-cols-2">
-        <h2 className="text-xl md:col-span-2">On your invoices</h2>
+        <h2 className="text-xl md:col-span-2">{desk('desk-settings.on-your-invoices')}</h2>
         <TextArea
           name="seller"
-          label="Who sells"
+          label={desk('desk-settings.who-sells')}
           rows={4}
           value={draft.seller}
           onChange={(event) => change({ seller: event.target.value })}
-          hint="Name and address, a line each."
+          hint={desk('desk-settings.name-and-address-a-line-each')}
           className="md:row-span-2"
         />
         <TextField
           name="taxNumber"
-          label="Your tax number"
+          label={desk('desk-settings.your-tax-number')}
           value={draft.taxNumber}
           onChange={(event) => change({ taxNumber: event.target.value })}
         />
         <TextField
           name="documentPrefix"
-          label="Numbers begin with"
+          label={desk('desk-settings.numbers-begin-with')}
           value={draft.documentPrefix}
           onChange={(event) => change({ documentPrefix: event.target.value })}
-          hint={`Numbers look like ${draft.documentPrefix}I-0042, without gaps. Issued numbers don’t change.`}
+          hint={desk('desk-settings.numbers-look-like-i-without', { documentPrefix: draft.documentPrefix })}
         />
       </section>
       <section className="grid gap-5 rounded-card border border-line bg-surface p-5">
-        <h2 className="text-xl">Tax</h2>
+        <h2 className="text-xl">{desk('desk.tax')}</h2>
         <div className="grid gap-5 md:grid-cols-2">
           <SelectField
             name="way"
-            label="The tax is"
+            label={desk('desk-settings.the-tax-is')}
             value={draft.way}
             onChange={(event) => change({ way: event.target.value as TaxDraft['way'] })}
             hint={HINTS[draft.way]}
           >
-            <option value="none">not charged: nothing here is taxed</option>
-            <option value="included">included in your prices</option>
-            <option value="added">added to your prices at checkout</option>
+            <option value="none">{desk('desk-settings.not-charged-nothing-here-is-taxed')}</option>
+            <option value="included">{desk('desk-settings.included-in-your-prices')}</option>
+            <option value="added">{desk('desk-settings.added-to-your-prices-at-checkout')}</option>
           </SelectField>
           <SelectField
             name="homeCountry"
-            label="Country you sell from"
+            label={desk('desk-settings.country-you-sell-from')}
             value={draft.homeCountry}
             onChange={(event) => change({ homeCountry: event.target.value })}
-            hint="Used for members who haven’t given a country."
+            hint={desk('desk-settings.used-for-members-who-havent')}
           >
-            <option value="">choose</option>
+            <option value="">{desk('desk-settings.choose')}</option>
             {options}
           </SelectField>
         </div>
         {draft.way !== 'none' &&
           draft.kinds.map((kind, index) => (
             <fieldset key={index} className="grid gap-3 border-t border-line pt-4">
-              <legend className="sr-only">Kind {index + 1}</legend>
+              <legend className="sr-only">{desk('desk-settings.kind', { index: index + 1 })}</legend>
               <div className="flex flex-wrap items-end gap-3">
                 <TextField
                   name={`kinds.${index}.name`}
-                  label="Kind of thing"
+                  label={desk('desk-settings.kind-of-thing')}
                   value={kind.name}
                   onChange={(event) => changeKind(index, { name: event.target.value })}
                   className="w-64"
@@ -127,18 +132,20 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                     })
                   }
                 >
-                  Add a rate
+                  {desk('desk-settings.add-a-rate')}
                 </Button>
                 {draft.kinds.length > 1 && (
                   <Button
                     look="quiet"
                     onClick={() => change({ kinds: draft.kinds.filter((_, at) => at !== index) })}
                   >
-                    Take this kind away
+                    {desk('desk-settings.take-this-kind-away')}
                   </Button>
                 )}
               </div>
-              {kind.rates.length === 0 && <p className="text-muted">No rate: it is not taxed anywhere.</p>}
+              {kind.rates.length === 0 && (
+                <p className="text-muted">{desk('desk-settings.no-rate-it-is-not')}</p>
+              )}
               {kind.rates.map((taxRate, at) => {
                 const set = (part: Partial<typeof taxRate>): void =>
                   changeKind(index, {
@@ -149,25 +156,25 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                   <div key={at} className="grid items-start gap-3 sm:grid-cols-[1fr_10rem_8rem_auto]">
                     <SelectField
                       name={`${path}.country`}
-                      label="For members in"
+                      label={desk('desk-settings.for-members-in')}
                       hideLabel={at > 0}
                       value={taxRate.country}
                       onChange={(event) => set({ country: event.target.value })}
                     >
-                      <option value="">everywhere else</option>
+                      <option value="">{desk('desk-settings.everywhere-else')}</option>
                       {options}
                     </SelectField>
                     <TextField
                       name={`${path}.name`}
-                      label="Name"
+                      label={desk('desk.name')}
                       hideLabel={at > 0}
-                      placeholder="VAT"
+                      placeholder={desk('desk-settings.vat')}
                       value={taxRate.name}
                       onChange={(event) => set({ name: event.target.value })}
                     />
                     <TextField
                       name={`${path}.rate`}
-                      label="Per cent"
+                      label={desk('desk-settings.per-cent')}
                       hideLabel={at > 0}
                       inputMode="decimal"
                       placeholder="20"
@@ -176,11 +183,14 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                     />
                     <Button
                       look="quiet"
-                      aria-label={`Take away rate ${at + 1} of ${kind.name || 'this kind'}`}
+                      aria-label={desk('desk-settings.take-away-rate-of', {
+                        at: at + 1,
+                        name: kind.name || desk('desk-settings.this-kind'),
+                      })}
                       className={at === 0 ? 'sm:mt-7' : undefined}
                       onClick={() => changeKind(index, { rates: kind.rates.filter((_, n) => n !== at) })}
                     >
-                      Take away
+                      {desk('desk.take-away')}
                     </Button>
                   </div>
                 );
@@ -193,13 +203,13 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
             className="w-fit"
             onClick={() => change({ kinds: [...draft.kinds, { id: '', name: '', tiers: [], rates: [] }] })}
           >
-            Add a kind of thing
+            {desk('desk-settings.add-a-kind-of-thing')}
           </Button>
         )}
         {draft.way !== 'none' && draft.kinds.length > 1 && (
           <fieldset className="grid gap-2 border-t border-line pt-4">
-            <legend className="sr-only">What each tier is</legend>
-            <h3 className="text-lg">What each tier is</h3>
+            <legend className="sr-only">{desk('desk-settings.what-each-tier-is')}</legend>
+            <h3 className="text-lg">{desk('desk-settings.what-each-tier-is')}</h3>
             <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
               {tiers.map((tier) => (
                 <SelectField
@@ -211,7 +221,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                 >
                   {draft.kinds.map((kind, index) => (
                     <option key={index} value={index}>
-                      {kind.name || `kind ${index + 1}`}
+                      {kind.name || desk('desk-settings.kind-inline', { index: index + 1 })}
                     </option>
                   ))}
                 </SelectField>
@@ -221,8 +231,8 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
         )}
       </section>
       <div className="sticky bottom-0 z-10 border-t border-line bg-paper py-3">
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          Save tax and invoices
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {desk('desk-settings.save-tax-and-invoices')}
         </SubmitButton>
       </div>
     </ActionForm>
@@ -230,7 +240,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
 }
 
 const HINTS: Record<TaxDraft['way'], string> = {
-  none: 'Prices stand as they are, and invoices name no tax.',
-  included: 'Members pay the prices as they stand; invoices say how much of it is tax.',
-  added: 'It’s added on top, by the member’s country. Existing members keep paying what they agreed to.',
+  none: desk('desk-settings.prices-stand-as-they-are'),
+  included: desk('desk-settings.members-pay-the-prices-as'),
+  added: desk('desk-settings.its-added-on-top-by'),
 };

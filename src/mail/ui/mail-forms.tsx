@@ -7,30 +7,31 @@ import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/ac
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import type { MemberId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 /** Who mail comes from. */
 export function SenderForm({ action, name, address }: { action: FormAction; name: string; address: string }) {
   return (
     <ActionForm
       action={action}
-      label="Sender"
+      label={desk('desk-settings.sender')}
       className="mt-5 grid max-w-4xl items-start gap-4 rounded-card border border-line bg-surface p-5 md:grid-cols-[1fr_1fr_auto]"
     >
       <TextField
         name="senderName"
-        label="Mail comes from"
+        label={desk('desk-settings.mail-comes-from')}
         defaultValue={name}
-        hint="The name beside the subject."
+        hint={desk('desk-settings.the-name-beside-the-subject')}
       />
       <TextField
         name="senderAddress"
-        label="Address"
+        label={desk('desk.address')}
         type="email"
         defaultValue={address}
-        hint="Answers go there."
+        hint={desk('desk-settings.answers-go-there')}
       />
       <div className="grid gap-2 md:mt-7">
-        <SubmitButton busy="Saving…">Save the sender</SubmitButton>
+        <SubmitButton busy={desk('desk.saving')}>{desk('desk-settings.save-the-sender')}</SubmitButton>
         <FormMessage />
       </div>
     </ActionForm>
@@ -68,35 +69,40 @@ export function MailForm(props: Props) {
   };
   return (
     <div className="mt-5 grid items-start gap-8 lg:grid-cols-2">
-      <ActionForm action={action} label="This mail" className="grid gap-5">
+      <ActionForm action={action} label={desk('desk-settings.this-mail')} className="grid gap-5">
         <FormMessage />
         <input type="hidden" name="template" value={template} />
         {canBeOff ? (
-          <CheckField name="isOn" value="yes" label="This mail is sent" defaultChecked={initial.isOn} />
+          <CheckField
+            name="isOn"
+            value="yes"
+            label={desk('desk-settings.this-mail-is-sent')}
+            defaultChecked={initial.isOn}
+          />
         ) : (
           <p className="text-muted">
-            This mail is always sent: something hangs on it.
+            {desk('desk-settings.this-mail-is-always-sent')}
             <input type="hidden" name="isOn" value="yes" />
           </p>
         )}
         <TextField
           name="subject"
-          label="Subject"
+          label={desk('desk-settings.subject')}
           value={subject}
           onChange={(event) => setSubject(event.target.value)}
           placeholder={preview?.subject}
-          hint="Left empty, it is the one you see."
+          hint={desk('desk-settings.left-empty-it-is-the')}
         />
         <TextArea
           name="words"
-          label="Your words"
+          label={desk('desk-settings.your-words')}
           rows={8}
           value={words}
           onChange={(event) => setWords(event.target.value)}
-          hint="They come first; the facts, with amounts and dates, follow by themselves."
+          hint={desk('desk-settings.they-come-first-the-facts')}
         />
         <div>
-          <p className="font-semibold">Put in</p>
+          <p className="font-semibold">{desk('desk-settings.put-in')}</p>
           <p className="mt-1 flex flex-wrap gap-2">
             {fields.map((field) => (
               <Button
@@ -110,16 +116,16 @@ export function MailForm(props: Props) {
             ))}
           </p>
         </div>
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          Save this mail
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {desk('desk-settings.save-this-mail')}
         </SubmitButton>
       </ActionForm>
-      <section aria-label="Preview">
+      <section aria-label={desk('desk-settings.preview')}>
         {preview && shown ? (
           <>
             <SelectField
               name="member"
-              label="As it would reach"
+              label={desk('desk-settings.as-it-would-reach')}
               value={preview.memberId}
               onChange={(event) =>
                 router.replace(`/desk/settings/mail/${template}?member=${event.target.value}`, {
@@ -135,7 +141,7 @@ export function MailForm(props: Props) {
             </SelectField>
             <article className="mt-4 rounded-card border border-line bg-surface">
               <header className="border-b border-line px-6 py-3">
-                <p className="text-[0.9375rem] text-muted">Subject</p>
+                <p className="text-[0.9375rem] text-muted">{desk('desk-settings.subject')}</p>
                 <p className="font-semibold">{shown.subject}</p>
               </header>
               <div className="grid gap-3 px-6 py-5">
@@ -152,17 +158,17 @@ export function MailForm(props: Props) {
                 <p className="text-muted">{siteName}</p>
               </div>
             </article>
-            <ActionForm action={tryAction} label="Try it" className="mt-4 grid gap-2">
+            <ActionForm action={tryAction} label={desk('desk-settings.try-it')} className="mt-4 grid gap-2">
               <input type="hidden" name="template" value={template} />
               <input type="hidden" name="member" value={preview.memberId} />
-              <SubmitButton busy="Sending…" look="quiet" className="w-fit">
-                Send this to me, as it was saved
+              <SubmitButton busy={desk('desk-settings.sending')} look="quiet" className="w-fit">
+                {desk('desk-settings.send-this-to-me-as')}
               </SubmitButton>
               <FormMessage />
             </ActionForm>
           </>
         ) : (
-          <p className="text-muted">Nobody has joined yet, so there is nobody to show it for.</p>
+          <p className="text-muted">{desk('desk-settings.nobody-has-joined-yet-so')}</p>
         )}
       </section>
     </div>

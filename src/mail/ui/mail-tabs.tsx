@@ -1,14 +1,15 @@
 import { Tabs } from '@/kit/tabs';
+import { desk } from '@/words/desk';
 
 const TABS = [
-  { id: 'mails', name: 'Mails', path: '/desk/settings/mail' },
-  { id: 'log', name: 'Sent to whom', path: '/desk/settings/mail/log' },
+  { id: 'mails', name: desk('desk-settings.mails'), path: '/desk/settings/mail' },
+  { id: 'log', name: desk('desk-settings.sent-to-whom'), path: '/desk/settings/mail/log' },
 ];
 
 export function MailTabs({ here }: { here: string }) {
   return (
     <div className="mt-4 w-fit">
-      <Tabs label="Mail" here={here} tabs={TABS} />
+      <Tabs label={desk('desk-settings.mail')} here={here} tabs={TABS} />
     </div>
   );
 }

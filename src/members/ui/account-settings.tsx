@@ -6,6 +6,7 @@ import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@
 import { Button } from '@/kit/button';
 import { CheckField } from '@/kit/field';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
+import { desk } from '@/words/desk';
 
 type TierArrangement = { id: string; name: string; sections: AccountSection[] | null };
 type Props = { action: FormAction; sections: AccountSection[]; mayDelete: boolean; tiers: TierArrangement[] };
@@ -18,7 +19,11 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
     setTiers((all) => all.map((tier) => (tier.id === id ? { ...tier, sections: own } : tier)));
   const own = Object.fromEntries(tiers.map((tier) => [tier.id, tier.sections]));
   return (
-    <ActionForm action={action} label="The members’ account" className="mt-5 grid max-w-4xl gap-5">
+    <ActionForm
+      action={action}
+      label={desk('desk-members.the-members-account')}
+      className="mt-5 grid max-w-4xl gap-5"
+    >
       <FormMessage />
       <Draft name="sections" value={sections} />
       <Draft name="tiers" value={own} />
@@ -37,7 +42,7 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
           ))}
       </div>
       <div className="flex flex-wrap items-center gap-2">
-        <span className="text-muted">Separate arrangement for</span>
+        <span className="text-muted">{desk('desk-members.separate-arrangement-for')}</span>
         {tiers
           .filter((tier) => !tier.sections)
           .map((tier) => (
@@ -49,12 +54,12 @@ export function AccountSettings({ action, sections: initial, mayDelete, tiers: i
       <CheckField
         name="mayDelete"
         value="yes"
-        label="Members may delete their account"
+        label={desk('desk-members.members-may-delete-their-account')}
         defaultChecked={mayDelete}
-        hint="Their tiers end and their personal data is deleted; the books keep what the law requires."
+        hint={desk('desk-members.their-tiers-end-and-their')}
       />
-      <SubmitButton busy="Saving…" className="w-fit px-8">
-        Save
+      <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+        {desk('desk.save')}
       </SubmitButton>
     </ActionForm>
   );
@@ -74,7 +79,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
         <h2 className="text-lg">{name}</h2>
         {onRemove && (
           <Button look="quiet" className="min-h-8" onClick={onRemove}>
-            Use the default
+            {desk('desk-members.use-the-default')}
           </Button>
         )}
       </div>
@@ -83,7 +88,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
         nameOf={(id) => SECTION_NAMES[id as AccountSection['id']]}
         onMove={(ids) => onChange(ids.flatMap((id) => sections.find((section) => section.id === id) ?? []))}
         className="grid gap-1"
-        label={`Sections of the account: ${name}`}
+        label={desk('desk-members.sections-of-the-account', { name })}
       >
         {sections.map((section) => (
           <SortableRow

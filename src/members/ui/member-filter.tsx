@@ -1,11 +1,12 @@
 import { BEGUN } from '@/core/billing/states';
 import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
+import { desk } from '@/words/desk';
 
 const STATES = [
-  ['', 'any state'],
-  ...BEGUN.map((state) => [state, state === 'trial' ? 'in trial' : state]),
-  ['none', 'no subscription'],
+  ['', desk('desk-members.any-state')],
+  ...BEGUN.map((state) => [state, state === 'trial' ? desk('desk-members.in-trial') : state]),
+  ['none', desk('desk-members.no-subscription')],
 ];
 
 /** A plain form: the filter stands in the address and can be sent to a colleague. */
@@ -26,19 +27,29 @@ export function MemberFilter({
         name="q"
         defaultValue={q}
         data-filter
-        aria-label="Name or email"
-        placeholder="Name or email"
+        aria-label={desk('desk.name-or-email')}
+        placeholder={desk('desk.name-or-email')}
         className={`${inputClass} max-w-64`}
       />
-      <select name="tier" defaultValue={tier} aria-label="Holds" className={`${inputClass} max-w-48`}>
-        <option value="">any tier</option>
+      <select
+        name="tier"
+        defaultValue={tier}
+        aria-label={desk('desk-members.holds')}
+        className={`${inputClass} max-w-48`}
+      >
+        <option value="">{desk('desk-members.any-tier')}</option>
         {tiers.map((t) => (
           <option key={t.id} value={t.id}>
             {t.name}
           </option>
         ))}
       </select>
-      <select name="state" defaultValue={state} aria-label="State" className={`${inputClass} max-w-48`}>
+      <select
+        name="state"
+        defaultValue={state}
+        aria-label={desk('desk.state')}
+        className={`${inputClass} max-w-48`}
+      >
         {STATES.map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -46,7 +57,7 @@ export function MemberFilter({
         ))}
       </select>
       <Button type="submit" look="quiet">
-        Filter
+        {desk('desk-members.filter')}
       </Button>
     </form>
   );

@@ -1,6 +1,7 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, TextArea } from '@/kit/field';
 import type { MemberId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   memberId: MemberId;
@@ -12,8 +13,8 @@ type Props = {
 /** What staff wrote about a member: for themselves, or for the member to read in their account. */
 export function MemberNotes({ memberId, notes, actions }: Props) {
   return (
-    <section aria-label="Notes">
-      <h2 className="text-xl">Notes</h2>
+    <section aria-label={desk('desk-members.notes')}>
+      <h2 className="text-xl">{desk('desk-members.notes')}</h2>
       <ul className="mt-2 grid gap-2">
         {notes.map((note) => (
           <li key={note.id} className="rounded-card border border-line bg-surface p-3">
@@ -22,14 +23,18 @@ export function MemberNotes({ memberId, notes, actions }: Props) {
               <span>
                 {note.staffName && `${note.staffName}, `}
                 {note.when} ·{' '}
-                {note.isShown ? <b className="text-later">the member reads it</b> : 'staff only'}
+                {note.isShown ? (
+                  <b className="text-later">{desk('desk-members.the-member-reads-it')}</b>
+                ) : (
+                  desk('desk-members.staff-only')
+                )}
               </span>
               {actions && (
                 <ActionForm action={actions.remove}>
                   <input type="hidden" name="member" value={memberId} />
                   <input type="hidden" name="note" value={note.id} />
                   <SubmitButton busy="…" look="quiet" className="min-h-8">
-                    Take away
+                    {desk('desk.take-away')}
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>
@@ -37,15 +42,20 @@ export function MemberNotes({ memberId, notes, actions }: Props) {
             </div>
           </li>
         ))}
-        {notes.length === 0 && <li className="text-muted">None.</li>}
+        {notes.length === 0 && <li className="text-muted">{desk('desk-members.none')}</li>}
       </ul>
       {actions && (
-        <ActionForm action={actions.add} label="Leave a note" emptyWhenDone className="mt-3 grid gap-3">
+        <ActionForm
+          action={actions.add}
+          label={desk('desk-members.leave-a-note')}
+          emptyWhenDone
+          className="mt-3 grid gap-3"
+        >
           <input type="hidden" name="member" value={memberId} />
-          <TextArea name="words" label="A new note" rows={2} />
-          <CheckField name="isShown" value="yes" label="The member reads it in their account" />
-          <SubmitButton busy="Keeping…" look="quiet" className="w-fit">
-            Add note
+          <TextArea name="words" label={desk('desk-members.a-new-note')} rows={2} />
+          <CheckField name="isShown" value="yes" label={desk('desk-members.the-member-reads-it-in')} />
+          <SubmitButton busy={desk('desk-members.keeping')} look="quiet" className="w-fit">
+            {desk('desk-members.add-note')}
           </SubmitButton>
           <FormMessage />
         </ActionForm>

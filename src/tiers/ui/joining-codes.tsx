@@ -1,6 +1,7 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import type { TierId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   add: FormAction;
@@ -13,8 +14,10 @@ type Props = {
 export function JoiningCodes({ add, remove, tierId, codes }: Props) {
   return (
     <section>
-      <h2 className="text-xl">Codes that admit</h2>
-      {codes.length === 0 && <p className="mt-1 text-closed">No code yet: nobody can join.</p>}
+      <h2 className="text-xl">{desk('desk-tiers.codes-that-admit')}</h2>
+      {codes.length === 0 && (
+        <p className="mt-1 text-closed">{desk('desk-tiers.no-code-yet-nobody-can-join')}</p>
+      )}
       <ul className="figures mt-2 divide-y divide-line">
         {codes.map((code) => (
           <li key={code.id} className="flex flex-wrap items-center gap-x-4 py-1.5">
@@ -22,31 +25,45 @@ export function JoiningCodes({ add, remove, tierId, codes }: Props) {
             <span className="text-muted">
               {code.mostUses === null
                 ? code.uses === 1
-                  ? 'used once'
+                  ? desk('desk-tiers.used-once')
                   : `used ${code.uses} times`
-                : `used ${code.uses} of ${code.mostUses} times`}
-              {code.lastDay && `, until ${code.lastDay}`}
+                : desk('desk-tiers.used-of-times', { uses: code.uses, mostUses: code.mostUses })}
+              {code.lastDay && desk('desk-tiers.until', { lastDay: code.lastDay })}
             </span>
-            <ActionForm action={remove} label={`Remove ${code.code}`} className="ml-auto">
+            <ActionForm
+              action={remove}
+              label={desk('desk-tiers.remove', { code: code.code })}
+              className="ml-auto"
+            >
               <input type="hidden" name="tierId" value={tierId} />
               <input type="hidden" name="id" value={code.id} />
               <SubmitButton busy="…" look="quiet" className="min-h-8">
-                Remove
+                {desk('desk-tiers.remove-label')}
               </SubmitButton>
             </ActionForm>
           </li>
         ))}
       </ul>
-      <ActionForm action={add} label="Add a code" className="mt-2 grid gap-3" emptyWhenDone>
+      <ActionForm
+        action={add}
+        label={desk('desk-tiers.add-a-code')}
+        className="mt-2 grid gap-3"
+        emptyWhenDone
+      >
         <FormMessage />
         <input type="hidden" name="tierId" value={tierId} />
         <div className="grid gap-3 sm:grid-cols-3">
-          <TextField name="code" label="Code" autoComplete="off" />
-          <TextField name="mostUses" label="At most" inputMode="numeric" placeholder="any number" />
-          <TextField name="lastDay" label="Last day" type="date" />
+          <TextField name="code" label={desk('desk-tiers.code')} autoComplete="off" />
+          <TextField
+            name="mostUses"
+            label={desk('desk-tiers.at-most')}
+            inputMode="numeric"
+            placeholder={desk('desk-tiers.any-number')}
+          />
+          <TextField name="lastDay" label={desk('desk-tiers.last-day')} type="date" />
         </div>
-        <SubmitButton busy="Adding…" look="quiet" className="w-fit">
-          Add the code
+        <SubmitButton busy={desk('desk-tiers.adding')} look="quiet" className="w-fit">
+          {desk('desk-tiers.add-the-code')}
         </SubmitButton>
       </ActionForm>
     </section>

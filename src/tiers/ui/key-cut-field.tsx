@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { chooseKeyCut, MAX_NOTCHES, TINTS, type KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { Draft, useProblem } from '@/kit/action-form';
+import { desk } from '@/words/desk';
 
 /** A key-cut that another tier has, and the sentence that says so. */
 export type KnownCut = { keyCut: KeyCut; taken: string };
@@ -26,21 +27,24 @@ export function KeyCutField({ name, initial, others }: Props) {
     setCut({ ...cut, notches: cut.notches.map((depth, index) => (index === at ? (depth % 3) + 1 : depth)) });
   return (
     <fieldset>
-      <legend className="mb-1 font-semibold">Key</legend>
+      <legend className="mb-1 font-semibold">{desk('desk-tiers.key')}</legend>
       <Draft name={name} value={cut} />
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3 rounded-md border border-edge/60 bg-surface px-4 py-3">
         <div className="grid h-14 min-w-36 place-items-center">
           <KeyGlyph cut={cut} size={44} />
         </div>
         <div>
-          <div className="flex items-center gap-1" role="group" aria-label="Notches">
+          <div className="flex items-center gap-1" role="group" aria-label={desk('desk-tiers.notches')}>
             {cut.notches.map((depth, index) => (
               <button
                 key={index}
                 type="button"
                 onClick={() => deepen(index)}
-                title="Cut it deeper, or shallow again"
-                aria-label={`Notch ${index + 1}: ${DEPTHS[depth - 1] ?? ''}. Press to change.`}
+                title={desk('desk-tiers.cut-it-deeper-or-shallow-again')}
+                aria-label={desk('desk-tiers.notch-press-to-change', {
+                  index: index + 1,
+                  depth: DEPTHS[depth - 1] ?? '',
+                })}
                 className="grid h-9 w-8 place-items-start justify-center rounded border border-edge/60 hover:border-ink"
               >
                 <span className="w-2 rounded-b bg-ink" style={{ height: `${depth * 9}px` }} aria-hidden />
@@ -48,7 +52,7 @@ export function KeyCutField({ name, initial, others }: Props) {
             ))}
             <button
               type="button"
-              aria-label="One notch less"
+              aria-label={desk('desk-tiers.one-notch-less')}
               className={notchTool}
               disabled={cut.notches.length === 1}
               onClick={() => setCut({ ...cut, notches: cut.notches.slice(0, -1) })}
@@ -57,7 +61,7 @@ export function KeyCutField({ name, initial, others }: Props) {
             </button>
             <button
               type="button"
-              aria-label="One notch more"
+              aria-label={desk('desk-tiers.one-notch-more')}
               className={notchTool}
               disabled={cut.notches.length === MAX_NOTCHES}
               onClick={() => setCut({ ...cut, notches: [...cut.notches, 2] })}
@@ -65,7 +69,7 @@ export function KeyCutField({ name, initial, others }: Props) {
               <Plus className="size-4" aria-hidden />
             </button>
           </div>
-          <div className="mt-2 flex gap-1" role="radiogroup" aria-label="Colour">
+          <div className="mt-2 flex gap-1" role="radiogroup" aria-label={desk('desk-tiers.colour')}>
             {TINTS.map((tint) => (
               <label
                 key={tint}
@@ -94,9 +98,7 @@ export function KeyCutField({ name, initial, others }: Props) {
           {problem}
         </p>
       )}
-      <p className="mt-1 text-[0.9375rem] text-muted">
-        Stands wherever this tier is meant. Its shape is told apart without colour.
-      </p>
+      <p className="mt-1 text-[0.9375rem] text-muted">{desk('desk-tiers.stands-wherever-this-tier-is')}</p>
     </fieldset>
   );
 }

@@ -1,5 +1,6 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, TextField } from '@/kit/field';
+import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
@@ -11,37 +12,37 @@ export function LadderForm({ action, ladder }: Props) {
   return (
     <details className="mt-1 text-muted">
       <summary className="w-fit list-none">
-        {switchWords(ladder)} <span className="text-spruce underline">Change</span>
+        {switchWords(ladder)} <span className="text-spruce underline">{desk('desk-tiers.change')}</span>
       </summary>
       <ActionForm
         action={action}
-        label={`The ladder ${ladder.name}`}
+        label={desk('desk-tiers.the-ladder', { name: ladder.name })}
         className="mt-3 grid gap-4 rounded-card border border-line bg-surface p-4 text-ink"
       >
         <FormMessage />
         <input type="hidden" name="id" value={ladder.id} />
-        <TextField name="name" label="Name of the ladder" defaultValue={ladder.name} />
+        <TextField name="name" label={desk('desk-tiers.name-of-the-ladder')} defaultValue={ladder.name} />
         <CheckField
           name="creditUnused"
-          label="Unused days are credited"
-          hint="Members who switch up pay less by the unused days they’ve paid for."
+          label={desk('desk-tiers.unused-days-are-credited')}
+          hint={desk('desk-tiers.members-who-switch-up-pay')}
           defaultChecked={ladder.creditUnused}
         />
         <CheckField
           name="downAtOnce"
-          label="Switch down immediately"
-          hint="Otherwise a switch down comes at the end of what is paid."
+          label={desk('desk-tiers.switch-down-immediately')}
+          hint={desk('desk-tiers.otherwise-a-switch-down-comes')}
           defaultChecked={ladder.downAtOnce}
         />
         <TextField
           name="waitDays"
-          label="Days before a first switch up"
+          label={desk('desk-tiers.days-before-a-first-switch-up')}
           inputMode="numeric"
           defaultValue={String(ladder.waitDays)}
           className="w-56"
         />
-        <SubmitButton busy="Saving…" className="w-fit">
-          Save the ladder
+        <SubmitButton busy={desk('desk.saving')} className="w-fit">
+          {desk('desk-tiers.save-the-ladder')}
         </SubmitButton>
       </ActionForm>
     </details>
@@ -49,7 +50,9 @@ export function LadderForm({ action, ladder }: Props) {
 }
 
 function switchWords({ creditUnused, waitDays, downAtOnce }: Props['ladder']): string {
-  const up = waitDays > 0 ? `up after ${waitDays === 1 ? 'a day' : `${waitDays} days`}` : 'up at any time';
-  const credit = creditUnused ? ', with unused days credited' : ', without credit for unused days';
-  return `One of these at a time: ${up}${credit}; down ${downAtOnce ? 'immediately' : 'at the end of the paid period'}.`;
+  return desk('desk-tiers.switching', {
+    wait: waitDays,
+    credit: creditUnused ? 'yes' : 'no',
+    down: downAtOnce ? 'now' : 'later',
+  });
 }

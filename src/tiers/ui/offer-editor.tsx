@@ -21,6 +21,7 @@ import { OfferStep, type KeyedStep } from './offer-step';
 import { SchedulePreview } from './schedule-preview';
 import { StepStrip } from './step-strip';
 import type { PictureId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
@@ -66,7 +67,7 @@ export function OfferEditor({
   today,
   gateways,
 }: Props) {
-  const desk = useDeskWords();
+  const deskWords = useDeskWords();
   const { zone, language, messages } = site;
   const t = useMemo(
     () => speak(formatsOf({ zone, language }), language, (key) => messages[key]),
@@ -79,7 +80,7 @@ export function OfferEditor({
   const added = useRef(0);
   const draft: OfferDraft = { ...rest, steps: steps.map((step) => step.draft) };
   const read = readDraft(draft, today, language);
-  const problems = read.ok ? {} : desk.problems(read.problems);
+  const problems = read.ok ? {} : deskWords.problems(read.problems);
   const change = (part: Partial<Omit<OfferDraft, 'steps'>>): void =>
     setRest((before) => ({ ...before, ...part }));
   const changeStep = (key: string, part: Partial<StepDraft>): void =>
@@ -117,7 +118,7 @@ export function OfferEditor({
         event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
       }}
     >
-      <ActionForm action={action} label="Offer" className="grid min-w-0 gap-6">
+      <ActionForm action={action} label={desk('desk.offer')} className="grid min-w-0 gap-6">
         <FormMessage />
         <input type="hidden" name="id" value={offer.id} />
         <input type="hidden" name="version" value={offer.version} />
@@ -130,18 +131,16 @@ export function OfferEditor({
           }
           aria-live="polite"
         >
-          {read.ok
-            ? `“${sentence}”`
-            : 'The sentence for the join page appears here once every step is filled in.'}
+          {read.ok ? `“${sentence}”` : desk('desk-tiers.the-sentence-for-the-join')}
         </p>
         {uncarried.length > 0 && (
           <p role="status" className="border-l-4 border-metered bg-metered-wash px-3 py-2 text-metered">
-            Checkout leaves out what cannot carry this: {uncarried.join('; ')}.
+            {desk('desk-tiers.checkout-leaves-out-what-cannot', { list: uncarried.join('; ') })}
           </p>
         )}
         {!offer.id && (
           <div className="flex flex-wrap items-center gap-2">
-            <span className="text-muted">Begin as</span>
+            <span className="text-muted">{desk('desk-tiers.begin-as')}</span>
             {PATTERNS.map((pattern) => (
               <Button
                 key={pattern.name}
@@ -167,15 +166,15 @@ export function OfferEditor({
         <div className="flex flex-wrap gap-4">
           <TextField
             name="name"
-            label="Name of the offer"
+            label={desk('desk-tiers.name-of-the-offer')}
             value={name}
             onChange={(event) => setName(event.target.value)}
-            placeholder="Monthly"
+            placeholder={desk('desk-tiers.monthly')}
             className="w-56"
           />
           <SelectField
             name="currency"
-            label="Currency"
+            label={desk('desk.currency')}
             value={draft.currency}
             onChange={(event) => change({ currency: event.target.value })}
             className="w-32"
@@ -206,26 +205,26 @@ export function OfferEditor({
         <WholeProblem path="steps" local={problems.steps} />
         {hasTried && !read.ok && (
           <p role="alert" className="font-medium text-closed">
-            Something in the steps needs another look; it is marked.
+            {desk('desk-tiers.something-in-the-steps-needs')}
           </p>
         )}
         <div className="flex flex-wrap gap-2">
           <Button look="quiet" onClick={() => add('trial')} disabled={hasTrial}>
-            Begin with a trial
+            {desk('desk-tiers.begin-with-a-trial')}
           </Button>
           <Button look="quiet" onClick={() => add('repeat')}>
-            Add a repeating price
+            {desk('desk-tiers.add-a-repeating-price')}
           </Button>
           <Button look="quiet" onClick={() => add('once')}>
-            Add a single payment
+            {desk('desk-tiers.add-a-single-payment')}
           </Button>
         </div>
         <div className="flex flex-wrap gap-4">
           <AmountField
             name="feeAmount"
             currency={draft.currency}
-            label={`Joining fee (${draft.currency})`}
-            placeholder="none"
+            label={desk('desk-tiers.joining-fee', { currency: draft.currency })}
+            placeholder={desk('desk.none')}
             value={draft.feeAmount}
             problem={problems.joiningFee}
             onChange={(event) => change({ feeAmount: event.target.value })}
@@ -233,30 +232,30 @@ export function OfferEditor({
           />
           <SelectField
             name="feeDue"
-            label="The fee is due"
+            label={desk('desk-tiers.the-fee-is-due')}
             value={draft.feeDue}
             onChange={(event) => change({ feeDue: event.target.value as OfferDraft['feeDue'] })}
             className="w-56"
           >
-            <option value="first-payment">with the first payment</option>
-            <option value="start">on joining</option>
+            <option value="first-payment">{desk('desk-tiers.with-the-first-payment')}</option>
+            <option value="start">{desk('desk-tiers.on-joining')}</option>
           </SelectField>
           <SelectField
             name="after"
-            label="After the last step"
+            label={desk('desk-tiers.after-the-last-step')}
             value={draft.after}
             onChange={(event) => change({ after: event.target.value as OfferDraft['after'] })}
             className="w-56"
           >
-            <option value="end">it ends</option>
-            <option value="keep">members keep the tier for good</option>
+            <option value="end">{desk('desk-tiers.it-ends')}</option>
+            <option value="keep">{desk('desk-tiers.members-keep-the-tier-for-good')}</option>
           </SelectField>
           {canRenew && (
             <TextField
               name="renewDays"
-              label="Renewed from, days before the end"
+              label={desk('desk-tiers.renewed-from-days-before-the-end')}
               inputMode="numeric"
-              placeholder="not renewed"
+              placeholder={desk('desk-tiers.not-renewed')}
               value={draft.renewDays}
               problem={problems.renewal}
               onChange={(event) => change({ renewDays: event.target.value })}
@@ -268,25 +267,25 @@ export function OfferEditor({
         <div className="flex flex-wrap gap-x-10 gap-y-4">
           <CheckField
             name="onSale"
-            label="On sale"
+            label={desk('desk-tiers.on-sale')}
             defaultChecked={offer.onSale}
-            hint="Otherwise nobody can join by it."
+            hint={desk('desk-tiers.otherwise-nobody-can-join-by-it')}
           />
           <TextField
             name="menuLabel"
-            label="Entry in the site’s menu"
-            placeholder="none"
+            label={desk('desk-tiers.entry-in-the-sites-menu')}
+            placeholder={desk('desk.none')}
             defaultValue={offer.menuLabel}
             className="w-56"
-            hint="Leads straight to joining by this offer."
+            hint={desk('desk-tiers.leads-straight-to-joining-by')}
           />
         </div>
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          {offer.id ? 'Save the offer' : 'Make the offer'}
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {offer.id ? desk('desk-tiers.save-the-offer') : desk('desk-tiers.make-the-offer')}
         </SubmitButton>
       </ActionForm>
-      <aside aria-label="As it will look on the join page" className="xl:sticky xl:top-6">
-        <p className="mb-2 text-muted">On the join page</p>
+      <aside aria-label={desk('desk-tiers.as-it-will-look-on')} className="xl:sticky xl:top-6">
+        <p className="mb-2 text-muted">{desk('desk-tiers.on-the-join-page')}</p>
         {/* The very card of the join page; here it is only looked at. */}
         <ul inert>
           <JoinCard
@@ -296,7 +295,7 @@ export function OfferEditor({
               offers: [
                 {
                   id: 'preview',
-                  name: name || 'Offer',
+                  name: name || desk('desk.offer'),
                   price: read.ok ? offerPrice(read.offer, t) : '…',
                   sentence,
                   saving: null,

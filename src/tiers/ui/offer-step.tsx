@@ -6,11 +6,16 @@ import type { StepDraft } from '@/core/offers/draft';
 import { useProblem } from '@/kit/action-form';
 import { AmountField } from '@/kit/amount-field';
 import { SelectField, TextField } from '@/kit/field';
+import { desk } from '@/words/desk';
 
 /** A step as it is edited, with a key of its own that stays when it is moved. */
 export type KeyedStep = { key: string; draft: StepDraft };
 
-export const KIND_NAMES = { trial: 'Trial', repeat: 'Repeating price', once: 'Single payment' };
+export const KIND_NAMES = {
+  trial: desk('desk-tiers.trial'),
+  repeat: desk('desk-tiers.repeating-price'),
+  once: desk('desk-tiers.single-payment'),
+};
 
 type Props = {
   id: string;
@@ -62,7 +67,7 @@ export function OfferStep({
           <button
             type="button"
             className={tool}
-            aria-label="Remove this step"
+            aria-label={desk('desk-tiers.remove-this-step')}
             disabled={count === 1}
             onClick={onRemove}
           >
@@ -78,21 +83,25 @@ export function OfferStep({
       <div className="mt-2 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
         <AmountField
           currency={currency}
-          label={`Amount (${currency})`}
-          placeholder="0 for free"
+          label={desk('desk-tiers.amount', { currency })}
+          placeholder={desk('desk-tiers.for-free')}
           {...field('amount')}
         />
         {step.kind === 'once' && (
-          <SelectField label="Lasts" {...field('lasts')}>
-            <option value="length">for a time</option>
-            <option value="until">until a date</option>
-            <option value="forever">for good</option>
+          <SelectField label={desk('desk-tiers.lasts')} {...field('lasts')}>
+            <option value="length">{desk('desk-tiers.for-a-time')}</option>
+            <option value="until">{desk('desk-tiers.until-a-date')}</option>
+            <option value="forever">{desk('desk.for-good')}</option>
           </SelectField>
         )}
         {hasLength && (
           <div className="grid grid-cols-[5rem_1fr] items-start gap-2">
-            <TextField label={step.kind === 'repeat' ? 'Every' : 'For'} inputMode="numeric" {...field('n')} />
-            <SelectField label="Unit" {...field('unit')}>
+            <TextField
+              label={step.kind === 'repeat' ? desk('desk-tiers.every') : desk('desk.for')}
+              inputMode="numeric"
+              {...field('n')}
+            />
+            <SelectField label={desk('desk-tiers.unit')} {...field('unit')}>
               {UNITS.map((unit) => (
                 <option key={unit} value={unit}>
                   {step.n === '1' ? unit : `${unit}s`}
@@ -102,13 +111,18 @@ export function OfferStep({
           </div>
         )}
         {step.kind === 'once' && step.lasts === 'until' && (
-          <TextField label="Last day" type="date" {...field('until')} />
+          <TextField label={desk('desk-tiers.last-day')} type="date" {...field('until')} />
         )}
         {step.kind === 'repeat' && (
-          <TextField label="Payments" inputMode="numeric" placeholder="until cancelled" {...field('times')} />
+          <TextField
+            label={desk('desk.payments')}
+            inputMode="numeric"
+            placeholder={desk('desk-tiers.until-cancelled')}
+            {...field('times')}
+          />
         )}
         {tiers.length > 0 && (
-          <SelectField label="Gives" {...field('tier')}>
+          <SelectField label={desk('desk-tiers.gives')} {...field('tier')}>
             <option value="">{tierName}</option>
             {tiers.map((tier) => (
               <option key={tier.id} value={tier.id}>

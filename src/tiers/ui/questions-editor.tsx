@@ -6,16 +6,17 @@ import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormActi
 import { Button } from '@/kit/button';
 import { TextArea, TextField } from '@/kit/field';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
+import { desk } from '@/words/desk';
 
 type Props = { action: FormAction; fields: JoinField[]; tiers: { id: string; name: string }[] };
 
 const KINDS: Record<JoinField['kind'], string> = {
-  name: 'The name',
+  name: desk('desk-tiers.the-name'),
   text: 'A line of text',
-  choice: 'A choice',
-  tick: 'A tick',
-  date: 'A date',
-  terms: 'Terms to agree to',
+  choice: desk('desk-tiers.a-choice'),
+  tick: desk('desk-tiers.a-tick'),
+  date: desk('desk-tiers.a-date'),
+  terms: desk('desk-tiers.terms-to-agree-to'),
 };
 const ADDABLE = ['text', 'choice', 'tick', 'date', 'terms'] as const;
 
@@ -23,7 +24,7 @@ let made = 0;
 const newField = (kind: JoinField['kind']): JoinField => ({
   id: `field-${Date.now().toString(36)}-${made++}`,
   kind,
-  label: kind === 'terms' ? 'I agree to the terms' : '',
+  label: kind === 'terms' ? desk('desk-tiers.i-agree-to-the-terms') : '',
   hint: '',
   options: [],
   path: '',
@@ -38,21 +39,25 @@ export function QuestionsEditor({ action, fields: initial, tiers }: Props) {
   const change = (id: string, part: Partial<JoinField>): void =>
     setFields((all) => all.map((field) => (field.id === id ? { ...field, ...part } : field)));
   return (
-    <ActionForm action={action} label="What is asked at joining" className="mt-5 grid max-w-4xl gap-4">
+    <ActionForm
+      action={action}
+      label={desk('desk-tiers.what-is-asked-at-joining')}
+      className="mt-5 grid max-w-4xl gap-4"
+    >
       <FormMessage />
       <Draft name="fields" value={fields} />
       <SortableList
         ids={fields.map((field) => field.id)}
-        nameOf={(id) => fields.find((field) => field.id === id)?.label || 'the new question'}
+        nameOf={(id) => fields.find((field) => field.id === id)?.label || desk('desk-tiers.the-new-question')}
         onMove={(ids) => setFields(ids.flatMap((id) => fields.find((field) => field.id === id) ?? []))}
         className="grid gap-3"
-        label="Questions in order"
+        label={desk('desk-tiers.questions-in-order')}
       >
         {fields.map((field, index) => (
           <SortableRow
             key={field.id}
             id={field.id}
-            name={field.label || 'the new question'}
+            name={field.label || desk('desk-tiers.the-new-question')}
             className="flex items-start gap-2 rounded-card border border-line bg-surface p-4"
           >
             <Question
@@ -66,15 +71,15 @@ export function QuestionsEditor({ action, fields: initial, tiers }: Props) {
         ))}
       </SortableList>
       <div className="flex flex-wrap items-center gap-2">
-        <span className="text-muted">Ask for</span>
+        <span className="text-muted">{desk('desk-tiers.ask-for')}</span>
         {ADDABLE.map((kind) => (
           <Button key={kind} look="quiet" onClick={() => setFields((all) => [...all, newField(kind)])}>
             {KINDS[kind].toLowerCase()}
           </Button>
         ))}
       </div>
-      <SubmitButton busy="Saving…" className="mt-2 w-fit px-8">
-        Save the questions
+      <SubmitButton busy={desk('desk.saving')} className="mt-2 w-fit px-8">
+        {desk('desk-tiers.save-the-questions')}
       </SubmitButton>
     </ActionForm>
   );
@@ -92,7 +97,10 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
   const optionsProblem = useProblem(`${index}.options`);
   const isName = field.kind === 'name';
   const tick = (label: string, isOn: boolean, set: (on: boolean) => void, isFixed = false) => (
-    <label className="flex items-center gap-2" title={isFixed ? 'At least one tier must ask it' : undefined}>
+    <label
+      className="flex items-center gap-2"
+      title={isFixed ? desk('desk-tiers.at-least-one-tier-must') : undefined}
+    >
       <input
         type="checkbox"
         checked={isOn}
@@ -110,10 +118,12 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
         <div className="flex flex-wrap items-center gap-5">
           {tick('asked', field.isOn, (isOn) => onChange({ isOn }))}
           {field.kind !== 'terms' &&
-            tick('has to be answered', field.isRequired, (isRequired) => onChange({ isRequired }))}
+            tick(desk('desk-tiers.has-to-be-answered'), field.isRequired, (isRequired) =>
+              onChange({ isRequired }),
+            )}
           {!isName && (
             <Button look="quiet" className="min-h-8" onClick={onRemove}>
-              Take away
+              {desk('desk.take-away')}
             </Button>
           )}
         </div>
@@ -121,14 +131,14 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField
           name={`${index}.label`}
-          label="Question"
+          label={desk('desk-tiers.question')}
           value={field.label}
           onChange={(event) => onChange({ label: event.target.value })}
         />
         {field.kind === 'terms' ? (
           <TextField
             name={`${index}.path`}
-            label="Where they can be read"
+            label={desk('desk-tiers.where-they-can-be-read')}
             placeholder="/terms"
             value={field.path}
             onChange={(event) => onChange({ path: event.target.value })}
@@ -136,7 +146,7 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
         ) : (
           <TextField
             name={`${index}.hint`}
-            label="Hint below it"
+            label={desk('desk-tiers.hint-below-it')}
             value={field.hint}
             onChange={(event) => onChange({ hint: event.target.value })}
           />
@@ -145,7 +155,7 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
       {field.kind === 'choice' && (
         <TextArea
           name={`${index}.options`}
-          label="To choose from, one on a line"
+          label={desk('desk-tiers.to-choose-from-one-on')}
           problem={optionsProblem}
           value={field.options.join('\n')}
           onChange={(event) => onChange({ options: event.target.value.split('\n') })}
@@ -154,8 +164,8 @@ function Question({ field, index, tiers, onChange, onRemove }: QuestionProps) {
       )}
       {!isName && tiers.length > 1 && (
         <fieldset className="flex flex-wrap gap-x-5 gap-y-1">
-          <legend className="sr-only">Which tiers ask it</legend>
-          {tick('every tier asks it', field.tierIds.length === 0, (all) =>
+          <legend className="sr-only">{desk('desk-tiers.which-tiers-ask-it')}</legend>
+          {tick(desk('desk-tiers.every-tier-asks-it'), field.tierIds.length === 0, (all) =>
             onChange({ tierIds: all ? [] : tiers.slice(0, 1).map((tier) => tier.id) }),
           )}
           {field.tierIds.length > 0 &&

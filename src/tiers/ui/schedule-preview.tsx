@@ -7,6 +7,7 @@ import { joiningInstant, quoteOffer } from '@/core/offers/quote';
 import { useDeskWords } from '@/kit/desk-words';
 import type { Words } from '@/words/speak';
 import { inputClass } from '@/kit/input-class';
+import { desk } from '@/words/desk';
 
 type Props = { offer: Offer | null; zone: string; now: Instant; today: LocalDate };
 
@@ -27,10 +28,10 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
     <section aria-labelledby="pays">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
         <h2 id="pays" className="text-xl">
-          What a member pays
+          {desk('desk-tiers.what-a-member-pays')}
         </h2>
         <label className="flex items-center gap-2 whitespace-nowrap text-muted">
-          if they join on
+          {desk('desk-tiers.if-they-join-on')}
           <input
             type="date"
             value={day}
@@ -42,16 +43,16 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
       <table className="figures mt-2 w-full" aria-live="polite">
         <thead>
           <tr className="text-left text-muted">
-            <th className="py-1.5 pr-4 font-semibold">When</th>
-            <th className="py-1.5 pr-4 font-semibold">Why</th>
-            <th className="py-1.5 text-right font-semibold">Amount</th>
+            <th className="py-1.5 pr-4 font-semibold">{desk('desk.when')}</th>
+            <th className="py-1.5 pr-4 font-semibold">{desk('desk-tiers.why')}</th>
+            <th className="py-1.5 text-right font-semibold">{desk('desk.amount')}</th>
           </tr>
         </thead>
         <tbody>
           {offer && isFreeToday && (
             <tr className="border-t border-line">
               <td className="py-1.5 pr-4">{t.date(start)}</td>
-              <td className="py-1.5 pr-4">Joins, nothing due</td>
+              <td className="py-1.5 pr-4">{desk('desk-tiers.joins-nothing-due')}</td>
               <td className="py-1.5 text-right">{t.money(0, offer.currency)}</td>
             </tr>
           )}
@@ -60,9 +61,13 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
               <tr key={charge.at} className="border-t border-line">
                 <td className="py-1.5 pr-4">{t.date(charge.at)}</td>
                 <td className="py-1.5 pr-4">
-                  {charge.why === 'trial' ? 'Trial' : `Payment ${index + 1}`}
-                  {charge.joiningFee > 0 &&
-                    `, with the joining fee of ${t.money(charge.joiningFee, offer.currency, true)}`}
+                  {charge.joiningFee > 0
+                    ? desk('desk-tiers.payment-with-fee', {
+                        kind: charge.why,
+                        number: index + 1,
+                        amount: t.money(charge.joiningFee, offer.currency, true),
+                      })
+                    : desk('desk-tiers.payment', { kind: charge.why, number: index + 1 })}
                 </td>
                 <td className="py-1.5 text-right">{t.money(charge.amount, offer.currency)}</td>
               </tr>
@@ -71,8 +76,9 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
         <tfoot>
           <tr className="border-t-2 border-ink font-semibold">
             <td className="py-1.5 pr-4" colSpan={2}>
-              In the first year: {charges.length === 1 ? '1 payment' : `${charges.length} payments`}
-              {charges.length > MOST_ROWS && `, the first ${MOST_ROWS} shown`}
+              {charges.length > MOST_ROWS
+                ? desk('desk-tiers.first-year-cut', { count: charges.length, shown: MOST_ROWS })
+                : desk('desk-tiers.first-year', { count: charges.length })}
             </td>
             <td className="py-1.5 text-right">{offer ? t.money(total, offer.currency) : '…'}</td>
           </tr>
@@ -85,6 +91,8 @@ export function SchedulePreview({ offer, zone, now, today }: Props) {
 
 function accessWords(end: Instant | null, offer: Offer, t: Words): string {
   const last = offer.steps.at(-1);
-  if (last?.kind === 'repeat' && last.times === null) return 'Held until the member cancels.';
-  return end === null ? 'Held for good.' : `Held until ${t.date(end)}.`;
+  if (last?.kind === 'repeat' && last.times === null) return desk('desk-tiers.held-until-the-member-cancels');
+  return end === null
+    ? desk('desk-tiers.held-for-good')
+    : desk('desk-tiers.held-until', { date: t.date(end) });
 }

@@ -9,6 +9,7 @@ import { useDeskWords } from '@/kit/desk-words';
 import { TierName } from '@/kit/key-cut';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
 import { KIND_NAMES, type KeyedStep } from './offer-step';
+import { desk } from '@/words/desk';
 
 type Props = {
   steps: KeyedStep[];
@@ -30,7 +31,7 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
       onMove={onMove}
       across
       className="flex min-h-20 relative overflow-x-auto"
-      label="The steps in order"
+      label={desk('desk-tiers.the-steps-in-order')}
     >
       {steps.map(({ key, draft }, index) => {
         const step = offer?.steps[index];
@@ -40,7 +41,10 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
           <SortableRow
             key={key}
             id={key}
-            name={`step ${index + 1}, ${KIND_NAMES[draft.kind].toLowerCase()}`}
+            name={desk('desk-tiers.step', {
+              index: index + 1,
+              kind: KIND_NAMES[draft.kind].toLowerCase(),
+            })}
             isFixed={steps.length === 1}
             className={clsx(
               'flex min-w-36 items-start border-y border-l py-3 pr-2 pl-3',
@@ -56,10 +60,18 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
           >
             <button type="button" onClick={() => onChoose(key)} className="min-w-0 flex-1 text-left">
               <span className="figures block font-display text-lg font-semibold">
-                {step ? (step.amount === 0 ? 'Free' : t.money(step.amount, offer.currency, true)) : '…'}
+                {step
+                  ? step.amount === 0
+                    ? desk('desk-tiers.free')
+                    : t.money(step.amount, offer.currency, true)
+                  : '…'}
               </span>
               <span className="block text-[0.9375rem]">
-                {step ? caption(step, t) : hasProblem(index) ? 'needs another look' : KIND_NAMES[draft.kind]}
+                {step
+                  ? caption(step, t)
+                  : hasProblem(index)
+                    ? desk('desk-tiers.needs-another-look')
+                    : KIND_NAMES[draft.kind]}
               </span>
               {tier && (
                 <span className="block text-[0.9375rem]">
@@ -77,8 +89,10 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
 function caption(step: Step, t: Words): string {
   if (step.kind === 'repeat')
     return step.times === null
-      ? `${everyWords(step.every, t)}, until cancelled`
-      : `${everyWords(step.every, t)}, ${step.times === 1 ? 'once' : `${step.times} times`}`;
-  if (step.lasts === 'forever') return 'for good';
-  return 'until' in step.lasts ? `until ${t.day(step.lasts.until)}` : lengthWords(step.lasts, t);
+      ? desk('desk-tiers.until-cancelled-inline', { every: everyWords(step.every, t) })
+      : `${everyWords(step.every, t)}, ${desk('desk-tiers.times', { times: step.times })}`;
+  if (step.lasts === 'forever') return desk('desk.for-good');
+  return 'until' in step.lasts
+    ? desk('desk-tiers.until-inline', { date: t.day(step.lasts.until) })
+    : lengthWords(step.lasts, t);
 }

@@ -9,6 +9,7 @@ import { KeyCutField, type KnownCut } from './key-cut-field';
 import { PictureField } from '@/content/ui/picture-field';
 import { RichTextField } from '@/content/ui/rich-text-field';
 import type { PictureId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 export type EditedTier = {
   id: string;
@@ -45,92 +46,111 @@ type Props = {
 export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
   const [ladder, setLadder] = useState(tier.ladder);
   return (
-    <ActionForm action={action} label="Tier" className="grid gap-5">
+    <ActionForm action={action} label={desk('desk.tier')} className="grid gap-5">
       <FormMessage />
       <input type="hidden" name="id" value={tier.id} />
       <input type="hidden" name="version" value={tier.version} />
-      <Part title="What it is">
+      <Part title={desk('desk-tiers.what-it-is')}>
         <TextField
           name="name"
-          label="Name"
+          label={desk('desk.name')}
           defaultValue={tier.name}
-          hint="As members read it: “Observer”."
+          hint={desk('desk-tiers.as-members-read-it-observer')}
           required
         />
         <KeyCutField name="keyCut" initial={tier.keyCut} others={others} />
         <RichTextField
           name="description"
-          label="Description"
+          label={desk('desk-tiers.description')}
           initial={tier.description}
-          hint="A sentence or two for the join page."
+          hint={desk('desk-tiers.a-sentence-or-two-for')}
         />
-        <PictureField name="picture" label="Picture" pictureId={tier.pictureId} tooLarge={tooLarge} />
+        <PictureField
+          name="picture"
+          label={desk('desk-tiers.picture')}
+          pictureId={tier.pictureId}
+          tooLarge={tooLarge}
+        />
         <SelectField
           name="ladder"
-          label="Ladder"
+          label={desk('desk-tiers.ladder-label')}
           value={ladder}
           onChange={(event) => setLadder(event.target.value)}
-          hint="Tiers on a ladder replace one another; a new one goes on top."
+          hint={desk('desk-tiers.tiers-on-a-ladder-replace')}
         >
-          <option value="">none: held beside any other</option>
+          <option value="">{desk('desk-tiers.none-held-beside-any-other')}</option>
           {ladders.map((other) => (
             <option key={other.id} value={other.id}>
               {other.name}
             </option>
           ))}
-          <option value="new">a new ladder</option>
+          <option value="new">{desk('desk-tiers.a-new-ladder')}</option>
         </SelectField>
-        {ladder === 'new' && <TextField name="newLadder" label="Name of the new ladder" />}
+        {ladder === 'new' && <TextField name="newLadder" label={desk('desk-tiers.name-of-the-new-ladder')} />}
       </Part>
-      <Part title="Who can join, and when">
-        <SelectField name="joining" label="Joining" defaultValue={tier.joining}>
-          <option value="open">open to everyone</option>
-          <option value="by-code">by code only</option>
-          <option value="closed">closed</option>
+      <Part title={desk('desk-tiers.who-can-join-and-when')}>
+        <SelectField name="joining" label={desk('desk.joining')} defaultValue={tier.joining}>
+          <option value="open">{desk('desk.open-to-everyone')}</option>
+          <option value="by-code">{desk('desk-tiers.by-code-only')}</option>
+          <option value="closed">{desk('desk-tiers.closed')}</option>
         </SelectField>
         <CheckField
           name="onJoinPage"
-          label="Shown on the join page"
+          label={desk('desk-tiers.shown-on-the-join-page')}
           defaultChecked={tier.onJoinPage}
-          hint="Otherwise only its join links lead to it."
+          hint={desk('desk-tiers.otherwise-only-its-join-links')}
         />
         <div className="grid grid-cols-2 gap-4">
-          <TextField name="onSaleFrom" label="On sale from" type="date" defaultValue={tier.onSaleFrom} />
-          <TextField name="onSaleUntil" label="On sale until" type="date" defaultValue={tier.onSaleUntil} />
+          <TextField
+            name="onSaleFrom"
+            label={desk('desk-tiers.on-sale-from-label')}
+            type="date"
+            defaultValue={tier.onSaleFrom}
+          />
+          <TextField
+            name="onSaleUntil"
+            label={desk('desk-tiers.on-sale-until')}
+            type="date"
+            defaultValue={tier.onSaleUntil}
+          />
         </div>
         <TextField
           name="places"
-          label="Places"
+          label={desk('desk-tiers.places')}
           inputMode="numeric"
-          placeholder="no limit"
+          placeholder={desk('desk-tiers.no-limit')}
           defaultValue={tier.places}
           className="w-40"
-          hint="The most who hold it at a time."
+          hint={desk('desk-tiers.the-most-who-hold-it')}
         />
         {ladder === '' && (
           <CheckField
             name="several"
-            label="One person may hold several"
+            label={desk('desk-tiers.one-person-may-hold-several')}
             defaultChecked={tier.several}
-            hint="As for seats or plots: they can join it again beside what they hold."
+            hint={desk('desk-tiers.as-for-seats-or-plots')}
           />
         )}
       </Part>
-      <Part title="What they read">
+      <Part title={desk('desk-tiers.what-they-read')}>
         <RichTextField
           name="joinWords"
-          label="Words on the join form"
+          label={desk('desk-tiers.words-on-the-join-form')}
           initial={tier.joinWords}
-          hint="Above the form, before they pay."
+          hint={desk('desk-tiers.above-the-form-before-they-pay')}
         />
-        <RichTextField name="welcomeWords" label="Words after joining" initial={tier.welcomeWords} />
+        <RichTextField
+          name="welcomeWords"
+          label={desk('desk-tiers.words-after-joining')}
+          initial={tier.welcomeWords}
+        />
         <fieldset>
-          <legend className="mb-1 font-semibold">These words are shown</legend>
+          <legend className="mb-1 font-semibold">{desk('desk-tiers.these-words-are-shown')}</legend>
           <div className="flex flex-wrap gap-x-6 gap-y-1">
             {[
-              ['page', 'on the page after joining'],
-              ['mail', 'in the welcome mail'],
-              ['account', 'in the account'],
+              ['page', desk('desk-tiers.on-the-page-after-joining')],
+              ['mail', desk('desk-tiers.in-the-welcome-mail')],
+              ['account', desk('desk-tiers.in-the-account')],
             ].map(([place = '', label = '']) => (
               <CheckField
                 key={place}
@@ -144,21 +164,21 @@ export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
         </fieldset>
         <TextField
           name="welcomePath"
-          label="Page after joining"
+          label={desk('desk-tiers.page-after-joining')}
           placeholder="/members-room"
           defaultValue={tier.welcomePath}
-          hint="Leave it empty to return to the page they came from."
+          hint={desk('desk-tiers.leave-it-empty-to-return')}
         />
         <TextField
           name="reference"
-          label="Reference"
+          label={desk('desk.reference')}
           defaultValue={tier.reference}
-          hint="Your own number or name for it, included in exports. Members never see it."
+          hint={desk('desk-tiers.your-own-number-or-name')}
         />
       </Part>
       <div className="sticky bottom-0 z-10 border-t border-line bg-paper py-3">
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          {tier.id ? 'Save the tier' : 'Make the tier'}
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {tier.id ? desk('desk-tiers.save-the-tier') : desk('desk-tiers.make-the-tier')}
         </SubmitButton>
       </div>
     </ActionForm>

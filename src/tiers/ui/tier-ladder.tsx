@@ -8,6 +8,7 @@ import { KeyGlyph } from '@/kit/key-cut';
 import { useToast } from '@/kit/surroundings';
 import { SortableList, SortableRow } from '@/kit/sortable-list';
 import type { TierId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 export type TierLine = {
   id: string;
@@ -44,8 +45,8 @@ export function TierLadder({ ladderId, label, tiers, arrange }: Props) {
       setProblem(refused);
       if (refused === null)
         showToast(
-          'Order saved.',
-          async () => (await arrange({ ladderId, tierIds: before })) ?? 'Order restored.',
+          desk('desk-tiers.order-saved'),
+          async () => (await arrange({ ladderId, tierIds: before })) ?? desk('desk-tiers.order-restored'),
         );
     });
   };
@@ -87,7 +88,7 @@ export function TierLadder({ ladderId, label, tiers, arrange }: Props) {
               <div className="figures mt-0.5 flex justify-between gap-4 text-muted">
                 <p>
                   {tier.prices.length === 0 ? (
-                    <span className="text-closed">no offer yet: nobody can join</span>
+                    <span className="text-closed">{desk('desk-tiers.no-offer-yet-nobody-can-join')}</span>
                   ) : (
                     tier.prices.join(' · ')
                   )}

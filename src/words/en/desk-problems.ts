@@ -196,7 +196,7 @@ export const deskProblems = {
   'days.too-many': 'At most {most} days.',
   'live.already': 'The site is live already.',
   'live.blocked': '{why} Connect one first.',
-  'live.name': 'Type the name of the site as it stands: {name}.',
+  'live.name': 'Type the name of the site as it is: {name}.',
   'live.no-gateway': 'No gateway is connected in live mode: nobody could pay.',
   'live.not-yet': 'Test data is cleared when the site goes live, or afterwards.',
   'site.exists': 'This database holds a site already.',

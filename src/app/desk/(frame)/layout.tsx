@@ -11,9 +11,12 @@ import { DeskWordsProvider } from '@/kit/desk-words';
 import { deskLocale } from '@/words/languages';
 import { DeskStrip } from '@/desk/ui/desk-strip';
 import { moveClockAction, setThemeAction } from '../actions';
+import { desk } from '@/words/desk';
 
 export async function generateMetadata(): Promise<Metadata> {
-  return { title: { default: 'Desk', template: `%s · Desk · ${(await currentSite()).name}` } };
+  return {
+    title: { default: desk('desk-frame.desk'), template: `%s · Desk · ${(await currentSite()).name}` },
+  };
 }
 
 export default async function DeskLayout({ children }: { children: ReactNode }) {

@@ -1,14 +1,13 @@
 import { LinkButton } from '@/kit/button';
+import { desk } from '@/words/desk';
 
 export default function NotFound() {
   return (
     <div className="max-w-prose py-10">
-      <h1 className="text-3xl">Not found</h1>
-      <p className="mt-2 text-muted">
-        It may have been deleted, or the address may be wrong. Find (Ctrl K) searches everything by name.
-      </p>
+      <h1 className="text-3xl">{desk('desk-frame.not-found')}</h1>
+      <p className="mt-2 text-muted">{desk('desk-frame.it-may-have-been-deleted')}</p>
       <LinkButton href="/desk" className="mt-5">
-        To Today
+        {desk('desk-frame.to-today')}
       </LinkButton>
     </div>
   );

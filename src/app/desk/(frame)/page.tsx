@@ -7,55 +7,66 @@ import { SetupTrail } from '@/desk/ui/setup-trail';
 import { LifeMark } from '@/kit/state-mark';
 import type { MemberId } from '@/core/ids';
 import type { Words } from '@/words/words';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Today' };
+export const metadata: Metadata = { title: desk('desk-frame.today') };
 
 export default async function TodayPage() {
   await requireStaff();
   const [t, facts] = [await deskWords(), await shown(today(await currentActor()))];
   const trail = [
     {
-      title: 'Connect a gateway in test mode',
+      title: desk('desk-frame.connect-a-gateway-in-test-mode'),
       href: '/desk/money/gateways',
       proof: facts.gateway
         ? facts.gateway.heardAt
-          ? `${facts.gateway.label} is connected, and its webhook was heard`
-          : `${facts.gateway.label} is connected; its webhook has not been heard yet`
+          ? desk('desk-frame.is-connected-and-its-webhook', { label: facts.gateway.label })
+          : desk('desk-frame.is-connected-its-webhook-has', { label: facts.gateway.label })
         : null,
       isDone: Boolean(facts.gateway?.heardAt),
     },
     {
-      title: 'Make tiers and say what they cost',
+      title: desk('desk-frame.make-tiers-and-say-what'),
       href: '/desk/tiers',
-      proof: facts.tiersOnSale > 0 ? `${facts.tiersOnSale} of ${facts.tiers} tiers can be joined` : null,
+      proof:
+        facts.tiersOnSale > 0
+          ? desk('desk-frame.of-tiers-can-be-joined', { tiersOnSale: facts.tiersOnSale, tiers: facts.tiers })
+          : null,
       isDone: facts.tiersOnSale > 0,
     },
     {
-      title: 'Write pages and posts',
+      title: desk('desk-frame.write-pages-and-posts'),
       href: '/desk/content',
-      proof: facts.published > 0 ? `${facts.published} are published` : null,
+      proof: facts.published > 0 ? desk('desk-frame.are-published', { published: facts.published }) : null,
       isDone: facts.published > 0,
     },
     {
-      title: 'Close some of them',
+      title: desk('desk-frame.close-some-of-them'),
       href: '/desk/access',
-      proof: facts.turnedAway > 0 ? `A visitor is turned away at ${facts.turnedAway} of them` : null,
+      proof:
+        facts.turnedAway > 0
+          ? desk('desk-frame.a-visitor-is-turned-away', { turnedAway: facts.turnedAway })
+          : null,
       isDone: facts.turnedAway > 0,
     },
     {
-      title: 'Join with a test card',
+      title: desk('desk-frame.join-with-a-test-card'),
       href: '/join',
       proof: facts.lastPayment
-        ? `A test payment of ${t.money(facts.lastPayment.amount, facts.lastPayment.currency)} arrived on ${t.dateTime(facts.lastPayment.at)}`
+        ? desk('desk-frame.a-test-payment-of-arrived', {
+            amount: t.money(facts.lastPayment.amount, facts.lastPayment.currency),
+            date: t.dateTime(facts.lastPayment.at),
+          })
         : null,
       isDone: Boolean(facts.lastPayment),
     },
-    { title: 'Go live', href: '/desk/settings/live', proof: null, isDone: false },
+    { title: desk('desk.go-live'), href: '/desk/settings/live', proof: null, isDone: false },
   ];
   return (
     <>
       <h1 className="text-3xl" id="desk-main">
-        Today
+        {desk('desk-frame.today')}
       </h1>
       <div className={facts.isLive ? 'mt-5' : 'mt-5 grid gap-8 lg:grid-cols-[26rem_1fr]'}>
         {!facts.isLive && <SetupTrail steps={trail} />}
@@ -71,28 +82,32 @@ export default async function TodayPage() {
           </dl>
           {facts.overdue.length > 0 && (
             <section>
-              <h2 className="text-xl">Needs you: failed payments</h2>
-              <Rows rows={facts.overdue} t={t} word="next retry" />
+              <h2 className="text-xl">{desk('desk-frame.needs-you-failed-payments')}</h2>
+              <Rows rows={facts.overdue} t={t} word={desk('desk-frame.next-retry')} />
             </section>
           )}
           {facts.disputed.length > 0 && (
             <section>
               <h2 className="text-xl">
-                Needs you:{' '}
-                <Link href="/desk/money?state=disputed" className="underline">
-                  disputed payments
-                </Link>
+                <Sentence
+                  words={desk('desk-frame.needs-you-disputed-payments')}
+                  parts={{
+                    link: (words) => (
+                      <Link href="/desk/money?state=disputed" className="underline">
+                        {words}
+                      </Link>
+                    ),
+                  }}
+                />
               </h2>
-              <p className="mt-1 text-muted">
-                Answer on the page of the gateway. Access is stopped until then.
-              </p>
+              <p className="mt-1 text-muted">{desk('desk-frame.answer-on-the-page-of')}</p>
               <Rows rows={facts.disputed} t={t} word="due" />
             </section>
           )}
           <section>
-            <h2 className="text-xl">Upcoming charges</h2>
+            <h2 className="text-xl">{desk('desk.upcoming-charges')}</h2>
             {facts.dueNext.length === 0 ? (
-              <p className="mt-2 text-muted">None: no subscription is running yet.</p>
+              <p className="mt-2 text-muted">{desk('desk-frame.none-no-subscription-is-running-yet')}</p>
             ) : (
               <Rows rows={facts.dueNext} t={t} word="due" />
             )}

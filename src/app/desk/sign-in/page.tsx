@@ -5,8 +5,9 @@ import { currentMember, currentSite, deskWords } from '@/app/session';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
 import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Desk: sign in' };
+export const metadata: Metadata = { title: desk('desk-frame.desk-sign-in') };
 
 export default async function DeskSignInPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
@@ -17,10 +18,10 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: S
     <main className="grid min-h-dvh place-items-center bg-night px-5 text-on-night">
       <div className="w-full max-w-sm rounded-xl bg-paper p-8 text-ink">
         <h1 className="text-3xl">{site.name}</h1>
-        <p className="text-muted">The Desk, for those who run the site.</p>
+        <p className="text-muted">{desk('desk-frame.the-desk-for-those-who')}</p>
         {member && (
           <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
-            You’re signed in as {member.name || member.email}, who isn’t staff. Sign in with a staff account.
+            {desk('desk-frame.youre-signed-in-as-who', { name: member.name || member.email })}
           </p>
         )}
         <SignInForm t={t} action={signInAction} to={to} />

@@ -6,6 +6,7 @@ import { ruleEditor } from '@/access/services/access-map';
 import { coverWords, whenWords, whoWords, type Names } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
 import { deleteRule, saveRule } from '@/access/services/save-rule';
+import { desk } from '@/words/desk';
 
 export async function saveRuleAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const actor = await currentActor();
@@ -30,9 +31,9 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
       const openTo = (of: typeof theirs): string =>
         of.openTo.map((line) => `${whoWords(line, names)} ${whenWords(line)}`.trim()).join(', ');
       return differences(theirs.version, [
-        { label: 'Name', theirs: theirs.name, yours: yours.name },
-        { label: 'Covers', theirs: covers(theirs), yours: covers(yours) },
-        { label: 'Opens to', theirs: openTo(theirs), yours: openTo(yours) },
+        { label: desk('desk.name'), theirs: theirs.name, yours: yours.name },
+        { label: desk('desk-access.covers'), theirs: covers(theirs), yours: covers(yours) },
+        { label: desk('desk-access.opens-to'), theirs: openTo(theirs), yours: openTo(yours) },
       ]);
     },
   );

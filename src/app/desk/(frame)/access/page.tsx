@@ -10,8 +10,9 @@ import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { Tabs } from '@/kit/tabs';
 import { ruleNames } from './names';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Access' };
+export const metadata: Metadata = { title: desk('desk.access') };
 
 export default async function AccessPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
@@ -22,17 +23,17 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
-        <h1 className="text-3xl">Who sees what</h1>
+        <h1 className="text-3xl">{desk('desk-access.who-sees-what')}</h1>
         <Tabs
-          label="View"
+          label={desk('desk.view')}
           here={view}
           tabs={[
-            { id: 'map', name: 'Map', path: '/desk/access' },
-            { id: 'rulebook', name: 'Rulebook', path: '/desk/access?view=rulebook' },
+            { id: 'map', name: desk('desk-access.map'), path: '/desk/access' },
+            { id: 'rulebook', name: desk('desk-access.rulebook'), path: '/desk/access?view=rulebook' },
           ]}
         />
         <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>
-          Make a rule
+          {desk('desk-access.make-a-rule')}
         </Link>
       </div>
       <div className="mt-5">
@@ -40,8 +41,8 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
           <>
             <p className="text-muted">
               {map.rules.length === 0
-                ? 'There is no rule yet, so everything published is open to everyone.'
-                : 'The most specific rule decides: an item’s own, then the nearest page above, an address, a category, a kind, the site. What no rule covers is open to everyone.'}
+                ? desk('desk-access.there-is-no-rule-yet')
+                : desk('desk-access.the-most-specific-rule-decides')}
             </p>
             <ul className="mt-4 grid gap-3 lg:grid-cols-2">
               {map.rules.map((rule) => (
@@ -50,8 +51,8 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
             </ul>
           </>
         ) : map.rows.length === 0 ? (
-          <Empty title="Nothing is published yet">
-            Publish a page under Content, and it appears here with who can see it.
+          <Empty title={desk('desk-access.nothing-is-published-yet')}>
+            {desk('desk-access.publish-a-page-under-content')}
           </Empty>
         ) : (
           <AccessTable
@@ -82,12 +83,14 @@ function groups(map: AccessMap) {
   }));
   // By address, so that what stands below a page follows it.
   const pages = {
-    name: 'Pages',
+    name: desk('desk.pages'),
     rows: rows.filter((row) => row.type === 'page').sort((a, b) => (a.path < b.path ? -1 : 1)),
   };
-  const byCategory = [...map.categories, { id: '', name: 'Other posts' }].map((category) => ({
-    name: category.name,
-    rows: rows.filter((row) => row.type === 'post' && row.category === category.id),
-  }));
+  const byCategory = [...map.categories, { id: '', name: desk('desk-access.other-posts') }].map(
+    (category) => ({
+      name: category.name,
+      rows: rows.filter((row) => row.type === 'post' && row.category === category.id),
+    }),
+  );
   return [pages, ...byCategory].filter((group) => group.rows.length > 0);
 }

@@ -16,6 +16,7 @@ import { itemEditor } from '@/access/services/access-map';
 import { plainText, proseSchema } from '@/core/content/prose';
 import { currentActor, deskWords } from '@/app/session';
 import { addCategory, saveItem } from '@/content/services/save-item';
+import { desk } from '@/words/desk';
 
 export async function saveItemAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const actor = await currentActor();
@@ -52,14 +53,14 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
       const theirs = found.ok ? found.value.item : null;
       const body = proseSchema.safeParse(input.body);
       return differences(theirs?.version, [
-        { label: 'Title', theirs: theirs?.title ?? '', yours: input.title },
-        { label: 'Summary', theirs: theirs?.summary ?? '', yours: input.summary ?? '' },
+        { label: desk('desk-content.title'), theirs: theirs?.title ?? '', yours: input.title },
+        { label: desk('desk-content.summary'), theirs: theirs?.summary ?? '', yours: input.summary ?? '' },
         {
-          label: 'Text',
+          label: desk('desk-content.text'),
           theirs: theirs ? plainText(theirs.body) : '',
           yours: body.success ? plainText(body.data) : '',
         },
-        { label: 'Author', theirs: theirs?.author ?? '', yours: input.author ?? '' },
+        { label: desk('desk-content.author'), theirs: theirs?.author ?? '', yours: input.author ?? '' },
       ]);
     },
   );

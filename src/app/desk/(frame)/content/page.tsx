@@ -7,8 +7,9 @@ import type { ItemHead, Openers } from '@/access/services/access-map';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { AccessNote } from '@/access/ui/access-note';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Content' };
+export const metadata: Metadata = { title: desk('desk.content') };
 
 /** Pages with those below them, depth first. */
 function tree(
@@ -32,25 +33,25 @@ export default async function ContentPage() {
   return (
     <>
       <div className="flex flex-wrap items-center gap-3" id="desk-main">
-        <h1 className="mr-auto text-3xl">Content</h1>
+        <h1 className="mr-auto text-3xl">{desk('desk.content')}</h1>
         <Link data-new href="/desk/content/new?type=page" className={buttonClass('main')}>
-          Write a page
+          {desk('desk-content.write-a-page')}
         </Link>
         <Link href="/desk/content/new?type=post" className={buttonClass('quiet')}>
-          Write a post
+          {desk('desk-content.write-a-post')}
         </Link>
       </div>
       {items.length === 0 ? (
         <div className="mt-6">
-          <Empty title="Nothing is written yet">
-            Write a page, publish it, then close it under Access to see how a visitor is turned away.
+          <Empty title={desk('desk-content.nothing-is-written-yet')}>
+            {desk('desk-content.write-a-page-publish-it')}
           </Empty>
         </div>
       ) : (
         <div className="mt-5 grid items-start gap-8 xl:grid-cols-2">
-          <List title="Pages" rows={tree(items)} openers={openers} t={t} names={names} />
+          <List title={desk('desk.pages')} rows={tree(items)} openers={openers} t={t} names={names} />
           <List
-            title="Posts"
+            title={desk('desk.posts')}
             rows={posts.map((item) => ({ item, depth: 0 }))}
             openers={openers}
             t={t}

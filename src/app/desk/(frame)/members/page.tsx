@@ -9,8 +9,9 @@ import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { NextCharge } from '@/billing/ui/next-charge';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Members' };
+export const metadata: Metadata = { title: desk('desk.members') };
 
 export default async function MembersPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
@@ -27,25 +28,36 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-3" id="desk-main">
-        <h1 className="text-3xl">Members</h1>
+        <h1 className="text-3xl">{desk('desk.members')}</h1>
         <p className="text-muted">
-          {count === 1 ? '1 member' : `${count} members`}
-          {(q || tier || state) && ' with this filter'}
+          {q || tier || state
+            ? desk('desk-members.count-filtered', { count })
+            : desk('desk.count-members', { count })}
         </p>
       </div>
       <MemberFilter q={q} tier={tier} state={state} tiers={tiers.map(({ id, name }) => ({ id, name }))} />
       {rows.length === 0 ? (
         <div className="mt-5">
           {q || tier || state ? (
-            <Empty title="Nobody matches">Take something out of the filter.</Empty>
+            <Empty title={desk('desk-members.nobody-matches')}>
+              {desk('desk-members.take-something-out-of-the-filter')}
+            </Empty>
           ) : (
-            <Empty title="No members yet">
-              Put the join page into the menu, or join yourself with a test card to see how it goes.
+            <Empty title={desk('desk-members.no-members-yet')}>
+              {desk('desk-members.put-the-join-page-into')}
             </Empty>
           )}
         </div>
       ) : (
-        <Table heads={['Name', 'Holds', 'State', 'Next charge', 'Joined']}>
+        <Table
+          heads={[
+            desk('desk.name'),
+            desk('desk-members.holds'),
+            desk('desk.state'),
+            desk('desk.next-charge'),
+            desk('desk-members.joined'),
+          ]}
+        >
           {rows.map((row) => (
             <tr key={row.id} className="border-t border-line">
               <td className="py-2 pr-5">
@@ -60,11 +72,17 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
                     const held = names.get(id);
                     return held && <TierName key={id} cut={held.keyCut} name={held.name} />;
                   })}
-                  {row.tiers.length === 0 && <span className="text-muted">nothing</span>}
+                  {row.tiers.length === 0 && (
+                    <span className="text-muted">{desk('desk-members.nothing-inline')}</span>
+                  )}
                 </span>
               </td>
               <td className="py-2 pr-5">
-                {row.state ? <LifeMark t={t} state={row.state} /> : <span className="text-muted">none</span>}
+                {row.state ? (
+                  <LifeMark t={t} state={row.state} />
+                ) : (
+                  <span className="text-muted">{desk('desk.none')}</span>
+                )}
               </td>
               <td className="py-2 pr-5">
                 <NextCharge t={t} next={row.next} />
@@ -75,18 +93,16 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
         </Table>
       )}
       {pages > 1 && (
-        <nav aria-label="Pages" className="mt-4 flex items-center gap-4">
+        <nav aria-label={desk('desk.pages')} className="mt-4 flex items-center gap-4">
           {pageNumber > 1 && (
             <Link href={at(pageNumber - 1)} className="text-spruce underline">
-              Newer
+              {desk('desk-members.newer')}
             </Link>
           )}
-          <span className="text-muted">
-            Page {pageNumber} of {pages}
-          </span>
+          <span className="text-muted">{desk('desk-members.page-of', { pageNumber, pages })}</span>
           {pageNumber < pages && (
             <Link href={at(pageNumber + 1)} className="text-spruce underline">
-              Older
+              {desk('desk-members.older')}
             </Link>
           )}
         </nav>

@@ -21,6 +21,7 @@ import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-
 import { processAgain } from '@/billing/services/process-again';
 import { refundWasSent } from '@/billing/services/send-refund';
 import { refundPayment } from '@/billing/services/refund-payment';
+import { desk } from '@/words/desk';
 
 const reload = (message: string) => (): FormState => {
   revalidatePath('/desk', 'layout');
@@ -39,7 +40,7 @@ export async function connectGatewayAction(_: FormState, form: FormData): Promis
   };
   return forForm(
     connectGateway(await currentActor(), { gateway: text(form, 'gateway'), ...keys, mode: modeOf(form) }),
-    reload('Connected. The keys are right.'),
+    reload(desk('desk-money.connected-the-keys-are-right')),
   );
 }
 
@@ -59,19 +60,22 @@ export async function connectTransferAction(_: FormState, form: FormData): Promi
   const input = Object.fromEntries(fields.map((field) => [field, text(form, field)]));
   return forForm(
     connectTransfer(await currentActor(), { ...input, mode: modeOf(form) }),
-    reload('Kept. It is a way to pay now.'),
+    reload(desk('desk-money.kept-it-is-a-way')),
   );
 }
 
 export async function registerWebhookAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     registerWebhook(await currentActor(), text(form, 'account')),
-    reload('Registered; a test message is on its way.'),
+    reload(desk('desk-money.registered-a-test-message-is')),
   );
 }
 
 export async function compareBooksAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(compareBooks(await currentActor(), text(form, 'account')), reload('Compared.'));
+  return forForm(
+    compareBooks(await currentActor(), text(form, 'account')),
+    reload(desk('desk-money.compared')),
+  );
 }
 
 export async function webhookSecretAction(_: FormState, form: FormData): Promise<FormState> {
@@ -81,12 +85,15 @@ export async function webhookSecretAction(_: FormState, form: FormData): Promise
       secret: text(form, 'secret'),
       password: text(form, 'password'),
     }),
-    reload('Kept; a test message is on its way.'),
+    reload(desk('desk-money.kept-a-test-message-is')),
   );
 }
 
 export async function checkAccountAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(checkAccount(await currentActor(), text(form, 'account')), reload('The keys are right.'));
+  return forForm(
+    checkAccount(await currentActor(), text(form, 'account')),
+    reload(desk('desk-money.the-keys-are-right')),
+  );
 }
 
 export async function arrangeGatewayAction(_: FormState, form: FormData): Promise<FormState> {
@@ -96,7 +103,7 @@ export async function arrangeGatewayAction(_: FormState, form: FormData): Promis
     atCheckout: ticked(form, 'atCheckout'),
     move: text(form, 'move') || 'stay',
   };
-  return forForm(arrangeGateway(await currentActor(), input), reload('Kept.'));
+  return forForm(arrangeGateway(await currentActor(), input), reload(desk('desk-money.kept')));
 }
 
 export async function refundAction(_: FormState, form: FormData): Promise<FormState> {
@@ -110,17 +117,19 @@ export async function refundAction(_: FormState, form: FormData): Promise<FormSt
   };
   return forForm(refundPayment(await currentActor(), input), ({ amount, currency, state }, t) =>
     reload(
-      `${t.money(amount, currency)} ${state === 'by-hand' ? 'is recorded as refunded. Send it from your bank now.' : 'is being refunded.'}`,
+      desk(state === 'by-hand' ? 'desk-money.refund-recorded' : 'desk-money.refund-started', {
+        amount: t.money(amount, currency),
+      }),
     )(),
   );
 }
 
 const DEEDS = {
-  cancel: [cancelSubscription, 'Cancelled.'],
-  undo: [undoCancel, 'It continues.'],
-  'take-away': [endSubscription, 'Ended.'],
-  pause: [pauseSubscription, 'It pauses at the end of what is paid.'],
-  resume: [resumeSubscription, 'It continues.'],
+  cancel: [cancelSubscription, desk('desk-money.cancelled')],
+  undo: [undoCancel, desk('desk-money.it-continues')],
+  'take-away': [endSubscription, desk('desk-money.ended')],
+  pause: [pauseSubscription, desk('desk-money.it-pauses-at-the-end')],
+  resume: [resumeSubscription, desk('desk-money.it-continues')],
 } as const;
 
 export async function changeAction(_: FormState, form: FormData): Promise<FormState> {
@@ -134,7 +143,7 @@ export async function changeAction(_: FormState, form: FormData): Promise<FormSt
 export async function processAgainAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     processAgain(await currentActor(), text(form, 'event')),
-    reload('It is processed again in a moment.'),
+    reload(desk('desk-money.it-is-processed-again-in')),
   );
 }
 
@@ -144,7 +153,7 @@ export async function disconnectGatewayAction(_: FormState, form: FormData): Pro
       accountId: text(form, 'account'),
       password: text(form, 'password'),
     }),
-    reload('Disconnected.'),
+    reload(desk('desk-money.disconnected')),
   );
 }
 
@@ -152,17 +161,20 @@ export async function confirmTransferAction(_: FormState, form: FormData): Promi
   const lineId = text(form, 'line') || undefined;
   return forForm(
     confirmTransfer(await currentActor(), { paymentId: text(form, 'payment'), lineId }),
-    reload('Received: the member has access.'),
+    reload(desk('desk-money.received-the-member-has-access')),
   );
 }
 
 export async function putAsideAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     putAside(await currentActor(), { lineId: text(form, 'line'), note: text(form, 'note') }),
-    reload('Ignored.'),
+    reload(desk('desk-money.ignored')),
   );
 }
 
 export async function refundSentAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(refundWasSent(await currentActor(), text(form, 'refund')), reload('Marked as sent.'));
+  return forForm(
+    refundWasSent(await currentActor(), text(form, 'refund')),
+    reload(desk('desk-money.marked-as-sent')),
+  );
 }

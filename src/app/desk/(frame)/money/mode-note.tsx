@@ -1,6 +1,8 @@
 import Link from 'next/link';
 import { currentActor, shown } from '@/app/session';
 import { deskFrame } from '@/desk/services/desk-frame';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
 /** On a live site: that test data is shown apart, and the way to and from it. */
 export async function ModeNote({ mode, at }: { mode: 'test' | undefined; at: (mode: string) => string }) {
@@ -8,15 +10,22 @@ export async function ModeNote({ mode, at }: { mode: 'test' | undefined; at: (mo
   if (frame.isTest || (!frame.hasTestData && mode === undefined)) return null;
   return mode === 'test' ? (
     <p className="mt-4 rounded-md border border-dashed border-edge px-4 py-2">
-      <b>Test data:</b> made before the site went live, or by staff who tried. No real money.{' '}
-      <Link href={at('')} className="text-spruce underline">
-        Back to what is real
-      </Link>
+      <Sentence
+        words={desk('desk-money.test-data-shown')}
+        parts={{
+          b: (words) => <b>{words}</b>,
+          link: (words) => (
+            <Link href={at('')} className="text-spruce underline">
+              {words}
+            </Link>
+          ),
+        }}
+      />
     </p>
   ) : (
     <p className="mt-3 text-[0.9375rem]">
       <Link href={at('test')} className="text-spruce underline">
-        Look at the test data
+        {desk('desk-money.look-at-the-test-data')}
       </Link>
     </p>
   );

@@ -15,14 +15,15 @@ import { Table } from '@/kit/table';
 import { listPath, readListSearch } from './query';
 import { ModeNote } from './mode-note';
 import { SubscriptionDrawer } from './subscription-drawer';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Subscriptions · Money' };
+export const metadata: Metadata = { title: desk('desk-money.subscriptions-money') };
 
 const SORTS = [
-  { id: 'due', words: 'what is due first' },
-  { id: 'member', words: 'by name' },
-  { id: 'started', words: 'newest first' },
-  { id: 'paid-until', words: 'what ends first' },
+  { id: 'due', words: desk('desk-money.what-is-due-first') },
+  { id: 'member', words: desk('desk-money.by-name') },
+  { id: 'started', words: desk('desk-money.newest-first') },
+  { id: 'paid-until', words: desk('desk-money.what-ends-first') },
 ];
 
 export default async function SubscriptionsPage({ searchParams }: { searchParams: Search }) {
@@ -42,7 +43,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
       <MoneyTabs here="subscriptions" />
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
-        label="State"
+        label={desk('desk.state')}
         chips={[
           '' as const,
           ...BEGUN,
@@ -50,20 +51,20 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         ].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark t={t} state={option} />,
+          mark: option === '' ? desk('desk.all') : <LifeMark t={t} state={option} />,
           count: option === '' ? all : option === 'disputed' ? disputed : (counts.get(option) ?? 0),
         }))}
       />
       <ListBar
         search={search}
-        searchLabel="Name or email"
+        searchLabel={desk('desk.name-or-email')}
         sort={sort}
         sorts={SORTS}
         keep={{ state, mode }}
         exports={[
           {
             href: listPath('/desk/money/export', { list: 'subscriptions', state, q: search, sort, mode }),
-            words: 'Export as CSV',
+            words: desk('desk-money.export-as-csv'),
           },
         ]}
       />
@@ -71,18 +72,25 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         <div className="min-w-0">
           {rows.length === 0 ? (
             <div className="mt-5">
-              <Empty title="No subscriptions here">
+              <Empty title={desk('desk-money.no-subscriptions-here')}>
                 {state || search
-                  ? 'Nothing matches this filter.'
-                  : 'Subscriptions appear here when members join.'}
+                  ? desk('desk.nothing-matches-this-filter')
+                  : desk('desk-money.subscriptions-appear-here-when-members-join')}
               </Empty>
             </div>
           ) : (
             <Table
               heads={
                 open
-                  ? ['Member', 'Offer', 'State', 'Next charge']
-                  : ['Member', 'Offer', 'State', 'Next charge', 'Paid until', 'Paid by']
+                  ? [desk('desk.member'), desk('desk.offer'), desk('desk.state'), desk('desk.next-charge')]
+                  : [
+                      desk('desk.member'),
+                      desk('desk.offer'),
+                      desk('desk.state'),
+                      desk('desk.next-charge'),
+                      desk('desk-money.paid-until'),
+                      desk('desk-money.paid-by'),
+                    ]
               }
             >
               {rows.map((row) => (
@@ -117,11 +125,11 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
                     <>
                       <td className="py-2 pr-5 whitespace-nowrap">
                         {row.state === 'ended' ? (
-                          <span className="text-muted">ended</span>
+                          <span className="text-muted">{desk('desk-money.ended-inline')}</span>
                         ) : row.paidThrough ? (
                           t.until(row.paidThrough)
                         ) : (
-                          'for good'
+                          desk('desk.for-good')
                         )}
                       </td>
                       <td className="py-2 text-[0.9375rem] text-muted">

@@ -13,6 +13,7 @@ import { TierName } from '@/kit/key-cut';
 import { Drawer } from '@/kit/drawer';
 import { LifeMark } from '@/kit/state-mark';
 import { changeAction, refundAction } from './actions';
+import { desk } from '@/words/desk';
 
 /** The history of a subscription, and what staff can do about it. */
 export async function SubscriptionDrawer({
@@ -29,31 +30,45 @@ export async function SubscriptionDrawer({
   const file = found.ok ? found.value : null;
   if (!file)
     return (
-      <Drawer title="Not here" label="Subscription" closeHref={closeHref}>
-        <p className="mt-2 text-muted">No subscription of this mode has this address.</p>
+      <Drawer
+        title={desk('desk-money.not-here')}
+        label={desk('desk-money.subscription')}
+        closeHref={closeHref}
+      >
+        <p className="mt-2 text-muted">{desk('desk-money.no-subscription-of-this-mode')}</p>
       </Drawer>
     );
   const { member, view, history, payments, credit, requestId, refundAsksAbove } = file;
   const { subscription, tier, offer, sentence, next, movesTo } = view;
   const day = (at: Instant | null): string | null => at && t.date(at);
   const facts: [string, React.ReactNode][] = [
-    ['Next charge', <NextCharge t={t} key="next" next={next} />],
+    [desk('desk.next-charge'), <NextCharge t={t} key="next" next={next} />],
     [
-      'Paid until',
+      desk('desk-money.paid-until'),
       subscription.paidThrough
         ? t.until(subscription.paidThrough)
         : subscription.state === 'ended'
           ? 'ended'
-          : 'for good',
+          : desk('desk.for-good'),
     ],
     [
-      'Payment method',
-      subscription.methodLabel ? methodWords(subscription.methodLabel, t) : 'no payment method',
+      desk('desk-money.payment-method'),
+      subscription.methodLabel
+        ? methodWords(subscription.methodLabel, t)
+        : desk('desk-money.no-payment-method'),
     ],
     ...(movesTo
-      ? [['Switches to', `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [string, string]]
+      ? [
+          [desk('desk-money.switches-to'), `${movesTo.name}, ${day(subscription.paidThrough) ?? ''}`] as [
+            string,
+            string,
+          ],
+        ]
       : []),
-    ...credit.map(({ currency, amount }) => ['Credit left', t.money(amount, currency)] as [string, string]),
+    ...credit.map(
+      ({ currency, amount }) =>
+        [desk('desk-money.credit-left'), t.money(amount, currency)] as [string, string],
+    ),
   ];
   return (
     <Drawer
@@ -62,7 +77,7 @@ export async function SubscriptionDrawer({
           {member.name || member.email}
         </Link>
       }
-      label={`Subscription of ${member.name || member.email}`}
+      label={desk('desk-money.subscription-of', { name: member.name || member.email })}
       closeHref={closeHref}
     >
       <p className="mt-1 flex flex-wrap items-center gap-2">
@@ -95,7 +110,7 @@ export async function SubscriptionDrawer({
       )}
       {payments.length > 0 && (
         <>
-          <h3 className="mt-5 text-lg">Payments</h3>
+          <h3 className="mt-5 text-lg">{desk('desk.payments')}</h3>
           <ul className="figures mt-1">
             {payments.map((payment) => (
               <li key={payment.id} className="border-t border-line py-2">
@@ -109,7 +124,9 @@ export async function SubscriptionDrawer({
                 </div>
                 {payment.refunded > 0 && (
                   <p className="text-[0.9375rem] text-muted">
-                    {t.money(payment.refunded, payment.currency)} refunded
+                    {desk('desk-money.refunded-inline', {
+                      amount: t.money(payment.refunded, payment.currency),
+                    })}
                   </p>
                 )}
                 {payment.refundable > 0 && may(role, 'manage money') && (
@@ -131,7 +148,7 @@ export async function SubscriptionDrawer({
           </ul>
         </>
       )}
-      <h3 className="mt-5 text-lg">History</h3>
+      <h3 className="mt-5 text-lg">{desk('desk-money.history')}</h3>
       <ol className="mt-1">
         {history.map((entry) => (
           <li key={entry.id} className="flex gap-3 border-t border-line py-1.5 text-[0.9375rem]">

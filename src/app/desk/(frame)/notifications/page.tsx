@@ -5,16 +5,32 @@ import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { CheckField } from '@/kit/field';
 import { myStaffMails } from '@/people/services/staff-mails';
 import { saveStaffMailsAction } from '../../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Email notifications' };
+export const metadata: Metadata = { title: desk('desk-settings.email-notifications') };
 
 const NAMES: Record<StaffMail, { label: string; hint: string }> = {
-  joined: { label: 'A member joins', hint: 'Free tiers too.' },
-  failed: { label: 'A payment fails', hint: 'Each time a charge is declined.' },
-  disputed: { label: 'A payment is disputed', hint: 'The bank sets a time limit for your answer.' },
-  left: { label: 'A member leaves', hint: 'They cancel, or their subscription ends.' },
-  transfer: { label: 'A bank transfer is due', hint: 'With the reference to look for.' },
-  weekly: { label: 'Weekly summary', hint: 'On Monday: joined, left, received, failed, disputed.' },
+  joined: { label: desk('desk-settings.a-member-joins'), hint: desk('desk-settings.free-tiers-too') },
+  failed: {
+    label: desk('desk-settings.a-payment-fails'),
+    hint: desk('desk-settings.each-time-a-charge-is-declined'),
+  },
+  disputed: {
+    label: desk('desk-settings.a-payment-is-disputed'),
+    hint: desk('desk-settings.the-bank-sets-a-time'),
+  },
+  left: {
+    label: desk('desk-settings.a-member-leaves'),
+    hint: desk('desk-settings.they-cancel-or-their-subscription-ends'),
+  },
+  transfer: {
+    label: desk('desk-settings.a-bank-transfer-is-due'),
+    hint: desk('desk-settings.with-the-reference-to-look-for'),
+  },
+  weekly: {
+    label: desk('desk-settings.weekly-summary'),
+    hint: desk('desk-settings.on-monday-joined-left-received'),
+  },
 };
 
 /** What the staff member who looks is mailed about. */
@@ -24,14 +40,14 @@ export default async function NotificationsPage() {
   return (
     <>
       <h1 className="text-3xl" id="desk-main">
-        Email notifications
+        {desk('desk-settings.email-notifications')}
       </h1>
       <p className="mt-3 max-w-prose text-muted">
-        Choose what you are emailed about, at {member.email}. Other staff choose for themselves.
+        {desk('desk-settings.choose-what-you-are-emailed', { email: member.email })}
       </p>
       <ActionForm
         action={saveStaffMailsAction}
-        label="Email notifications"
+        label={desk('desk-settings.email-notifications')}
         className="mt-5 grid max-w-md gap-4"
       >
         <FormMessage />
@@ -44,8 +60,8 @@ export default async function NotificationsPage() {
             {...NAMES[kind]}
           />
         ))}
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          Save
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {desk('desk.save')}
         </SubmitButton>
       </ActionForm>
     </>

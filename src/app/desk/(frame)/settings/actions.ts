@@ -12,6 +12,7 @@ import { tryMail } from '@/members/services/try-mail';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
 import { saveGeneral } from '@/desk/services/general-settings';
 import { reword } from '@/desk/services/wording';
+import { desk } from '@/words/desk';
 
 const saved = (message: string) => (): FormState => {
   revalidatePath('/desk/settings', 'layout');
@@ -28,7 +29,7 @@ export async function saveGeneralAction(_: FormState, form: FormData): Promise<F
   };
   return forForm(saveGeneral(await currentActor(), input), () => {
     revalidatePath('/', 'layout');
-    return { problems: {}, message: 'Saved.' };
+    return { problems: {}, message: desk('desk.saved') };
   });
 }
 
@@ -38,7 +39,9 @@ export async function rewordAction(_: FormState, form: FormData): Promise<FormSt
     revalidatePath('/', 'layout');
     return {
       problems: {},
-      message: isOwn ? 'Saved. Members read this from now on.' : 'The original is used.',
+      message: isOwn
+        ? desk('desk-settings.saved-members-read-this-from')
+        : desk('desk-settings.the-original-is-used'),
     };
   });
 }
@@ -46,7 +49,7 @@ export async function rewordAction(_: FormState, form: FormData): Promise<FormSt
 export async function saveTaxAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
   return forForm(
     saveTax(await currentActor(), draftsOf(sent).tax),
-    saved('Saved. It applies from the next charge.'),
+    saved(desk('desk-settings.saved-it-applies-from-the')),
   );
 }
 
@@ -54,20 +57,20 @@ export async function saveDunningAction(_: FormState, form: FormData): Promise<F
   const input = { retryDays: text(form, 'retryDays'), graceDays: text(form, 'graceDays') };
   return forForm(
     saveDunning(await currentActor(), input),
-    saved('Saved. It applies to failures from now on.'),
+    saved(desk('desk-settings.saved-it-applies-to-failures')),
   );
 }
 
 export async function saveStaffAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { idleHours: text(form, 'idleHours'), refundAsksAbove: text(form, 'refundAsksAbove') };
-  return forForm(saveStaffSettings(await currentActor(), input), saved('Saved.'));
+  return forForm(saveStaffSettings(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function saveSenderAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { senderName: text(form, 'senderName'), senderAddress: text(form, 'senderAddress').trim() };
   return forForm(
     saveSender(await currentActor(), input),
-    saved('Saved. Mail is sent from this address from now on.'),
+    saved(desk('desk-settings.saved-mail-is-sent-from')),
   );
 }
 
@@ -78,18 +81,21 @@ export async function saveMailAction(_: FormState, form: FormData): Promise<Form
     subject: text(form, 'subject'),
     words: text(form, 'words'),
   };
-  return forForm(saveMail(await currentActor(), input), saved('Saved. It is used from the next mail.'));
+  return forForm(saveMail(await currentActor(), input), saved(desk('desk-settings.saved-it-is-used-from')));
 }
 
 export async function tryMailAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     tryMail(await currentActor(), { template: text(form, 'template'), memberId: text(form, 'member') }),
-    ({ email }) => ({ problems: {}, message: `Sent to ${email}. The member gets nothing.` }),
+    ({ email }) => ({ problems: {}, message: desk('desk-settings.sent-to-the-member-gets', { email }) }),
   );
 }
 
 export async function sendMailAgainAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(sendMailAgain(await currentActor(), text(form, 'id')), saved('It is being sent again.'));
+  return forForm(
+    sendMailAgain(await currentActor(), text(form, 'id')),
+    saved(desk('desk-settings.it-is-being-sent-again')),
+  );
 }
 
 export async function saveAccountAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
@@ -99,7 +105,7 @@ export async function saveAccountAction(_: FormState, form: FormData, sent?: unk
     tiers: drafts.tiers,
     mayDelete: ticked(form, 'mayDelete'),
   };
-  return forForm(saveAccountSettings(await currentActor(), input), saved('Saved.'));
+  return forForm(saveAccountSettings(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function goLiveAction(_: FormState, form: FormData): Promise<FormState> {
@@ -110,13 +116,13 @@ export async function goLiveAction(_: FormState, form: FormData): Promise<FormSt
   };
   return forForm(
     goLive(await currentActor(), input),
-    () => (revalidatePath('/', 'layout'), { problems: {}, message: 'The site is live.' }),
+    () => (revalidatePath('/', 'layout'), { problems: {}, message: desk('desk-settings.the-site-is-live') }),
   );
 }
 
 export async function clearTestDataAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     askToClearTestData(await currentActor(), { typed: text(form, 'typed') }),
-    saved('The test data is being cleared.'),
+    saved(desk('desk-settings.the-test-data-is-being-cleared')),
   );
 }

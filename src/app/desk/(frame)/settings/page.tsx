@@ -6,8 +6,9 @@ import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { ChoiceField } from '@/kit/choice-field';
 import { SelectField, TextField } from '@/kit/field';
 import { saveGeneralAction } from './actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'General · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.general-settings') };
 
 export default async function GeneralPage() {
   await requireStaff('set up the site');
@@ -17,23 +18,29 @@ export default async function GeneralPage() {
       <SettingsHead here="general" />
       <ActionForm
         action={saveGeneralAction}
-        label="General"
+        label={desk('desk-settings.general')}
         className="mt-5 grid max-w-4xl gap-x-8 gap-y-5 md:grid-cols-2"
       >
         <div className="md:col-span-2">
           <FormMessage />
         </div>
-        <TextField name="name" label="Site name" defaultValue={site.name} maxLength={80} required />
+        <TextField
+          name="name"
+          label={desk('desk-settings.site-name')}
+          defaultValue={site.name}
+          maxLength={80}
+          required
+        />
         <div>
-          <p className="mb-1 font-semibold">Address</p>
+          <p className="mb-1 font-semibold">{desk('desk.address')}</p>
           <p className="min-h-10 py-2 font-mono break-all">{site.address}</p>
-          <p className="text-[0.9375rem] text-muted">Set by SITE_URL where the site runs.</p>
+          <p className="text-[0.9375rem] text-muted">{desk('desk-settings.set-by-site-url-where')}</p>
         </div>
         <SelectField
           name="language"
-          label="Language"
+          label={desk('desk-settings.language')}
           defaultValue={site.language}
-          hint="What members and visitors read, and how dates and amounts are written. The Desk stays English."
+          hint={desk('desk-settings.what-members-and-visitors-read')}
         >
           {site.languages.map(([id, name]) => (
             <option key={id} value={id}>
@@ -43,26 +50,26 @@ export default async function GeneralPage() {
         </SelectField>
         <ChoiceField
           name="zone"
-          label="Time zone"
+          label={desk('desk-settings.time-zone')}
           defaultValue={site.zone}
           options={site.zones.map((zone) => ({ id: zone, name: zone.replaceAll('_', ' ') }))}
-          hint={`It is ${t.dateTime(site.now)} there now. Dates on the site and in mails follow it, and new charges fall at that local time. What is already scheduled keeps its moment.`}
+          hint={desk('desk-settings.it-is-there-now-dates', { date: t.dateTime(site.now) })}
         />
         <ChoiceField
           name="currency"
-          label="Currency"
+          label={desk('desk.currency')}
           defaultValue={site.currency}
           options={site.currencies.map((code) => ({ id: code, name: code }))}
-          hint="New offers start with it. Existing offers and what members pay stay as they are."
+          hint={desk('desk-settings.new-offers-start-with-it')}
         />
         {site.rhythms.length > 1 && (
           <SelectField
             name="joinRhythm"
-            label="Join page opens with"
+            label={desk('desk-settings.join-page-opens-with')}
             defaultValue={site.joinRhythm}
-            hint="Prices that visitors see before they choose another rhythm."
+            hint={desk('desk-settings.prices-that-visitors-see-before')}
           >
-            <option value="">the shortest period</option>
+            <option value="">{desk('desk-settings.the-shortest-period')}</option>
             {site.rhythms.map(({ key, length }) => (
               <option key={key} value={key}>
                 {t('join.rhythm-name', length)}
@@ -70,8 +77,8 @@ export default async function GeneralPage() {
             ))}
           </SelectField>
         )}
-        <SubmitButton busy="Saving…" className="w-fit px-8 md:col-span-2">
-          Save
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8 md:col-span-2">
+          {desk('desk.save')}
         </SubmitButton>
       </ActionForm>
     </>

@@ -29,9 +29,10 @@ import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
 import { saveOffer } from '@/tiers/services/save-offer';
 import { saveTier } from '@/billing/services/save-tier';
 import type { TierId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 const isOn = (form: FormData, name: string): boolean => text(form, name) === 'on';
-const saved = (message = 'Saved.'): FormState => {
+const saved = (message = desk('desk.saved')): FormState => {
   revalidatePath('/desk/tiers', 'layout');
   return { problems: {}, message };
 };
@@ -77,12 +78,28 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
         return read.success ? plainText(read.data) : '';
       };
       return differences(theirs?.version, [
-        { label: 'Name', theirs: theirs?.name ?? '', yours: input.name },
-        { label: 'Description', theirs: prose(theirs?.description), yours: prose(input.description) },
-        { label: 'On the join form', theirs: prose(theirs?.joinWords), yours: prose(input.joinWords) },
-        { label: 'After joining', theirs: prose(theirs?.welcomeWords), yours: prose(input.welcomeWords) },
-        { label: 'Joining', theirs: theirs?.joining ?? '', yours: input.joining ?? '' },
-        { label: 'Places', theirs: theirs?.places?.toString() ?? '', yours: input.places ?? '' },
+        { label: desk('desk.name'), theirs: theirs?.name ?? '', yours: input.name },
+        {
+          label: desk('desk-tiers.description'),
+          theirs: prose(theirs?.description),
+          yours: prose(input.description),
+        },
+        {
+          label: desk('desk-tiers.on-the-join-form'),
+          theirs: prose(theirs?.joinWords),
+          yours: prose(input.joinWords),
+        },
+        {
+          label: desk('desk-tiers.after-joining'),
+          theirs: prose(theirs?.welcomeWords),
+          yours: prose(input.welcomeWords),
+        },
+        { label: desk('desk.joining'), theirs: theirs?.joining ?? '', yours: input.joining ?? '' },
+        {
+          label: desk('desk-tiers.places'),
+          theirs: theirs?.places?.toString() ?? '',
+          yours: input.places ?? '',
+        },
       ]);
     },
   );
@@ -110,9 +127,9 @@ export async function saveOfferAction(_: FormState, form: FormData, sent?: unkno
       const found = yours.success ? await offerEditor(actor, { tierId: yours.data.tier, offerId: id }) : null;
       const theirs = found?.ok ? found.value.offer : null;
       return differences(theirs?.version, [
-        { label: 'Name', theirs: theirs?.name ?? '', yours: name },
+        { label: desk('desk.name'), theirs: theirs?.name ?? '', yours: name },
         {
-          label: 'Price',
+          label: desk('desk-tiers.price'),
           theirs: theirs ? offerSentence(theirs.definition, t) : '',
           yours: yours.success ? offerSentence(yours.data, t) : '',
         },
@@ -143,7 +160,7 @@ export async function arrangeTiersAction(order: {
 
 /** That something was retired or brought back, and what takes that back. */
 const retired = (form: FormData, isRetired: boolean): FormState => ({
-  ...saved(isRetired ? 'Retired.' : 'Brought back.'),
+  ...saved(isRetired ? desk('desk-tiers.retired') : desk('desk-tiers.brought-back')),
   undo: {
     id: text(form, 'id'),
     tierId: text(form, 'tierId'),
@@ -178,8 +195,7 @@ export async function offerToolAction(_: FormState, form: FormData): Promise<For
 export async function moveMembersAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     moveToNewest(await currentActor(), { offerId: text(form, 'id'), count: text(form, 'count') }),
-    ({ count }) =>
-      saved(`${count === 1 ? 'One member moves' : `${count} members move`} at their next period.`),
+    ({ count }) => saved(desk('desk-tiers.members-move', { count })),
   );
 }
 
@@ -187,13 +203,13 @@ export async function addCodeAction(_: FormState, form: FormData): Promise<FormS
   const input = Object.fromEntries(
     ['tierId', 'code', 'mostUses', 'lastDay'].map((field) => [field, text(form, field)]),
   );
-  return forForm(addJoiningCode(await currentActor(), input), () => saved('Added.'));
+  return forForm(addJoiningCode(await currentActor(), input), () => saved(desk('desk-tiers.added')));
 }
 
 export async function removeCodeAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     removeJoiningCode(await currentActor(), { tierId: text(form, 'tierId'), id: text(form, 'id') }),
-    () => saved('Removed.'),
+    () => saved(desk('desk.removed')),
   );
 }
 

@@ -12,8 +12,9 @@ import { TiersHead } from '@/tiers/ui/tiers-head';
 import { buttonClass, LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { arrangeTiersAction, saveLadderAction } from './actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Tiers' };
+export const metadata: Metadata = { title: desk('desk.tiers') };
 
 export default async function TiersPage() {
   const t = await deskWords();
@@ -26,14 +27,17 @@ export default async function TiersPage() {
       <TiersHead here="tiers">
         {may(staff.staffRole, 'set tiers') && (
           <Link data-new href="/desk/tiers/new" className={buttonClass('main', 'ml-auto')}>
-            Make a tier
+            {desk('desk-tiers.make-a-tier')}
           </Link>
         )}
       </TiersHead>
       {ladders.length + alone.length === 0 ? (
         <div className="mt-6">
-          <Empty title="No tiers yet" action={<LinkButton href="/desk/tiers/new">Add a tier</LinkButton>}>
-            A tier is what members join: free or paid. Add one, then set its price.
+          <Empty
+            title={desk('desk-tiers.no-tiers-yet')}
+            action={<LinkButton href="/desk/tiers/new">{desk('desk-tiers.add-a-tier')}</LinkButton>}
+          >
+            {desk('desk-tiers.a-tier-is-what-members')}
           </Empty>
         </div>
       ) : (
@@ -42,11 +46,11 @@ export default async function TiersPage() {
             .filter(({ tiers }) => running(tiers).length > 0)
             .map(({ ladder, tiers }) => (
               <section key={ladder.id}>
-                <h2 className="text-xl">Ladder: {ladder.name}</h2>
+                <h2 className="text-xl">{desk('desk-tiers.ladder', { name: ladder.name })}</h2>
                 <LadderForm action={saveLadderAction} ladder={ladder} />
                 <TierLadder
                   ladderId={ladder.id}
-                  label={`Rungs of ${ladder.name}, highest first`}
+                  label={desk('desk-tiers.rungs-of-highest-first', { name: ladder.name })}
                   tiers={tiers.map((tier) => lineOf(tier, t))}
                   arrange={arrangeTiersAction}
                 />
@@ -54,13 +58,11 @@ export default async function TiersPage() {
             ))}
           {running(alone).length > 0 && (
             <section>
-              <h2 className="text-xl">Separate tiers</h2>
-              <p className="mt-1 text-muted">
-                Members can have these beside any other tier. In the order of the join page.
-              </p>
+              <h2 className="text-xl">{desk('desk-tiers.separate-tiers')}</h2>
+              <p className="mt-1 text-muted">{desk('desk-tiers.members-can-have-these-beside')}</p>
               <TierLadder
                 ladderId={null}
-                label="Tiers on no ladder"
+                label={desk('desk-tiers.tiers-on-no-ladder')}
                 tiers={alone.map((tier) => lineOf(tier, t))}
                 arrange={arrangeTiersAction}
               />
@@ -69,9 +71,7 @@ export default async function TiersPage() {
         </div>
       )}
       {retired.length > 0 && (
-        <p className="mt-8 text-muted">
-          Retired tiers stay with the members who have them; nobody new can join.
-        </p>
+        <p className="mt-8 text-muted">{desk('desk-tiers.retired-tiers-stay-with-the')}</p>
       )}
     </>
   );
@@ -81,25 +81,27 @@ function lineOf(tier: TierOverview, t: Words): TierLine {
   const { state, placesLeft } = tier.state;
   const sale = {
     open: '',
-    'by-code': 'by code',
-    closed: tier.retiredAt ? 'retired' : 'joining closed',
-    'not-yet': `on sale from ${tier.onSaleFrom ?? ''}`,
-    over: 'sale ended',
-    'sold-out': 'sold out',
+    'by-code': desk('desk-tiers.by-code'),
+    closed: tier.retiredAt ? 'retired' : desk('desk-tiers.joining-closed'),
+    'not-yet': desk('desk-tiers.on-sale-from', { onSaleFrom: tier.onSaleFrom ?? '' }),
+    over: desk('desk-tiers.sale-ended'),
+    'sold-out': desk('desk-tiers.sold-out'),
   }[state];
   return {
     id: tier.id,
     name: tier.name,
     keyCut: tier.keyCut,
     prices: tier.offers.filter((offer) => offer.onSale).map((offer) => offerPrice(offer.definition, t)),
-    members: tier.holders === 1 ? '1 member' : `${tier.holders} members`,
-    income: tier.income.map(({ amount, currency }) => `${t.money(amount, currency)} a month`).join(' and '),
+    members: desk('desk.count-members', { count: tier.holders }),
+    income: tier.income
+      .map(({ amount, currency }) => desk('desk-tiers.a-month', { amount: t.money(amount, currency) }))
+      .join(` ${desk('desk.and')} `),
     notes: [
       sale,
       state === 'sold-out' || placesLeft === null
         ? ''
         : t('join.places', { left: placesLeft, places: tier.places ?? placesLeft }),
-      tier.onJoinPage || tier.retiredAt ? '' : 'not on the join page',
+      tier.onJoinPage || tier.retiredAt ? '' : desk('desk-tiers.not-on-the-join-page'),
     ].filter(Boolean),
     isQuiet: tier.retiredAt !== null,
   };

@@ -6,6 +6,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { ruleEditor } from '@/access/services/access-map';
 import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
 import { deleteRuleAction, saveRuleAction } from '../actions';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Search };
 
@@ -14,7 +15,7 @@ const editorOf = cache(async (id: string) => ruleEditor(await currentActor(), id
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const found = await editorOf((await params).id);
-  return { title: `${(found.ok && found.value.rule?.name) || 'New rule'} · Access` };
+  return { title: `${(found.ok && found.value.rule?.name) || desk('desk-access.new-rule')} · Access` };
 }
 
 export default async function RulePage({ params, searchParams }: Props) {
@@ -39,11 +40,11 @@ export default async function RulePage({ params, searchParams }: Props) {
     <>
       <p>
         <Link href="/desk/access" className="text-spruce underline">
-          Access
+          {desk('desk.access')}
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
-        {rule ? rule.name : 'A new rule'}
+        {rule ? rule.name : desk('desk-access.a-new-rule')}
       </h1>
       <RuleForm
         action={saveRuleAction}

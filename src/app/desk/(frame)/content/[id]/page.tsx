@@ -9,6 +9,7 @@ import { ItemForm } from '@/content/ui/item-form';
 import { Said } from '@/kit/toasts';
 import { LinkButton } from '@/kit/button';
 import { saveItemAction } from '../actions';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ type?: string; saved?: string }> };
 
@@ -17,7 +18,7 @@ const editorOf = cache(async (id: string) => itemEditor(await currentActor(), id
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const found = await editorOf((await params).id);
-  return { title: `${(found.ok && found.value.item?.title) || 'New'} · Content` };
+  return { title: `${(found.ok && found.value.item?.title) || desk('desk-content.new')} · Content` };
 }
 
 export default async function ItemPage({ params, searchParams }: Props) {
@@ -30,16 +31,16 @@ export default async function ItemPage({ params, searchParams }: Props) {
     <>
       <p>
         <Link href="/desk/content" className="text-spruce underline">
-          Content
+          {desk('desk.content')}
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
-        {item ? item.title : kind === 'post' ? 'New post' : 'New page'}
+        {item ? item.title : kind === 'post' ? desk('desk-content.new-post') : desk('desk-content.new-page')}
       </h1>
       {saved && (
         <Said
-          words={item?.publishedAt ? 'Saved.' : 'Draft saved: only staff can see it.'}
-          link={item ? { href: item.path, words: 'View' } : undefined}
+          words={item?.publishedAt ? desk('desk.saved') : desk('desk-content.draft-saved-only-staff-can')}
+          link={item ? { href: item.path, words: desk('desk.view') } : undefined}
         />
       )}
       <ItemForm
@@ -75,12 +76,12 @@ export default async function ItemPage({ params, searchParams }: Props) {
         access={
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">
-              <h2 className="text-lg">Who sees it</h2>
+              <h2 className="text-lg">{desk('desk-content.who-sees-it')}</h2>
               <div className="mt-1">
                 <AccessNote openers={openers} />
               </div>
               <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>
-                Add a rule for it
+                {desk('desk-content.add-a-rule-for-it')}
               </LinkButton>
             </section>
           ) : null

@@ -14,6 +14,7 @@ import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { changeAction } from '../../money/actions';
 import { addNoteAction, removeNoteAction } from '../actions';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -23,7 +24,9 @@ const fileOf = cache(async (id: string) => memberFile(await currentActor(), id))
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const found = await fileOf((await params).id);
   const member = found.ok ? found.value.member : null;
-  return { title: `${member?.name || member?.email || 'Member'} · Members` };
+  return {
+    title: desk('desk-members.member-title', { name: member?.name || member?.email || desk('desk.member') }),
+  };
 }
 
 export default async function MemberPage({ params }: Props) {
@@ -36,19 +39,19 @@ export default async function MemberPage({ params }: Props) {
     <>
       <p>
         <Link href="/desk/members" className="text-spruce underline">
-          Members
+          {desk('desk.members')}
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
         {member.name || member.email}
       </h1>
       <p className="text-muted">
-        {member.email} · joined on {t.date(member.joinedAt)}
+        {desk('desk-members.joined-on', { email: member.email, date: t.date(member.joinedAt) })}
         {member.staffRole && ` · ${member.staffRole}`}
       </p>
       <div className="mt-6 grid items-start gap-10 lg:grid-cols-[1fr_26rem]">
         <section>
-          <h2 className="text-xl">What happened, and what comes</h2>
+          <h2 className="text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
           <MemberTimeline
             entries={timeline.map((entry) => ({
               ...entry,
@@ -58,7 +61,7 @@ export default async function MemberPage({ params }: Props) {
           />
         </section>
         <div className="grid gap-4">
-          <h2 className="text-xl">Holds now</h2>
+          <h2 className="text-xl">{desk('desk-members.holds-now')}</h2>
           <ul className="grid gap-1">
             {account.holdings
               .filter((holding) => holding.isNow)
@@ -71,24 +74,32 @@ export default async function MemberPage({ params }: Props) {
                   )}
                   <span className="text-muted">
                     {' '}
-                    by {holding.why === 'subscription' ? 'a subscription' : holding.why}, since{' '}
-                    {t.date(holding.fromAt)}
-                    {holding.untilAt && `, until ${t.until(holding.untilAt)}`}
+                    {holding.untilAt
+                      ? desk('desk-members.held-until', {
+                          why: holding.why,
+                          since: t.date(holding.fromAt),
+                          until: t.until(holding.untilAt),
+                        })
+                      : desk('desk-members.held', { why: holding.why, since: t.date(holding.fromAt) })}
                   </span>
                 </li>
               ))}
-            {!account.holdings.some((holding) => holding.isNow) && <li className="text-muted">Nothing.</li>}
+            {!account.holdings.some((holding) => holding.isNow) && (
+              <li className="text-muted">{desk('desk-members.nothing')}</li>
+            )}
           </ul>
           {account.subscriptions.map(({ subscription, offer, sentence, next, deeds }) => (
             <section
               key={subscription.id}
               className="rounded-card border border-line bg-surface p-4"
-              aria-label={`Subscription: ${offer.name}`}
+              aria-label={desk('desk-members.subscription', { name: offer.name })}
             >
               <div className="flex items-center justify-between gap-3">
                 <h3 className="text-lg">
                   {offer.name}{' '}
-                  <span className="text-[0.9375rem] font-normal text-muted">version {offer.version}</span>
+                  <span className="text-[0.9375rem] font-normal text-muted">
+                    {desk('desk-members.version', { version: offer.version })}
+                  </span>
                 </h3>
                 <span className="flex gap-1">
                   <LifeMark t={t} state={subscription.state} />
@@ -97,10 +108,10 @@ export default async function MemberPage({ params }: Props) {
               </div>
               <p>{sentence}</p>
               <p className="figures mt-1 text-muted">
-                Next charge: <NextCharge t={t} next={next} />
+                {desk('desk-members.next-charge')} <NextCharge t={t} next={next} />
               </p>
               <Link href={`/desk/money?open=${subscription.id}`} className="text-spruce underline">
-                Its history and payments
+                {desk('desk-members.its-history-and-payments')}
               </Link>
               {subscription.methodLabel && (
                 <p className="text-muted">{methodWords(subscription.methodLabel, t)}</p>
@@ -126,8 +137,8 @@ export default async function MemberPage({ params }: Props) {
             actions={mayManage ? { add: addNoteAction, remove: removeNoteAction } : null}
           />
           {answers.length > 0 && (
-            <section aria-label="Answers at joining">
-              <h2 className="text-xl">Answered at joining</h2>
+            <section aria-label={desk('desk-members.answers-at-joining')}>
+              <h2 className="text-xl">{desk('desk-members.answered-at-joining')}</h2>
               <dl className="mt-2 divide-y divide-line">
                 {answers.map((answer) => (
                   <div key={`${answer.fieldId}:${answer.at}`} className="flex justify-between gap-4 py-1.5">

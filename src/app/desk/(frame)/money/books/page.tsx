@@ -9,11 +9,16 @@ import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
 import { ModeNote } from '../mode-note';
 import { listPath, monthName, readListSearch } from '../query';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Books · Money' };
+export const metadata: Metadata = { title: desk('desk-money.books-money') };
 
 const KINDS = ['invoice', 'refund', 'credit'] as const;
-const PLURALS = { invoice: 'Invoices', refund: 'Refunds', credit: 'Credits' };
+const PLURALS = {
+  invoice: desk('desk.invoices'),
+  refund: desk('desk-money.refunds'),
+  credit: desk('desk-money.credits'),
+};
 
 /** What every month came to, and the numbered documents behind it. */
 export default async function BooksPage({ searchParams }: { searchParams: Search }) {
@@ -31,15 +36,22 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       {months.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No payments yet">
-            Each month appears here from the first payment: received, refunded and the tax included.
+          <Empty title={desk('desk-money.no-payments-yet')}>
+            {desk('desk-money.each-month-appears-here-from')}
           </Empty>
         </div>
       ) : (
         <>
-          <section aria-label="By month">
+          <section aria-label={desk('desk-money.by-month')}>
             <Table
-              heads={['Month', 'Received', 'Refunded', 'Invoiced', 'Credit given', 'Tax']}
+              heads={[
+                desk('desk-money.month'),
+                desk('desk-money.received'),
+                desk('desk-money.refunded'),
+                desk('desk-money.invoiced'),
+                desk('desk-money.credit-given'),
+                desk('desk.tax'),
+              ]}
               lastIsAmount
               areAmounts
             >
@@ -68,7 +80,10 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
                           mode,
                         })}
                         className="text-spruce underline"
-                        aria-label={`Payments of ${monthName(sums.month)}: ${money(sums.received)}`}
+                        aria-label={desk('desk-money.payments-of', {
+                          month: monthName(sums.month),
+                          amount: money(sums.received),
+                        })}
                       >
                         {money(sums.received)}
                       </Link>
@@ -86,44 +101,60 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
               })}
             </Table>
             <p className="mt-2 max-w-prose text-[0.9375rem] text-muted">
-              Amounts invoiced but not received were paid with credit. Tax is the tax on invoices, less the
-              tax on refunds and credits.
+              {desk('desk-money.amounts-invoiced-but-not-received')}
             </p>
           </section>
-          <h2 className="mt-8 text-2xl">{month ? `Documents of ${monthName(month)}` : 'Documents'}</h2>
+          <h2 className="mt-8 text-2xl">
+            {month
+              ? desk('desk-money.documents-of', { month: monthName(month) })
+              : desk('desk-money.documents')}
+          </h2>
           <StateChips
-            label="Kind"
+            label={desk('desk-money.kind')}
             chips={['' as const, ...KINDS].map((kind) => ({
               href: at({ state: kind, page: 1 }),
               isHere: state === kind,
-              mark: kind === '' ? 'All' : PLURALS[kind],
+              mark: kind === '' ? desk('desk.all') : PLURALS[kind],
             }))}
           />
           <ListBar
             search={search}
-            searchLabel="Name, email or number"
+            searchLabel={desk('desk-money.name-email-or-number')}
             sort="newest"
             sorts={[]}
             keep={{ state, month, mode }}
             exports={[
               {
                 href: listPath('/desk/money/export', { list: 'documents', state, q: search, month, mode }),
-                words: 'Documents as CSV',
+                words: desk('desk-money.documents-as-csv'),
               },
-              { href: listPath('/desk/money/export', { list: 'ledger', mode }), words: 'Ledger as CSV' },
+              {
+                href: listPath('/desk/money/export', { list: 'ledger', mode }),
+                words: desk('desk-money.ledger-as-csv'),
+              },
             ]}
           />
           {month && (
             <p className="mt-3">
               <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
-                Show every month
+                {desk('desk-money.show-every-month')}
               </Link>
             </p>
           )}
           {rows.length === 0 ? (
-            <p className="mt-4 text-muted">None fits this filter.</p>
+            <p className="mt-4 text-muted">{desk('desk-money.none-fits-this-filter')}</p>
           ) : (
-            <Table heads={['Number', 'Date', 'Member', 'For', 'Tax in it', 'Amount']} lastIsAmount>
+            <Table
+              heads={[
+                desk('desk-money.number'),
+                desk('desk-money.date'),
+                desk('desk.member'),
+                desk('desk.for'),
+                desk('desk-money.tax-in-it'),
+                desk('desk.amount'),
+              ]}
+              lastIsAmount
+            >
               {rows.map((row) => (
                 <tr key={row.id} className="border-t border-line align-top">
                   <td className="py-2 pr-5 whitespace-nowrap">
@@ -147,7 +178,9 @@ export default async function BooksPage({ searchParams }: { searchParams: Search
                   <td className="py-2 pr-5">
                     {row.content.lines[0]?.words ?? t(`document.${row.kind}`)}
                     {row.content.about && (
-                      <span className="block text-[0.9375rem] text-muted">of {row.content.about}</span>
+                      <span className="block text-[0.9375rem] text-muted">
+                        {desk('desk-money.of', { about: row.content.about })}
+                      </span>
                     )}
                   </td>
                   <td className="py-2 pr-5 whitespace-nowrap">

@@ -8,8 +8,9 @@ import { Empty } from '@/kit/empty';
 import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Upcoming charges · Money' };
+export const metadata: Metadata = { title: desk('desk-money.upcoming-charges-money') };
 
 export default async function DuePage() {
   const t = await deskWords();
@@ -20,20 +21,32 @@ export default async function DuePage() {
       <MoneyTabs here="due" />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No charges in the next 30 days">Charges due within 30 days appear here.</Empty>
+          <Empty title={desk('desk-money.no-charges-in-the-next')}>
+            {desk('desk-money.charges-due-within-days-appear')}
+          </Empty>
         </div>
       ) : (
         <>
           <p className="figures mt-5 text-lg">
-            In the next 30 days:{' '}
+            {desk('desk-money.in-the-next-days')}{' '}
             {sums.map(({ currency, amount, count }) => (
               <span key={currency} className="mr-4">
                 <b className="font-display text-2xl">{t.money(amount, currency)}</b>{' '}
-                <span className="text-muted">in {count === 1 ? '1 charge' : `${count} charges`}</span>
+                <span className="text-muted">{desk('desk-money.in-charges', { count })}</span>
               </span>
             ))}
           </p>
-          <Table heads={['Date', 'Member', 'Tier', 'State', 'Payment method', 'Amount']} lastIsAmount>
+          <Table
+            heads={[
+              desk('desk-money.date'),
+              desk('desk.member'),
+              desk('desk.tier'),
+              desk('desk.state'),
+              desk('desk-money.payment-method'),
+              desk('desk.amount'),
+            ]}
+            lastIsAmount
+          >
             {rows.map((row) => (
               <tr key={row.id} className="border-t border-line">
                 <td className="py-2 pr-5 whitespace-nowrap">{row.next && t.date(row.next.at)}</td>

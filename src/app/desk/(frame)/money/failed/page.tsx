@@ -8,8 +8,9 @@ import { NextCharge } from '@/billing/ui/next-charge';
 import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Failed payments · Money' };
+export const metadata: Metadata = { title: desk('desk-money.failed-payments-money') };
 
 export default async function FailedPage() {
   const t = await deskWords();
@@ -20,12 +21,21 @@ export default async function FailedPage() {
       <MoneyTabs here="failed" />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No failed payments">
-            Members whose payment failed appear here until they pay or their subscription ends.
+          <Empty title={desk('desk-money.no-failed-payments')}>
+            {desk('desk-money.members-whose-payment-failed-appear')}
           </Empty>
         </div>
       ) : (
-        <Table heads={['Member', 'For', 'Failed since', 'Reason', 'Next retry', 'Access until']}>
+        <Table
+          heads={[
+            desk('desk.member'),
+            desk('desk.for'),
+            desk('desk-money.failed-since'),
+            desk('desk-money.reason'),
+            desk('desk-money.next-retry'),
+            desk('desk-money.access-until'),
+          ]}
+        >
           {rows.map((row) => (
             <tr key={row.id} className="border-t border-line">
               <td className="py-2 pr-5">
@@ -39,9 +49,7 @@ export default async function FailedPage() {
               <td className="py-2 pr-5">{row.tierName}</td>
               <td className="py-2 pr-5 whitespace-nowrap">
                 {row.since && t.date(row.since)}
-                <span className="text-muted">
-                  , {row.failures === 1 ? '1 attempt' : `${row.failures} attempts`}
-                </span>
+                <span className="text-muted">, {desk('desk-money.attempts', { count: row.failures })}</span>
               </td>
               <td className="py-2 pr-5">{row.code ? declineWords(row.code) : ''}</td>
               <td className="py-2 pr-5">

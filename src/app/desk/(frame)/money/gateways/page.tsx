@@ -18,8 +18,9 @@ import {
   registerWebhookAction,
   webhookSecretAction,
 } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Gateways · Money' };
+export const metadata: Metadata = { title: desk('desk-money.gateways-money') };
 
 export default async function GatewaysPage({
   searchParams,
@@ -54,15 +55,14 @@ export default async function GatewaysPage({
       )}
       {connected && (
         <p role="status" className="mt-4 font-medium text-open">
-          Connected.
+          {desk('desk-money.connected')}
         </p>
       )}
       <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_28rem]">
         <div className="grid gap-4">
           {accounts.length === 0 && (
             <p className="max-w-prose text-lg text-muted">
-              No gateway is connected yet. Without one, only free offers can be joined. Connect {all[0]?.name}
-              in test mode first: no real money moves, and you can try everything.
+              {desk('desk-money.no-gateway-yet', { gateway: all[0]?.name ?? '' })}
             </p>
           )}
           {accounts.map(({ account, gateway, books, address, inUse }) => (
@@ -116,10 +116,16 @@ const connectable = ({ id, name, connectedBy, pasted }: Gateway, mode: 'test' | 
 
 function carriesWords({ currencies, units, pause, discount, refund, switch: switches }: Carries): string {
   const cannot = [
-    !pause && 'pauses',
-    !discount && 'credit on a single charge',
-    !switches && 'switches without a new approval',
-    !refund && 'refunds through the gateway',
+    !pause && desk('desk-money.pauses'),
+    !discount && desk('desk-money.credit-on-a-single-charge'),
+    !switches && desk('desk-money.switches-without-a-new-approval'),
+    !refund && desk('desk-money.refunds-through-the-gateway'),
   ].filter(Boolean);
-  return `Bills by the ${units.join(', ')} in ${currencies ? currencies.join(', ') : 'any currency'}.${cannot.length > 0 ? ` Cannot carry ${cannot.join(', ')}.` : ''}`;
+  const bills = desk('desk-money.bills', {
+    units: units.join(', '),
+    currencies: currencies ? currencies.join(', ') : desk('desk-money.any-currency'),
+  });
+  return cannot.length === 0
+    ? bills
+    : `${bills} ${desk('desk-money.not-supported', { features: cannot.join(', ') })}`;
 }

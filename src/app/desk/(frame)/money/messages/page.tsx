@@ -11,8 +11,9 @@ import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { processAgainAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Messages · Money' };
+export const metadata: Metadata = { title: desk('desk-money.messages-money') };
 
 const STATES = ['new', 'done', 'ignored', 'refused'] as const;
 
@@ -26,24 +27,32 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
   return (
     <>
       <MoneyTabs here="messages" />
-      <p className="mt-4 max-w-prose text-muted">
-        What gateways have told the site, signed. A message is a hint: what it speaks of is looked up at the
-        gateway, so that none can be forged, and one that comes twice does nothing twice.
-      </p>
+      <p className="mt-4 max-w-prose text-muted">{desk('desk-money.what-gateways-have-told-the')}</p>
       <StateChips
-        label="State"
+        label={desk('desk.state')}
         chips={['' as const, ...STATES].map((option) => ({
           href: option ? `/desk/money/messages?state=${option}` : '/desk/money/messages',
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark t={t} state={`message-${option}`} />,
+          mark: option === '' ? desk('desk.all') : <LifeMark t={t} state={`message-${option}`} />,
         }))}
       />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No messages here">Messages from your gateways appear here.</Empty>
+          <Empty title={desk('desk-money.no-messages-here')}>
+            {desk('desk-money.messages-from-your-gateways-appear-here')}
+          </Empty>
         </div>
       ) : (
-        <Table heads={['When', 'From', 'Message', 'State', 'Result', '']}>
+        <Table
+          heads={[
+            desk('desk.when'),
+            desk('desk-money.from'),
+            desk('desk-money.message'),
+            desk('desk.state'),
+            desk('desk-money.result'),
+            '',
+          ]}
+        >
           {rows.map((row) => (
             <tr key={row.id} className="border-t border-line align-top">
               <td className="py-2 pr-5 whitespace-nowrap">{t.dateTime(row.receivedAt)}</td>
@@ -60,7 +69,11 @@ export default async function MessagesPage({ searchParams }: { searchParams: Sea
               </td>
               <td className="py-2 pr-5">
                 <LifeMark t={t} state={`message-${row.state}`} />
-                {row.attempts > 1 && <span className="block text-sm text-muted">{row.attempts} looks</span>}
+                {row.attempts > 1 && (
+                  <span className="block text-sm text-muted">
+                    {desk('desk-money.looks', { attempts: row.attempts })}
+                  </span>
+                )}
               </td>
               <td className="py-2 pr-5 text-[0.9375rem]">{row.result}</td>
               <td className="py-2">

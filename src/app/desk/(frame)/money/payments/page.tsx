@@ -13,15 +13,16 @@ import { Table } from '@/kit/table';
 import { listPath, monthName, readListSearch } from '../query';
 import { ModeNote } from '../mode-note';
 import { SubscriptionDrawer } from '../subscription-drawer';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Payments · Money' };
+export const metadata: Metadata = { title: desk('desk-money.payments-money') };
 
 const STATES = ['succeeded', 'declined', 'intent', 'refunded', 'disputed'] as const;
 const SORTS = [
-  { id: 'newest', words: 'newest first' },
-  { id: 'oldest', words: 'oldest first' },
-  { id: 'amount', words: 'largest first' },
-  { id: 'member', words: 'by name' },
+  { id: 'newest', words: desk('desk-money.newest-first') },
+  { id: 'oldest', words: desk('desk-money.oldest-first') },
+  { id: 'amount', words: desk('desk-money.largest-first') },
+  { id: 'member', words: desk('desk-money.by-name') },
 ];
 
 export default async function PaymentsPage({ searchParams }: { searchParams: Search }) {
@@ -41,32 +42,35 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
       <MoneyTabs here="payments" />
       <ModeNote mode={mode} at={(shown) => at({ mode: shown, page: 1 })} />
       <StateChips
-        label="Outcome"
+        label={desk('desk-money.outcome')}
         chips={['' as const, ...STATES].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark t={t} state={option} />,
+          mark: option === '' ? desk('desk.all') : <LifeMark t={t} state={option} />,
         }))}
       />
       <ListBar
         search={search}
-        searchLabel="Name, email or reference"
+        searchLabel={desk('desk-money.name-email-or-reference')}
         sort={sort}
         sorts={SORTS}
         keep={{ state, month, mode }}
         exports={[
           {
             href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort, month, mode }),
-            words: 'Export as CSV',
+            words: desk('desk-money.export-as-csv'),
           },
-          { href: listPath('/desk/money/export', { list: 'ledger', mode }), words: 'Ledger as CSV' },
+          {
+            href: listPath('/desk/money/export', { list: 'ledger', mode }),
+            words: desk('desk-money.ledger-as-csv'),
+          },
         ]}
       />
       {month && (
         <p className="mt-3">
-          Only {monthName(month)}.{' '}
+          {desk('desk-money.only', { month: monthName(month) })}{' '}
           <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
-            Show all
+            {desk('desk-money.show-all')}
           </Link>
         </p>
       )}
@@ -74,18 +78,25 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
         <div className="min-w-0">
           {rows.length === 0 ? (
             <div className="mt-5">
-              <Empty title="No payments here">
+              <Empty title={desk('desk-money.no-payments-here')}>
                 {state || search
-                  ? 'Nothing matches this filter.'
-                  : 'Every payment appears here, received or declined.'}
+                  ? desk('desk.nothing-matches-this-filter')
+                  : desk('desk-money.every-payment-appears-here-received')}
               </Empty>
             </div>
           ) : (
             <Table
               heads={
                 open
-                  ? ['When', 'Member', 'Outcome', 'Amount']
-                  : ['When', 'Member', 'For', 'Outcome', 'Through', 'Amount']
+                  ? [desk('desk.when'), desk('desk.member'), desk('desk-money.outcome'), desk('desk.amount')]
+                  : [
+                      desk('desk.when'),
+                      desk('desk.member'),
+                      desk('desk.for'),
+                      desk('desk-money.outcome'),
+                      desk('desk-money.through'),
+                      desk('desk.amount'),
+                    ]
               }
               lastIsAmount
             >
@@ -110,7 +121,9 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                       {row.tierName}
                       {row.joiningFee > 0n && (
                         <span className="block text-[0.9375rem] text-muted">
-                          with {t.money(Number(row.joiningFee), row.currency)} joining fee
+                          {desk('desk-money.with-joining-fee', {
+                            amount: t.money(Number(row.joiningFee), row.currency),
+                          })}
                         </span>
                       )}
                     </td>
@@ -122,13 +135,17 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
                         <LifeMark t={t} state={`dispute-${row.dispute}`} />
                       </span>
                     )}
-                    {row.attempt > 1 && <span className="ml-2 text-muted">try {row.attempt}</span>}
+                    {row.attempt > 1 && (
+                      <span className="ml-2 text-muted">
+                        {desk('desk-money.try', { attempt: row.attempt })}
+                      </span>
+                    )}
                     {row.declineCode && row.state === 'declined' && (
                       <span className="ml-2 text-muted">{declineWords(row.declineCode)}</span>
                     )}
                     {row.refunded > 0 && (
                       <span className="block text-[0.9375rem] text-muted">
-                        {t.money(row.refunded, row.currency)} refunded
+                        {desk('desk-money.refunded-inline', { amount: t.money(row.refunded, row.currency) })}
                       </span>
                     )}
                   </td>

@@ -12,8 +12,10 @@ import { Empty } from '@/kit/empty';
 import { LinkButton } from '@/kit/button';
 import { Table } from '@/kit/table';
 import { confirmTransferAction, putAsideAction, refundSentAction } from '../actions';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Bank transfers · Money' };
+export const metadata: Metadata = { title: desk('desk-money.bank-transfers-money') };
 
 export default async function TransfersPage() {
   const t = await deskWords();
@@ -33,27 +35,40 @@ export default async function TransfersPage() {
       {accounts.length === 0 ? (
         <div className="mt-5">
           <Empty
-            title="Bank transfer isn’t set up"
-            action={<LinkButton href="/desk/money/gateways">Set up bank transfer</LinkButton>}
+            title={desk('desk-money.bank-transfer-isnt-set-up')}
+            action={
+              <LinkButton href="/desk/money/gateways">{desk('desk-money.set-up-bank-transfer')}</LinkButton>
+            }
           >
-            Add your bank details under Gateways, and members can pay by bank transfer.
+            {desk('desk-money.add-your-bank-details-under')}
           </Empty>
         </div>
       ) : (
         <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_28rem]">
           <div className="min-w-0">
-            <h2 className="text-xl">Awaited</h2>
+            <h2 className="text-xl">{desk('desk-money.awaited')}</h2>
             {awaited.length === 0 ? (
-              <p className="mt-2 text-muted">No transfers are due.</p>
+              <p className="mt-2 text-muted">{desk('desk-money.no-transfers-are-due')}</p>
             ) : (
-              <Table heads={['Reference', 'Member', 'Offer', 'Due by', 'Amount', '']}>
+              <Table
+                heads={[
+                  desk('desk.reference'),
+                  desk('desk.member'),
+                  desk('desk.offer'),
+                  desk('desk-money.due-by'),
+                  desk('desk.amount'),
+                  '',
+                ]}
+              >
                 {awaited.map((payment) => (
                   <tr key={payment.id} className="border-t border-line">
                     <td className="py-2 pr-5 font-mono font-semibold">{payment.reference}</td>
                     <td className="py-2 pr-5">
                       {payment.who}
                       {payment.isJoining && (
-                        <span className="block text-[0.9375rem] text-muted">joins when paid</span>
+                        <span className="block text-[0.9375rem] text-muted">
+                          {desk('desk-money.joins-when-paid')}
+                        </span>
                       )}
                     </td>
                     <td className="py-2 pr-5">{payment.offerName}</td>
@@ -71,10 +86,8 @@ export default async function TransfersPage() {
             <CutOff t={t} shown={awaited.length} total={awaitedTotal} which="first" />
             {toSend.length > 0 && (
               <>
-                <h2 className="mt-8 text-xl">Refunds to send by bank</h2>
-                <p className="text-muted">
-                  These are in the books and the member has been told. Send the money from your bank.
-                </p>
+                <h2 className="mt-8 text-xl">{desk('desk-money.refunds-to-send-by-bank')}</h2>
+                <p className="text-muted">{desk('desk-money.these-are-in-the-books')}</p>
                 <ul className="mt-2 grid gap-2">
                   {toSend.map((refund) => (
                     <li
@@ -82,15 +95,21 @@ export default async function TransfersPage() {
                       className="figures flex flex-wrap items-center justify-between gap-3 rounded-card border border-line bg-surface px-4 py-3"
                     >
                       <span>
-                        <b className="font-semibold">{t.money(refund.amount, refund.currency)}</b> to{' '}
-                        {refund.memberName}, since {t.date(refund.at)}
+                        <Sentence
+                          words={desk('desk-money.refund-to-send', {
+                            amount: t.money(refund.amount, refund.currency),
+                            name: refund.memberName,
+                            date: t.date(refund.at),
+                          })}
+                          parts={{ b: (words) => <b className="font-semibold">{words}</b> }}
+                        />
                       </span>
                       {mayManage && (
                         <ActionForm action={refundSentAction} className="flex items-center gap-3">
                           <FormMessage />
                           <input type="hidden" name="refund" value={refund.id} />
-                          <SubmitButton busy="One moment…" look="quiet">
-                            Mark as sent
+                          <SubmitButton busy={desk('desk.one-moment')} look="quiet">
+                            {desk('desk-money.mark-as-sent')}
                           </SubmitButton>
                         </ActionForm>
                       )}
@@ -101,14 +120,21 @@ export default async function TransfersPage() {
             )}
             {unmatched.length > 0 && (
               <>
-                <h2 className="mt-8 text-xl">Unmatched</h2>
+                <h2 className="mt-8 text-xl">{desk('desk-money.unmatched')}</h2>
                 <ul className="mt-2 grid gap-3">
                   {unmatched.map((line) => (
                     <li key={line.id} className="rounded-card border border-line bg-surface p-4">
                       <p className="figures flex flex-wrap justify-between gap-3">
                         <span>
-                          <b className="font-semibold">{t.money(line.amount, line.currency)}</b> from{' '}
-                          {line.payer || 'an unnamed payer'} on {day(line.bookedOn)}: “{line.words}”
+                          <Sentence
+                            words={desk('desk-money.statement-line', {
+                              amount: t.money(line.amount, line.currency),
+                              payer: line.payer || desk('desk-money.an-unnamed-payer'),
+                              date: day(line.bookedOn),
+                              words: line.words,
+                            })}
+                            parts={{ b: (words) => <b className="font-semibold">{words}</b> }}
+                          />
                         </span>
                         <span className="text-metered">{line.note}</span>
                       </p>

@@ -4,8 +4,9 @@ import { accountSettings } from '@/desk/services/site-settings';
 import { AccountSettings } from '@/members/ui/account-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveAccountAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Account · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.account-settings') };
 
 export default async function AccountSettingsPage() {
   await requireStaff('set up the site');
@@ -13,10 +14,7 @@ export default async function AccountSettingsPage() {
   return (
     <>
       <SettingsHead here="account" />
-      <p className="mt-4 max-w-prose text-muted">
-        The sections of the members’ account, from top to bottom. Members of a tier with its own arrangement
-        see that one.
-      </p>
+      <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.the-sections-of-the-members')}</p>
       <AccountSettings action={saveAccountAction} sections={sections} mayDelete={mayDelete} tiers={tiers} />
     </>
   );

@@ -5,8 +5,9 @@ import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveDunningAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Failed payments · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.failed-payments-settings') };
 
 export default async function DunningPage() {
   await requireStaff('set up the site');
@@ -14,29 +15,30 @@ export default async function DunningPage() {
   return (
     <>
       <SettingsHead here="dunning" />
-      <p className="mt-4 max-w-prose text-muted">
-        A declined charge is retried automatically, and the member is emailed each time. After the last retry
-        the subscription ends.
-      </p>
-      <ActionForm action={saveDunningAction} label="Failed payments" className="mt-5 grid max-w-md gap-5">
+      <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.a-declined-charge-is-retried')}</p>
+      <ActionForm
+        action={saveDunningAction}
+        label={desk('desk.failed-payments')}
+        className="mt-5 grid max-w-md gap-5"
+      >
         <FormMessage />
         <TextField
           name="retryDays"
-          label="Retry after (days)"
+          label={desk('desk-settings.retry-after-days')}
           defaultValue={retryDays.join(', ')}
           inputMode="numeric"
-          hint="Counted from the first failure: 1, 3, 5, 7 retries four times."
+          hint={desk('desk-settings.counted-from-the-first-failure')}
         />
         <TextField
           name="graceDays"
-          label="Grace period (days)"
+          label={desk('desk-settings.grace-period-days')}
           defaultValue={graceDays}
           inputMode="numeric"
           className="w-64"
-          hint="How long members keep access, counted from the first failure. 0 ends access immediately."
+          hint={desk('desk-settings.how-long-members-keep-access')}
         />
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          Save
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {desk('desk.save')}
         </SubmitButton>
       </ActionForm>
     </>

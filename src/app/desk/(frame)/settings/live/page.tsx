@@ -10,8 +10,10 @@ import type { Words } from '@/words/words';
 import { CheckField, TextField } from '@/kit/field';
 import { PasswordAgain } from '@/people/ui/password-again';
 import { clearTestDataAction, goLiveAction } from '../actions';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Going live · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.going-live-settings') };
 
 /** The one step from test to live: what stands against it, what changes, and what stays behind. */
 export default async function GoingLivePage() {
@@ -33,7 +35,7 @@ export default async function GoingLivePage() {
       ) : (
         <div className="mt-5 grid max-w-5xl items-start gap-6 md:grid-cols-2">
           <section className="rounded-card border border-line bg-surface p-5">
-            <h2 className="text-xl">Before you go live</h2>
+            <h2 className="text-xl">{desk('desk-settings.before-you-go-live')}</h2>
             <ul className="mt-3 grid gap-2">
               {blockers.map((blocker) => (
                 <li
@@ -42,7 +44,7 @@ export default async function GoingLivePage() {
                 >
                   <p className="font-medium text-closed">{t.problem(blocker.problem)}</p>
                   <LinkButton href={`${blocker.href}?mode=live`} look="quiet" className="mt-2">
-                    Connect one in live mode
+                    {desk('desk-settings.connect-one-in-live-mode')}
                   </LinkButton>
                 </li>
               ))}
@@ -56,64 +58,75 @@ export default async function GoingLivePage() {
               ))}
               {ways.length > 0 && (
                 <li className="rounded-md border-l-4 border-open bg-open-wash px-3 py-2 text-open">
-                  Members will pay by {ways.join(', ')}.
+                  {desk('desk-settings.members-will-pay-by', { list: ways.join(', ') })}
                 </li>
               )}
               {site.tax.way === 'none' && (
                 <li className="text-muted">
-                  Nothing is taxed.{' '}
-                  <Link href="/desk/settings/tax" className="text-spruce underline">
-                    See whether that is right
-                  </Link>
+                  <Sentence
+                    words={desk('desk-settings.nothing-is-taxed')}
+                    parts={{
+                      link: (words) => (
+                        <Link href="/desk/settings/tax" className="text-spruce underline">
+                          {words}
+                        </Link>
+                      ),
+                    }}
+                  />
                 </li>
               )}
             </ul>
-            <h2 className="mt-6 text-xl">What changes</h2>
+            <h2 className="mt-6 text-xl">{desk('desk-settings.what-changes')}</h2>
             <ul className="mt-2 list-disc pl-5">
-              <li>Checkout takes real money. Only staff can still try it in test mode.</li>
+              <li>{desk('desk-settings.checkout-takes-real-money-only')}</li>
               <li>
-                Test subscriptions no longer give access: {t('live.members', { count: testData.holders })}{' '}
-                would have to join again.
+                {desk('desk-settings.test-subscriptions-no-longer-give', {
+                  members: t('live.members', { count: testData.holders }),
+                })}
               </li>
               <li>
-                {t('live.subscriptions', { count: testData.running })} stop: nothing is charged or emailed for
-                them.
+                {desk('desk-settings.stop-nothing-is-charged-or', {
+                  subscriptions: t('live.subscriptions', { count: testData.running }),
+                })}
               </li>
               {testData.agreements > 0 && (
                 <li>
-                  {t('live.approvals', { count: testData.agreements })} at test wallets are ended there.
+                  {desk('desk-settings.at-test-wallets-are-ended', {
+                    approvals: t('live.approvals', { count: testData.agreements }),
+                  })}
                 </li>
               )}
-              <li>The rehearsal clock is switched off: the site uses real time.</li>
-              <li>Invoices are numbered from 1, separately from test invoices.</li>
+              <li>{desk('desk-settings.the-rehearsal-clock-is-switched')}</li>
+              <li>{desk('desk-settings.invoices-are-numbered-from-separately')}</li>
             </ul>
-            <p className="mt-3 font-medium">You can’t go back to test mode.</p>
+            <p className="mt-3 font-medium">{desk('desk-settings.you-cant-go-back-to')}</p>
           </section>
           <section className="rounded-card border border-line bg-surface p-5">
-            <h2 className="text-xl">What stays</h2>
+            <h2 className="text-xl">{desk('desk-settings.what-stays')}</h2>
             <p className="mt-2">
-              Tiers, offers, pages, rules, settings and people’s accounts stay as they are. Test data (
-              {testWords(testData, t)}) is kept apart from what is real until you clear it.
+              {desk('desk-settings.tiers-offers-pages-rules-settings', { testData: testWords(testData, t) })}
             </p>
             {blockers.length > 0 ? (
-              <p className="mt-5 font-medium text-closed">First resolve what is listed beside this.</p>
+              <p className="mt-5 font-medium text-closed">
+                {desk('desk-settings.first-resolve-what-is-listed')}
+              </p>
             ) : (
-              <ActionForm action={goLiveAction} label="Go live" className="mt-5 grid gap-4">
+              <ActionForm action={goLiveAction} label={desk('desk.go-live')} className="mt-5 grid gap-4">
                 <CheckField
                   name="clears"
                   value="yes"
-                  label="Clear the test data as well"
-                  hint="Deletes test subscriptions, payments, documents and messages. You can also do it later."
+                  label={desk('desk-settings.clear-the-test-data-as-well')}
+                  hint={desk('desk-settings.deletes-test-subscriptions-payments-documents')}
                 />
                 <TextField
                   name="typed"
-                  label={`To confirm, type the name of the site: ${site.name}`}
+                  label={desk('desk-settings.to-confirm-type-the-name', { name: site.name })}
                   autoComplete="off"
                 />
                 <PasswordAgain />
                 <FormMessage />
-                <SubmitButton busy="Going live…" className="w-fit px-8">
-                  Go live
+                <SubmitButton busy={desk('desk-settings.going-live')} className="w-fit px-8">
+                  {desk('desk.go-live')}
                 </SubmitButton>
               </ActionForm>
             )}
@@ -142,33 +155,41 @@ function Live({ t, since, cleared, clears, testData, siteName }: LiveProps) {
   return (
     <div className="mt-5 grid max-w-2xl gap-6">
       <p className="text-lg">
-        The site is <b className="text-open">live</b> since {since}. Money is real.
+        <Sentence
+          words={desk('desk-settings.site-is-live', { since })}
+          parts={{ b: (words) => <b className="text-open">{words}</b> }}
+        />
       </p>
       <section className="rounded-card border border-line bg-surface p-5">
-        <h2 className="text-xl">Test data</h2>
+        <h2 className="text-xl">{desk('desk-settings.test-data')}</h2>
         {clears ? (
           <p className="mt-2" role="status">
-            It is being cleared
-            {testData.agreements > 0 &&
-              `; ${t('live.approvals', { count: testData.agreements })} at test wallets must be ended there first`}
-            . Load the page again in a moment.
+            {desk('desk-settings.clearing-test-data', { approvals: testData.agreements })}
           </p>
         ) : isEmpty ? (
-          <p className="mt-2">There is none{cleared && `; it was cleared on ${cleared}`}.</p>
+          <p className="mt-2">
+            {cleared
+              ? desk('desk-settings.test-data-cleared', { date: cleared })
+              : desk('desk-settings.no-test-data')}
+          </p>
         ) : (
           <>
             <p className="mt-2">
-              There are {testWords(testData, t)}. None of it opens anything or is charged.
+              {desk('desk-settings.there-are-none-of-it', { testData: testWords(testData, t) })}
             </p>
-            <ActionForm action={clearTestDataAction} label="Clear the test data" className="mt-4 grid gap-4">
+            <ActionForm
+              action={clearTestDataAction}
+              label={desk('desk-settings.clear-the-test-data')}
+              className="mt-4 grid gap-4"
+            >
               <TextField
                 name="typed"
-                label={`To delete it for good, type the name of the site: ${siteName}`}
+                label={desk('desk-settings.to-delete-it-for-good', { siteName })}
                 autoComplete="off"
               />
               <FormMessage />
-              <SubmitButton busy="Asking…" look="bad" className="w-fit">
-                Clear the test data
+              <SubmitButton busy={desk('desk.asking')} look="bad" className="w-fit">
+                {desk('desk-settings.clear-the-test-data')}
               </SubmitButton>
             </ActionForm>
           </>

@@ -8,8 +8,9 @@ import { SenderForm } from '@/mail/ui/mail-forms';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Mail · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.mail-settings') };
 
 export default async function MailPage() {
   await requireStaff('set up the site');
@@ -19,7 +20,14 @@ export default async function MailPage() {
       <SettingsHead here="mail" />
       <MailTabs here="mails" />
       <SenderForm action={saveSenderAction} name={senderName} address={senderAddress} />
-      <Table heads={['Mail', 'When it is sent', 'Your words', 'Sent']}>
+      <Table
+        heads={[
+          desk('desk-settings.mail'),
+          desk('desk-settings.when-it-is-sent'),
+          desk('desk-settings.your-words'),
+          desk('desk-settings.sent'),
+        ]}
+      >
         {MAILS.map((kind) => {
           const own = mails[kind.template];
           return (
@@ -34,14 +42,20 @@ export default async function MailPage() {
               </td>
               <td className="py-2 pr-5">{kind.when}</td>
               <td className="py-2 pr-5 text-muted">
-                {[own?.subject && 'subject', own?.words && 'words'].filter(Boolean).join(' and ') || '–'}
+                {own?.subject && own.words
+                  ? desk('desk-settings.own-subject-and-words')
+                  : own?.subject
+                    ? desk('desk-settings.own-subject')
+                    : own?.words
+                      ? desk('desk-settings.own-words')
+                      : '–'}
               </td>
               <td className="py-2 whitespace-nowrap">
                 {!kind.isAlwaysSent ? (
                   own?.isOn === false ? (
-                    <b className="text-closed">off</b>
+                    <b className="text-closed">{desk('desk-settings.off')}</b>
                   ) : (
-                    'on'
+                    desk('desk-settings.on')
                   )
                 ) : (
                   'always'

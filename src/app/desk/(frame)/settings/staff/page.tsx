@@ -8,8 +8,10 @@ import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveStaffAction } from '../actions';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Staff · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.staff-settings') };
 
 export default async function StaffSettingsPage() {
   const t = await deskWords();
@@ -19,30 +21,39 @@ export default async function StaffSettingsPage() {
     <>
       <SettingsHead here="staff" />
       <p className="mt-4 max-w-prose text-muted">
-        These protect the Desk when someone leaves a screen open. To see where you’re signed in, open{' '}
-        <Link href="/account/settings" className="text-spruce underline">
-          your account settings
-        </Link>
-        .
+        <Sentence
+          words={desk('desk-settings.staff-intro')}
+          parts={{
+            link: (words) => (
+              <Link href="/account/settings" className="text-spruce underline">
+                {words}
+              </Link>
+            ),
+          }}
+        />
       </p>
-      <ActionForm action={saveStaffAction} label="Staff" className="mt-5 grid max-w-md gap-5">
+      <ActionForm
+        action={saveStaffAction}
+        label={desk('desk-settings.staff')}
+        className="mt-5 grid max-w-md gap-5"
+      >
         <FormMessage />
         <TextField
           name="idleHours"
-          label="Sign staff out after (hours)"
+          label={desk('desk-settings.sign-staff-out-after-hours')}
           defaultValue={staffIdleMinutes / 60}
           inputMode="numeric"
-          hint="Hours without opening a page of the site."
+          hint={desk('desk-settings.hours-without-opening-a-page')}
         />
         <AmountField
           name="refundAsksAbove"
           currency={currency}
-          label={`Ask for the password for refunds over (${currency})`}
+          label={desk('desk-settings.ask-for-the-password-for', { currency })}
           defaultValue={inputAmount(refundAsksAbove, currency, t.locale)}
-          hint="Enter 0 to ask every time."
+          hint={desk('desk-settings.enter-to-ask-every-time')}
         />
-        <SubmitButton busy="Saving…" className="w-fit px-8">
-          Save
+        <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
+          {desk('desk.save')}
         </SubmitButton>
       </ActionForm>
     </>

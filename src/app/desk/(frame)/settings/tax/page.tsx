@@ -5,8 +5,9 @@ import { taxSettings } from '@/desk/services/site-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { TaxForm, type TaxDraft } from '@/documents/ui/tax-form';
 import { saveTaxAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Tax and invoices · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.tax-and-invoices-settings') };
 
 export default async function TaxPage() {
   await requireStaff('set up the site');
@@ -31,7 +32,14 @@ export default async function TaxPage() {
     kinds:
       kinds.length > 0
         ? kinds
-        : [{ id: '', name: 'Membership', tiers: tiers.map((tier) => tier.id), rates: [] }],
+        : [
+            {
+              id: '',
+              name: desk('desk-settings.membership'),
+              tiers: tiers.map((tier) => tier.id),
+              rates: [],
+            },
+          ],
   };
   return (
     <>

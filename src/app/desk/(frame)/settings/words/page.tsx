@@ -9,17 +9,18 @@ import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { LANGUAGES } from '@/words/languages';
 import { listPath } from '../../money/query';
 import { rewordAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Wording · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.wording-settings') };
 
 const PARTS: Record<Wording['part'], string> = {
-  site: 'Site and sign-in',
-  join: 'Joining',
-  account: 'Account',
-  offers: 'Offers',
-  documents: 'Invoices',
-  mails: 'Mail',
-  problems: 'Errors',
+  site: desk('desk-settings.site-and-sign-in'),
+  join: desk('desk.joining'),
+  account: desk('desk.account'),
+  offers: desk('desk.offers'),
+  documents: desk('desk.invoices'),
+  mails: desk('desk-settings.mail'),
+  problems: desk('desk-settings.errors'),
 };
 
 /** Every sentence of the members' side, to be put into the owner's own words. */
@@ -37,12 +38,15 @@ export default async function WordingPage({ searchParams }: { searchParams: Sear
     <>
       <SettingsHead here="words" />
       <p className="mt-4 max-w-prose text-muted">
-        Everything members and visitors read, in {LANGUAGES[site.language]}. Change any sentence; what is in
-        braces is filled in for each reader.
+        {desk('desk-settings.everything-members-and-visitors-read', { language: LANGUAGES[site.language] })}
       </p>
       <StateChips
-        label="Part of the site"
-        chips={[['', 'All'], ['changed', 'Changed'], ...Object.entries(PARTS)].map(([id = '', name]) => ({
+        label={desk('desk-settings.part-of-the-site')}
+        chips={[
+          ['', desk('desk.all')],
+          ['changed', desk('desk-settings.changed')],
+          ...Object.entries(PARTS),
+        ].map(([id = '', name]) => ({
           href: at({ part: id, page: 1 }),
           isHere: query.part === id,
           mark: name,
@@ -51,7 +55,7 @@ export default async function WordingPage({ searchParams }: { searchParams: Sear
       />
       <ListBar
         search={query.search}
-        searchLabel="Search sentences"
+        searchLabel={desk('desk-settings.search-sentences')}
         sort=""
         sorts={[]}
         keep={{ part: query.part }}
@@ -59,10 +63,10 @@ export default async function WordingPage({ searchParams }: { searchParams: Sear
       />
       {rows.length === 0 ? (
         <div className="mt-5">
-          <Empty title="No sentence found">
+          <Empty title={desk('desk-settings.no-sentence-found')}>
             {query.part === 'changed' && !query.search
-              ? 'Sentences you change appear here.'
-              : 'Try fewer words, or another part of the site.'}
+              ? desk('desk-settings.sentences-you-change-appear-here')
+              : desk('desk-settings.try-fewer-words-or-another')}
           </Empty>
         </div>
       ) : (

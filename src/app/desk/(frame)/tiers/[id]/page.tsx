@@ -15,6 +15,7 @@ import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
 import { problem } from '@/words/problems';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -23,7 +24,7 @@ const detailOf = cache(async (id: string) => tierDetail(await currentActor(), id
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const found = await detailOf((await params).id);
-  return { title: `${(found.ok && found.value.tier?.name) || 'New tier'} · Tiers` };
+  return { title: `${(found.ok && found.value.tier?.name) || desk('desk-tiers.new-tier')} · Tiers` };
 }
 
 export default async function TierPage({ params }: Props) {
@@ -36,20 +37,22 @@ export default async function TierPage({ params }: Props) {
     <>
       <p>
         <Link href="/desk/tiers" className="text-spruce underline">
-          Tiers
+          {desk('desk.tiers')}
         </Link>
       </p>
       <div className="mt-1 flex flex-wrap items-center gap-x-5 gap-y-1" id="desk-main">
         <h1 className="flex items-center gap-3 text-3xl">
           {tier && <KeyGlyph cut={tier.keyCut} size={28} />}
-          {tier ? tier.name : 'A new tier'}
+          {tier ? tier.name : desk('desk-tiers.a-new-tier')}
         </h1>
         {overview && (
           <p className="figures text-muted">
             {[
-              overview.holders === 1 ? '1 member' : `${overview.holders} members`,
-              ...overview.income.map(({ amount, currency }) => `${t.money(amount, currency)} a month`),
-              tier?.retiredAt && 'retired',
+              desk('desk.count-members', { count: overview.holders }),
+              ...overview.income.map(({ amount, currency }) =>
+                desk('desk-tiers.a-month', { amount: t.money(amount, currency) }),
+              ),
+              tier?.retiredAt && desk('desk-tiers.retired-inline'),
             ]
               .filter(Boolean)
               .join(' · ')}
@@ -89,8 +92,8 @@ export default async function TierPage({ params }: Props) {
         {tier ? (
           <div className="grid gap-8">
             <section>
-              <h2 className="text-xl">Offers</h2>
-              <p className="text-muted">Each is one way to get {tier.name}, with a join link of its own.</p>
+              <h2 className="text-xl">{desk('desk.offers')}</h2>
+              <p className="text-muted">{desk('desk-tiers.each-is-one-way-to', { name: tier.name })}</p>
               <ul className="mt-3 grid gap-3">
                 {offers.map((offer) => (
                   <li key={offer.id} className="rounded-card border border-line bg-surface p-4">
@@ -102,14 +105,18 @@ export default async function TierPage({ params }: Props) {
                         {offer.name}
                       </Link>
                       {!offer.onSale && (
-                        <span className="text-ended">{offer.retiredAt ? 'retired' : 'not on sale'}</span>
+                        <span className="text-ended">
+                          {offer.retiredAt ? 'retired' : desk('desk-tiers.not-on-sale')}
+                        </span>
                       )}
                     </div>
                     <p>{offerSentence(offer.definition, t, { tierNames })}</p>
                     <div className="mt-1 text-[0.9375rem] text-muted">
                       <CopyText
                         text={`${config().SITE_URL}/join/${offer.id}`}
-                        label={t('form.copy', { name: `the join link of ${offer.name}` })}
+                        label={t('form.copy', {
+                          name: desk('desk-tiers.the-join-link-of', { name: offer.name }),
+                        })}
                         copied={t('form.copied')}
                       />
                     </div>
@@ -121,7 +128,9 @@ export default async function TierPage({ params }: Props) {
                 look={offers.length === 0 ? 'main' : 'quiet'}
                 className="mt-4"
               >
-                {offers.length === 0 ? 'Make its first offer' : 'Another offer'}
+                {offers.length === 0
+                  ? desk('desk-tiers.make-its-first-offer')
+                  : desk('desk-tiers.another-offer')}
               </LinkButton>
             </section>
             {tier.joining === 'by-code' && (
@@ -138,10 +147,7 @@ export default async function TierPage({ params }: Props) {
             />
           </div>
         ) : (
-          <p className="max-w-prose text-lg text-muted">
-            A tier is what a member can hold. Once it is made, you give it offers (what it costs, and how
-            often) and say in a rule what it opens.
-          </p>
+          <p className="max-w-prose text-lg text-muted">{desk('desk-tiers.a-tier-is-what-a')}</p>
         )}
       </div>
     </>

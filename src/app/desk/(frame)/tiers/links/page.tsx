@@ -9,8 +9,9 @@ import { TierName } from '@/kit/key-cut';
 import { CopyText } from '@/kit/copy-text';
 import { Empty } from '@/kit/empty';
 import { Table } from '@/kit/table';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Join links · Tiers' };
+export const metadata: Metadata = { title: desk('desk-tiers.join-links-tiers') };
 
 /** Every address that leads straight to checkout, in one list. */
 export default async function JoinLinksPage() {
@@ -22,16 +23,21 @@ export default async function JoinLinksPage() {
   return (
     <>
       <TiersHead here="links" />
-      <p className="mt-3 max-w-prose text-muted">
-        A join link leads straight to checkout for one offer. Use it in a notice, an email or on another site.
-        Offers can also have an entry in your menu, and a button in a page or post.
-      </p>
+      <p className="mt-3 max-w-prose text-muted">{desk('desk-tiers.a-join-link-leads-straight')}</p>
       {rows.length === 0 ? (
         <div className="mt-6">
-          <Empty title="No offers yet">Add a tier and an offer, and its link appears here.</Empty>
+          <Empty title={desk('desk-tiers.no-offers-yet')}>{desk('desk-tiers.add-a-tier-and-an')}</Empty>
         </div>
       ) : (
-        <Table heads={['Tier', 'Offer', 'Price', 'Join link', 'Menu entry']}>
+        <Table
+          heads={[
+            desk('desk.tier'),
+            desk('desk.offer'),
+            desk('desk-tiers.price'),
+            desk('desk-tiers.join-link'),
+            desk('desk-tiers.menu-entry'),
+          ]}
+        >
           {rows.map(({ tier, offer }) => (
             <tr key={offer.id} className="border-t border-line align-top">
               <td className="py-2.5 pr-5">
@@ -41,33 +47,42 @@ export default async function JoinLinksPage() {
                 <Link href={`/desk/tiers/${tier.id}/offers/${offer.id}`} className="hover:underline">
                   {offer.name}
                 </Link>
-                {!offer.onSale && <span className="ml-2 text-ended">not on sale</span>}
+                {!offer.onSale && <span className="ml-2 text-ended">{desk('desk-tiers.not-on-sale')}</span>}
               </td>
               <td className="py-2.5 pr-5">{offerPrice(offer.definition, t)}</td>
               <td className="py-2 pr-5">
                 <CopyText
                   text={`${config().SITE_URL}/join/${offer.id}`}
-                  label={t('form.copy', { name: `the join link of ${tier.name}, ${offer.name}` })}
+                  label={t('form.copy', {
+                    name: desk('desk-tiers.the-join-link-of-inline', {
+                      name: tier.name,
+                      offer: offer.name,
+                    }),
+                  })}
                   copied={t('form.copied')}
                 />
               </td>
               <td className="py-2.5">
-                {offer.menuLabel ? `“${offer.menuLabel}”` : <span className="text-muted">none</span>}
+                {offer.menuLabel ? (
+                  `“${offer.menuLabel}”`
+                ) : (
+                  <span className="text-muted">{desk('desk.none')}</span>
+                )}
               </td>
             </tr>
           ))}
           <tr className="border-t border-line align-top">
             <td className="py-2.5 pr-5" colSpan={3}>
-              All tiers: the join page
+              {desk('desk-tiers.all-tiers-the-join-page')}
             </td>
             <td className="py-2 pr-5">
               <CopyText
                 text={`${config().SITE_URL}/join`}
-                label={t('form.copy', { name: 'the address of the join page' })}
+                label={t('form.copy', { name: desk('desk-tiers.the-address-of-the-join-page') })}
                 copied={t('form.copied')}
               />
             </td>
-            <td className="py-2.5 text-muted">always there</td>
+            <td className="py-2.5 text-muted">{desk('desk-tiers.always-there')}</td>
           </tr>
         </Table>
       )}

@@ -4,8 +4,9 @@ import { joinQuestions } from '@/desk/services/tier-overview';
 import { QuestionsEditor } from '@/tiers/ui/questions-editor';
 import { TiersHead } from '@/tiers/ui/tiers-head';
 import { saveQuestionsAction } from '../actions';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Join questions · Tiers' };
+export const metadata: Metadata = { title: desk('desk-tiers.join-questions-tiers') };
 
 export default async function QuestionsPage() {
   await requireStaff('set tiers');
@@ -15,10 +16,7 @@ export default async function QuestionsPage() {
   return (
     <>
       <TiersHead here="questions" />
-      <p className="mt-3 max-w-prose text-muted">
-        People answer these questions when they join, in this order, after confirming their email address. You
-        see the answers on the member’s page. Keep it short: every question costs you a few new members.
-      </p>
+      <p className="mt-3 max-w-prose text-muted">{desk('desk-tiers.people-answer-these-questions-when')}</p>
       <QuestionsEditor
         action={saveQuestionsAction}
         fields={fields}

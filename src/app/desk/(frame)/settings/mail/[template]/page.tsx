@@ -7,10 +7,11 @@ import { mailPreview } from '@/members/services/mail-preview';
 import { MailForm } from '@/mail/ui/mail-forms';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ template: string }>; searchParams: Search };
 
-export const metadata: Metadata = { title: 'A mail' };
+export const metadata: Metadata = { title: desk('desk-settings.a-mail') };
 
 export default async function MailEditPage({ params, searchParams }: Props) {
   await requireStaff('set up the site');
@@ -23,7 +24,7 @@ export default async function MailEditPage({ params, searchParams }: Props) {
       <SettingsHead here="mail" />
       <p className="mt-4">
         <Link href="/desk/settings/mail" className="text-spruce underline">
-          Mails
+          {desk('desk-settings.mails')}
         </Link>
       </p>
       <h2 className="mt-1 text-2xl">{kind.name}</h2>

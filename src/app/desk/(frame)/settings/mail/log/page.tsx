@@ -13,10 +13,12 @@ import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { listPath, readListSearch } from '../../../money/query';
 import { sendMailAgainAction } from '../../actions';
+import { Sentence } from '@/kit/sentence';
+import { desk } from '@/words/desk';
 
 const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 
-export const metadata: Metadata = { title: 'Sent mail · Settings' };
+export const metadata: Metadata = { title: desk('desk-settings.sent-mail-settings') };
 
 export default async function MailLogPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
@@ -32,19 +34,23 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
   const opened = rows.find((row) => row.id === open) ?? (one?.ok ? one.value : null);
   return (
     <>
-      {staff.staffRole === 'owner' ? <SettingsHead here="mail" /> : <h1 className="text-3xl">Mail</h1>}
+      {staff.staffRole === 'owner' ? (
+        <SettingsHead here="mail" />
+      ) : (
+        <h1 className="text-3xl">{desk('desk-settings.mail')}</h1>
+      )}
       {staff.staffRole === 'owner' && <MailTabs here="log" />}
       <StateChips
-        label="State"
+        label={desk('desk.state')}
         chips={['' as const, ...MAIL_STATES].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
-          mark: option === '' ? 'All' : <LifeMark t={t} state={`mail-${option}`} />,
+          mark: option === '' ? desk('desk.all') : <LifeMark t={t} state={`mail-${option}`} />,
         }))}
       />
       <ListBar
         search={search}
-        searchLabel="Address or subject"
+        searchLabel={desk('desk-settings.address-or-subject')}
         sort="newest"
         sorts={[]}
         keep={{ state }}
@@ -54,14 +60,26 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
         <div className="min-w-0">
           {rows.length === 0 ? (
             <div className="mt-5">
-              <Empty title="No mail here">
+              <Empty title={desk('desk-settings.no-mail-here')}>
                 {state || search
-                  ? 'Nothing matches this filter.'
-                  : 'Every email the site sends appears here, with its recipient and whether it was sent.'}
+                  ? desk('desk.nothing-matches-this-filter')
+                  : desk('desk-settings.every-email-the-site-sends')}
               </Empty>
             </div>
           ) : (
-            <Table heads={opened ? ['When', 'To', 'State'] : ['When', 'To', 'Mail', 'Subject', 'State']}>
+            <Table
+              heads={
+                opened
+                  ? [desk('desk.when'), desk('desk-settings.to'), desk('desk.state')]
+                  : [
+                      desk('desk.when'),
+                      desk('desk-settings.to'),
+                      desk('desk-settings.mail'),
+                      desk('desk-settings.subject'),
+                      desk('desk.state'),
+                    ]
+              }
+            >
               {rows.map((row) => (
                 <tr
                   key={row.id}
@@ -93,26 +111,33 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
           <div className="mt-4">
             <Drawer title={opened.subject || opened.name} label={opened.name} closeHref={at({})}>
               <p className="mt-1 text-muted">
-                To{' '}
-                {opened.memberId ? (
-                  <Link href={`/desk/members/${opened.memberId}`} className="text-spruce underline">
-                    {opened.toAddress}
-                  </Link>
-                ) : (
-                  opened.toAddress
-                )}
-                , written {t.dateTime(opened.at)}
+                <Sentence
+                  words={desk('desk-settings.mail-written', {
+                    email: opened.toAddress,
+                    date: t.dateTime(opened.at),
+                  })}
+                  parts={{
+                    link: (words) =>
+                      opened.memberId ? (
+                        <Link href={`/desk/members/${opened.memberId}`} className="text-spruce underline">
+                          {words}
+                        </Link>
+                      ) : (
+                        words
+                      ),
+                  }}
+                />
               </p>
               {opened.lastError && (
                 <p className="mt-3 rounded-md bg-closed-wash px-3 py-2 text-closed">
-                  The mail server did not take it: {opened.lastError}
+                  {desk('desk-settings.the-mail-server-did-not', { lastError: opened.lastError })}
                 </p>
               )}
               {opened.state === 'failed' && (
                 <ActionForm action={sendMailAgainAction} className="mt-3 grid gap-2">
                   <input type="hidden" name="id" value={opened.id} />
-                  <SubmitButton busy="One moment…" className="w-fit">
-                    Send it again
+                  <SubmitButton busy={desk('desk.one-moment')} className="w-fit">
+                    {desk('desk-settings.send-it-again')}
                   </SubmitButton>
                   <FormMessage />
                 </ActionForm>

@@ -5,9 +5,12 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { switchWays } from '@/checkout/services/switch-ways';
 import { StaffSwitch } from '@/billing/ui/staff-switch';
 import { switchForMemberAction } from '../../../actions';
+import type { SwitchFigures } from '@/core/billing/figures';
 import type { SubscriptionId } from '@/core/ids';
+import type { Words } from '@/words/speak';
+import { desk } from '@/words/desk';
 
-export const metadata: Metadata = { title: 'Switch a member' };
+export const metadata: Metadata = { title: desk('desk-members.switch-a-member') };
 
 type Params = { id: string; subscriptionId: SubscriptionId };
 
@@ -18,7 +21,6 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
   const { member, from, ways } = await shown(
     switchWays(await currentActor(), { memberId: id, subscriptionId }),
   );
-  const money = (amount: number, currency: string): string => t.money(amount, currency);
   return (
     <>
       <p>
@@ -27,10 +29,10 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
         </Link>
       </p>
       <h1 className="mt-1 text-3xl" id="desk-main">
-        Switch from {from}
+        {desk('desk-members.switch-from', { from })}
       </h1>
       {ways.length === 0 && (
-        <p className="mt-4 text-lg text-muted">There is nothing on its ladder to switch to now.</p>
+        <p className="mt-4 text-lg text-muted">{desk('desk-members.there-is-nothing-on-its')}</p>
       )}
       <ul className="mt-5 grid max-w-4xl gap-4">
         {ways.map(({ offer, tierName, quoteId, figures, why }) => (
@@ -40,25 +42,18 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
             </h2>
             {figures ? (
               <>
-                <p className="figures mt-1">
-                  {figures.fresh + figures.leftOver > 0 &&
-                    `${figures.unusedDays} of ${figures.totalDays} days unused: ${money(figures.fresh + figures.leftOver, offer.definition.currency)} of credit. `}
-                  {figures.credit > 0 &&
-                    figures.atOnce &&
-                    `${money(figures.credit, offer.definition.currency)} of other credit is spent. `}
-                  {figures.atOnce
-                    ? `Now, for ${money(figures.due, offer.definition.currency)}.`
-                    : `On ${t.date(figures.startsAt)}, at the end of what is paid${figures.amount > 0 ? `, for ${money(figures.amount, offer.definition.currency)}` : ''}; nothing is due today.${figures.credit > 0 ? ` Credit then pays ${money(figures.credit, offer.definition.currency)}.` : ''}`}
-                  {figures.leftOver > 0 &&
-                    ` ${money(figures.leftOver, offer.definition.currency)} of credit is left for later charges.`}
-                </p>
+                <p className="figures mt-1">{switchWords(figures, offer.definition.currency, t)}</p>
                 <StaffSwitch
                   quoteId={quoteId ?? ''}
                   requestId={randomUUID()}
                   button={
-                    figures.atOnce
-                      ? `Switch now${figures.due > 0 ? ` and charge ${money(figures.due, offer.definition.currency)}` : ''}`
-                      : 'Switch then'
+                    !figures.atOnce
+                      ? desk('desk-members.switch-then')
+                      : figures.due > 0
+                        ? desk('desk-members.switch-now-and-charge', {
+                            amount: t.money(figures.due, offer.definition.currency),
+                          })
+                        : desk('desk-members.switch-now')
                   }
                   action={switchForMemberAction}
                 />
@@ -71,4 +66,29 @@ export default async function StaffSwitchPage({ params }: { params: Promise<Para
       </ul>
     </>
   );
+}
+
+function switchWords(figures: SwitchFigures, currency: string, t: Words): string {
+  const { atOnce, fresh, leftOver, credit, due, amount, unusedDays, totalDays, startsAt } = figures;
+  const said = (money: number): string => t.money(money, currency);
+  const date = t.date(startsAt);
+  const when = (): string => {
+    if (atOnce) return desk('desk-members.switches-now', { amount: said(due) });
+    if (amount === 0) return desk('desk-members.switches-later-free', { date });
+    return desk('desk-members.switches-later', { date, amount: said(amount) });
+  };
+  return [
+    fresh + leftOver > 0 &&
+      desk('desk-members.unused-days', {
+        unused: unusedDays,
+        total: totalDays,
+        amount: said(fresh + leftOver),
+      }),
+    atOnce && credit > 0 && desk('desk-members.other-credit', { amount: said(credit) }),
+    when(),
+    !atOnce && credit > 0 && desk('desk-members.credit-pays-then', { amount: said(credit) }),
+    leftOver > 0 && desk('desk-members.credit-left', { amount: said(leftOver) }),
+  ]
+    .filter(Boolean)
+    .join(' ');
 }

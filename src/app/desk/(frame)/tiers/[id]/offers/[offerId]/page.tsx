@@ -14,6 +14,7 @@ import { Said } from '@/kit/toasts';
 import { CopyText } from '@/kit/copy-text';
 import { moveMembersAction, offerToolAction, saveOfferAction } from '../../../actions';
 import type { OfferId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string; offerId: OfferId }>; searchParams: Search };
 
@@ -25,9 +26,14 @@ const editorOf = cache(async (tierId: string, offerId: OfferId) =>
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const { id: tierId, offerId } = await params;
   const found = await editorOf(tierId, offerId);
-  if (!found.ok) return { title: 'Offer · Tiers' };
+  if (!found.ok) return { title: desk('desk-tiers.offer-tiers') };
   const { tier, offer } = found.value;
-  return { title: `${tier.name}: ${offer?.name ?? 'new offer'} · Tiers` };
+  return {
+    title: desk('desk-tiers.offer-title', {
+      tier: tier.name,
+      offer: offer?.name ?? desk('desk-tiers.new-offer'),
+    }),
+  };
 }
 
 export default async function OfferPage({ params, searchParams }: Props) {
@@ -50,7 +56,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
     <>
       <p>
         <Link href="/desk/tiers" className="text-spruce underline">
-          Tiers
+          {desk('desk.tiers')}
         </Link>{' '}
         ·{' '}
         <Link href={`/desk/tiers/${tier.id}`} className="text-spruce underline">
@@ -59,19 +65,22 @@ export default async function OfferPage({ params, searchParams }: Props) {
       </p>
       <h1 className="mt-1 flex items-center gap-3 text-3xl" id="desk-main">
         <KeyGlyph cut={tier.keyCut} size={28} />
-        {offer ? `${tier.name}: ${offer.name}` : `A new offer for ${tier.name}`}
+        {offer ? `${tier.name}: ${offer.name}` : desk('desk-tiers.a-new-offer-for', { name: tier.name })}
       </h1>
       {offer && (
         <div className="mt-1 text-muted">
           <CopyText
             text={`${config().SITE_URL}/join/${offer.id}`}
-            label={t('form.copy', { name: 'the join link' })}
+            label={t('form.copy', { name: desk('desk-tiers.the-join-link') })}
             copied={t('form.copied')}
           />
         </div>
       )}
       {saved && offer && (
-        <Said words="Offer saved." link={{ href: `/join/${offer.id}`, words: 'View checkout' }} />
+        <Said
+          words={desk('desk-tiers.offer-saved')}
+          link={{ href: `/join/${offer.id}`, words: desk('desk-tiers.view-checkout') }}
+        />
       )}
       <OfferEditor
         gateways={editor.gateways}

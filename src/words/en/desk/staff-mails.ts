@@ -1,21 +1,5 @@
-/** What only staff read. */
-export const desk = {
-  'state.message-new': 'waiting',
-  'state.message-done': 'done',
-  'state.message-ignored': 'ignored',
-  'state.message-refused': 'refused',
-  'state.mail-queued': 'sending',
-  'state.mail-sent': 'sent',
-  'state.mail-failed': 'failed',
-  'state.dispute-open': 'disputed',
-  'state.dispute-won': 'dispute won',
-  'state.dispute-lost': 'dispute lost',
-
-  'live.members': '{count, plural, one {# member} other {# members}}',
-  'live.subscriptions': '{count, plural, one {# test subscription} other {# test subscriptions}}',
-  'live.approvals': '{count, plural, one {# approval} other {# approvals}}',
-  'live.test-data':
-    '{subscriptions, plural, one {# subscription} other {# subscriptions}}, {payments, plural, one {# payment} other {# payments}}, {documents, plural, one {# document} other {# documents}} and {messages, plural, one {# gateway message} other {# gateway messages}}',
+/** Mails to staff. */
+export const staffMails = {
   'staff-mail.open': 'Open in the Desk',
   'staff-mail.joined': '{name} joined {tier}',
   'staff-mail.joined-words': '{name} ({email}) joined {tier} on {date}.',
@@ -40,5 +24,4 @@ export const desk = {
     '{count, plural, =0 {No payment failed.} one {One payment failed.} other {# payments failed.}}',
   'staff-mail.weekly-disputed':
     '{count, plural, =0 {No payment was disputed.} one {One payment was disputed.} other {# payments were disputed.}}',
-  'desk.list-cut': 'The {which} {shown, number} of {total, number} are shown.',
 } as const;

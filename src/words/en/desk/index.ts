@@ -1,0 +1,24 @@
+import { access } from './access';
+import { common } from './common';
+import { content } from './content';
+import { frame } from './frame';
+import { members } from './members';
+import { money } from './money';
+import { settings } from './settings';
+import { staffMails } from './staff-mails';
+import { tiers } from './tiers';
+
+/** What only staff read, by the parts of the Desk. */
+export const DESK_PARTS = { common, frame, members, money, tiers, content, access, settings, staffMails };
+
+export const desk = {
+  ...common,
+  ...frame,
+  ...members,
+  ...money,
+  ...tiers,
+  ...content,
+  ...access,
+  ...settings,
+  ...staffMails,
+} as const;
