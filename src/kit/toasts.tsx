@@ -26,8 +26,10 @@ export function Toasts({ children }: { children: ReactNode }) {
   );
 }
 
-function showToast(message: string, undo?: Undo): void {
+/** @param seconds where it needs longer than usual to read */
+export function showToast(message: string, undo?: Undo, seconds = 8): void {
   toast(message, {
+    duration: seconds * 1000,
     action: undo && {
       label: 'Undo',
       onClick: () =>

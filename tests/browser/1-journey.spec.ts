@@ -258,7 +258,7 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   // Thirty-one days reach the failure, and in a long month the first retry too.
   await expect
     .poll(async () => (await lettersTo(request, osric.email)).map((letter) => letter.subject))
-    .toContain('A payment for Observer did not go through');
+    .toContain('A payment for Observer failed');
   await desk.goto('/desk/money?state=overdue');
   await expect(desk.getByRole('row').filter({ hasText: 'Osric Dunmore' })).toContainText('overdue');
   await page.reload();
@@ -268,7 +268,7 @@ test('9. the clock is moved: one charge, one receipt; a card that fails later cl
   await page.reload();
   await expect(page.getByRole('heading', { name: 'This page is for Observer' })).toBeVisible();
   await expect(page.getByText(SECRET)).toHaveCount(0);
-  await expectLetter(request, osric.email, /has ended: the payment did not go through$/);
+  await expectLetter(request, osric.email, /has ended: the payment failed$/);
   await desk.goto('/desk/money/gateways');
   await expect(desk.getByText(/match the gateway’s: \d+ payments, no difference/)).toBeVisible();
   await other.close();

@@ -66,7 +66,7 @@ test('where registering the webhook fails, it is registered by hand', async ({ p
   await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/begins with whsec_ and is copied whole/)).toBeVisible();
   await card.getByLabel('Signing secret').fill(secret ?? '');
-  await confirmIn(card.locator('form').filter({ has: page.locator('input[name=secret]') }));
+  await confirmIn(card.locator('form').filter({ has: desk.locator('input[name=secret]') }));
   await card.getByRole('button', { name: /^Save and send/ }).click();
   await expect(card.getByText(/heard on/)).toBeVisible();
   await page.goto(WALLET_URL);

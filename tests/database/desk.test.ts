@@ -12,6 +12,7 @@ import { memberAccount } from '../../src/billing/services/lib/member-account';
 import { memberFile } from '../../src/members/services/member-file';
 import { subscriptionList } from '../../src/desk/services/lib/money-lists';
 import { paymentList } from '../../src/desk/services/lib/money-lists';
+import { clockReport } from '../../src/desk/services/clock-report';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
 import { siteMenu } from '../../src/access/services/site-menu';
@@ -168,6 +169,9 @@ it('the clock’s panel counts what is still to do', async () => {
   expect(value(await deskFrame(moor.owner)).behind).toBeGreaterThan(0);
   await doAllDue();
   expect(value(await deskFrame(moor.owner)).behind).toBe(0);
+  const report = value(await clockReport(moor.owner));
+  expect(report?.since).toMatch(/^Since /);
+  expect(report?.lines.join(' ')).toMatch(/Received: £\d+\.00\. \d+ mails were written/);
 });
 
 it('the menu names its pages in order, and says which are closed', async () => {

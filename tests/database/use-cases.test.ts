@@ -30,7 +30,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `accessMap contentList deskFrame exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `accessMap contentList deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),

@@ -25,7 +25,7 @@ export const moveClock = staffUse('move the clock')(
       if (site?.mode !== 'test') return refusedField('', 'clock.test-only');
       const from = siteNow(site);
       const ahead = toMs(addLength(from, { n: days, unit: 'day' }, site.zone)) - toMs(from);
-      await addToClock(db, ahead);
+      await addToClock(db, ahead, from);
       await record(db, actor, from, 'clock moved', 'site', { days });
       return done({ days });
     });

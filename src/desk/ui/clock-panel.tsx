@@ -3,9 +3,10 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Clock } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
+import { showToast } from '@/kit/toasts';
 import { panel } from '@/kit/strip-button';
 import { desk } from '@/words/desk';
 
@@ -15,9 +16,29 @@ const STEPS = [
   { days: 31, label: '31 days' },
 ];
 
+/** What happened since the clock was moved, a sentence each. */
+export type ClockReport = { since: string; lines: string[] };
+
+type Props = {
+  clock: string;
+  behind: number;
+  action: FormAction;
+  report: () => Promise<ClockReport | null>;
+};
+
 /** The mode, and the rehearsal clock with the means to move it. */
-export function ClockPanel({ clock, behind, action }: { clock: string; behind: number; action: FormAction }) {
+export function ClockPanel({ clock, behind, action, report }: Props) {
   const router = useRouter();
+  const wasBehind = useRef(false);
+  useEffect(() => {
+    if (behind > 0) wasBehind.current = true;
+    if (behind > 0 || !wasBehind.current) return;
+    wasBehind.current = false;
+    void report().then(
+      (told) =>
+        told && showToast(desk('desk-frame.caught-up', { lines: told.lines.join(' ') }), undefined, 20),
+    );
+  }, [behind, report]);
   useEffect(() => {
     if (behind === 0) return;
     const timer = setTimeout(() => router.refresh(), 800);
@@ -82,8 +103,31 @@ export function ClockPanel({ clock, behind, action }: { clock: string; behind: n
             </div>
             <FormMessage />
           </ActionForm>
+          <Happened key={`${clock} ${behind}`} report={report} />
         </div>
       </PopoverPanel>
     </Popover>
+  );
+}
+
+function Happened({ report }: Pick<Props, 'report'>) {
+  const [told, setTold] = useState<ClockReport | null>(null);
+  useEffect(() => {
+    let isHere = true;
+    void report().then((found) => isHere && setTold(found));
+    return () => {
+      isHere = false;
+    };
+  }, [report]);
+  if (!told) return null;
+  return (
+    <div className="mt-4 border-t border-line pt-3" role="status">
+      <h3 className="font-semibold">{told.since}</h3>
+      <ul className="figures text-muted">
+        {told.lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </div>
   );
 }

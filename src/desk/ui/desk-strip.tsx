@@ -8,7 +8,7 @@ import { usePathname } from 'next/navigation';
 import type { KeyCut } from '@/core/key-cut';
 import type { FormAction } from '@/kit/action-form';
 import { panel, stripButton } from '@/kit/strip-button';
-import { ClockPanel } from './clock-panel';
+import { ClockPanel, type ClockReport } from './clock-panel';
 import { FindDialog } from './find-dialog';
 import { LookAsMenu } from '@/access/ui/look-as-menu';
 import { SiteMenu } from '@/content/ui/site-menu';
@@ -34,6 +34,7 @@ type Props = {
   theme: 'light' | 'dark' | 'auto';
   viewpoints: { id: string; name: string; keyCut: KeyCut }[];
   moveClock: FormAction;
+  clockReport: () => Promise<ClockReport | null>;
   setTheme: (form: FormData) => Promise<void>;
   signOut: () => Promise<void>;
 };
@@ -49,6 +50,7 @@ export function DeskStrip({
   theme,
   viewpoints,
   moveClock,
+  clockReport,
   setTheme,
   signOut,
 }: Props) {
@@ -69,7 +71,7 @@ export function DeskStrip({
           signOut={signOut}
         />
         {isTest ? (
-          <ClockPanel clock={clock} behind={behind} action={moveClock} />
+          <ClockPanel clock={clock} behind={behind} action={moveClock} report={clockReport} />
         ) : (
           <span className="figures hidden text-sm text-on-night-soft sm:inline">{clock}</span>
         )}

@@ -49,6 +49,14 @@ export async function isMailKnown(db: Db, dedupeKey: string): Promise<boolean> {
   return (await maybeOne(db, 'SELECT id FROM mails WHERE dedupe_key = $1', [dedupeKey])) !== undefined;
 }
 
+/** How many were written from one instant of the site's clock to another. */
+export async function countMails(db: Db, from: Instant, to: Instant): Promise<number> {
+  return Number(
+    (await one<{ n: bigint }>(db, 'SELECT count(*) AS n FROM mails WHERE at >= $1 AND at < $2', [from, to]))
+      .n,
+  );
+}
+
 /** Takes up to `limit` mails for sending; each comes again after the lease unless it is marked by then. */
 export async function claimMails(db: Db, limit: number, leaseSeconds: number): Promise<QueuedMail[]> {
   return many(

@@ -142,13 +142,19 @@ export async function insertSite(db: Db, site: NewSite): Promise<void> {
   );
 }
 
-/** Moves the rehearsal clock forward by milliseconds. Only in test mode; never back. */
-export async function addToClock(db: Db, ms: number): Promise<boolean> {
+/** From when the rehearsal clock was last moved, by itself; null before that. */
+export async function findClockMove(db: Db): Promise<Instant | null> {
+  const row = await maybeOne<{ clockMovedFrom: Instant | null }>(db, 'SELECT clock_moved_from FROM site');
+  return row?.clockMovedFrom ?? null;
+}
+
+/** Moves the rehearsal clock forward by milliseconds from an instant of its own. Only in test mode; never back. */
+export async function addToClock(db: Db, ms: number, from: Instant): Promise<boolean> {
   return (
     (await run(
       db,
-      `UPDATE site SET clock_ahead_ms = clock_ahead_ms + $1::bigint WHERE mode = 'test' AND $1::bigint > 0`,
-      [ms],
+      `UPDATE site SET clock_ahead_ms = clock_ahead_ms + $1::bigint, clock_moved_from = $2 WHERE mode = 'test' AND $1::bigint > 0`,
+      [ms, from],
     )) === 1
   );
 }

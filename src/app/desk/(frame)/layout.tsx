@@ -10,7 +10,7 @@ import { LeaveGuard } from '@/kit/leave-guard';
 import { DeskWordsProvider } from '@/kit/desk-words';
 import { deskLocale } from '@/words/languages';
 import { DeskStrip } from '@/desk/ui/desk-strip';
-import { moveClockAction, setThemeAction } from '../actions';
+import { clockReportAction, moveClockAction, setThemeAction } from '../actions';
 import { desk } from '@/words/desk';
 
 export async function generateMetadata(): Promise<Metadata> {
@@ -37,6 +37,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         theme={(await currentTheme()) ?? 'auto'}
         viewpoints={frame.viewpoints}
         moveClock={moveClockAction}
+        clockReport={clockReportAction}
         setTheme={setThemeAction}
         signOut={signOutAction}
       />

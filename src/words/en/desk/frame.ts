@@ -60,4 +60,8 @@ export const frame = {
     '{role, select, editor {As an editor} other {As a {role}}} you can look around, but not do this. The owner of the site can give you another role.',
   'desk-frame.moved-forward':
     '{days, plural, one {Moved forward by a day.} other {Moved forward by # days.}}',
+  'desk-frame.mails-written': '{count, plural, one {One mail was written.} other {# mails were written.}}',
+  'desk-frame.happened-since': 'Since {date}',
+  'desk-frame.nothing-fell-due': 'Nothing fell due.',
+  'desk-frame.caught-up': 'Caught up. {lines}',
 } as const;
