@@ -112,3 +112,9 @@ export function formatMonth(month: LocalMonth, locale: string): string {
   const format = formatOf('month', locale, 'UTC', { month: 'long', year: 'numeric' });
   return format.format(Date.parse(`${month}-01T00:00:00Z`));
 }
+
+/** "Jan 27", as a locale writes it. */
+export function formatShortMonth(month: LocalMonth, locale: string): string {
+  const format = formatOf('short-month', locale, 'UTC', { month: 'short', year: '2-digit' });
+  return format.format(Date.parse(`${month}-01T00:00:00Z`));
+}

@@ -1,7 +1,7 @@
 import type { KeyCut } from '@/core/key-cut';
 
 /** Day and night tints of the keys. */
-const TINTS: Record<KeyCut['tint'], string> = {
+export const TINTS: Record<KeyCut['tint'], string> = {
   teal: 'light-dark(#1c7a85, #6fc6cf)',
   brass: 'light-dark(#a86f12, #e2b04a)',
   slate: 'light-dark(#56688c, #a9b8da)',

@@ -4,6 +4,7 @@ import {
   formatDay,
   formatDayMonth,
   formatMonth,
+  formatShortMonth,
   formatUntil,
   type Instant,
   type LocalDate,
@@ -31,6 +32,8 @@ export type Formats = {
   /** A date without its day of the week. */
   day(date: LocalDate): string;
   month(month: LocalMonth): string;
+  /** "Nov 26", where twelve stand in a row. */
+  shortMonth(month: LocalMonth): string;
 };
 
 export type Writing = { language: Language; zone: string };
@@ -49,6 +52,7 @@ function formats(locale: Language, zone: string, dates: Language): Formats {
     dayMonth: (at) => formatDayMonth(at, zone, dates),
     day: (date) => formatDay(date, dates),
     month: (month) => formatMonth(month, dates),
+    shortMonth: (month) => formatShortMonth(month, dates),
   };
 }
 

@@ -64,7 +64,7 @@ const CASES: Case[] = [
     'Free for a month',
     'Once, for a year',
     [{ amount: '0', unit: 'month' }],
-    () => field(/^Renewed from/).fill(''),
+    () => field(/^Renewal opens/).fill(''),
     'Free for a month.',
     ['0 payments', '£0.00'],
   ],
@@ -267,7 +267,7 @@ test('an impossible offer is refused in words at its step', async () => {
   await expect(step(1).getByText('This day has passed')).toBeVisible();
   await field('Name of the offer').fill('Impossible');
   await desk.getByRole('button', { name: 'Create the offer' }).click();
-  await expect(desk.getByText('Something in the steps needs another look')).toBeVisible();
+  await expect(desk.getByText('Something in the steps needs attention')).toBeVisible();
   await expect(desk).toHaveURL(/offers\/new$/);
 });
 

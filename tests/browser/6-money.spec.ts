@@ -240,7 +240,7 @@ test('a member signs in by a mailed code, takes their data, and deletes their ac
     payments: [{ amount: 2500 }],
     refunds: [{ amount: 500 }],
   });
-  await page.getByRole('button', { name: 'Delete my account…' }).click();
+  await page.getByText('Delete my account…', { exact: true }).click();
   const erase = page.getByRole('form', { name: 'Delete my account' });
   await erase.getByRole('button', { name: 'Delete my account' }).click();
   await expect(erase.getByText('Tick this to say that you are sure.')).toBeVisible();

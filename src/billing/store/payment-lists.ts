@@ -176,7 +176,7 @@ export async function sumIncome(db: Db, mode: Mode, from: Instant, to: Instant):
   const rows = await many<{ currency: string; amount: bigint; count: bigint }>(
     db,
     `SELECT currency, sum(amount)::int8 AS amount, count(*) FROM payments
-     WHERE mode = $1 AND state = 'succeeded' AND at >= $2 AND at < $3 GROUP BY currency ORDER BY currency`,
+     WHERE mode = $1 AND state = 'succeeded' AND coalesce(settled_at, at) >= $2 AND coalesce(settled_at, at) < $3 GROUP BY currency ORDER BY currency`,
     [mode, from, to],
   );
   return rows.map((row) => ({

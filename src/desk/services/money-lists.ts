@@ -7,6 +7,7 @@ import { BEGUN } from '@/core/billing/states';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/billing/store/payment-lists';
 import { SUBSCRIPTION_SORTS } from '@/desk/store/subscription-lists';
 import { books as readBooks, DOCUMENT_KINDS, monthBounds } from '@/documents/services/lib/document-list';
+import { incomeShown } from './lib/income';
 import * as lists from './lib/money-lists';
 
 /** Rows on a page of a list. */
@@ -48,14 +49,14 @@ export const paymentList = look('payment-list', paymentsAsked, async (_, query) 
   return done({ ...list, query, perPage: PAGE_ROWS });
 });
 
-/** The months of the books, and a page of the documents that fit what was asked. */
+/** The months of the books with their chart, and a page of the documents that fit what was asked. */
 export const books = look('books', documentsAsked, async (_, query) => {
   const list = await readBooks(
     query.month,
     { kind: query.state, search: query.search, ...rowsOf(query) },
     query.mode,
   );
-  return done({ ...list, query, perPage: PAGE_ROWS });
+  return done({ ...list, income: await incomeShown(query.mode), query, perPage: PAGE_ROWS });
 });
 
 /** Upcoming charges of the next 30 days. */

@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalMonth } from '@/core/instants';
 import { documentContentSchema, type DocumentContent, type DocumentKind } from '@/core/documents';
 import type { KeyCut } from '@/core/key-cut';
 import { keyCutSchema } from '@/core/key-cut-schema';
@@ -298,8 +298,7 @@ export async function listDocumentIds(db: Db, mode: Mode, f: DocumentFilter): Pr
 
 /** What a local month came to in one currency; minor units. */
 export type MonthSums = {
-  /** "2026-11". */
-  month: string;
+  month: LocalMonth;
   currency: string;
   received: number;
   payments: number;

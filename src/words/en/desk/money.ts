@@ -278,4 +278,9 @@ export const money = {
   'desk-money.still-in-use':
     '{subscriptions, plural, one {# subscription is charged through it} other {# subscriptions are charged through it}}{underway, plural, =0 {} one {, and # payment or refund is in progress} other {, and # payments or refunds are in progress}}. Untick “Offered at checkout” now; disconnect it when members have changed their payment method or ended.',
   'desk-money.charge-on': '<b>{amount}</b> on {date}',
+  'desk-money.received-by-month': 'Received by month and tier',
+  'desk-money.received-by-month-in': 'Received by month and tier, in {currency}',
+  'desk-money.as-a-table': 'Show the figures',
+  'desk-money.total': 'Total',
+  'desk-money.year-total': 'Total {year}',
 } as const;

@@ -1,3 +1,5 @@
+import { isLocalMonth, type LocalMonth } from '@/core/instants';
+
 /** A list’s query parameters as a use case takes them; unknown values fall back to defaults. */
 export function readListSearch(search: Record<string, string | undefined>) {
   const mode = search.mode === 'test' ? ('test' as const) : undefined;
@@ -7,8 +9,8 @@ export function readListSearch(search: Record<string, string | undefined>) {
     sort: search.sort ?? '',
     page: search.page ?? '1',
     mode,
-    /** "2026-11"; '' for every month. */
-    month: /^\d{4}-\d{2}$/.test(search.month ?? '') ? (search.month ?? '') : '',
+    /** '' for every month. */
+    month: isLocalMonth(search.month ?? '') ? (search.month as LocalMonth) : ('' as const),
     /** Whose drawer is open. */
     open: search.open ?? '',
   };
@@ -22,11 +24,4 @@ export function listPath(path: string, parts: Record<string, string | number | u
       query.set(name, String(value));
   const text = query.toString();
   return text ? `${path}?${text}` : path;
-}
-
-/** "2026-11" as "November 2026". */
-export function monthName(month: string): string {
-  const [year, number] = month.split('-').map(Number);
-  const format = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric', timeZone: 'UTC' });
-  return format.format(Date.UTC(year ?? 0, (number ?? 1) - 1));
 }

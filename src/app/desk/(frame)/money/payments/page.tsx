@@ -10,7 +10,7 @@ import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
-import { listPath, monthName, readListSearch } from '../query';
+import { listPath, readListSearch } from '../query';
 import { ModeNote } from '../mode-note';
 import { SubscriptionDrawer } from '../subscription-drawer';
 import { desk } from '@/words/desk';
@@ -68,7 +68,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
       />
       {month && (
         <p className="mt-3">
-          {desk('desk-money.only', { month: monthName(month) })}{' '}
+          {desk('desk-money.only', { month: t.month(month) })}{' '}
           <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
             {desk('desk-money.show-all')}
           </Link>
