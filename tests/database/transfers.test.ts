@@ -1,6 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { randomUUID } from 'node:crypto';
-import { confirmTransfer, importStatement, putAside } from '../../src/billing/services/import-statement';
+import {
+  confirmTransfer,
+  importStatement,
+  ignoreLine,
+  restoreLine,
+} from '../../src/billing/services/import-statement';
 import { refundPayment } from '../../src/billing/services/refund-payment';
 import { refundWasSent } from '../../src/billing/services/send-refund';
 import { transferList } from '../../src/billing/services/transfer-list';
@@ -97,8 +102,17 @@ describe('a transfer', () => {
     expect(await confirmTransfer(moor.owner, { paymentId: awaited!.id, lineId: twin!.id })).toMatchObject({
       ok: false,
     });
-    expect(await putAside(moor.owner, { lineId: twin!.id, note: 'sent back' })).toMatchObject({ ok: true });
-    expect(await putAside(moor.owner, { lineId: short!.id, note: ' ' })).toMatchObject({ ok: false });
+    const listed = async (id: string) => (await listUnmatched(pool(), 'test')).some((line) => line.id === id);
+    expect(await ignoreLine(moor.owner, { lineId: twin!.id, because: 'sent back' })).toMatchObject({
+      ok: true,
+    });
+    expect(await listed(twin!.id)).toBe(false);
+    expect(await restoreLine(moor.owner, twin!.id)).toMatchObject({ ok: true });
+    expect(await listed(twin!.id)).toBe(true);
+    expect(await ignoreLine(moor.owner, { lineId: twin!.id, because: 'sent back' })).toMatchObject({
+      ok: true,
+    });
+    expect(await ignoreLine(moor.owner, { lineId: short!.id, because: ' ' })).toMatchObject({ ok: false });
     expect(await listUnmatched(pool(), 'test')).toHaveLength(1);
     expect(await take(statement(`2026-11-26,25.00,S New,${reference}`))).toEqual(['unmatched']);
     expect(await importStatement(moor.owner, { accountId: bank, csv: 'when;how much\n1;2' })).toMatchObject({

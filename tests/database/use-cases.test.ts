@@ -43,7 +43,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ...each(
     ['owner'],
     `arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
-     confirmTransfer importStatement mayImportStatement putAside processAgain refundPayment refundWasSent
+     confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax

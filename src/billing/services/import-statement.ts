@@ -11,7 +11,7 @@ import {
   lockLine,
   matchLine,
   noteLine,
-  putLineAside,
+  setLineIgnored,
 } from '@/billing/store/statements';
 import { type Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
@@ -198,21 +198,28 @@ export const confirmTransfer = staffUse('manage money')(
   },
 );
 
-/** A line that pays nothing here (or was sent back) is put aside, with a word why. */
-const asideSchema = z.object({
+const ignoredSchema = z.object({
   lineId: z.uuid(),
-  note: z.string().trim().min(1, say('statement.no-why')).max(300),
+  because: z.string().trim().min(1, say('statement.no-why')).max(300),
 });
 
-export const putAside = staffUse('manage money')(
-  'put-aside',
-  asideSchema,
-  async (actor, { lineId, note: why }): Promise<Result<null>> => {
-    const site = await currentSite();
-    return transaction(async (db) => {
-      if (!(await putLineAside(db, lineId, why))) return refusedField('', 'statement.matched');
-      await record(db, actor, siteNow(site), 'statement line put aside', `line:${lineId}`, { why });
-      return done(null);
-    });
-  },
+async function ignore(actor: Actor, lineId: string, because: string | null): Promise<Result<null>> {
+  const site = await currentSite();
+  return transaction(async (db) => {
+    if (!(await setLineIgnored(db, lineId, because))) return refusedField('', 'statement.matched');
+    const what = because === null ? 'statement line no longer ignored' : 'statement line ignored';
+    await record(db, actor, siteNow(site), what, `line:${lineId}`, { because });
+    return done(null);
+  });
+}
+
+/** Takes a line that pays nothing here (or was sent back) from the list, with the reason. */
+export const ignoreLine = staffUse('manage money')(
+  'ignore-line',
+  ignoredSchema,
+  (actor, { lineId, because }) => ignore(actor, lineId, because),
+);
+/** Lists a line again that was ignored. */
+export const restoreLine = staffUse('manage money')('restore-line', z.uuid(), (actor, lineId) =>
+  ignore(actor, lineId, null),
 );

@@ -15,7 +15,8 @@ export type StatementLine = {
   words: string;
   paymentId: PaymentId | null;
   note: string;
-  isPutAside: boolean;
+  /** Null while it is not ignored. */
+  ignoredBecause: string | null;
 };
 type Row = Omit<StatementLine, 'amount'> & { amount: bigint };
 const fromRow = (row: Row): StatementLine => ({ ...row, amount: toMinor(row.amount) });
@@ -23,7 +24,7 @@ const fromRow = (row: Row): StatementLine => ({ ...row, amount: toMinor(row.amou
 /** Keeps a line; undefined where the statement it is from was imported before. */
 export async function insertLine(
   db: Db,
-  l: Omit<StatementLine, 'id' | 'paymentId' | 'isPutAside'> & { fingerprint: string },
+  l: Omit<StatementLine, 'id' | 'paymentId' | 'ignoredBecause'> & { fingerprint: string },
 ): Promise<StatementLine | undefined> {
   const row = await maybeOne<Row>(
     db,
@@ -56,13 +57,13 @@ export async function noteLine(db: Db, id: string, note: string): Promise<void> 
   await run(db, 'UPDATE statement_lines SET note = $2 WHERE id = $1', [id, note]);
 }
 
-export async function putLineAside(db: Db, id: string, note: string): Promise<boolean> {
+/** Ignores a line, or no longer where there is no reason. False where it has paid for something. */
+export async function setLineIgnored(db: Db, id: string, because: string | null): Promise<boolean> {
   return (
-    (await run(
-      db,
-      'UPDATE statement_lines SET is_put_aside = true, note = $2 WHERE id = $1 AND payment_id IS NULL',
-      [id, note],
-    )) === 1
+    (await run(db, 'UPDATE statement_lines SET ignored_because = $2 WHERE id = $1 AND payment_id IS NULL', [
+      id,
+      because,
+    ])) === 1
   );
 }
 
@@ -77,7 +78,7 @@ export async function listUnmatched(db: Db, mode: Mode): Promise<StatementLine[]
   return (
     await many<Row>(
       db,
-      'SELECT * FROM statement_lines WHERE mode = $1 AND payment_id IS NULL AND NOT is_put_aside ORDER BY booked_on, created_at',
+      'SELECT * FROM statement_lines WHERE mode = $1 AND payment_id IS NULL AND ignored_because IS NULL ORDER BY booked_on, created_at',
       [mode],
     )
   ).map(fromRow);

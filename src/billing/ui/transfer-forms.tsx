@@ -32,11 +32,12 @@ type Props = {
   lineId: string;
   choices: { id: string; words: string }[];
   confirm: FormAction;
-  putAside: FormAction;
+  ignore: FormAction;
+  restore: FormAction;
 };
 
 /** An unmatched line: it pays something that is due, or is ignored with a reason. */
-export function UnmatchedLine({ lineId, choices, confirm, putAside }: Props) {
+export function UnmatchedLine({ lineId, choices, confirm, ignore, restore }: Props) {
   return (
     <div className="mt-3 grid gap-4 md:grid-cols-2">
       {choices.length > 0 && (
@@ -56,10 +57,10 @@ export function UnmatchedLine({ lineId, choices, confirm, putAside }: Props) {
           <FormMessage />
         </ActionForm>
       )}
-      <ActionForm action={putAside} className="grid content-start gap-2">
+      <ActionForm action={ignore} undo={restore} className="grid content-start gap-2">
         <input type="hidden" name="line" value={lineId} />
         <TextField
-          name="note"
+          name="because"
           label={desk('desk-money.or-ignore-it')}
           placeholder={desk('desk-money.reason-returned-not-ours')}
         />

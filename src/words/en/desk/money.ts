@@ -283,4 +283,5 @@ export const money = {
   'desk-money.as-a-table': 'Show the figures',
   'desk-money.total': 'Total',
   'desk-money.year-total': 'Total {year}',
+  'desk-money.line-restored': 'Listed again.',
 } as const;

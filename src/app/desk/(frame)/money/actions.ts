@@ -16,7 +16,7 @@ import {
 import { connectTransfer } from '@/billing/services/connect-transfer';
 import { beginConsent } from '@/billing/services/gateway-consent';
 import { disconnectGateway } from '@/billing/services/disconnect-gateway';
-import { confirmTransfer, putAside } from '@/billing/services/import-statement';
+import { confirmTransfer, ignoreLine, restoreLine } from '@/billing/services/import-statement';
 import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-subscription';
 import { processAgain } from '@/billing/services/process-again';
 import { refundWasSent } from '@/billing/services/send-refund';
@@ -165,10 +165,18 @@ export async function confirmTransferAction(_: FormState, form: FormData): Promi
   );
 }
 
-export async function putAsideAction(_: FormState, form: FormData): Promise<FormState> {
+export async function ignoreLineAction(_: FormState, form: FormData): Promise<FormState> {
+  const lineId = text(form, 'line');
+  return forForm(ignoreLine(await currentActor(), { lineId, because: text(form, 'because') }), () => ({
+    ...reload(desk('desk-money.ignored'))(),
+    undo: { line: lineId },
+  }));
+}
+
+export async function restoreLineAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
-    putAside(await currentActor(), { lineId: text(form, 'line'), note: text(form, 'note') }),
-    reload(desk('desk-money.ignored')),
+    restoreLine(await currentActor(), text(form, 'line')),
+    reload(desk('desk-money.line-restored')),
   );
 }
 

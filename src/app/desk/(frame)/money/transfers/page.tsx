@@ -11,7 +11,7 @@ import { CutOff } from '@/kit/cut-off';
 import { Empty } from '@/kit/empty';
 import { LinkButton } from '@/kit/button';
 import { Table } from '@/kit/table';
-import { confirmTransferAction, putAsideAction, refundSentAction } from '../actions';
+import { confirmTransferAction, ignoreLineAction, refundSentAction, restoreLineAction } from '../actions';
 import { Sentence } from '@/kit/sentence';
 import { desk } from '@/words/desk';
 
@@ -143,7 +143,8 @@ export default async function TransfersPage() {
                           lineId={line.id}
                           choices={choices}
                           confirm={confirmTransferAction}
-                          putAside={putAsideAction}
+                          ignore={ignoreLineAction}
+                          restore={restoreLineAction}
                         />
                       )}
                     </li>
