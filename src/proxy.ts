@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { NextResponse, type NextRequest } from 'next/server';
 import { frameOrigins } from './billing/gateways';
-import { TOAST_STYLES } from './platform/toast-styles';
+import { EMPTY_STYLE, TOAST_STYLES } from './platform/toast-styles';
 
 /** Sets the Content-Security-Policy with a nonce for each page. Authorises nothing: pages and services do. */
 export function proxy(request: NextRequest): NextResponse {
@@ -9,7 +9,7 @@ export function proxy(request: NextRequest): NextResponse {
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'`,
-    `style-src 'self' 'nonce-${nonce}' '${TOAST_STYLES}'`,
+    `style-src 'self' 'nonce-${nonce}' '${TOAST_STYLES}' '${EMPTY_STYLE}'`,
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data:",
     "font-src 'self'",

@@ -15,7 +15,7 @@ import {
 } from 'react';
 import { unstable_rethrow } from 'next/navigation';
 import { Button, type Look } from './button';
-import { ConflictPanel, type Conflict } from './conflict';
+import type { Conflict } from './conflict';
 import { useChanged, useSignedIn, useToast } from './surroundings';
 
 /** What a form's action answers: a sentence beside each field that has a problem, or a word that it was done. */
@@ -39,8 +39,9 @@ export const FormWordsProvider = WordsContext.Provider;
 
 type Sent = { form: FormData; drafts?: Drafts };
 const NOTHING: FormState = { problems: {} };
-/** Loaded where a session has ended, and nowhere else. */
+/** Loaded where a session has ended, or someone else has saved, and nowhere else. */
 const SignInAgain = lazy(() => import('./sign-in-again'));
+const ConflictPanel = lazy(() => import('./conflict'));
 
 const FormContext = createContext<{ state: FormState; pending: boolean }>({ state: NOTHING, pending: false });
 
@@ -175,14 +176,16 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
         <DraftContext value={drafted}>
           <FormFrame state={state} pending={pending}>
             {state.conflict && (
-              <ConflictPanel
-                conflict={state.conflict}
-                onMine={() => sendForm(state.conflict)}
-                onTheirs={() => {
-                  tell(false);
-                  location.reload();
-                }}
-              />
+              <Suspense>
+                <ConflictPanel
+                  conflict={state.conflict}
+                  onMine={() => sendForm(state.conflict)}
+                  onTheirs={() => {
+                    tell(false);
+                    location.reload();
+                  }}
+                />
+              </Suspense>
             )}
             {children}
           </FormFrame>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { buttonClass, type Look } from './button';
 import { CloseDetails } from './close-details';
+import { desk } from '@/words/desk';
 
 type Props = { summary: ReactNode; question: string; look?: Look; children: ReactNode };
 
@@ -13,7 +14,7 @@ export function Confirm({ summary, question, look = 'bad', children }: Props) {
         <p className="font-semibold">{question}</p>
         <div className="flex flex-wrap gap-3">
           {children}
-          <CloseDetails>Cancel</CloseDetails>
+          <CloseDetails>{desk('desk.cancel')}</CloseDetails>
         </div>
       </div>
     </details>

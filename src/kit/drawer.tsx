@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, type ReactNode } from 'react';
+import { desk } from '@/words/desk';
 
 type Props = { title: ReactNode; label: string; closeHref: string; children: ReactNode };
 
@@ -34,8 +35,8 @@ export function Drawer({ title, label, closeHref, children }: Props) {
         <Link
           href={closeHref}
           scroll={false}
-          aria-label="Close"
-          title="Close (Escape)"
+          aria-label={desk('desk-kit.close')}
+          title={desk('desk-kit.close-escape')}
           className="grid size-9 flex-none place-items-center rounded-md text-muted hover:bg-sunken hover:text-ink"
         >
           <X className="size-5" aria-hidden />

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
 import { Button } from './button';
 import { GuardProvider, type Guard } from './surroundings';
+import { desk } from '@/words/desk';
 
 /** Where the browser stands in its history, if it can tell (HTML Living Standard, Navigation API). */
 const placeInHistory = (): number | undefined =>
@@ -95,10 +96,10 @@ export function LeaveGuard({ children }: { children: ReactNode }) {
         <div className="fixed inset-0 bg-black/50" aria-hidden />
         <div className="fixed inset-0 grid place-items-center p-5">
           <DialogPanel className="w-full max-w-md rounded-xl bg-surface p-6 text-ink">
-            <DialogTitle className="text-xl">Leave without saving?</DialogTitle>
-            <p className="mt-2">What you changed on this page will be lost.</p>
+            <DialogTitle className="text-xl">{desk('desk-kit.leave-question')}</DialogTitle>
+            <p className="mt-2">{desk('desk-kit.leave-words')}</p>
             <div className="mt-5 flex flex-wrap gap-3">
-              <Button onClick={() => setLeave(null)}>Stay on this page</Button>
+              <Button onClick={() => setLeave(null)}>{desk('desk-kit.stay')}</Button>
               <Button
                 look="bad"
                 onClick={() => {
@@ -107,7 +108,7 @@ export function LeaveGuard({ children }: { children: ReactNode }) {
                   leave?.();
                 }}
               >
-                Leave without saving
+                {desk('desk-kit.leave')}
               </Button>
             </div>
           </DialogPanel>

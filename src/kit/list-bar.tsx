@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import Link from 'next/link';
 import { Button } from './button';
 import { inputClass } from './input-class';
+import { desk } from '@/words/desk';
 
 type Props = {
   search: string;
@@ -33,7 +34,7 @@ export function ListBar({ search, searchLabel, sort, sorts, keep, exports }: Pro
           <select
             name="sort"
             defaultValue={sort}
-            aria-label="Order"
+            aria-label={desk('desk-kit.order')}
             className={clsx(inputClass, 'max-sm:w-full sm:!w-48')}
           >
             {sorts.map((one) => (
@@ -44,7 +45,7 @@ export function ListBar({ search, searchLabel, sort, sorts, keep, exports }: Pro
           </select>
         )}
         <Button type="submit" look="quiet">
-          Show
+          {desk('desk-kit.show')}
         </Button>
       </form>
       <p className="ml-auto flex gap-4">
@@ -98,18 +99,22 @@ export function Pager({
   const pages = Math.ceil(total / rows);
   if (pages < 2) return null;
   return (
-    <nav aria-label="Pages" className="figures mt-4 flex items-center gap-4">
+    <nav aria-label={desk('desk.pages')} className="figures mt-4 flex items-center gap-4">
       {page > 1 && (
         <Link className="text-spruce underline" href={at(page - 1)}>
-          Before
+          {desk('desk-kit.before')}
         </Link>
       )}
       <span className="text-muted">
-        {(page - 1) * rows + 1} to {Math.min(total, page * rows)} of {total}
+        {desk('desk-kit.rows-shown', {
+          from: (page - 1) * rows + 1,
+          to: Math.min(total, page * rows),
+          total,
+        })}
       </span>
       {page < pages && (
         <Link className="text-spruce underline" href={at(page + 1)}>
-          Next
+          {desk('desk-kit.next')}
         </Link>
       )}
     </nav>

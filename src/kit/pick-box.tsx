@@ -3,6 +3,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { useState } from 'react';
 import { inputClass } from './input-class';
+import { desk } from '@/words/desk';
 
 export type PickOption = { id: string; name: string };
 export type PickGroup = { label: string; options: PickOption[] };
@@ -46,7 +47,7 @@ export function PickBox({ label, placeholder, groups, onPick }: Props) {
         autoComplete="off"
       />
       <ComboboxOptions anchor="bottom start" className={optionsClass}>
-        {fitting.length === 0 && <p className="px-3 py-1.5 text-muted">Nothing found.</p>}
+        {fitting.length === 0 && <p className="px-3 py-1.5 text-muted">{desk('desk-frame.nothing-found')}</p>}
         {fitting.map((group) => (
           <div key={group.label} role="group" aria-label={group.label}>
             <p className="px-3 pt-2 pb-0.5 text-sm font-semibold text-muted" aria-hidden>

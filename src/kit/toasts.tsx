@@ -3,6 +3,7 @@
 import { startTransition, useEffect, type ReactNode } from 'react';
 import { toast, Toaster } from 'sonner';
 import { ToastProvider, type Undo } from './surroundings';
+import { desk } from '@/words/desk';
 
 /** Where short messages appear that need no answer, in the look of the Desk; what is inside can send them. */
 export function Toasts({ children }: { children: ReactNode }) {
@@ -31,7 +32,7 @@ export function showToast(message: string, undo?: Undo, seconds = 8): void {
   toast(message, {
     duration: seconds * 1000,
     action: undo && {
-      label: 'Undo',
+      label: desk('desk-content.undo'),
       onClick: () =>
         startTransition(async () => {
           toast(await undo());

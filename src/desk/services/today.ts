@@ -15,6 +15,7 @@ import {
   type SubscriptionFilter,
   type SubscriptionRow,
 } from '@/desk/store/subscription-lists';
+import { nextCharges } from '@/billing/services/lib/schedules';
 import { countWeek } from '@/desk/store/week';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
@@ -25,6 +26,9 @@ import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { countJoined } from '@/members/store/member-lists';
+
+/** A subscription and what it is charged next; null where nothing is. */
+type WithNext = SubscriptionRow & { next: { at: Instant; amount: number; currency: string } | null };
 
 export type Today = {
   now: Instant;
@@ -39,11 +43,11 @@ export type Today = {
   joinedThisWeek: number;
   incomeThisWeek: Income[];
   leftThisWeek: number;
-  overdue: SubscriptionRow[];
+  overdue: WithNext[];
   /** How many are overdue in all. */
   overdueTotal: number;
-  disputed: SubscriptionRow[];
-  dueNext: SubscriptionRow[];
+  disputed: WithNext[];
+  dueNext: WithNext[];
 };
 
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
@@ -80,6 +84,13 @@ async function readToday(): Promise<Today> {
     countWeek(pool(), site.mode, weekAgo, now),
     listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'disputed', limit: 5 }),
   ]);
+  const shown = [...overdue.rows, ...running.rows, ...disputed.rows];
+  const next = await nextCharges(
+    site,
+    shown.map(({ id }) => id),
+  );
+  const withNext = (rows: SubscriptionRow[]): WithNext[] =>
+    rows.map((row) => ({ ...row, next: next.get(row.id) ?? null }));
   return {
     now,
     zone: site.zone,
@@ -94,10 +105,12 @@ async function readToday(): Promise<Today> {
     joinedThisWeek,
     incomeThisWeek,
     leftThisWeek: week.left,
-    overdue: overdue.rows,
+    overdue: withNext(overdue.rows),
     overdueTotal: overdue.total,
-    disputed: disputed.rows,
-    dueNext: running.rows.filter((row) => row.dueAt !== null && row.state !== 'ended').slice(0, 6),
+    disputed: withNext(disputed.rows),
+    dueNext: withNext(running.rows)
+      .filter((row) => row.next !== null && row.state !== 'overdue')
+      .slice(0, 6),
   };
 }
 

@@ -11,7 +11,7 @@ import { panel, stripButton } from '@/kit/strip-button';
 import { ClockPanel, type ClockReport } from './clock-panel';
 import { FindDialog } from './find-dialog';
 import { LookAsMenu } from '@/access/ui/look-as-menu';
-import { SiteMenu } from '@/content/ui/site-menu';
+import { SiteMenu } from './site-menu';
 import { Shortcuts } from './shortcuts';
 import { desk } from '@/words/desk';
 

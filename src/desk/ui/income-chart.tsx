@@ -46,6 +46,7 @@ export function IncomeChart({ label, months, currency, tiers }: Props) {
         line: colour('var(--color-line)'),
         font: getComputedStyle(probe).fontFamily,
       };
+      Chart.defaults.font.family = found.font;
       probe.remove();
       setColours(found);
     };
@@ -64,7 +65,6 @@ export function IncomeChart({ label, months, currency, tiers }: Props) {
     maintainAspectRatio: false,
     animation: false,
     color: colours?.ink,
-    font: { family: colours?.font },
     interaction: { mode: 'index', intersect: false },
     plugins: {
       legend: { position: 'bottom', align: 'start', labels: { boxWidth: 14, boxHeight: 14 } },

@@ -72,18 +72,21 @@ export default async function TodayPage() {
         {!facts.isLive && <SetupTrail steps={trail} />}
         <div className="grid content-start gap-8">
           <dl className="flex flex-wrap gap-x-12 gap-y-4">
-            <Figure name="Joined in the last 7 days" value={String(facts.joinedThisWeek)} />
+            <Figure name={desk('desk-frame.joined-in-week')} value={String(facts.joinedThisWeek)} />
             <Figure
-              name="Received in the last 7 days"
-              value={facts.incomeThisWeek.map((i) => t.money(i.amount, i.currency)).join(' + ') || 'nothing'}
+              name={desk('desk-frame.received-in-week')}
+              value={
+                facts.incomeThisWeek.map((i) => t.money(i.amount, i.currency)).join(' + ') ||
+                desk('desk.none')
+              }
             />
-            <Figure name="Left in the last 7 days" value={String(facts.leftThisWeek)} />
-            <Figure name="Overdue now" value={String(facts.overdueTotal)} />
+            <Figure name={desk('desk-frame.left-in-week')} value={String(facts.leftThisWeek)} />
+            <Figure name={desk('desk-frame.overdue-now')} value={String(facts.overdueTotal)} />
           </dl>
           {facts.overdue.length > 0 && (
             <section>
               <h2 className="text-xl">{desk('desk-frame.needs-you-failed-payments')}</h2>
-              <Rows rows={facts.overdue} t={t} word={desk('desk-frame.next-retry')} />
+              <Rows rows={facts.overdue} t={t} isRetry />
             </section>
           )}
           {facts.disputed.length > 0 && (
@@ -101,7 +104,7 @@ export default async function TodayPage() {
                 />
               </h2>
               <p className="mt-1 text-muted">{desk('desk-frame.answer-on-the-page-of')}</p>
-              <Rows rows={facts.disputed} t={t} word="due" />
+              <Rows rows={facts.disputed} t={t} />
             </section>
           )}
           <section>
@@ -109,7 +112,7 @@ export default async function TodayPage() {
             {facts.dueNext.length === 0 ? (
               <p className="mt-2 text-muted">{desk('desk-frame.none-no-subscription-is-running-yet')}</p>
             ) : (
-              <Rows rows={facts.dueNext} t={t} word="due" />
+              <Rows rows={facts.dueNext} t={t} />
             )}
           </section>
         </div>
@@ -127,28 +130,26 @@ function Figure({ name, value }: { name: string; value: string }) {
   );
 }
 
-function Rows({
-  rows,
-  t,
-  word,
-}: {
+type RowsProps = {
   rows: {
     id: string;
     memberId: MemberId;
     memberName: string;
     state: string;
-    dueAt: Instant | null;
     isDisputed: boolean;
+    next: { at: Instant; amount: number; currency: string } | null;
   }[];
   t: Words;
-  word: string;
-}) {
+  isRetry?: boolean;
+};
+
+function Rows({ rows, t, isRetry = false }: RowsProps) {
   return (
     <ul className="mt-2 max-w-3xl divide-y divide-line border-y border-line">
       {rows.map((row) => (
         <li
           key={row.id}
-          className="grid grid-cols-[1fr_7rem] sm:grid-cols-[1fr_7rem_13rem] items-center gap-4 py-2.5"
+          className="grid grid-cols-[1fr_7rem] items-center gap-x-4 gap-y-1 py-2.5 sm:grid-cols-[1fr_7rem_18rem]"
         >
           <Link href={`/desk/members/${row.memberId}`} className="font-semibold hover:underline">
             {row.memberName}
@@ -156,8 +157,16 @@ function Rows({
           <span>
             <LifeMark t={t} state={row.isDisputed ? 'disputed' : row.state} />
           </span>
-          <span className="figures text-muted sm:text-right">
-            {row.dueAt && `${word} ${t.date(row.dueAt)}`}
+          <span className="figures text-muted max-sm:col-span-2 sm:text-right">
+            {row.next && (
+              <Sentence
+                words={desk(isRetry ? 'desk-frame.retried-on' : 'desk-money.charge-on', {
+                  amount: t.money(row.next.amount, row.next.currency),
+                  date: t.date(row.next.at),
+                })}
+                parts={{ b: (words) => <b className="font-semibold text-ink">{words}</b> }}
+              />
+            )}
           </span>
         </li>
       ))}

@@ -17,7 +17,6 @@ export const frame = {
   'desk-frame.join-with-a-test-card': 'Join with a test card',
   'desk-frame.a-test-payment-of-arrived': 'A test payment of {amount} arrived on {date}',
   'desk-frame.needs-you-failed-payments': 'Needs you: failed payments',
-  'desk-frame.next-retry': 'next retry',
   'desk-frame.answer-on-the-page-of':
     'Answer the dispute on the gateway’s own page. Access stops until it is decided.',
   'desk-frame.none-no-subscription-is-running-yet': 'None: no subscription is running yet.',
@@ -64,4 +63,9 @@ export const frame = {
   'desk-frame.happened-since': 'Since {date}',
   'desk-frame.nothing-fell-due': 'Nothing fell due.',
   'desk-frame.caught-up': 'Caught up. {lines}',
+  'desk-frame.joined-in-week': 'Joined in the last 7 days',
+  'desk-frame.received-in-week': 'Received in the last 7 days',
+  'desk-frame.left-in-week': 'Left in the last 7 days',
+  'desk-frame.overdue-now': 'Overdue now',
+  'desk-frame.retried-on': '<b>{amount}</b>, next retry {date}',
 } as const;

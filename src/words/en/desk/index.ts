@@ -2,6 +2,7 @@ import { access } from './access';
 import { common } from './common';
 import { content } from './content';
 import { frame } from './frame';
+import { kit } from './kit';
 import { members } from './members';
 import { money } from './money';
 import { settings } from './settings';
@@ -9,11 +10,23 @@ import { staffMails } from './staff-mails';
 import { tiers } from './tiers';
 
 /** What only staff read, by the parts of the Desk. */
-export const DESK_PARTS = { common, frame, members, money, tiers, content, access, settings, staffMails };
+export const DESK_PARTS = {
+  common,
+  frame,
+  kit,
+  members,
+  money,
+  tiers,
+  content,
+  access,
+  settings,
+  staffMails,
+};
 
 export const desk = {
   ...common,
   ...frame,
+  ...kit,
   ...members,
   ...money,
   ...tiers,

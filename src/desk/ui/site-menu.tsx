@@ -4,12 +4,13 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
 import Link from 'next/link';
 import { panel } from '@/kit/strip-button';
+import { desk } from '@/words/desk';
 
 const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
 const THEMES = [
-  { id: 'auto', name: 'System' },
-  { id: 'light', name: 'Light' },
-  { id: 'dark', name: 'Dark' },
+  { id: 'auto', name: desk('desk-kit.theme-system') },
+  { id: 'light', name: desk('desk-kit.theme-light') },
+  { id: 'dark', name: desk('desk-kit.theme-dark') },
 ] as const;
 
 type Props = {
@@ -37,33 +38,33 @@ export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOu
       <MenuItems anchor="bottom start" className={panel}>
         <MenuItem>
           <Link href="/" className={item}>
-            View the site
+            {desk('desk-kit.view-site')}
           </Link>
         </MenuItem>
         {isOwner && (
           <MenuItem>
             <Link href="/desk/settings" className={item}>
-              Settings
+              {desk('desk-settings.settings')}
             </Link>
           </MenuItem>
         )}
         <MenuItem>
           <Link href="/desk/notifications" className={item}>
-            Email notifications
+            {desk('desk-settings.email-notifications')}
           </Link>
         </MenuItem>
-        <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">Theme</p>
+        <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">{desk('desk-kit.theme')}</p>
         {THEMES.map((t) => (
           <MenuItem key={t.id}>
             <button type="button" className={item} onClick={choose(t.id)} aria-current={t.id === theme}>
-              {t.name} {t.id === theme && <span className="text-muted">(current)</span>}
+              {t.name} {t.id === theme && <span className="text-muted">{desk('desk-kit.current')}</span>}
             </button>
           </MenuItem>
         ))}
         <p className="mt-1 border-t border-line px-3 pt-2 text-sm text-muted">{staffName}</p>
         <MenuItem>
           <button type="button" className={item} onClick={() => void signOut()}>
-            Sign out
+            {desk('desk-kit.sign-out')}
           </button>
         </MenuItem>
       </MenuItems>
