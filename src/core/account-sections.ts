@@ -1,13 +1,6 @@
 /** The parts of a member's account that the owner can order and switch off. */
 export const ACCOUNT_SECTIONS = ['notes', 'held', 'words', 'receipts', 'payments'] as const;
 export type SectionId = (typeof ACCOUNT_SECTIONS)[number];
-export const SECTION_NAMES: Record<SectionId, string> = {
-  notes: 'Notes from staff',
-  held: 'Tiers and what they cost',
-  words: 'Welcome text of each tier',
-  receipts: 'Receipts',
-  payments: 'Payments, including declined',
-};
 /** A member can always see and end what they hold; details, password and data are reached from the head of the page. */
 export const ALWAYS_ON: readonly SectionId[] = ['held'];
 

@@ -121,6 +121,8 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
   useEffect(() => {
     const find = (what: string): HTMLElement | null | undefined =>
       form.current?.querySelector<HTMLElement>(what);
+    for (const wrong of form.current?.querySelectorAll('details:not([open]) [aria-invalid="true"]') ?? [])
+      wrong.closest('details')?.setAttribute('open', '');
     (find('[aria-invalid="true"]') ?? find('[data-form-problem]'))?.focus();
     if (emptyWhenDone && state.message) form.current?.reset();
     const { message, undo: fields } = state;

@@ -9,7 +9,7 @@ export function CutOff({
 }: {
   shown: number;
   total: number;
-  which: string;
+  which: 'newest' | 'next' | 'first';
   t: Words;
 }) {
   if (total <= shown) return null;

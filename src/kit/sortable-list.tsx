@@ -21,6 +21,7 @@ import { CSS } from '@dnd-kit/utilities';
 import clsx from 'clsx';
 import { GripVertical } from 'lucide-react';
 import { useId, type CSSProperties, type ReactNode } from 'react';
+import { desk } from '@/words/desk';
 
 type Props = {
   /** One id for each row, in order. */
@@ -46,7 +47,9 @@ export function SortableList({ ids, nameOf, onMove, across = false, className, l
     if (from !== -1 && to !== -1 && from !== to) onMove(arrayMove(ids, from, to), from, to);
   };
   const place = (over: string | number | undefined): string =>
-    over === undefined ? 'no place' : `place ${ids.indexOf(String(over)) + 1} of ${ids.length}`;
+    over === undefined
+      ? desk('desk-kit.drag-nowhere')
+      : desk('desk-kit.drag-place', { at: ids.indexOf(String(over)) + 1, count: ids.length });
   return (
     <DndContext
       id={id}
@@ -55,14 +58,16 @@ export function SortableList({ ids, nameOf, onMove, across = false, className, l
       onDragEnd={end}
       accessibility={{
         screenReaderInstructions: {
-          draggable:
-            'Space picks it up, the arrow keys move it, Space puts it down, Escape leaves it where it was.',
+          draggable: desk('desk-kit.drag-help'),
         },
         announcements: {
-          onDragStart: ({ active }) => `${nameOf(String(active.id))} is picked up, ${place(active.id)}.`,
-          onDragOver: ({ active, over }) => `${nameOf(String(active.id))} is at ${place(over?.id)}.`,
-          onDragEnd: ({ active, over }) => `${nameOf(String(active.id))} is put down at ${place(over?.id)}.`,
-          onDragCancel: ({ active }) => `${nameOf(String(active.id))} is back where it was.`,
+          onDragStart: ({ active }) =>
+            desk('desk-kit.drag-start', { name: nameOf(String(active.id)), place: place(active.id) }),
+          onDragOver: ({ active, over }) =>
+            desk('desk-kit.drag-over', { name: nameOf(String(active.id)), place: place(over?.id) }),
+          onDragEnd: ({ active, over }) =>
+            desk('desk-kit.drag-end', { name: nameOf(String(active.id)), place: place(over?.id) }),
+          onDragCancel: ({ active }) => desk('desk-kit.drag-cancel', { name: nameOf(String(active.id)) }),
         },
       }}
     >
@@ -103,7 +108,7 @@ export function SortableRow({ id, name, className, style, isFixed = false, child
           ref={setActivatorNodeRef}
           {...attributes}
           {...listeners}
-          aria-label={`Move ${name}`}
+          aria-label={desk('desk-kit.drag', { name })}
           className="-ml-2 grid size-8 flex-none cursor-grab touch-none place-items-center rounded text-muted hover:bg-sunken hover:text-ink active:cursor-grabbing"
         >
           <GripVertical className="size-4.5" aria-hidden />

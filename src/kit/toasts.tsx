@@ -17,7 +17,7 @@ export function Toasts({ children }: { children: ReactNode }) {
           unstyled: true,
           classNames: {
             toast:
-              'flex w-full items-center gap-4 rounded-lg bg-night px-4 py-3 text-on-night shadow-xl shadow-black/30',
+              'flex w-full items-center font-sans text-base gap-4 rounded-lg bg-night px-4 py-3 text-on-night shadow-xl shadow-black/30',
             title: 'font-semibold',
             actionButton: 'ml-auto rounded-md border border-on-night/40 px-3 py-1 font-semibold',
           },

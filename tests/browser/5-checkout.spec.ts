@@ -82,6 +82,10 @@ test('a tier gets a key, a picture, words and limits; wrong ones are refused bes
   await name.fill('Night Watch');
   await desk.getByRole('button', { name: 'One notch more' }).click();
   await desk.getByRole('button', { name: /^Notch 1/ }).click();
+  // A new tier needs its name alone; the rest is folded.
+  await expect(desk.getByLabel('Places', { exact: true })).toBeHidden();
+  await desk.getByRole('heading', { name: 'Who can join, and when' }).click();
+  await desk.getByRole('heading', { name: 'What members read' }).click();
   await desk.getByLabel('Places', { exact: true }).fill('none');
   await desk.getByLabel('On sale until').fill('2099-12-31');
   await desk.getByRole('textbox', { name: 'Text after joining' }).fill('Bring a chair.');
@@ -175,6 +179,7 @@ test('what is asked at joining is set in the Desk, and its answer stands on the 
   await expect(desk.getByRole('region', { name: 'Answers when joining' })).toContainText('1999-08-11');
 
   await desk.goto('/desk/tiers/questions');
+  await desk.getByRole('heading', { name: 'First eclipse you saw' }).click();
   await desk.getByRole('button', { name: 'Remove' }).last().click();
   await desk.getByRole('button', { name: 'Save the questions' }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();

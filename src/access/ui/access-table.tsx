@@ -18,7 +18,7 @@ function words(decision: Decision, t: Words): string {
     case 'open':
       return desk('desk-access.open');
     case 'metered':
-      return `${decision.left} left`;
+      return desk('desk-access.views-left', { left: decision.left ?? 0 });
     case 'later':
       return decision.opensAt
         ? desk('desk-access.from', { date: t.dayMonth(decision.opensAt) })

@@ -32,7 +32,11 @@ export function OpenerPicker({ openTo, tiers, onChange }: Props) {
       words: desk('desk-access.everyone-signed-in'),
       name: desk('desk-access.everyone-signed-in-inline'),
     },
-    { who: { kind: 'everyone' }, words: desk('desk-access.everyone'), name: 'everyone' },
+    {
+      who: { kind: 'everyone' },
+      words: desk('desk-access.everyone'),
+      name: desk('desk-access.everyone-inline'),
+    },
   ];
   const set = (who: Who, opener: Opener | null): void => {
     const others = openTo.filter((line) => !same(line.who, who));

@@ -33,12 +33,14 @@ export function coverWords(cover: Cover, names: Names): string {
   }
 }
 
-function edgeWords(edge: Edge, verb: string): string {
-  if ('on' in edge) return `${verb} ${edge.on}`;
-  const since = { held: desk('desk-access.getting-it'), joined: 'joining', published: 'publishing' }[
-    edge.since
-  ];
-  return desk('desk-access.after', { verb, after: lengthWords(edge.after, plainWords), since });
+function edgeWords(edge: Edge, edgeIs: 'from' | 'until'): string {
+  if ('on' in edge)
+    return desk(edgeIs === 'from' ? 'desk-access.from-date' : 'desk-access.until-date', { date: edge.on });
+  const length = lengthWords(edge.after, plainWords);
+  return desk(edgeIs === 'from' ? 'desk-access.from-after' : 'desk-access.until-after', {
+    length,
+    since: edge.since,
+  });
 }
 
 /** When a line of a rule lets people in; '' where it does so at once and for good. */
@@ -52,7 +54,7 @@ export function whoWords(line: Opener, names: Names): string {
   const { who } = line;
   switch (who.kind) {
     case 'everyone':
-      return 'everyone';
+      return desk('desk-access.everyone-inline');
     case 'signed-in':
       return desk('desk-access.everyone-who-is-signed-in');
     case 'paying':
@@ -60,7 +62,7 @@ export function whoWords(line: Opener, names: Names): string {
     case 'tier':
       return names.tiers.get(who.id) ?? who.id;
     case 'staff':
-      return 'staff';
+      return desk('desk-access.staff');
     default:
       return `${who.kind} ${who.id}`;
   }

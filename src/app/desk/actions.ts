@@ -31,6 +31,6 @@ export async function setThemeAction(form: FormData): Promise<void> {
 export async function saveStaffMailsAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(saveMyStaffMails(await currentActor(), { kinds: texts(form, 'kinds') }), () => {
     revalidatePath('/desk/notifications');
-    return { problems: {}, message: 'Saved.' };
+    return { problems: {}, message: desk('desk.saved') };
   });
 }

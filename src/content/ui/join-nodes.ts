@@ -1,4 +1,5 @@
 import { Node } from '@tiptap/core';
+import { desk } from '@/words/desk';
 
 /** A join button and a join panel as they stand in the text while it is written. */
 const block = (name: string, attribute: string, words: (attrs: Record<string, unknown>) => string) =>
@@ -17,16 +18,16 @@ const block = (name: string, attribute: string, words: (attrs: Record<string, un
     ],
   });
 
-export const JoinButton = block(
-  'joinButton',
-  'join-button',
-  ({ label }) => `Join button: ${String(label)}`,
+export const JoinButton = block('joinButton', 'join-button', ({ label }) =>
+  desk('desk-content.join-button', { label: String(label) }),
 ).extend({
   addAttributes: () => ({ offer: { default: '' }, label: { default: 'Join' } }),
 });
 
 export const JoinPanel = block('joinPanel', 'join-panel', ({ tiers }) =>
-  Array.isArray(tiers) && tiers.length > 0 ? `Join panel: ${tiers.join(', ')}` : 'Join panel: all tiers',
+  Array.isArray(tiers) && tiers.length > 0
+    ? desk('desk-content.join-panel', { tiers: tiers.join(', ') })
+    : desk('desk-content.join-panel-all'),
 ).extend({
   addAttributes: () => ({ tiers: { default: [] } }),
 });

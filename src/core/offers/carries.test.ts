@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { billingStages, cannotCarry, type Carries } from './carries';
+import { billingStages, cannotCarry, type Carries, type Uncarried } from './carries';
 import type { Offer } from './offer';
 
 const all: Carries = {
@@ -25,21 +25,21 @@ const offer: Offer = {
 };
 
 describe('what a gateway cannot carry', () => {
-  it.each<[Partial<Carries>, string[]]>([
+  it.each<[Partial<Carries>, Uncarried[]]>([
     [{}, []],
-    [{ currencies: ['EUR'] }, ['does not take GBP']],
-    [{ repeating: false }, ['takes single payments only']],
-    [{ trial: false }, ['carries no trial']],
-    [{ units: ['week'] }, ['cannot bill by the month']],
+    [{ currencies: ['EUR'] }, [{ why: 'currency', what: 'GBP' }]],
+    [{ repeating: false }, [{ why: 'repeating', what: '' }]],
+    [{ trial: false }, [{ why: 'trial', what: '' }]],
+    [{ units: ['week'] }, [{ why: 'unit', what: 'month' }]],
     [{ units: ['month'] }, []],
-  ])('%o', (limits, words) => expect(cannotCarry({ ...all, ...limits }, offer)).toEqual(words));
+  ])('%o', (limits, uncarried) => expect(cannotCarry({ ...all, ...limits }, offer)).toEqual(uncarried));
 
   it('is what comes after a fixed date, but not the fixed date itself', () => {
     const until = { kind: 'once', amount: 2500, lasts: { until: '2027-08-09' } } as const;
     const limits = { ...all, dates: false };
     expect(cannotCarry(limits, { ...offer, steps: [until] })).toEqual([]);
     expect(cannotCarry(limits, { ...offer, steps: [until, offer.steps[1]!] })).toEqual([
-      'cannot go on after a fixed date',
+      { why: 'dates', what: '' },
     ]);
   });
 });

@@ -21,8 +21,11 @@ export type Carries = {
   refund: boolean;
 };
 
-/** Why a gateway cannot carry an offer, each as the end of a sentence that begins with its name; empty where it can. */
-export function cannotCarry(carries: Carries, offer: Offer): string[] {
+/** What of an offer a gateway cannot carry; `what` names the currency or the unit. */
+export type Uncarried = { why: 'currency' | 'repeating' | 'trial' | 'dates' | 'unit'; what: string };
+
+/** Why a gateway cannot carry an offer; empty where it can. */
+export function cannotCarry(carries: Carries, offer: Offer): Uncarried[] {
   const lengths = offer.steps.flatMap((step): Length[] => {
     // What costs nothing is not billed.
     if (step.amount === 0) return [];
@@ -32,17 +35,19 @@ export function cannotCarry(carries: Carries, offer: Offer): string[] {
   const wrongUnit = lengths.find((length) => !carries.units.includes(length.unit));
   return [
     ...(carries.currencies && !carries.currencies.includes(offer.currency)
-      ? [`does not take ${offer.currency}`]
+      ? [{ why: 'currency' as const, what: offer.currency }]
       : []),
     ...(!carries.repeating && offer.steps.some((step) => step.kind === 'repeat')
-      ? ['takes single payments only']
+      ? [{ why: 'repeating' as const, what: '' }]
       : []),
-    ...(!carries.trial && offer.steps.some((step) => step.kind === 'trial') ? ['carries no trial'] : []),
+    ...(!carries.trial && offer.steps.some((step) => step.kind === 'trial')
+      ? [{ why: 'trial' as const, what: '' }]
+      : []),
     ...(!carries.dates &&
     offer.steps.slice(0, -1).some((step) => step.kind === 'once' && 'until' in lastsOf(step))
-      ? ['cannot go on after a fixed date']
+      ? [{ why: 'dates' as const, what: '' }]
       : []),
-    ...(wrongUnit ? [`cannot bill by the ${wrongUnit.unit}`] : []),
+    ...(wrongUnit ? [{ why: 'unit' as const, what: wrongUnit.unit }] : []),
   ];
 }
 

@@ -13,7 +13,7 @@ import { desk } from '@/words/desk';
 const STEPS = [
   { days: 1, label: desk('desk-frame.a-day') },
   { days: 7, label: desk('desk-frame.a-week') },
-  { days: 31, label: '31 days' },
+  { days: 31, label: desk('desk-frame.a-month') },
 ];
 
 /** What happened since the clock was moved, a sentence each. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { ALWAYS_ON, SECTION_NAMES, type AccountSection } from '@/core/account-sections';
+import { ALWAYS_ON, type AccountSection } from '@/core/account-sections';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField } from '@/kit/field';
@@ -85,7 +85,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
       </div>
       <SortableList
         ids={sections.map((section) => section.id)}
-        nameOf={(id) => SECTION_NAMES[id as AccountSection['id']]}
+        nameOf={(id) => desk(`desk-members.section-${id as AccountSection['id']}`)}
         onMove={(ids) => onChange(ids.flatMap((id) => sections.find((section) => section.id === id) ?? []))}
         className="grid gap-1"
         label={desk('desk-members.sections-of-the-account', { name })}
@@ -94,7 +94,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
           <SortableRow
             key={section.id}
             id={section.id}
-            name={SECTION_NAMES[section.id]}
+            name={desk(`desk-members.section-${section.id}`)}
             className="flex items-center gap-2 rounded-md border border-line bg-paper px-3 py-1.5"
           >
             <label className="flex flex-1 items-center gap-2.5">
@@ -111,7 +111,7 @@ function Arrangement({ name, sections, onChange, onRemove }: ArrangementProps) {
                   )
                 }
               />
-              {SECTION_NAMES[section.id]}
+              {desk(`desk-members.section-${section.id}`)}
             </label>
           </SortableRow>
         ))}

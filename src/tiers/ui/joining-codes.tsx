@@ -26,7 +26,7 @@ export function JoiningCodes({ add, remove, tierId, codes }: Props) {
               {code.mostUses === null
                 ? code.uses === 1
                   ? desk('desk-tiers.used-once')
-                  : `used ${code.uses} times`
+                  : desk('desk-tiers.used-any', { uses: code.uses })
                 : desk('desk-tiers.used-of-times', { uses: code.uses, mostUses: code.mostUses })}
               {code.lastDay && desk('desk-tiers.until', { lastDay: code.lastDay })}
             </span>

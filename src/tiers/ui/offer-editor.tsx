@@ -98,7 +98,9 @@ export function OfferEditor({
   const tierNames = new Map(tiers.map((each) => [each.id, each.name]));
   const uncarried = read.ok
     ? gateways.flatMap(({ label, carries }) =>
-        cannotCarry(carries, read.offer).map((why) => `${label} ${why}`),
+        cannotCarry(carries, read.offer).map(({ why, what }) =>
+          desk('desk-tiers.uncarried', { gateway: label, why, what }),
+        ),
       )
     : [];
   const sentence = read.ok ? offerSentence(read.offer, t, { tierNames }) : '';

@@ -15,7 +15,10 @@ import { desk } from '@/words/desk';
 
 export async function generateMetadata(): Promise<Metadata> {
   return {
-    title: { default: desk('desk-frame.desk'), template: `%s · Desk · ${(await currentSite()).name}` },
+    title: {
+      default: desk('desk-frame.desk'),
+      template: desk('desk-frame.tab-title', { page: '%s', site: (await currentSite()).name }),
+    },
   };
 }
 

@@ -65,8 +65,6 @@ export const access = {
   'desk-access.all-posts-inline': 'all posts',
   'desk-access.all-of-the-kind': 'all of the kind {id}',
   'desk-access.the-whole-site-inline': 'the whole site',
-  'desk-access.getting-it': 'getting it',
-  'desk-access.after': '{verb} {after} after {since}',
   'desk-access.everyone-who-is-signed-in': 'everyone who is signed in',
   'desk-access.new-rule': 'New rule',
   'desk-access.a-new-rule': 'A new rule',
@@ -87,4 +85,14 @@ export const access = {
   'desk-access.nobody': 'nobody',
   'desk-access.opens-nothing': '<b>Nothing yet:</b> no rule names this tier. <link>Make a rule</link>',
   'desk-access.make-a-rule': 'New rule',
+  'desk-access.everyone-inline': 'everyone',
+  'desk-access.staff': 'staff',
+  'desk-access.views-left': '{left, number} left',
+  'desk-access.rule-title': '{name} · Access',
+  'desk-access.from-date': 'from {date}',
+  'desk-access.until-date': 'until {date}',
+  'desk-access.from-after':
+    'from {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
+  'desk-access.until-after':
+    'until {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
 } as const;

@@ -10,7 +10,8 @@ export const common = {
   'state.dispute-open': 'disputed',
   'state.dispute-won': 'dispute won',
   'state.dispute-lost': 'dispute lost',
-  'desk.list-cut': 'The {which} {shown, number} of {total, number} are shown.',
+  'desk.list-cut':
+    '{which, select, newest {The newest} next {The next} other {The first}} {shown, number} of {total, number} are shown.',
   'desk.open-to-everyone': 'open to everyone',
   'desk.categories': 'Categories',
   'desk.pages': 'Pages',

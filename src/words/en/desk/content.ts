@@ -52,4 +52,9 @@ export const content = {
   'desk-content.button': 'Button: {name}',
   'desk-content.join': 'Join: {name}',
   'desk-content.join-label': 'Join…',
+  'desk-content.item-title': '{name} · Content',
+  'desk-content.draft': 'draft',
+  'desk-content.join-button': 'Join button: {label}',
+  'desk-content.join-panel': 'Join panel: {tiers}',
+  'desk-content.join-panel-all': 'Join panel: all tiers',
 } as const;

@@ -26,8 +26,8 @@ export const frame = {
   'desk-frame.the-desk-for-those-who': 'The Desk is for the people who run the site.',
   'desk-frame.youre-signed-in-as-who':
     'You’re signed in as {name}, who isn’t staff. Sign in with a staff account.',
-  'desk-frame.a-day': 'One day',
-  'desk-frame.a-week': 'One week',
+  'desk-frame.a-day': '1 day',
+  'desk-frame.a-week': '1 week',
   'desk-frame.no-real-money': 'No real money',
   'desk-frame.catching-up-to-do': 'catching up: {behind} to do',
   'desk-frame.rehearsal-clock': 'Rehearsal clock',
@@ -68,4 +68,6 @@ export const frame = {
   'desk-frame.left-in-week': 'Left in the last 7 days',
   'desk-frame.overdue-now': 'Overdue now',
   'desk-frame.retried-on': '<b>{amount}</b>, next retry {date}',
+  'desk-frame.a-month': '31 days',
+  'desk-frame.tab-title': '{page} · Desk · {site}',
 } as const;

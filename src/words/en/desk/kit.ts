@@ -27,4 +27,14 @@ export const kit = {
   'desk-kit.save-mine': 'Save mine',
   'desk-kit.use-theirs': 'Use theirs',
   'desk-kit.empty': '(empty)',
+  'desk-kit.your-password': 'Your password',
+  'desk-kit.drag-help':
+    'Space picks it up, the arrow keys move it, Space puts it down, Escape leaves it where it was.',
+  'desk-kit.drag-place': 'place {at} of {count}',
+  'desk-kit.drag-nowhere': 'no place',
+  'desk-kit.drag-start': '{name} is picked up, {place}.',
+  'desk-kit.drag-over': '{name} is at {place}.',
+  'desk-kit.drag-end': '{name} is put down at {place}.',
+  'desk-kit.drag-cancel': '{name} is back where it was.',
+  'desk-kit.drag': 'Move {name}',
 } as const;

@@ -63,4 +63,9 @@ export const members = {
   'desk-members.credit-pays-then': 'Credit then pays {amount}.',
   'desk-members.credit-left': '{amount} of credit is left for later charges.',
   'desk-members.switch-now-and-charge': 'Switch now and charge {amount}',
+  'desk-members.section-notes': 'Notes from staff',
+  'desk-members.section-held': 'Tiers and what they cost',
+  'desk-members.section-words': 'Welcome text of each tier',
+  'desk-members.section-receipts': 'Receipts',
+  'desk-members.section-payments': 'Payments, including declined',
 } as const;

@@ -198,4 +198,5 @@ export const settings = {
   'desk-settings.own-subject': 'subject',
   'desk-settings.own-words': 'text',
   'desk-settings.on': 'on',
+  'desk-settings.always': 'always',
 } as const;

@@ -251,4 +251,19 @@ export const tiers = {
   'desk-tiers.first-year-cut': 'In the first year: {count} payments, the first {shown} shown',
   'desk-tiers.payment-with-fee':
     '{kind, select, trial {Trial} other {Payment {number}}}, with the joining fee of {amount}',
+  'desk-tiers.joining-gist':
+    '{joining, select, code {by code only} closed {closed for now} other {open to everyone}}',
+  'desk-tiers.words-gist': 'texts on the join form and after joining',
+  'desk-tiers.question-not-asked': 'not asked',
+  'desk-tiers.question-asked-by': 'asked by {tiers}',
+  'desk-tiers.question-asked': 'asked',
+  'desk-tiers.text-line': 'A line of text',
+  'desk-tiers.question-preview': 'As people see it',
+  'desk-tiers.question-preview-hint':
+    'Every question that is asked, for whichever tier. Optional ones say so.',
+  'desk-tiers.optional-question': '{label} (optional)',
+  'desk-tiers.uncarried':
+    '{why, select, currency {{gateway} does not take {what}} repeating {{gateway} takes single payments only} trial {{gateway} has no trials} dates {{gateway} can’t continue after a fixed date} other {{gateway} can’t charge by the {what}}}',
+  'desk-tiers.used-any': 'used {uses, number} times',
+  'desk-tiers.tier-title': '{name} · Tiers',
 } as const;

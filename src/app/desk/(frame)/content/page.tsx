@@ -95,7 +95,9 @@ function List({
                 {[
                   item.path,
                   ...item.ownCategories.map((id) => names.get(id)),
-                  item.publishedAt ? item.type === 'post' && t.date(item.publishedAt) : 'draft',
+                  item.publishedAt
+                    ? item.type === 'post' && t.date(item.publishedAt)
+                    : desk('desk-content.draft'),
                 ]
                   .filter(Boolean)
                   .join(' · ')}

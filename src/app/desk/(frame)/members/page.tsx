@@ -64,7 +64,9 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
                 <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
                   {row.name || row.email}
                 </Link>
-                <span className="block text-[0.9375rem] text-muted">{row.email}</span>
+                <span className="block [overflow-wrap:anywhere] text-[0.9375rem] text-muted">
+                  {row.email}
+                </span>
               </td>
               <td className="py-2 pr-5">
                 <span className="flex flex-wrap gap-x-4">

@@ -82,7 +82,7 @@ function lineOf(tier: TierOverview, t: Words): TierLine {
   const sale = {
     open: '',
     'by-code': desk('desk-tiers.by-code'),
-    closed: tier.retiredAt ? 'retired' : desk('desk-tiers.joining-closed'),
+    closed: tier.retiredAt ? desk('desk-tiers.retired-inline') : desk('desk-tiers.joining-closed'),
     'not-yet': desk('desk-tiers.on-sale-from', { onSaleFrom: tier.onSaleFrom ?? '' }),
     over: desk('desk-tiers.sale-ended'),
     'sold-out': desk('desk-tiers.sold-out'),

@@ -15,7 +15,11 @@ const editorOf = cache(async (id: string) => ruleEditor(await currentActor(), id
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const found = await editorOf((await params).id);
-  return { title: `${(found.ok && found.value.rule?.name) || desk('desk-access.new-rule')} · Access` };
+  return {
+    title: desk('desk-access.rule-title', {
+      name: (found.ok && found.value.rule?.name) || desk('desk-access.new-rule'),
+    }),
+  };
 }
 
 export default async function RulePage({ params, searchParams }: Props) {

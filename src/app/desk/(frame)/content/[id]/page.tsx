@@ -18,7 +18,11 @@ const editorOf = cache(async (id: string) => itemEditor(await currentActor(), id
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const found = await editorOf((await params).id);
-  return { title: `${(found.ok && found.value.item?.title) || desk('desk-content.new')} · Content` };
+  return {
+    title: desk('desk-content.item-title', {
+      name: (found.ok && found.value.item?.title) || desk('desk-content.new'),
+    }),
+  };
 }
 
 export default async function ItemPage({ params, searchParams }: Props) {

@@ -58,7 +58,7 @@ export default async function MailPage() {
                     desk('desk-settings.on')
                   )
                 ) : (
-                  'always'
+                  desk('desk-settings.always')
                 )}
               </td>
             </tr>

@@ -24,7 +24,11 @@ const detailOf = cache(async (id: string) => tierDetail(await currentActor(), id
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const found = await detailOf((await params).id);
-  return { title: `${(found.ok && found.value.tier?.name) || desk('desk-tiers.new-tier')} · Tiers` };
+  return {
+    title: desk('desk-tiers.tier-title', {
+      name: (found.ok && found.value.tier?.name) || desk('desk-tiers.new-tier'),
+    }),
+  };
 }
 
 export default async function TierPage({ params }: Props) {
@@ -59,7 +63,14 @@ export default async function TierPage({ params }: Props) {
           </p>
         )}
       </div>
-      <div className="mt-5 grid items-start gap-10 lg:grid-cols-[minmax(0,34rem)_minmax(0,1fr)]">
+      {!tier && <p className="mt-2 max-w-prose text-lg text-muted">{desk('desk-tiers.a-tier-is-what-a')}</p>}
+      <div
+        className={
+          tier
+            ? 'mt-5 grid items-start gap-10 lg:grid-cols-[minmax(0,34rem)_minmax(0,1fr)]'
+            : 'mt-5 max-w-6xl'
+        }
+      >
         <TierForm
           action={saveTierAction}
           others={others.map(({ name, keyCut }) => ({
@@ -89,7 +100,7 @@ export default async function TierPage({ params }: Props) {
             places: tier?.places?.toString() ?? '',
           }}
         />
-        {tier ? (
+        {tier && (
           <div className="grid gap-8">
             <section>
               <h2 className="text-xl">{desk('desk.offers')}</h2>
@@ -106,7 +117,9 @@ export default async function TierPage({ params }: Props) {
                       </Link>
                       {!offer.onSale && (
                         <span className="text-ended">
-                          {offer.retiredAt ? 'retired' : desk('desk-tiers.not-on-sale')}
+                          {offer.retiredAt
+                            ? desk('desk-tiers.retired-inline')
+                            : desk('desk-tiers.not-on-sale')}
                         </span>
                       )}
                     </div>
@@ -146,8 +159,6 @@ export default async function TierPage({ params }: Props) {
               canDelete={isDeletable}
             />
           </div>
-        ) : (
-          <p className="max-w-prose text-lg text-muted">{desk('desk-tiers.a-tier-is-what-a')}</p>
         )}
       </div>
     </>
