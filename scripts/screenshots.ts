@@ -83,7 +83,7 @@ const SHOTS: Shot[] = [
     who: 'member',
     act: (page) => page.waitForTimeout(900),
   },
-  { name: 'mailbox', path: LETTERBOX, who: 'visitor' },
+  { name: 'desk-wording', path: '/desk/settings/words?q=join', who: 'owner' },
   {
     name: 'checkout',
     path: '/join/observer-monthly?to=/posts/zodiacal-light',
@@ -110,7 +110,7 @@ const SHOTS: Shot[] = [
     who: 'owner',
     act: (page) => openDrawer(page, 'Oswin Tarrant'),
   },
-  { name: 'desk-payments', path: '/desk/money/payments', who: 'owner' },
+  { name: 'desk-books', path: '/desk/money/books', who: 'owner' },
   { name: 'desk-gateways', path: '/desk/money/gateways', who: 'owner' },
 ];
 

@@ -59,3 +59,18 @@ export function namesIn(message: string, locale: string): Set<string> {
   collect(new IntlMessageFormat(message, locale, undefined, { ignoreTag: true }).getAst());
   return names;
 }
+
+/** A message as one reads it: its usual branch, with names in braces. @throws where it is no ICU message */
+export function readable(message: string, locale: string): string {
+  const read = (elements: Element[], counted: string): string =>
+    elements
+      .map(({ type, value, options }) => {
+        const name = typeof value === 'string' ? value : '';
+        if (type === TEXT) return name;
+        if (type === COUNT) return counted;
+        if (type === SELECT || type === PLURAL) return read(options?.other?.value ?? [], `{${name}}`);
+        return `{${name}}`;
+      })
+      .join('');
+  return read(new IntlMessageFormat(message, locale, undefined, { ignoreTag: true }).getAst(), '');
+}

@@ -6,7 +6,7 @@ import { DESK_PARTS } from './en/desk';
 import { deskProblems } from './en/desk-problems';
 import { deskWordsOf } from './desk';
 import { LANGUAGES } from './languages';
-import { namesIn } from './message';
+import { namesIn, readable } from './message';
 import { messagesUnder, wordsOf } from './words';
 
 /** Put together from a state or a kind, so that no source has the whole key. */
@@ -76,6 +76,13 @@ describe('the catalogue', () => {
       ].sort((a, b) => Object.keys(members).indexOf(a) - Object.keys(members).indexOf(b)),
     );
   });
+});
+
+it('a message is read by its usual branch', () => {
+  expect(readable('{count, plural, one {# day} other {# days}} of {tier}', 'en-GB')).toBe(
+    '{count} days of {tier}',
+  );
+  expect(readable('By card{fee, select, none {} other { with {fee}}}.', 'en-GB')).toBe('By card with {fee}.');
 });
 
 describe('words', () => {

@@ -8,7 +8,7 @@ import { transaction } from '@/platform/store/db';
 import { saveReworded } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { PARTS } from '@/words/en';
-import { namesIn } from '@/words/message';
+import { namesIn, readable } from '@/words/message';
 import { isMemberKey, originalOf, type MemberKey } from '@/words/words';
 
 const bySetUp = staffUse('set up the site');
@@ -21,6 +21,10 @@ export type Wording = {
   original: string;
   /** The owner's own; '' where the original is used. */
   own: string;
+  /** As it is usually read: without the branches for one, for none and the like. */
+  usual: string;
+  /** Whether it has such branches. */
+  hasBranches: boolean;
   /** What is filled in: "{amount}". */
   fields: string[];
 };
@@ -42,12 +46,15 @@ export const listWording = bySetUp('list-wording', listSchema, async (_, query) 
   const all = ALL.map(({ key, part }): Wording => {
     const original = originalOf(key, language);
     const fields = [...namesIn(original, language)].map((name) => `{${name}}`);
-    return { key, part, original, own: reworded[key] ?? '', fields };
+    const own = reworded[key] ?? '';
+    const usual = readable(own || original, language);
+    const hasBranches = /\{\w+, (plural|select),/.test(original);
+    return { key, part, original, own, usual, hasBranches, fields };
   });
   const fitting = all.filter(
-    ({ part, original, own }) =>
+    ({ part, original, own, usual }) =>
       (query.part === '' || part === query.part || (query.part === 'changed' && own !== '')) &&
-      `${original} ${own}`.toLocaleLowerCase(language).includes(sought),
+      `${original} ${own} ${usual}`.toLocaleLowerCase(language).includes(sought),
   );
   return done({
     rows: fitting.slice((query.page - 1) * PAGE_ROWS, query.page * PAGE_ROWS),

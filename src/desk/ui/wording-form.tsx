@@ -4,17 +4,25 @@ import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
-  wording: { key: string; original: string; own: string; fields: string[] };
+  wording: {
+    key: string;
+    original: string;
+    own: string;
+    usual: string;
+    hasBranches: boolean;
+    fields: string[];
+  };
   part: string;
 };
 
 /** One sentence of the members' side: as it is, and to be changed. */
-export function WordingForm({ action, wording: { key, original, own, fields }, part }: Props) {
+export function WordingForm({ action, wording, part }: Props) {
+  const { key, original, own, usual, hasBranches, fields } = wording;
   return (
     <li>
       <details>
         <summary className="flex cursor-pointer flex-wrap items-baseline gap-x-3 gap-y-1 py-3">
-          <span className="min-w-0 flex-1">{own || original}</span>
+          <span className="min-w-0 flex-1">{usual}</span>
           {own && (
             <span className="rounded-full bg-metered-wash px-2.5 text-sm text-metered">
               {desk('desk-settings.changed-inline')}
@@ -33,7 +41,12 @@ export function WordingForm({ action, wording: { key, original, own, fields }, p
             rows={original.length > 90 ? 4 : 2}
             hint={
               fields.length > 0
-                ? desk('desk-settings.filled-in-for-each-reader', { list: fields.join(', ') })
+                ? [
+                    desk('desk-settings.filled-in-for-each-reader', { list: fields.join(', ') }),
+                    hasBranches && desk('desk-settings.wording-branches'),
+                  ]
+                    .filter(Boolean)
+                    .join(' ')
                 : undefined
             }
           />

@@ -199,4 +199,6 @@ export const settings = {
   'desk-settings.own-words': 'text',
   'desk-settings.on': 'on',
   'desk-settings.always': 'always',
+  'desk-settings.wording-branches':
+    'It changes with them: change the words of each case, and leave the signs around them as they are.',
 } as const;

@@ -5,6 +5,7 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findMembers } from '@/members/services/find-members';
 import { MemberFilter } from '@/members/ui/member-filter';
 import { TierName } from '@/kit/key-cut';
+import { Email } from '@/kit/email';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
@@ -65,7 +66,7 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
                   {row.name || row.email}
                 </Link>
                 <span className="block [overflow-wrap:anywhere] text-[0.9375rem] text-muted">
-                  {row.email}
+                  <Email address={row.email} />
                 </span>
               </td>
               <td className="py-2 pr-5">
