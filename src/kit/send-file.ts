@@ -1,3 +1,5 @@
+import { desk } from '@/words/desk';
+
 /** What a use case answers to a file. */
 export type Sent<T> = { ok: true; value: T } | { ok: false; problems: Record<string, string> };
 
@@ -15,7 +17,7 @@ export async function sendFile<T>(path: string, file: Blob | string): Promise<Se
   } catch {
     return {
       ok: false,
-      problems: { '': 'The file could not be sent. Check your connection, then try again.' },
+      problems: { '': desk('desk-kit.file-not-sent') },
     };
   }
 }

@@ -50,9 +50,6 @@ export type SampleFacts = {
 /** All there is of one mail, in one place. Facts: amounts in minor units; instants are shown as dates in the site's zone. */
 export type MailDefinition<Template extends string, Facts> = {
   template: Template;
-  /** What the owner is told of it. */
-  name: string;
-  when: string;
   /** Mails that something hangs on cannot be switched off. */
   isAlwaysSent?: true;
   /** Merge fields that it has besides those of every mail. */

@@ -21,6 +21,8 @@ export type Formats = {
   /** "£6.00", or "£6" with `short` where nothing follows the point. */
   money(amount: number, currency: string, short?: boolean): string;
   count(n: number): string;
+  /** "GBP · British Pound". */
+  currency(code: string): string;
   /** "a, b and c". */
   list(items: readonly string[]): string;
   date(at: Instant): string;
@@ -45,6 +47,7 @@ function formats(locale: Language, zone: string, dates: Language): Formats {
     zone,
     money: (amount, currency, short) => formatMoney(amount, currency, locale, short),
     count: (n) => formatCount(n, locale),
+    currency: (code) => `${code} · ${new Intl.DisplayNames(dates, { type: 'currency' }).of(code) ?? code}`,
     list: (items) => new Intl.ListFormat(dates).format(items),
     date: (at) => formatDate(at, zone, dates),
     until: (end) => formatUntil(end, zone, dates),

@@ -10,7 +10,7 @@ import { namesIn, readable } from './message';
 import { messagesUnder, wordsOf } from './words';
 
 /** Put together from a state or a kind, so that no source has the whole key. */
-const BY_STATE = ['state.', 'staff-mail.', 'desk-members.section-'];
+const BY_STATE = ['state.', 'staff-mail.', 'desk-mails.', 'desk-members.section-'];
 const sourceOf = (folder: string): string =>
   readdirSync(folder, { recursive: true, encoding: 'utf8' })
     .filter((file) => /\.tsx?$/.test(file) && !/^words|test/.test(file))

@@ -18,26 +18,26 @@ export const TEST_CARDS: TestCard[] = [
     number: numbered(3),
     behaviour: 'no-funds',
     title: 'No funds',
-    tells: 'refused at once for want of money',
+    tells: 'refused at once: not enough money in the account',
   },
   { number: numbered(4), behaviour: 'expired', title: 'Expired', tells: 'refused as expired' },
   {
     number: numbered(5),
     behaviour: 'fails-second',
     title: 'Fails later',
-    tells: 'the first charge goes through, all later ones fail',
+    tells: 'the first charge goes through; all later ones fail',
   },
   {
     number: numbered(6),
     behaviour: 'asks',
     title: 'Asks',
-    tells: 'asks whether it is you before it is kept; every charge goes through',
+    tells: 'asks the payer to confirm before it is saved; every charge goes through',
   },
   {
     number: numbered(7),
     behaviour: 'fails',
     title: 'Fails',
-    tells: 'is kept, and every charge fails',
+    tells: 'is saved, and every charge fails',
   },
 ];
 

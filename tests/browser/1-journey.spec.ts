@@ -97,7 +97,7 @@ test('2. connects Curlew Cards in test mode; each wrong key gets its own sentenc
 
 test('3. makes tiers with offers, and sees every date and amount before saving', async () => {
   await desk.goto('/desk/tiers');
-  await desk.getByRole('link', { name: 'Make a tier' }).click();
+  await desk.getByRole('link', { name: 'New tier' }).click();
   await desk.getByRole('button', { name: 'Create the tier' }).click();
   await expect(desk.getByText('Name the tier.')).toBeVisible();
   await desk.getByLabel('Name', { exact: true }).fill('Observer');

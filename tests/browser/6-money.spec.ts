@@ -36,7 +36,7 @@ test('the owner connects the wallet by consent, and is told when they did not gi
   await confirmIn(form);
   await desk.getByRole('button', { name: 'Go to Dunlin Wallet' }).click();
   await desk.getByRole('button', { name: 'Refuse' }).click();
-  await expect(desk.getByText('The gateway was not given consent.')).toBeVisible();
+  await expect(desk.getByText('You did not give consent.')).toBeVisible();
   await confirmIn(form);
   await desk.getByRole('button', { name: 'Go to Dunlin Wallet' }).click();
   await expect(desk.getByRole('heading', { name: 'Lantern Moor' })).toBeVisible();

@@ -101,8 +101,8 @@ export interface Gateway {
   readonly id: string;
   /** Its name, as people read it. */
   readonly name: string;
-  /** What paying by it is called at checkout, until the owner says otherwise. */
-  readonly payLabel: string;
+  /** What it is called at checkout until the owner renames it; null for its own name. */
+  readonly payLabel: 'pay.card' | 'pay.transfer' | null;
   readonly nature: Nature;
   readonly carries: Carries;
   /** keys: pasted; consent: given on the gateway's own page; details: told by the owner, nobody is asked. */

@@ -15,7 +15,7 @@ const inputSchema = z.object({
   move: z.enum(['stay', 'up', 'down']).default('stay'),
 });
 
-/** How an account stands at checkout: its label, its place in the order, and whether people can choose it. */
+/** An account at checkout: its name, its place in the order, and whether people can choose it. */
 export const arrangeGateway = staffUse('manage money')(
   'arrange-gateway',
   inputSchema,
@@ -34,7 +34,7 @@ export const arrangeGateway = staffUse('manage money')(
       own.splice(from, 1);
       own.splice(to, 0, { ...account, label, atCheckout });
       for (const [position, each] of own.entries()) await arrangeAccount(db, each.id, { ...each, position });
-      await record(db, actor, siteNow(site), 'way to pay arranged', `gateway:${accountId}`, {
+      await record(db, actor, siteNow(site), 'gateway arranged', `gateway:${accountId}`, {
         label,
         atCheckout,
       });

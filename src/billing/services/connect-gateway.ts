@@ -14,7 +14,7 @@ import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { say } from '@/words/problems';
 
 const byMoney = staffUse('manage money');
-const key = z.string().trim().max(300, 'This is too long to be a key.');
+const key = z.string().trim().max(300, say('gateway.key-too-long'));
 const keysSchema = z.object({
   gateway: z.string().max(60),
   siteKey: key,

@@ -16,7 +16,7 @@ const inputSchema = z.object({
     .number({ error: say('number.days') })
     .int(say('number.whole-days'))
     .min(1, say('transfer.at-least-a-day'))
-    .max(60, 'At most 60 days.'),
+    .max(60, say('days.too-many')),
   /** Left out, the site's. */
   mode,
   password: passwordAgain,

@@ -43,7 +43,7 @@ export const beginConsent = staffUse('manage money')(
   },
 );
 
-/** Takes up what the gateway's consent page sent back: only for whoever asked, once, and in the mode that was asked for. */
+/** Uses what the gateway's consent page sent back: once, only for the person who asked, and in the mode they asked for. */
 const backSchema = z.object({ state: z.string().max(200), code: z.string().max(300).nullable() });
 
 export const finishConsent = staffUse('manage money')(
@@ -56,9 +56,8 @@ export const finishConsent = staffUse('manage money')(
     const site = await currentSite();
     const gateway = gatewayById(asked.gateway);
     const traded = await gateway.keysFromConsent(back.code);
-    if (!traded.ok) return refusedField('', 'consent.not-traded', { reason: traded.reason });
-    if (traded.mode !== asked.mode)
-      return refusedField('', 'consent.mode', { given: traded.mode, asked: asked.mode });
+    if (!traded.ok) return refusedField('', 'consent.not-traded');
+    if (traded.mode !== asked.mode) return refusedField('', 'consent.mode');
     return keepAccount(actor, inMode(site, asked.mode), gateway, traded.keys);
   },
 );

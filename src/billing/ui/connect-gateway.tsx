@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Tabs } from '@/kit/tabs';
 import { TextField } from '@/kit/field';
@@ -15,6 +16,8 @@ export type Connectable = {
 type Props = {
   mode: 'test' | 'live';
   gateways: Connectable[];
+  /** Side by side, where the screen has nothing else. */
+  isWide: boolean;
   byKeys: FormAction;
   byConsent: FormAction;
   byDetails: FormAction;
@@ -22,11 +25,11 @@ type Props = {
 
 const BOX = 'rounded-card border border-line bg-surface p-5';
 
-/** The ways of taking money that can be connected: by keys, by consent on the gateway's page, or by telling whom to pay. */
-export function ConnectGateways({ mode, gateways, byKeys, byConsent, byDetails }: Props) {
+/** The gateways that can be connected: by keys, by consent on the gateway's page, or by naming the account to pay into. */
+export function ConnectGateways({ mode, gateways, isWide, byKeys, byConsent, byDetails }: Props) {
   return (
-    <div className="grid gap-4">
-      <div className="flex flex-wrap items-center justify-between gap-3">
+    <div className={clsx('grid items-start gap-4', isWide && 'md:grid-cols-2 xl:grid-cols-3')}>
+      <div className="col-span-full flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-xl">{desk('desk-money.connect-in-mode', { mode })}</h2>
         <Tabs
           label={desk('desk-money.mode')}
@@ -125,7 +128,7 @@ function ByConsent({ mode, gateway, action }: One) {
   );
 }
 
-/** The owner says whom members pay. */
+/** The owner names the account that members pay into. */
 function ByDetails({ mode, gateway, action }: One) {
   return (
     <section className={BOX} aria-label={desk('desk-money.connect', { name: gateway.name })}>

@@ -31,6 +31,8 @@ type Props = {
   gateway: string;
   label: string;
   mode: 'test' | 'live';
+  /** The first of its mode at checkout. */
+  isFirst: boolean;
   account: string;
   atCheckout: boolean;
   checked: string | null;
@@ -160,9 +162,11 @@ export function GatewayCard(props: Props) {
               <SubmitButton busy={desk('desk.saving')} look="quiet" name="move" value="stay">
                 {desk('desk.save')}
               </SubmitButton>
-              <SubmitButton busy={desk('desk.moving')} look="quiet" name="move" value="up">
-                {desk('desk-money.move-up')}
-              </SubmitButton>
+              {!props.isFirst && (
+                <SubmitButton busy={desk('desk.moving')} look="quiet" name="move" value="up">
+                  {desk('desk-money.move-up')}
+                </SubmitButton>
+              )}
             </div>
             <div className="sm:col-span-3">
               <FormMessage />

@@ -7,25 +7,50 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { search } from '@/platform/inputs';
 import { done } from '@/platform/result';
+import { desk } from '@/words/desk';
 import { listMembers } from '@/members/store/member-lists';
 
 export type Hit = { path: string; title: string; kind: string };
 
-const PLACES: Hit[] = [
-  { path: '/desk', title: 'Today', kind: 'place' },
-  { path: '/desk/content', title: 'Content', kind: 'place' },
-  { path: '/desk/access', title: 'Access', kind: 'place' },
-  { path: '/desk/tiers', title: 'Tiers', kind: 'place' },
-  { path: '/desk/members', title: 'Members', kind: 'place' },
-  { path: '/desk/money', title: 'Money: subscriptions', kind: 'place' },
-  { path: '/desk/money/payments', title: 'Money: payments', kind: 'place' },
-  { path: '/desk/money/gateways', title: 'Money: gateways', kind: 'place' },
+const screen = desk('desk-frame.kind-screen');
+const SCREENS: Hit[] = [
+  { path: '/desk', title: desk('desk-frame.today'), kind: screen },
+  { path: '/desk/content', title: desk('desk.content'), kind: screen },
+  { path: '/desk/access', title: desk('desk.access'), kind: screen },
+  { path: '/desk/access?view=rulebook', title: desk('desk-access.rulebook'), kind: screen },
+  { path: '/desk/tiers', title: desk('desk.tiers'), kind: screen },
+  { path: '/desk/members', title: desk('desk.members'), kind: screen },
+  { path: '/desk/money', title: desk('desk-money.subscriptions-money'), kind: screen },
+  { path: '/desk/money/payments', title: desk('desk-money.payments-money'), kind: screen },
+  { path: '/desk/money/due', title: desk('desk-money.upcoming-charges-money'), kind: screen },
+  { path: '/desk/money/failed', title: desk('desk-money.failed-payments-money'), kind: screen },
+  { path: '/desk/money/transfers', title: desk('desk-money.bank-transfers-money'), kind: screen },
+  { path: '/desk/money/books', title: desk('desk-money.books-money'), kind: screen },
+  { path: '/desk/money/gateways', title: desk('desk-money.gateways-money'), kind: screen },
+  { path: '/desk/money/messages', title: desk('desk-money.messages-money'), kind: screen },
+  { path: '/desk/tiers/links', title: desk('desk-tiers.join-links-tiers'), kind: screen },
+  { path: '/desk/tiers/questions', title: desk('desk-tiers.join-questions-tiers'), kind: screen },
+  { path: '/desk/tiers/unfinished', title: desk('desk-tiers.unfinished-checkouts-tiers'), kind: screen },
+  { path: '/desk/settings', title: desk('desk-settings.general-settings'), kind: screen },
+  { path: '/desk/settings/words', title: desk('desk-settings.wording-settings'), kind: screen },
+  { path: '/desk/settings/tax', title: desk('desk-settings.tax-and-invoices-settings'), kind: screen },
+  { path: '/desk/settings/dunning', title: desk('desk-settings.failed-payments-settings'), kind: screen },
+  { path: '/desk/settings/mail', title: desk('desk-settings.mail-settings'), kind: screen },
+  { path: '/desk/settings/mail/log', title: desk('desk-settings.sent-mail-settings'), kind: screen },
+  { path: '/desk/settings/account', title: desk('desk-settings.account-settings'), kind: screen },
+  { path: '/desk/settings/staff', title: desk('desk-settings.staff-settings'), kind: screen },
+  { path: '/desk/settings/live', title: desk('desk-settings.going-live-settings'), kind: screen },
+  { path: '/desk/notifications', title: desk('desk-settings.email-notifications'), kind: screen },
 ];
+
+/** What an item is, as the Desk names it; a kind without a name of its own is named by its type. */
+const itemKind = (type: string): string =>
+  type === 'page' ? desk('desk-frame.kind-page') : type === 'post' ? desk('desk-frame.kind-post') : type;
 
 /** Up to a dozen things of the Desk whose name holds what was typed. */
 async function find(query: string): Promise<Hit[]> {
   const typed = query.trim().toLowerCase().slice(0, 100);
-  if (!typed) return PLACES;
+  if (!typed) return SCREENS.slice(0, 12);
   const site = await currentSite();
   const [items, tiers, rules, members] = await Promise.all([
     listItems(pool()),
@@ -34,14 +59,30 @@ async function find(query: string): Promise<Hit[]> {
     listMembers(pool(), site.mode, siteNow(site), { search: typed }, { limit: 6 }),
   ]);
   const named: Hit[] = [
-    ...PLACES,
-    ...tiers.map((tier) => ({ path: `/desk/tiers/${tier.id}`, title: tier.name, kind: 'tier' })),
-    ...items.map((item) => ({ path: `/desk/content/${item.id}`, title: item.title, kind: item.type })),
-    ...rules.map((rule) => ({ path: `/desk/access/${rule.id}`, title: rule.name, kind: 'rule' })),
+    ...SCREENS,
+    ...tiers.map((tier) => ({
+      path: `/desk/tiers/${tier.id}`,
+      title: tier.name,
+      kind: desk('desk-frame.kind-tier'),
+    })),
+    ...items.map((item) => ({
+      path: `/desk/content/${item.id}`,
+      title: item.title,
+      kind: itemKind(item.type),
+    })),
+    ...rules.map((rule) => ({
+      path: `/desk/access/${rule.id}`,
+      title: rule.name,
+      kind: desk('desk-frame.kind-rule'),
+    })),
   ].filter((hit) => hit.title.toLowerCase().includes(typed));
   return [
     ...named,
-    ...members.map((m) => ({ path: `/desk/members/${m.id}`, title: m.name || m.email, kind: 'member' })),
+    ...members.map((m) => ({
+      path: `/desk/members/${m.id}`,
+      title: m.name || m.email,
+      kind: desk('desk-frame.kind-member'),
+    })),
   ].slice(0, 12);
 }
 

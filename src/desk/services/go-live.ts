@@ -5,6 +5,7 @@ import { gatewayById } from '@/billing/gateways';
 import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/billing/store/gateways';
 import { listOffers } from '@/tiers/store/offers';
+import { listTiers } from '@/tiers/store/tiers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
 import { countTestData, deleteTestData, endTestAgreements, type TestData } from '@/billing/store/test-data';
 import { WORKER } from '@/platform/actor';
@@ -27,18 +28,18 @@ export type Readiness = {
   /** What must be put right first, and where. */
   blockers: { problem: Problem<ProblemCode>; href: string }[];
   /** What does not stop it, and should be known. */
-  warnings: string[];
-  /** Live ways to pay that people will see at checkout. */
-  ways: string[];
+  warnings: Problem<ProblemCode>[];
+  /** Names of the live gateways that people will see at checkout. */
+  atCheckout: string[];
   testData: TestDataCounts;
 };
 
-/** Whether the site can go live, what stands against it, and what was made in test mode. */
+/** Whether the site can go live, what prevents it, and what was made in test mode. */
 async function readReadiness(): Promise<Readiness> {
   const site = await currentSite();
   return {
     site,
-    ...(await whatStands(pool())),
+    ...(await findObstacles(pool())),
     testData: await countAll(pool(), site),
   };
 }
@@ -48,10 +49,11 @@ const countAll = async (db: Db, site: Site): Promise<TestDataCounts> => ({
   documents: await countTestDocuments(db),
 });
 
-async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warnings' | 'ways'>> {
+async function findObstacles(db: Db): Promise<Pick<Readiness, 'blockers' | 'warnings' | 'atCheckout'>> {
   const accounts = await listCheckoutAccounts(db, 'live');
   const paid = (await listOffers(db)).filter((offer) => offer.onSale && offer.isPaid);
   const gateways = '/desk/money/gateways';
+  const tierNames = new Map((await listTiers(db)).map(({ id, name }) => [id, name]));
   const lost = paid.filter((offer) =>
     accounts.every(
       (account) => cannotCarry(gatewayById(account.gateway).carries, offer.definition).length > 0,
@@ -61,13 +63,15 @@ async function whatStands(db: Db): Promise<Pick<Readiness, 'blockers' | 'warning
     paid.length > 0 && accounts.length === 0 ? [{ problem: problem('live.no-gateway'), href: gateways }] : [];
   return {
     blockers,
-    ways: accounts.map((account) => account.label),
+    atCheckout: accounts.map((account) => account.label),
     warnings: [
       ...accounts
         .filter((account) => gatewayById(account.gateway).hasWebhooks && !account.heardAt)
-        .map((account) => `The webhook of ${account.label} has not been heard in live mode yet.`),
+        .map((account) => problem('live.webhook-not-heard', { gateway: account.label })),
       ...(accounts.length > 0
-        ? lost.map((offer) => `No live way to pay can carry “${offer.name}” of ${offer.tierId}.`)
+        ? lost.map((offer) =>
+            problem('live.offer-not-carried', { offer: offer.name, tier: tierNames.get(offer.tierId) ?? '' }),
+          )
         : []),
     ],
   };
@@ -82,7 +86,7 @@ const inputSchema = z.object({
 
 /**
  * The one step from test to live. From then on only live holdings count, checkout takes real money, and what was made in
- * test mode stands still. There is no way back.
+ * test mode stops. There is no way back.
  */
 export const goLive = staffUse('set up the site')(
   'go-live',
@@ -94,7 +98,7 @@ export const goLive = staffUse('set up the site')(
       await lock(db, 'go live');
       const site = await findSite(db);
       if (!site || site.mode === 'live') return refusedField('', 'live.already');
-      const { blockers } = await whatStands(db);
+      const { blockers } = await findObstacles(db);
       if (blockers[0]) return refusedField('', 'live.blocked', { why: blockers[0].problem });
       if (!isName(input.typed, site.name)) return refusedField('typed', 'live.name', { name: site.name });
       const at = realNow();
@@ -129,7 +133,7 @@ export const askToClearTestData = staffUse('set up the site')(
   },
 );
 
-/** Clears what was made in test mode, where that was asked for and no wallet bills for it any more. */
+/** Clears what was made in test mode, where that was asked for and no wallet bills for it still. */
 async function clear(): Promise<number> {
   const site = await findSite(pool());
   if (!site?.clearsTestData || site.mode !== 'live') return 0;

@@ -32,7 +32,8 @@ type WithNext = SubscriptionRow & { next: { at: Instant; amount: number; currenc
 
 export type Today = {
   now: Instant;
-  zone: string;
+  /** The site's own. */
+  currency: string;
   isLive: boolean;
   gateway: GatewayAccount | null;
   tiersOnSale: number;
@@ -93,7 +94,7 @@ async function readToday(): Promise<Today> {
     rows.map((row) => ({ ...row, next: next.get(row.id) ?? null }));
   return {
     now,
-    zone: site.zone,
+    currency: site.currency,
     isLive: site.mode === 'live',
     gateway: accounts.find((account) => account.mode === site.mode && account.atCheckout) ?? null,
     tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale))

@@ -51,10 +51,10 @@ const inputSchema = z
                 rate: taxRate,
               }),
             )
-            .max(300, 'At most 300 rates.'),
+            .max(300, say('list.at-most')),
         }),
       )
-      .max(20, 'At most 20 kinds.'),
+      .max(20, say('list.at-most')),
   })
   .superRefine((input, context) => {
     if (input.way !== 'none' && input.homeCountry === '')

@@ -5,8 +5,6 @@ type Facts = { email: string };
 
 export const addressChanged = defineMail<Facts>()({
   template: 'address-changed',
-  name: 'Address changed',
-  when: 'A member has another address; the old one is told.',
   isAlwaysSent: true,
   fields: [],
   words: (mail, { t, siteName: site }) => ({

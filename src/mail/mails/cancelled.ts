@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const cancelled = defineMail<Life>()({
   template: 'cancelled',
-  name: 'Cancelled',
-  when: 'A member cancels. The subscription continues to the end of the paid period.',
   fields: ['tier', 'date'],
   date: (mail) => mail.until,
   words: ({ tierName: tier, until }, { t }) => ({

@@ -13,8 +13,6 @@ type Facts = {
 
 export const cardExpires = defineMail<Facts>()({
   template: 'card-expires',
-  name: 'Card expires soon',
-  when: 'A month before the saved card expires.',
   fields: ['tier', 'date'],
   date: (mail) => mail.at,
   words: (mail, { t }) => ({

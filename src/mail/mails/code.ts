@@ -4,8 +4,6 @@ type Facts = { why: 'sign-in' | 'join' | 'new-address'; secret: MailSecret; minu
 
 export const code = defineMail<Facts>()({
   template: 'code',
-  name: 'Confirmation code',
-  when: 'Someone joins, signs in without a password, or changes their email address.',
   isAlwaysSent: true,
   fields: [],
   words: (mail, { t, siteName: site }) => {

@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const disputeLost = defineMail<Life>()({
   template: 'dispute-lost',
-  name: 'Dispute lost',
-  when: 'A bank took a payment back.',
   fields: ['tier'],
   words: ({ tierName: tier }, { t }) => ({
     subject: t('mail-dispute.subject', { tier }),

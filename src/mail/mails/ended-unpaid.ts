@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const endedUnpaid = defineMail<Life>()({
   template: 'ended-unpaid',
-  name: 'Ended unpaid',
-  when: 'The last retry of a charge was declined.',
   fields: ['tier'],
   words: ({ tierName: tier }, { t }) => ({
     subject: t('mail-unpaid.subject', { tier }),

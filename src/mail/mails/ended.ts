@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const ended = defineMail<Life>()({
   template: 'ended',
-  name: 'Ended',
-  when: 'A subscription has ended.',
   fields: ['tier'],
   words: ({ tierName: tier }, { t }) => ({
     subject: t('mail-ended.subject', { tier }),

@@ -4,8 +4,6 @@ type Facts = object;
 
 export const noAccount = defineMail<Facts>()({
   template: 'no-account',
-  name: 'No account',
-  when: 'Someone asks to sign in with an address that has no account.',
   isAlwaysSent: true,
   fields: [],
   words: (_, { t, siteName: site }) => ({

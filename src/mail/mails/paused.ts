@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const paused = defineMail<Life>()({
   template: 'paused',
-  name: 'Paused',
-  when: 'A pause begins.',
   fields: ['tier'],
   words: ({ tierName: tier }, { t }) => ({
     subject: t('mail-paused.subject', { tier }),

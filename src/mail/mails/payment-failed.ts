@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const paymentFailed = defineMail<Life>()({
   template: 'payment-failed',
-  name: 'Payment failed',
-  when: 'Each time a charge is declined.',
   fields: ['tier', 'date'],
   date: (mail) => mail.nextTry,
   words: ({ tierName: tier, nextTry }, { t }) => ({

@@ -13,8 +13,6 @@ type Facts = {
 
 export const priceChanges = defineMail<Facts>()({
   template: 'price-changes',
-  name: 'Price changes',
-  when: 'You move members to a new version of an offer.',
   isAlwaysSent: true,
   fields: ['tier', 'date'],
   date: (mail) => mail.from,

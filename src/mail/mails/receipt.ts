@@ -18,8 +18,6 @@ type Facts = {
 
 export const receipt = defineMail<Facts>()({
   template: 'receipt',
-  name: 'Receipt',
-  when: 'A payment is received.',
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.paidAt,
   words: (mail, { t }) => {

@@ -12,8 +12,6 @@ type Facts = {
 
 export const refunded = defineMail<Facts>()({
   template: 'refunded',
-  name: 'Refund',
-  when: 'Money is refunded.',
   fields: ['tier', 'amount'],
   words: (mail, { t }) => {
     const told = { amount: t.money(mail.amount, mail.currency), tier: mail.tierName };

@@ -4,8 +4,6 @@ import { sampleBeforeCharge, type BeforeCharge } from '../facts';
 
 export const renewalSoon = defineMail<BeforeCharge>()({
   template: 'renewal-soon',
-  name: 'Renewal soon',
-  when: 'Two weeks before a charge, for periods of two months or more.',
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.at,
   words: (mail, { t }) => {

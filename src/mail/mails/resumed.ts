@@ -4,8 +4,6 @@ import { sampleLife, type Life } from '../facts';
 
 export const resumed = defineMail<Life>()({
   template: 'resumed',
-  name: 'Resumed',
-  when: 'A pause ends.',
   fields: ['tier'],
   words: ({ tierName: tier }, { t }) => ({
     subject: t('mail-resumed.subject', { tier }),

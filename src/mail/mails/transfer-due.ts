@@ -15,8 +15,6 @@ type Facts = {
 
 export const transferDue = defineMail<Facts>()({
   template: 'transfer-due',
-  name: 'Transfer details',
-  when: 'A bank transfer is due.',
   isAlwaysSent: true,
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.until,

@@ -4,8 +4,6 @@ import { sampleBeforeCharge, type BeforeCharge } from '../facts';
 
 export const trialEnds = defineMail<BeforeCharge>()({
   template: 'trial-ends',
-  name: 'Trial ends soon',
-  when: 'Three days before the first charge after a trial.',
   fields: ['tier', 'amount', 'date'],
   date: (mail) => mail.at,
   words: (mail, { t }) => {

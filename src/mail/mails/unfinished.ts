@@ -4,8 +4,6 @@ type Facts = { tierName: string; secret: MailSecret; days: number };
 
 export const unfinished = defineMail<Facts>()({
   template: 'unfinished',
-  name: 'Unfinished checkout',
-  when: 'An hour after someone starts a checkout and leaves.',
   fields: ['tier'],
   words: (mail, { t, siteName: site }) => ({
     subject: t('mail-unfinished.subject', { tier: mail.tierName }),

@@ -4,8 +4,6 @@ import { joinedLines, sampleJoined, type Joined } from '../facts';
 
 export const welcome = defineMail<Joined>()({
   template: 'welcome',
-  name: 'Welcome',
-  when: 'A member has joined.',
   fields: ['tier'],
   words: (mail, frame) => ({
     subject: frame.t('mail-welcome.subject', { site: frame.siteName, name: frame.firstName || 'none' }),

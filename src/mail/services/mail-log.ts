@@ -1,13 +1,9 @@
-import { mailKind } from '@/mail/catalogue';
 import { pool } from '@/platform/store/db';
-import { findMail, listMails, MAIL_STATES, type LoggedMail } from '@/mail/store/mails';
-import { currentSite } from '@/platform/site';
+import { findMail, listMails, MAIL_STATES } from '@/mail/store/mails';
 import { z } from 'zod';
 import { staffUse } from '@/platform/use';
 import { search, uuid } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
-
-export type MailLine = LoggedMail & { name: string };
 
 /** Sent mail, newest first. Secrets that grant access were never stored. */
 const PAGE_ROWS = 100;
@@ -18,18 +14,12 @@ const inputSchema = z.object({
 });
 
 export const mailLog = staffUse('manage members')('mail-log', inputSchema, async (_, query) => {
-  const { zone } = await currentSite();
   const rowsAsked = { offset: (query.page - 1) * PAGE_ROWS, limit: PAGE_ROWS };
   const { rows, total } = await listMails(pool(), { ...query, ...rowsAsked });
-  return done({ rows: rows.map(toLine), total, zone, query, perPage: PAGE_ROWS });
+  return done({ rows, total, query, perPage: PAGE_ROWS });
 });
 
 export const loggedMail = staffUse('manage members')('logged-mail', uuid, async (_, id) => {
   const mail = await findMail(pool(), id);
-  return mail ? done(toLine(mail)) : missing();
-});
-
-const toLine = (mail: LoggedMail): MailLine => ({
-  ...mail,
-  name: mailKind(mail.template)?.name ?? (mail.template === 'staff' ? 'Mail to staff' : mail.template),
+  return mail ? done(mail) : missing();
 });

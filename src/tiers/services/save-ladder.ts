@@ -21,7 +21,7 @@ const ladderSchema = z.object({
     .number(say('number.days'))
     .int(say('number.whole-days'))
     .min(0)
-    .max(366, 'At most 366 days.'),
+    .max(366, say('days.too-many')),
   downAtOnce: z.boolean(),
 });
 

@@ -179,10 +179,12 @@ export function OfferEditor({
             label={desk('desk.currency')}
             value={draft.currency}
             onChange={(event) => change({ currency: event.target.value })}
-            className="w-32"
+            className="w-64"
           >
             {[...new Set([draft.currency, ...CURRENCIES])].map((code) => (
-              <option key={code}>{code}</option>
+              <option key={code} value={code}>
+                {deskWords.currency(code)}
+              </option>
             ))}
           </SelectField>
         </div>

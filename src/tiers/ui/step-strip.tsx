@@ -48,9 +48,11 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
             isFixed={steps.length === 1}
             className={clsx(
               'flex min-w-36 items-start border-y border-l py-3 pr-2 pl-3',
-              draft.kind === 'trial'
-                ? 'flex-1 border-later/50 bg-later-wash text-later hatch'
-                : 'flex-[2] border-open/50 bg-open-wash text-open',
+              !step
+                ? 'flex-[2] border-line bg-surface text-muted'
+                : draft.kind === 'trial'
+                  ? 'flex-1 border-later/50 bg-later-wash text-later hatch'
+                  : 'flex-[2] border-open/50 bg-open-wash text-open',
               index === 0 && 'rounded-l-lg',
               index === steps.length - 1 &&
                 (endless
@@ -70,7 +72,7 @@ export function StepStrip({ steps, offer, hasProblem, tierOf, onMove, onChoose }
                 {step
                   ? caption(step, t)
                   : hasProblem(index)
-                    ? desk('desk-tiers.needs-another-look')
+                    ? desk(draft.amount ? 'desk-tiers.needs-attention' : 'desk-tiers.amount-missing')
                     : KIND_NAMES[draft.kind]}
               </span>
               {tier && (

@@ -58,7 +58,7 @@ export function TierForm({ action, tier, others, tooLarge, ladders }: Props) {
             name="name"
             label={desk('desk.name')}
             defaultValue={tier.name}
-            hint={desk('desk-tiers.as-members-read-it-observer')}
+            hint={desk('desk-tiers.as-members-read-it')}
             required
           />
           <KeyCutField name="keyCut" initial={tier.keyCut} others={others} />

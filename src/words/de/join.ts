@@ -141,6 +141,7 @@ export const join: Record<keyof typeof en, string> = {
     '{gateway} antwortet nicht. Es wurde nichts abgebucht; versuchen Sie es gleich noch einmal.',
   'pay.card-label': 'Karte mit den Endziffern {ending}',
   'pay.card-label-expires': 'Karte mit den Endziffern {ending}, gültig bis {expires}',
+  'pay.transfer': 'Überweisung',
   'pay.transfer-label': 'Überweisung',
 
   'pending.title': 'Noch ein Schritt',

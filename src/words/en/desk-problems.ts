@@ -43,11 +43,12 @@ export const deskProblems = {
   'switch.by-member': 'Only the member can approve this at their wallet: they switch in their account.',
 
   // Gateways and bank statements
-  'consent.expired': 'This consent has expired or was started by someone else. Connect again.',
-  'consent.mode': 'Consent was given for {given} mode, and {asked} mode was asked for. Connect once more.',
-  'consent.not-given': 'The gateway was not given consent. Nothing has changed.',
+  'consent.expired': 'This consent has expired, or someone else started it. Connect again.',
+  'consent.mode': 'Consent was given for the other mode, test or live. Nothing was saved; connect again.',
+  'consent.not-given': 'You did not give consent. Nothing has changed.',
   'consent.not-this-way': 'This gateway is connected by keys, not by consent.',
-  'consent.not-traded': '{reason}. Nothing was saved; connect once more.',
+  'consent.not-traded': 'The gateway did not hand over its keys. Nothing was saved; connect again.',
+  'gateway.key-too-long': 'A key has at most {most} characters.',
   'gateway.no-ping': 'Saved, but no test message could be asked for: {reason}.',
   'gateway.no-ping-registered':
     'The address is registered, but no test message could be asked for: {reason}.',
@@ -198,6 +199,9 @@ export const deskProblems = {
   'live.blocked': '{why} Connect one first.',
   'live.name': 'Type the name of the site as it is: {name}.',
   'live.no-gateway': 'No gateway is connected in live mode: nobody could pay.',
+  'live.webhook-not-heard': 'The webhook of {gateway} has not been heard in live mode yet.',
+  'live.offer-not-carried':
+    'No live gateway can charge for “{offer}” of {tier}, so nobody could join with it.',
   'live.not-yet': 'Test data is cleared when the site goes live, or afterwards.',
   'site.exists': 'This database holds a site already.',
   'site.no-name': 'Name the site.',

@@ -131,6 +131,7 @@ export const join = {
   'pay.frame-silent': '{gateway} isn’t answering. Nothing was charged; try again in a moment.',
   'pay.card-label': 'card ending {ending}',
   'pay.card-label-expires': 'card ending {ending}, expires {expires}',
+  'pay.transfer': 'Bank transfer',
   'pay.transfer-label': 'bank transfer',
 
   'pending.title': 'One more step',

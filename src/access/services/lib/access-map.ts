@@ -8,6 +8,7 @@ import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import type { ItemId } from '@/core/ids';
+import { desk } from '@/words/desk';
 
 export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
 export type MapRow = { item: ItemHead; decisions: Decision[] };
@@ -33,8 +34,8 @@ export async function readAccessMap(): Promise<AccessMap> {
   ]);
   const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
   const viewpoints: Viewpoint[] = [
-    { id: 'visitor', name: 'Visitor', tier: null, person: VISITOR },
-    { id: 'signed-in', name: 'Signed in', tier: null, person: signedIn },
+    { id: 'visitor', name: desk('desk-access.visitor'), tier: null, person: VISITOR },
+    { id: 'signed-in', name: desk('desk-access.signed-in'), tier: null, person: signedIn },
     ...tiers.map((tier) => {
       const paid = offers.some((offer) => offer.tierId === tier.id && offer.isPaid);
       return {

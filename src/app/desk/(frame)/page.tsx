@@ -77,7 +77,7 @@ export default async function TodayPage() {
               name={desk('desk-frame.received-in-week')}
               value={
                 facts.incomeThisWeek.map((i) => t.money(i.amount, i.currency)).join(' + ') ||
-                desk('desk.none')
+                t.money(0, facts.currency)
               }
             />
             <Figure name={desk('desk-frame.left-in-week')} value={String(facts.leftThisWeek)} />

@@ -21,7 +21,7 @@ export function bankTransfer(): Gateway {
   return {
     id: 'bank-transfer',
     name: 'Bank transfer',
-    payLabel: 'Bank transfer',
+    payLabel: 'pay.transfer',
     nature: 'transfer',
     carries: CARRIES,
     connectedBy: 'details',

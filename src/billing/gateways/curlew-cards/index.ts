@@ -31,7 +31,7 @@ export function curlewCards(base: string): Gateway {
   return {
     id: 'curlew-cards',
     name: NAME,
-    payLabel: 'Card',
+    payLabel: 'pay.card',
     nature: 'card',
     carries: CARRIES,
     connectedBy: 'keys',

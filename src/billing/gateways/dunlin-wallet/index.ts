@@ -29,7 +29,7 @@ export function dunlinWallet(base: string): Gateway {
   return {
     id: 'dunlin-wallet',
     name: NAME,
-    payLabel: NAME,
+    payLabel: null,
     nature: 'wallet',
     carries: CARRIES,
     connectedBy: 'consent',

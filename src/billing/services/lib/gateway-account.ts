@@ -12,6 +12,7 @@ import {
 import type { Site } from '@/platform/store/site';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
+import { wordsOf } from '@/words/words';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
 import { seal, unseal } from '@/platform/seal';
@@ -36,7 +37,7 @@ export async function keepAccount(
       gateway: gateway.id,
       mode: site.mode,
       nature: gateway.nature,
-      label: gateway.payLabel,
+      label: gateway.payLabel ? wordsOf(site)(gateway.payLabel) : gateway.name,
       siteKey: keys.siteKey,
       secretKeySealed: seal(keys.secretKey),
       settings,

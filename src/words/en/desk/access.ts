@@ -26,6 +26,8 @@ export const access = {
   'desk-access.notice-for-visitors': 'Notice for visitors',
   'desk-access.notice-for-members-without-the': 'Notice for members without the right tier',
   'desk-access.look-as': 'Look as',
+  'desk-access.visitor': 'Visitor',
+  'desk-access.signed-in': 'Signed in',
   'desk-access.a-visitor': 'A visitor',
   'desk-access.a-member-without-a-tier': 'A member without a tier',
   'desk-access.everyone-who-pays': 'Everyone who pays',
@@ -95,4 +97,5 @@ export const access = {
     'from {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
   'desk-access.until-after':
     'until {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
+  'desk-access.rule-saved': 'Rule saved.',
 } as const;

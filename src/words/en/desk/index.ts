@@ -3,6 +3,7 @@ import { common } from './common';
 import { content } from './content';
 import { frame } from './frame';
 import { kit } from './kit';
+import { mails } from './mails';
 import { members } from './members';
 import { money } from './money';
 import { settings } from './settings';
@@ -14,6 +15,7 @@ export const DESK_PARTS = {
   common,
   frame,
   kit,
+  mails,
   members,
   money,
   tiers,
@@ -27,6 +29,7 @@ export const desk = {
   ...common,
   ...frame,
   ...kit,
+  ...mails,
   ...members,
   ...money,
   ...tiers,

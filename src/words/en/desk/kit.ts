@@ -37,4 +37,5 @@ export const kit = {
   'desk-kit.drag-end': '{name} is put down at {place}.',
   'desk-kit.drag-cancel': '{name} is back where it was.',
   'desk-kit.drag': 'Move {name}',
+  'desk-kit.file-not-sent': 'The file could not be sent. Check your connection, then try again.',
 } as const;

@@ -15,7 +15,7 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
   const input = over > 0 ? { ...rule, version: over } : rule;
   return forForm(
     saveRule(actor, input),
-    () => redirect('/desk/access'),
+    () => redirect('/desk/access?saved=1'),
     async () => {
       const found = await ruleEditor(actor, rule.id);
       if (!found.ok || !found.value.rule) return null;

@@ -9,6 +9,7 @@ import { RuleSentence } from '@/access/ui/rule-sentence';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { Tabs } from '@/kit/tabs';
+import { Said } from '@/kit/toasts';
 import { ruleNames } from './names';
 import { desk } from '@/words/desk';
 
@@ -17,11 +18,13 @@ export const metadata: Metadata = { title: desk('desk.access') };
 export default async function AccessPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
   await requireStaff();
-  const view = (await searchOf(searchParams)).view === 'rulebook' ? 'rulebook' : 'map';
+  const { view: asked, saved } = await searchOf(searchParams);
+  const view = asked === 'rulebook' ? 'rulebook' : 'map';
   const map = await shown(accessMap(await currentActor()));
   const names = ruleNames(map);
   return (
     <>
+      {saved && <Said words={desk('desk-access.rule-saved')} />}
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
         <h1 className="text-3xl">{desk('desk-access.who-sees-what')}</h1>
         <Tabs

@@ -59,7 +59,7 @@ export default async function GeneralPage() {
           name="currency"
           label={desk('desk.currency')}
           defaultValue={site.currency}
-          options={site.currencies.map((code) => ({ id: code, name: code }))}
+          options={site.currencies.map((code) => ({ id: code, name: t.currency(code) }))}
           hint={desk('desk-settings.new-offers-start-with-it')}
         />
         {site.rhythms.length > 1 && (

@@ -20,22 +20,26 @@ export default async function TiersPage() {
   const t = await deskWords();
   const staff = await requireStaff();
   const { ladders, alone } = await shown(tierOverview(await currentActor()));
+  const maySetTiers = may(staff.staffRole, 'set tiers');
+  const isEmpty = ladders.length + alone.length === 0;
   const retired = [...ladders.flatMap(({ tiers }) => tiers), ...alone].filter((tier) => tier.retiredAt);
   const running = (tiers: TierOverview[]): TierOverview[] => tiers.filter((tier) => !tier.retiredAt);
   return (
     <>
       <TiersHead here="tiers">
-        {may(staff.staffRole, 'set tiers') && (
+        {maySetTiers && !isEmpty && (
           <Link data-new href="/desk/tiers/new" className={buttonClass('main', 'ml-auto')}>
-            {desk('desk-tiers.make-a-tier')}
+            {desk('desk-tiers.new-tier')}
           </Link>
         )}
       </TiersHead>
-      {ladders.length + alone.length === 0 ? (
+      {isEmpty ? (
         <div className="mt-6">
           <Empty
             title={desk('desk-tiers.no-tiers-yet')}
-            action={<LinkButton href="/desk/tiers/new">{desk('desk-tiers.add-a-tier')}</LinkButton>}
+            action={
+              maySetTiers && <LinkButton href="/desk/tiers/new">{desk('desk-tiers.new-tier')}</LinkButton>
+            }
           >
             {desk('desk-tiers.a-tier-is-what-members')}
           </Empty>

@@ -1,4 +1,6 @@
+import clsx from 'clsx';
 import type { Metadata } from 'next';
+import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import type { Instant } from '@/core/instants';
 import type { Carries } from '@/core/offers/carries';
@@ -18,18 +20,17 @@ import {
   registerWebhookAction,
   webhookSecretAction,
 } from '../actions';
+import type { Problem } from '@/core/problem';
 import { desk } from '@/words/desk';
+import { isProblemCode, type ProblemCode } from '@/words/problems';
 
 export const metadata: Metadata = { title: desk('desk-money.gateways-money') };
 
-export default async function GatewaysPage({
-  searchParams,
-}: {
-  searchParams: Promise<{ connected?: string; problem?: string; mode?: string }>;
-}) {
+export default async function GatewaysPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
   const staff = await requireStaff();
-  const { connected, problem, mode: asked } = await searchParams;
+  const { connected, problem: code, mode: asked } = await searchOf(searchParams);
+  const problem = refusedConsent(code);
   const mayManage = may(staff.staffRole, 'manage money');
   const { accounts, all, site } = await shown(gatewayList(await currentActor()));
   const connectIn = asked === 'live' || asked === 'test' ? asked : site.mode;
@@ -50,7 +51,7 @@ export default async function GatewaysPage({
           role="alert"
           className="mt-4 rounded-md border-l-4 border-closed bg-closed-wash px-3 py-2 font-medium text-closed"
         >
-          {problem}
+          {t.problem(problem)}
         </p>
       )}
       {connected && (
@@ -58,20 +59,21 @@ export default async function GatewaysPage({
           {desk('desk-money.connected')}
         </p>
       )}
-      <div className="mt-5 grid items-start gap-8 xl:grid-cols-[1fr_28rem]">
+      <div className={clsx('mt-5 grid items-start gap-8', accounts.length > 0 && 'xl:grid-cols-[1fr_28rem]')}>
         <div className="grid gap-4">
           {accounts.length === 0 && (
             <p className="max-w-prose text-lg text-muted">
               {desk('desk-money.no-gateway-yet', { gateway: all[0]?.name ?? '' })}
             </p>
           )}
-          {accounts.map(({ account, gateway, books, address, inUse }) => (
+          {accounts.map(({ account, gateway, books, address, inUse }, index) => (
             <GatewayCard
               key={account.id}
               id={account.id}
               gateway={gateway.name}
               label={account.label}
               mode={account.mode}
+              isFirst={!accounts.slice(0, index).some((other) => other.account.mode === account.mode)}
               account={'account' in account.settings ? account.settings.account : account.siteKey}
               atCheckout={account.atCheckout}
               checked={gateway.connectedBy === 'details' ? null : when(account.checkedAt)}
@@ -91,6 +93,7 @@ export default async function GatewaysPage({
         {mayManage && (
           <ConnectGateways
             mode={connectIn}
+            isWide={accounts.length === 0}
             gateways={all.map((gateway) => connectable(gateway, connectIn))}
             byKeys={connectGatewayAction}
             byConsent={consentAction}
@@ -101,6 +104,10 @@ export default async function GatewaysPage({
     </>
   );
 }
+
+/** Why consent came to nothing: an address can name one of our own sentences, and holds none itself. */
+const refusedConsent = (code = ''): Problem<ProblemCode> | null =>
+  code.startsWith('consent.') && isProblemCode(code) ? { code } : null;
 
 /** What the forms for connecting need to know of a gateway. */
 const connectable = ({ id, name, connectedBy, pasted }: Gateway, mode: 'test' | 'live'): Connectable => ({

@@ -15,11 +15,11 @@ import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-settings.going-live-settings') };
 
-/** The one step from test to live: what stands against it, what changes, and what stays behind. */
+/** The one step from test to live: what prevents it, what changes, and what stays as it is. */
 export default async function GoingLivePage() {
   const t = await deskWords();
   await requireStaff('set up the site');
-  const { site, blockers, warnings, ways, testData } = await shown(readiness(await currentActor()));
+  const { site, blockers, warnings, atCheckout, testData } = await shown(readiness(await currentActor()));
   return (
     <>
       <SettingsHead here="live" />
@@ -50,15 +50,15 @@ export default async function GoingLivePage() {
               ))}
               {warnings.map((warning) => (
                 <li
-                  key={warning}
+                  key={t.problem(warning)}
                   className="rounded-md border-l-4 border-metered bg-metered-wash px-3 py-2 text-metered"
                 >
-                  {warning}
+                  {t.problem(warning)}
                 </li>
               ))}
-              {ways.length > 0 && (
+              {atCheckout.length > 0 && (
                 <li className="rounded-md border-l-4 border-open bg-open-wash px-3 py-2 text-open">
-                  {desk('desk-settings.members-will-pay-by', { list: ways.join(', ') })}
+                  {desk('desk-settings.members-will-pay-by', { list: t.list(atCheckout) })}
                 </li>
               )}
               {site.tax.way === 'none' && (
@@ -150,7 +150,7 @@ type LiveProps = {
 };
 
 function Live({ t, since, cleared, clears, testData, siteName }: LiveProps) {
-  // A gateway may still have a word to say about what is gone: that is no data of anybody's.
+  // Messages may still come in about what has been deleted; they are not test data.
   const isEmpty = testData.subscriptions + testData.payments + testData.checkouts === 0;
   return (
     <div className="mt-5 grid max-w-2xl gap-6">

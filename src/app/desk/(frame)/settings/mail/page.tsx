@@ -8,6 +8,7 @@ import { SenderForm } from '@/mail/ui/mail-forms';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
+import { mailName } from './mail-name';
 import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-settings.mail-settings') };
@@ -37,10 +38,10 @@ export default async function MailPage() {
                   href={`/desk/settings/mail/${kind.template}`}
                   className="font-semibold text-spruce underline"
                 >
-                  {kind.name}
+                  {mailName(kind.template)}
                 </Link>
               </td>
-              <td className="py-2 pr-5">{kind.when}</td>
+              <td className="py-2 pr-5">{desk(`desk-mails.${kind.template}-when`)}</td>
               <td className="py-2 pr-5 text-muted">
                 {own?.subject && own.words
                   ? desk('desk-settings.own-subject-and-words')

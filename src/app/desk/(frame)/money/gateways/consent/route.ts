@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { currentActor, deskWords } from '@/app/session';
+import { currentActor } from '@/app/session';
 import { finishConsent } from '@/billing/services/gateway-consent';
 
 /** Where a gateway's consent page sends the owner back to. */
@@ -11,7 +11,5 @@ export async function GET(request: Request): Promise<never> {
     code: query.get('code'),
   });
   if (finished.ok) redirect(`/desk/money/gateways?connected=${finished.value.id}`);
-  redirect(
-    `/desk/money/gateways?problem=${encodeURIComponent(Object.values((await deskWords()).problems(finished.problems))[0] ?? '')}`,
-  );
+  redirect(`/desk/money/gateways?problem=${finished.problems['']?.code ?? 'consent.not-traded'}`);
 }

@@ -7,6 +7,7 @@ import { mailPreview } from '@/members/services/mail-preview';
 import { MailForm } from '@/mail/ui/mail-forms';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';
+import { mailName } from '../mail-name';
 import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ template: string }>; searchParams: Search };
@@ -27,8 +28,8 @@ export default async function MailEditPage({ params, searchParams }: Props) {
           {desk('desk-settings.mails')}
         </Link>
       </p>
-      <h2 className="mt-1 text-2xl">{kind.name}</h2>
-      <p className="text-muted">{kind.when}</p>
+      <h2 className="mt-1 text-2xl">{mailName(kind.template)}</h2>
+      <p className="text-muted">{desk(`desk-mails.${kind.template}-when`)}</p>
       <MailForm
         key={kind.template}
         action={saveMailAction}

@@ -13,6 +13,7 @@ import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { listPath, readListSearch } from '../../../money/query';
 import { sendMailAgainAction } from '../../actions';
+import { mailName } from '../mail-name';
 import { Sentence } from '@/kit/sentence';
 import { desk } from '@/words/desk';
 
@@ -96,7 +97,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
                       {row.toAddress}
                     </Link>
                   </td>
-                  {!opened && <td className="py-2 pr-5 whitespace-nowrap">{row.name}</td>}
+                  {!opened && <td className="py-2 pr-5 whitespace-nowrap">{mailName(row.template)}</td>}
                   {!opened && <td className="py-2 pr-5">{row.subject}</td>}
                   <td className="py-2 whitespace-nowrap">
                     <LifeMark t={t} state={`mail-${row.state}`} />
@@ -109,7 +110,11 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
         </div>
         {opened && (
           <div className="mt-4">
-            <Drawer title={opened.subject || opened.name} label={opened.name} closeHref={at({})}>
+            <Drawer
+              title={opened.subject || mailName(opened.template)}
+              label={mailName(opened.template)}
+              closeHref={at({})}
+            >
               <p className="mt-1 text-muted">
                 <Sentence
                   words={desk('desk-settings.mail-written', {
