@@ -29,7 +29,6 @@ export default tseslint.config(
   {
     // Whatever is read comes from the catalogue. The two that say that nothing works need no catalogue to say it.
     files: ['src/**/*.tsx'],
-    ignores: ['src/app/error.tsx', 'src/app/global-error.tsx'],
     rules: {
       'react/jsx-no-literals': [
         'error',

@@ -1,27 +1,24 @@
 'use client';
 
+import { failureWords } from '@/words/failure';
+
 /** The same where even the frame around the pages failed: by itself, without our styles. */
 export default function Failed({ error }: { error: Error & { digest?: string } }) {
+  const t = failureWords(typeof navigator === 'undefined' ? '' : navigator.language);
   return (
-    <html lang="en-GB">
+    <html lang={t.language}>
       <body
         style={{ margin: 0, background: '#F6F3EC', color: '#1D2B2F', font: '18px/1.6 system-ui, sans-serif' }}
       >
         <main style={{ maxWidth: '36rem', margin: '0 auto', padding: '4rem 1.25rem' }}>
-          <h1>Something went wrong</h1>
+          <h1>{t('failure.title')}</h1>
+          <p>{t('failure.words')}</p>
           <p>
-            We couldn’t finish what you asked for. If you had just paid or saved something, we can’t tell from
-            here whether it went through: look in your account before you try again. You will never be charged
-            twice for the same thing.
-          </p>
-          <p>
-            Use your browser’s Back button to return to what you typed, or{' '}
+            {t('failure.back')}{' '}
             {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- the router may be what failed */}
-            <a href="/account">open your account</a>.
+            <a href="/account">{t('failure.account')}</a>
           </p>
-          {error.digest && (
-            <p>If it happens again, tell the people who run this site this number: {error.digest}</p>
-          )}
+          {error.digest && <p>{t('failure.number', { number: error.digest })}</p>}
         </main>
       </body>
     </html>

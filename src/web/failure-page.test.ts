@@ -40,7 +40,7 @@ beforeAll(async () => {
   server = createServer((request, response) => {
     const inHand = { isTakenUp: true, isUnreadable: request.headers['x-unread'] !== undefined };
     finishHeaders(response, { id: ID, isHttps: false, request: inHand });
-    replaceFailedPages(response, ID);
+    replaceFailedPages(response, ID, request.headers['accept-language']);
     ANSWERS[request.url ?? '']?.(response);
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -62,6 +62,15 @@ describe('a page that failed', () => {
       expect(answer.headers.get('content-security-policy')).toContain("default-src 'none'");
     },
   );
+
+  it('speaks the language of the browser', async () => {
+    const { port } = server.address() as AddressInfo;
+    const headers = { 'accept-language': 'de-AT,de;q=0.9,en;q=0.5' };
+    const html = await (await fetch(`http://127.0.0.1:${port}/at-once`, { headers })).text();
+    expect(html).toContain('<html lang="de">');
+    expect(html).toContain(`diese Nummer: ${ID}`);
+    expect(html).not.toContain('went wrong');
+  });
 
   it('is 400 where what was sent could not be read', async () => {
     const { port } = server.address() as AddressInfo;

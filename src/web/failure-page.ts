@@ -1,4 +1,5 @@
 import type { OutgoingHttpHeaders, ServerResponse } from 'node:http';
+import { failureWords } from '@/words/failure';
 
 /** The page needs nothing but itself: no script, no file, no database. */
 export const FAILURE_HEADERS = {
@@ -7,16 +8,17 @@ export const FAILURE_HEADERS = {
 };
 
 /** What is shown where even the pages fail: by itself, without script, database or anything else. */
-export function failurePage(id: string): string {
-  return `<!doctype html><html lang="en-GB"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Something went wrong</title>
+export function failurePage(id: string, acceptLanguage = ''): string {
+  const t = failureWords(acceptLanguage);
+  return `<!doctype html><html lang="${t.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${t('failure.title')}</title>
 <style>:root{color-scheme:light dark;--ground:#F6F3EC;--ink:#1D2B2F;--muted:#5C6866;--link:#1F5A4C}
 @media(prefers-color-scheme:dark){:root{--ground:#12191C;--ink:#E7E3D8;--muted:#9DA8A6;--link:#8CC7B4}}
 body{margin:0;background:var(--ground);color:var(--ink);font:18px/1.6 system-ui,sans-serif}main{max-width:36rem;margin:0 auto;padding:4rem 1.25rem}
 h1{font-size:2rem;line-height:1.2}a{color:var(--link)}.id{color:var(--muted)}</style></head>
-<body><main><h1>Something went wrong</h1>
-<p>We couldn’t finish what you asked for. If you were only reading, nothing was changed. If you were paying or saving something, we can’t tell from here whether it went through: look in your account before you try again. You will never be charged twice for the same thing.</p>
-<p>Use your browser’s Back button to return to what you typed, or <a href="/account">open your account</a>.</p>
-<p class="id">If it happens again, tell the people who run this site this number: ${id}</p>
+<body><main><h1>${t('failure.title')}</h1>
+<p>${t('failure.words')}</p>
+<p>${t('failure.back')} <a href="/account">${t('failure.account')}</a></p>
+<p class="id">${t('failure.number', { number: id })}</p>
 </main></body></html>`;
 }
 
@@ -26,7 +28,7 @@ type Written = (...all: unknown[]) => boolean;
  * Puts the failure page in place of whatever page is answered with 500: those that the pages make themselves are blank
  * without script. Files, data and forms that are sent by script keep their own answer.
  */
-export function replaceFailedPages(response: ServerResponse, id: string): void {
+export function replaceFailedPages(response: ServerResponse, id: string, acceptLanguage = ''): void {
   /* eslint-disable @typescript-eslint/unbound-method -- called on the response below */
   const write = response.write as Written;
   const end = response.end as unknown as (...all: unknown[]) => ServerResponse;
@@ -57,6 +59,6 @@ export function replaceFailedPages(response: ServerResponse, id: string): void {
   }) as typeof response.write;
   response.end = ((...all: unknown[]) => {
     replace();
-    return isReplaced ? end.call(response, failurePage(id)) : end.apply(response, all);
+    return isReplaced ? end.call(response, failurePage(id, acceptLanguage)) : end.apply(response, all);
   }) as typeof response.end;
 }

@@ -35,7 +35,8 @@ const server = createServer((request, response) => {
     runToken: RUN_TOKEN,
     request: inHand,
   });
-  replaceFailedPages(response, id);
+  const acceptLanguage = request.headers['accept-language'];
+  replaceFailedPages(response, id, acceptLanguage);
   response.once('close', () => {
     const isAsset = request.url?.startsWith('/_next/') ?? false;
     log[isAsset ? 'debug' : 'info'](
@@ -62,7 +63,7 @@ const server = createServer((request, response) => {
     log.error({ err: error, request: id }, 'a request failed');
     if (response.headersSent) return response.destroy();
     response.writeHead(500, FAILURE_HEADERS);
-    response.end(failurePage(id));
+    response.end(failurePage(id, acceptLanguage));
   });
 });
 // A request has half a minute to arrive; its answer may take longer.

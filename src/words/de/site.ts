@@ -42,12 +42,6 @@ export const site: Record<keyof typeof en, string> = {
   'form.copy': '{name} kopieren',
   'form.copied': 'Kopiert',
 
-  'failure.title': 'Diese Seite kann gerade nicht angezeigt werden',
-  'failure.words':
-    'Der Fehler liegt bei uns. Wenn Sie nur gelesen haben, hat sich nichts geändert. Wenn Sie gerade bezahlt oder etwas gespeichert haben, können wir hier nicht sagen, ob es geklappt hat: Sehen Sie in Ihrem Konto nach, bevor Sie es noch einmal versuchen. Dieselbe Sache wird nie zweimal abgebucht.',
-  'failure.again': 'Noch einmal versuchen',
-  'failure.number': 'Wenn es wieder passiert, nennen Sie den Betreibern der Website diese Nummer: {number}',
-
   'signin.title': 'Anmelden',
   'signin.email': 'E-Mail-Adresse',
   'signin.password': 'Passwort',

@@ -40,12 +40,6 @@ export const site = {
   'form.copy': 'Copy {name}',
   'form.copied': 'Copied',
 
-  'failure.title': 'This page couldn’t be shown',
-  'failure.words':
-    'The fault is ours. If you were only reading, nothing was changed. If you had just paid or saved something, we can’t tell from here whether it went through: look in your account before you try again. You will never be charged twice for the same thing.',
-  'failure.again': 'Try again',
-  'failure.number': 'If it happens again, tell the people who run this site this number: {number}',
-
   'signin.title': 'Sign in',
   'signin.email': 'Email',
   'signin.password': 'Password',
