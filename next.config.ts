@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  // Each run (demo, test) builds into a folder of its own, so that they can stand beside each other.
+  // Each run (demo, test) builds into a folder of its own, so that they do not disturb each other.
   distDir: process.env.NEST_BUILD_DIR ?? '.next',
   typescript: { ignoreBuildErrors: true, tsconfigPath: process.env.NEST_TSCONFIG ?? 'tsconfig.json' },
   poweredByHeader: false,

@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './scripts/lib/chromium';
 
-/** The site, its stand-ins and its database are started by scripts/test.ts, which tells where they are. */
+/** The site, its stand-ins and its database are started by scripts/test.ts, which passes on their addresses. */
 export default defineConfig({
   testDir: 'tests/browser',
   workers: 1,

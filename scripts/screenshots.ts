@@ -38,7 +38,7 @@ const openDrawer = async (page: Page, name: string): Promise<void> => {
   await page.getByRole('complementary').waitFor();
 };
 
-/** Where the demo's Letterbox stands: twenty ports above the site. */
+/** The address of the demo's Letterbox: twenty ports above the site. */
 const LETTERBOX = `http://127.0.0.1:${Number(new URL(base).port) + 20}`;
 
 /** Goes through the mailed code to checkout, as a new member does. */

@@ -1,6 +1,6 @@
 /**
- * npm run stand-ins: Curlew Cards, Dunlin Wallet and Letterbox, at the addresses that .env.example names. What they know
- * stays in .data/stand-ins, so that the keys are the same after a restart. Ctrl+C stops them.
+ * npm run stand-ins: Curlew Cards, Dunlin Wallet and Letterbox, at the addresses that .env.example names. Their state
+ * is kept in .data/stand-ins, so that the keys are the same after a restart. Ctrl+C stops them.
  */
 import { mkdirSync } from 'node:fs';
 import getPort from 'get-port';

@@ -109,7 +109,7 @@ export class Stack {
     this.cleanUps.push(cleanUp);
   }
 
-  /** Stops everything, once: whoever asks again waits for the same end. */
+  /** Stops everything, once; a second call waits for the first. */
   stop(): Promise<void> {
     this.stopped ??= this.stopAll();
     return this.stopped;

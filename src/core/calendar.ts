@@ -90,7 +90,7 @@ export function startOfDate(date: LocalDate, zone: string): Instant {
   return written(Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: zone }).toInstant());
 }
 
-/** The instant at which the whole of a local date is over. */
+/** The instant at which a local date ends. */
 export function endOfDate(date: LocalDate, zone: string): Instant {
   return startOfDate(dateWritten(Temporal.PlainDate.from(date).add({ days: 1 })), zone);
 }

@@ -77,7 +77,7 @@ export function draftReturn(
 
 const LETTER: Record<DocumentKind, string> = { invoice: 'I', refund: 'R', credit: 'C' };
 
-/** The number as it stands on the document: the owner's beginning, a letter for the kind, and the count. */
+/** The number as printed on the document: the owner's prefix, a letter for the kind, and the count. */
 export function documentLabel(
   prefix: string,
   mode: 'test' | 'live',

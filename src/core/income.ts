@@ -3,7 +3,7 @@ import type { LocalMonth } from './instants';
 
 /** What was received for a tier in a local month; minor units. */
 export type Income = { month: LocalMonth; tierId: TierId; currency: string; amount: number };
-/** A tier's income, month by month, in one currency; the amounts stand in the order of the months. */
+/** A tier's income, month by month, in one currency; the amounts are in the order of the months. */
 export type TierIncome = { tierId: TierId; amounts: number[]; total: number };
 
 const indexOf = (month: string): number => {

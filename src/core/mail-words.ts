@@ -1,4 +1,4 @@
-/** Merge fields: "{first name}" in an owner's words stands for what it is for the member who reads it. */
+/** Merge fields: "{first name}" in an owner's text is filled in for the member who reads it. */
 export type MergeFields = Record<string, string>;
 
 const FIELD = /\{([^{}\n]*)\}/g;

@@ -7,7 +7,7 @@ export type Value =
   | { code: string; values?: Values };
 type Values = { readonly [name: string]: Value };
 
-/** What is wrong with what a person typed or wished, and the values that its sentence names. The sentences are in `words`. */
+/** What is wrong with what a person typed or asked for, and the values that its sentence names. The sentences are in `words`. */
 export type Problem<Code extends string = CoreCode> = { code: Code; values?: Values };
 
 /** Problems by the dotted path of the field; '' is the whole form. */

@@ -2,7 +2,7 @@ import { share } from './money';
 import type { Problem } from './problem';
 import type { Offer } from './offers/offer';
 
-/** A rate in thousandths of a per cent (20 % is 20000), with the name that stands on invoices: "VAT". */
+/** A rate in thousandths of a per cent (20 % is 20000), with the name printed on invoices: "VAT". */
 export type TaxRate = { name: string; rate: number };
 /** `included`: the price holds the tax; `added`: it comes on top. */
 export type TaxWay = 'none' | 'included' | 'added';
@@ -26,12 +26,12 @@ export function rateFor(table: TaxTable, kindId: string | null, country: string)
   return found ? { name: found.name, rate: found.rate } : null;
 }
 
-/** The tax that stands in an amount which holds it: amount × rate ÷ (1 + rate), rounded half up. Minor units. */
+/** The tax in an amount that includes it: amount × rate ÷ (1 + rate), rounded half up. Minor units. */
 export function taxIn(gross: number, taxRate: number): number {
   return share(gross, taxRate, WHOLE + taxRate);
 }
 
-/** The tax that a charge holds: of what it is for and of the joining fee, each rounded by itself, as they stand on the invoice. */
+/** The tax that a charge includes: on what it is for and on the joining fee, each rounded by itself, as on the invoice. */
 export function taxOfCharge(charge: { amount: number; joiningFee: number }, taxRate: number): number {
   return taxIn(charge.amount - charge.joiningFee, taxRate) + taxIn(charge.joiningFee, taxRate);
 }

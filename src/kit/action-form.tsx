@@ -25,7 +25,7 @@ export type FormState = {
   /** The session has ended: they can sign in again here, and nothing typed is lost. */
   isSignedOut?: boolean;
   conflict?: Conflict;
-  /** What the form's `undo` is sent to take back what was done. */
+  /** What the form's `undo` is sent to undo what was done. */
   undo?: Record<string, string>;
 };
 /** What an editor holds beside the fields of its form, by name. */

@@ -9,7 +9,7 @@ import { desk } from '@/words/desk';
 type Props = { title: ReactNode; label: string; closeHref: string; children: ReactNode };
 
 /**
- * A panel on the right that explains or edits without leaving the list. Whether it is open stands in the address;
+ * A panel on the right that explains or edits without leaving the list. Whether it is open is in the address;
  * Escape closes it, and opening it puts the focus on its heading.
  */
 export function Drawer({ title, label, closeHref, children }: Props) {

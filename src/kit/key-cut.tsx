@@ -16,7 +16,7 @@ const REACH = [0, 3.2, 5.6, 8];
 
 type Props = { cut: KeyCut; size?: number; onNight?: boolean; className?: string };
 
-/** A tier's key: shape first, colour second. It stands beside the tier's name, so it has no words of its own. */
+/** A tier's key: shape first, colour second. It is shown beside the tier's name, so it has no text of its own. */
 export function KeyGlyph({ cut, size = 18, onNight = false, className }: Props) {
   const shaft = 15 + cut.notches.length * 5;
   const width = shaft + 2;

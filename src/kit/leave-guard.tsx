@@ -7,7 +7,7 @@ import { Button } from './button';
 import { GuardProvider, type Guard } from './surroundings';
 import { desk } from '@/words/desk';
 
-/** Where the browser stands in its history, if it can tell (HTML Living Standard, Navigation API). */
+/** The browser's place in its history, if it can tell (HTML Living Standard, Navigation API). */
 const placeInHistory = (): number | undefined =>
   (window as { navigation?: { currentEntry?: { index: number } } }).navigation?.currentEntry?.index;
 
@@ -68,7 +68,7 @@ export function LeaveGuard({ children }: { children: ReactNode }) {
         place.current = now;
         return;
       }
-      // Back where the form is, before anybody hears of it; forward again once that is wished for.
+      // Back to the form before anything else notices; forward again once the person agrees.
       const steps = now !== undefined && place.current !== undefined ? now - place.current : -1;
       stop(event);
       if (steps === 0) return;

@@ -9,7 +9,7 @@ type Props = {
   searchLabel: string;
   sort: string;
   sorts: { id: string; words: string }[];
-  /** What else stands in the address and stays. */
+  /** What else is in the address and stays there. */
   keep: Record<string, string | undefined>;
   exports: { href: string; words: string }[];
 };

@@ -1,7 +1,7 @@
 import { Fragment, type ReactNode } from 'react';
 
 type Props = {
-  /** Filled in already; `<link>…</link>` in it stands for an element. */
+  /** Filled in already; `<link>…</link>` in it becomes an element. */
   words: string;
   /** What becomes of each element, from the words within it. */
   parts: Record<string, (words: string) => ReactNode>;

@@ -63,7 +63,7 @@ function Shape({ state }: { state: AccessState }) {
   }
 }
 
-/** The state of an item for somebody. `faint` where it comes from further up rather than being set here. */
+/** The state of an item for a viewpoint. `faint` where it is inherited rather than set here. */
 export function StateMark({
   state,
   words,

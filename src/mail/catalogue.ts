@@ -71,10 +71,10 @@ function kindOf(template: Template): MailKind {
 export const mailWords = (mail: MailContent, frame: MailFrame): MailWords =>
   kindOf(mail.template).words(mail, frame);
 
-/** What the merge field `date` stands for in a mail; null where it has none. */
+/** The value of the merge field `date` in a mail; null where it has none. */
 export const mailDate = (mail: MailContent): Instant | null => kindOf(mail.template).date?.(mail) ?? null;
 
-/** A mail as it would be told of a member. */
+/** A sample of a mail, as it would be written to a member. */
 export const sampleOf = (template: Template, of: SampleFacts): MailContent =>
   ({
     ...kindOf(template).sample(of),

@@ -50,11 +50,11 @@ export type SampleFacts = {
 /** All there is of one mail, in one place. Facts: amounts in minor units; instants are shown as dates in the site's zone. */
 export type MailDefinition<Template extends string, Facts> = {
   template: Template;
-  /** Mails that something hangs on cannot be switched off. */
+  /** Mails that people depend on cannot be switched off. */
   isAlwaysSent?: true;
   /** Merge fields that it has besides those of every mail. */
   fields: ('tier' | 'amount' | 'date')[];
-  /** What the merge field `date` stands for. */
+  /** The value of the merge field `date`. */
   date?: (mail: Facts) => Instant | null;
   words: (mail: Facts, frame: MailFrame) => MailWords;
   sample: (of: SampleFacts) => Facts;

@@ -2,7 +2,7 @@ import { mergeWords, paragraphs, type MailSetting, type MergeFields } from '@/co
 import { mailDate, mailWords, type MailContent } from './catalogue';
 import type { MailFrame, MailWords } from './define';
 
-/** What the merge fields of a mail stand for; which ones a mail has is said where it is defined. */
+/** The values of a mail's merge fields; its definition says which it has. */
 export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields {
   const fields: MergeFields = {
     'first name': frame.firstName || frame.t('mails.there'),

@@ -12,7 +12,7 @@ export type Letter = {
 
 let transport: Transporter | undefined;
 
-/** Hands one mail to the mail server. The id stands in its Message-ID, so that a double can be told. @throws where it was not taken */
+/** Hands one mail to the mail server. Its Message-ID holds the id, so that a duplicate can be recognised. @throws where it was not accepted */
 export async function sendLetter(letter: Letter): Promise<void> {
   transport ??= createTransport({ url: config().SMTP_URL, connectionTimeout: 10_000, socketTimeout: 20_000 });
   await transport.sendMail({

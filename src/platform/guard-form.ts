@@ -9,7 +9,7 @@ import { hashToken, readSigned, sign } from './tokens';
 /** Nobody reads and fills in a form within so many ms of its being shown; a program does. */
 const LEAST_MS = 1_200;
 const MOST_MS = 24 * 3_600_000;
-/** One showing of a form is sent a few times at most: again after a slip, not for a thousand addresses. */
+/** One showing of a form is sent a few times at most: again after a mistake, not for a thousand addresses. */
 const PER_SHOWING: Limit = { name: 'form:shown', points: 8, seconds: 24 * 3600 };
 
 /** What a public form carries against programs that fill in whatever they find. Without outside services. */

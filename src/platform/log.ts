@@ -3,7 +3,7 @@ import { config } from './config';
 
 /**
  * The log of a part of the product, as lines of JSON. Errors go in as `err`, with their cause and stack; what could let
- * somebody in never does.
+ * a person in never does.
  */
 export function logOf(part: string): Logger {
   return pino({

@@ -22,7 +22,7 @@ export function seal(secret: string): string {
   return [VERSION, nameOf(SEALING_KEY), ...parts].join('.');
 }
 
-/** @throws where the text was changed, or sealed under a key that is not known any more */
+/** @throws where the text was changed, or sealed under a key that is no longer known */
 export function unseal(sealed: string): string {
   const [version, ...parts] = sealed.split('.');
   if (version === 'v1') return unsealFirstForm(parts);
@@ -47,7 +47,7 @@ function unsealFirstForm([nonce, tag, text]: string[]): string {
       // Not this one.
     }
   }
-  throw new Error('sealed under a key that is not known any more');
+  throw new Error('sealed under a key that is no longer known');
 }
 
 function open(hex: string, nonce: string, tag: string, text: string): string {

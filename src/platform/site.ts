@@ -15,7 +15,7 @@ export class NotSetUp extends Error {
 export const inMode = (site: Site, mode: Mode): Site => ({ ...site, mode });
 
 /**
- * The mode in which somebody joins: the site's, or, for staff who ask for it, test mode. @throws NotAllowed for others
+ * The mode in which a person joins: the site's, or, for staff who ask for it, test mode. @throws NotAllowed for others
  */
 export function joiningMode(site: Site, actor: Pick<Actor, 'staffRole'>, asked: string): Mode {
   if (asked !== 'test' || site.mode === 'test') return site.mode;

@@ -78,7 +78,7 @@ async function audited(actor: Actor, use: UseFacts, refusal: Refusal): Promise<R
   return refusal;
 }
 
-/** For anybody, signed in or not. */
+/** For anyone, signed in or not. */
 export const publicUse = <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
   make({ name, of: 'public' }, schema, run, () => null);
 

@@ -21,7 +21,7 @@ export type Admitted = { id: string } & (
 
 /**
  * Looks at a request before anything reads it: its method, its address, and how long its body says it is. Notes who calls,
- * and gives it an id. `proxies`: how many of our own stand in front and add the address that they were called from.
+ * and gives it an id. `proxies`: how many of our own proxies are in front and add the address they were called from.
  */
 export function admit(request: IncomingMessage, proxies: number): Admitted {
   const id = randomUUID().slice(0, 13);

@@ -34,7 +34,7 @@ export type Formats = {
   /** A date without its day of the week. */
   day(date: LocalDate): string;
   month(month: LocalMonth): string;
-  /** "Nov 26", where twelve stand in a row. */
+  /** "Nov 26", where twelve are side by side. */
   shortMonth(month: LocalMonth): string;
 };
 

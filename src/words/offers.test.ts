@@ -66,7 +66,7 @@ describe('the sentence of an offer', () => {
     ],
   ])('%s', (sentence, offer) => expect(offerSentence(offer, plainWords)).toBe(sentence));
 
-  it('leaves the trial out for somebody who has had it', () => {
+  it('leaves the trial out for a person who has had it', () => {
     expect(offerSentence(make([trial, monthly]), plainWords, { skipTrial: true })).toBe(
       '£6 a month until you cancel.',
     );

@@ -5,7 +5,7 @@ import type { Words } from './speak';
 export type SentenceOptions = {
   /** For a returning person, who gets no second trial. */
   skipTrial?: boolean;
-  /** For somebody who switched or was moved: no joining fee. */
+  /** For a member who switched or was moved: no joining fee. */
   skipFee?: boolean;
   /** Names of tiers by id, for offers that lead from one tier to the next. */
   tierNames?: ReadonlyMap<string, string>;

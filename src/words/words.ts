@@ -21,7 +21,7 @@ export type Speaking = Writing & { reworded: Reworded };
 
 export const isMemberKey = (text: string): text is MemberKey => Object.hasOwn(members, text);
 
-/** The sentence as it is without anybody's rewording. */
+/** The sentence without the owner's rewording. */
 export const originalOf = (key: MemberKey, language: Language): string =>
   CATALOGUES[language][key] ?? SENTENCES[key];
 

@@ -5,7 +5,7 @@ import { paymentTable } from '../lib/payments';
 import { spaced, TEST_CARDS } from './cards';
 import type { Account, Data } from './state';
 
-/** The card form that stands in the frame. The number goes from here to this server, and nowhere else. */
+/** The card form in the frame. The number goes from here to this server, and nowhere else. */
 export function framePage(account: Account | undefined, nonce: string): string {
   if (!account)
     return page('Card', `<p role="alert">This card form is not set up: its site key is unknown.</p>`, nonce);
@@ -38,7 +38,7 @@ ${cards}
     tell({ cardFrame: 'filled' });
   }));
   ['number', 'expires', 'code'].forEach((name) => field(name).addEventListener('input', () => show(name, '')));
-  // Enter in this form stands for the page's own button.
+  // Enter in this form presses the page's own button.
   field('card').addEventListener('submit', (event) => { event.preventDefault(); tell({ cardFrame: 'enter' }); });
   addEventListener('message', async (event) => {
     if (event.source !== parent) return;

@@ -12,7 +12,7 @@ function periodEnd(a: Agreement): Instant | null {
   return stage?.every ? addLength(a.stageFrom, stage.every, a.zone, a.n + 1) : null;
 }
 
-/** Goes on to the next period, whether or not anything is billed for it. */
+/** Moves to the next period, whether or not anything is billed for it. */
 function advance(a: Agreement): void {
   const end = periodEnd(a);
   const stage = a.stages[a.stage];
@@ -68,7 +68,7 @@ function billOne(a: Agreement, at: Instant): Payment | null {
   a.failedAt = null;
   a.tries = 0;
   advance(a);
-  // After a late success the calendar goes on; what is wholly gone is not billed.
+  // After a late success the calendar continues; periods that have wholly passed are not billed.
   for (let end = periodEnd(a); late && a.nextAt && end && compare(end, at) <= 0; end = periodEnd(a))
     advance(a);
   return payment;

@@ -1,7 +1,7 @@
 import { randomId, refuse, type Answer, type Body } from './http';
 import { escape, paymentButton } from './pages';
 
-/** A payment at a stand-in, with what became of it. Amounts in minor units. */
+/** A payment at a stand-in, with its outcome. Amounts in minor units. */
 export type Payment = {
   id: string;
   account: string;

@@ -63,7 +63,7 @@ test('1. the owner signs in at the Desk, and finds the way about', async () => {
   await desk.keyboard.press('Escape');
   await desk.keyboard.press('Control+k');
   await desk.getByRole('combobox', { name: 'Find' }).fill('gateways');
-  await desk.getByRole('option', { name: /gateways/ }).click();
+  await desk.getByRole('option', { name: /Gateways/ }).click();
   await expect(desk).toHaveURL(/money\/gateways/);
 });
 

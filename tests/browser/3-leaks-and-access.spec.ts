@@ -4,7 +4,7 @@ import { ensureLanternMoor, fillPerson, MEMBER_PASSWORD, signInAtDesk } from './
 
 test.beforeAll(ensureLanternMoor);
 
-/** Words that stand only in the closed part of an item of Lantern Moor. */
+/** Words that are only in the closed part of an item of Lantern Moor. */
 const CLOSED = {
   '/posts/zodiacal-light': ['third gatepost', 'mend the stove', 'good photograph'],
   '/posts/double-stars': ['written the hour in red', 'Do not raise the power', 'steadiest of the month'],

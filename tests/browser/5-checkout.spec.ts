@@ -133,7 +133,7 @@ test('the join page switches between month and year, and says what is left, sold
   await expect(card('Mirror Makers')).toContainText('Joining is closed for now');
   await expect(card('Mirror Makers').getByRole('link')).toHaveCount(0);
   await expect(page.getByRole('table')).toContainText('Observing guides');
-  // Somebody takes the only place there is.
+  // Someone takes the only place there is.
   await page.goto('/join/gazer-free');
   await fillPerson(page, person('Last One'));
   await page.getByRole('button', { name: 'Join', exact: true }).click();

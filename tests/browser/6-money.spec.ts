@@ -73,7 +73,7 @@ test('where registering the webhook fails, it is registered by hand', async ({ p
   await page.getByRole('button', { name: 'Set' }).click();
 });
 
-test('the owner takes transfers, and orders the ways to pay', async () => {
+test('the owner accepts transfers, and orders the gateways', async () => {
   await desk.goto('/desk/money/gateways');
   await desk.getByText('Accept transfers').first().click();
   const form = desk.getByRole('form', { name: 'Accept transfers' });
@@ -191,7 +191,7 @@ test('a card that asks is confirmed in its frame; the member pauses, takes it ba
   await page.context().close();
 });
 
-test('staff pause, take up again, and end a subscription; each is asked for first', async () => {
+test('staff pause, resume and end a subscription; each is confirmed first', async () => {
   await desk.goto('/desk/money?q=cass.card');
   await desk.locator('tbody a').first().click();
   const drawer = desk.getByRole('complementary', { name: /Subscription of/ });

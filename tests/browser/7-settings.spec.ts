@@ -59,7 +59,7 @@ test('checkout quotes the tax of the country that is chosen, keeps what was type
   await summary.getByLabel('Country, for the tax').selectOption('IE');
   await expect(summary).toContainText('£30.75');
   await expect(member.getByLabel('Name', { exact: true })).toHaveValue('Ida Taxed');
-  // Where the file runs alone, the card is the only way to pay, and there is nothing to choose.
+  // Where the file runs alone, the card is the only gateway, and there is nothing to choose.
   const card = member.getByLabel('Card', { exact: true });
   if (await card.count()) await card.check();
   await pickCard(member, 'Works');
@@ -137,7 +137,7 @@ test('the account shows the sections that the owner left on, and the notes that 
   await expect(member.getByRole('heading', { name: 'Payments' })).toHaveCount(0);
 });
 
-test('going live is refused until somebody could pay, says what changes, and happens once', async () => {
+test('going live is refused until members could pay, says what changes, and happens once', async () => {
   await desk.goto('/desk/settings/live');
   await expect(desk.getByText('No gateway is connected in live mode: nobody could pay.')).toBeVisible();
   await expect(desk.getByRole('button', { name: 'Go live' })).toHaveCount(0);

@@ -31,7 +31,7 @@ const actorNamed = async (email: string): Promise<Actor> => {
 };
 
 describe('what a person sees at an address', () => {
-  it('is the teaser and the doorstep for a visitor: no closed word goes on', async () => {
+  it('is the teaser and the doorstep for a visitor: no closed word is returned', async () => {
     const seen = value(await viewItem(VISITOR_ACTOR, guide));
     expect(seen).toMatchObject({ kind: 'doorstep', state: 'closed', showSignIn: true });
     expect(JSON.stringify(seen)).not.toContain(secret);

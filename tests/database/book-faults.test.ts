@@ -297,7 +297,7 @@ describe('credit', () => {
     expect((await page(one, 'eclipse-week-once')).figures).toMatchObject({ credit: 300, due: 2200 });
     expect(await buy(one, 'eclipse-week-once', 'fails')).toMatchObject({ ok: false });
     expect(await credit(one)).toBe(0);
-    // Renewals meanwhile do not spend it; a week later the checkout is over.
+    // Renewals meanwhile do not spend it; a week later the checkout expires.
     await passDays(moor, 9);
     value(await remindAndExpire(WORKER));
     expect(await credit(one)).toBe(300);
@@ -521,7 +521,7 @@ describe('another card', () => {
 });
 
 describe('a checkout', () => {
-  it('that was left for too long is over: it begins nothing, and reserves nothing', async () => {
+  it('that was left for too long has expired: it begins nothing, and reserves nothing', async () => {
     const one = await someone();
     expect(await buy(one, 'fern-weekly', 'declined')).toMatchObject({ ok: false });
     await passDays(moor, 9);

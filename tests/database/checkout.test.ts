@@ -204,7 +204,7 @@ describe('joining', () => {
     expect(await findCheckout(pool(), victim.checkoutId)).toEqual(before);
   });
 
-  it('never sends anybody to another site afterwards', async () => {
+  it('never sends people to another site afterwards', async () => {
     const input = await joinInput(moor, 'gazer-free', null, { returnTo: '//evil.example/x' });
     expect(await joinNew(input)).toMatchObject({ ok: true });
     expect(await findCheckout(pool(), input.checkoutId)).toMatchObject({ state: 'done', returnTo: '/' });

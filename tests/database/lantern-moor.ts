@@ -115,7 +115,7 @@ export async function joinNew(input: { name: string; email: string } & Record<st
     : joined;
 }
 
-/** Joins somebody new, and answers with the member's id and subscription. */
+/** Joins as a new member, and answers with the member's id and subscription. */
 export async function join(
   moor: Moor,
   offerId: string,
@@ -225,7 +225,7 @@ export async function intentFor(subscription: StoredSubscription, at: Instant): 
   return intent;
 }
 
-/** As if the leases were over: what a crash or silence left open may be taken up at once. */
+/** As if the leases had ended: what a crash or silence left open may be continued at once. */
 export async function leasesOver(): Promise<void> {
   await rows('UPDATE subscriptions SET busy_until = NULL');
   await rows(`UPDATE agreements SET next_check_at = now()`);

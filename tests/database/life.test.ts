@@ -136,7 +136,7 @@ describe('a refund', () => {
 });
 
 describe('a dispute', () => {
-  it('suspends its own holding and stops charges; won, all goes on, since the same day', async () => {
+  it('suspends its own holding and stops charges; won, everything continues, since the same day', async () => {
     const { memberId, payment } = await paidUp();
     const before = await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()));
     await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'dispute');

@@ -41,7 +41,7 @@ describe('going live', () => {
   let tester: string;
   let late: Awaited<ReturnType<typeof joinInput>>;
 
-  it('is refused while nobody could pay, to whoever is not the owner, and without the name typed', async () => {
+  it('is refused while nobody could pay, to everyone but the owner, and without the name typed', async () => {
     await connectOthers(moor);
     ({ memberId: tester } = await join(moor, 'observer-monthly', 'works'));
     await passDays(moor, 15);

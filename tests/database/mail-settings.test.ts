@@ -232,7 +232,7 @@ describe('reminders', () => {
     expect(mails).toEqual(['welcome', 'trial-ends', 'receipt', 'renewal-soon', 'receipt']);
   });
 
-  it('tell of a card a month before it cannot pay any more, once', async () => {
+  it('announce a month ahead that a card expires, once', async () => {
     const { email, subscription } = await join(moor, 'observer-monthly', 'works');
     expect(subscription.methodExpires).toMatch(/^\d{4}-09$/);
     expect((await mailsTo(email)).map((mail) => mail.template)).not.toContain('card-expires');

@@ -118,7 +118,7 @@ describe('as the rehearsal clock moves', () => {
     );
   });
 
-  it('cancelled, it stays open to the end of what is paid, then closes; taken back, it goes on', async () => {
+  it('cancelled, it stays open to the end of what is paid, then closes; undone, it continues', async () => {
     const { memberId, email, subscription } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 15);
     expect(await cancelSubscription(asMember(memberId), subscription.id)).toMatchObject({ ok: true });
@@ -133,7 +133,7 @@ describe('as the rehearsal clock moves', () => {
     expect(await undoCancel(asMember(memberId), subscription.id)).toMatchObject({ ok: false });
   });
 
-  it('nobody cancels for somebody else', async () => {
+  it('nobody cancels for another member', async () => {
     const { subscription } = await join(moor, 'observer-monthly', 'works');
     const stranger = await join(moor, 'gazer-free', null);
     expect(await cancelSubscription(asMember(stranger.memberId), subscription.id)).toMatchObject({

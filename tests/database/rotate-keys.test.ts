@@ -35,7 +35,7 @@ it('everything that is sealed is sealed again under the new key, all or nothing,
   expect(said).toContain('1 of 1 gateway secret keys sealed again.');
   expect(said).toContain('1 of 1 webhook secrets sealed again.');
   expect(said).toContain('1 of 1 unsent emails sealed again.');
-  // The key of before opens none of it any more.
+  // The earlier key opens none of it.
   for (const { sealed } of [...(await sealedKeys()), ...(await sealedMails())])
     expect(() => unseal(sealed)).toThrow(/neither SEALING_KEY nor among/);
   expect(await rotate({ SEALING_KEY: key })).toContain('0 of 1 gateway secret keys');

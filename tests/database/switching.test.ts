@@ -124,7 +124,7 @@ describe('a switch up', () => {
     expect(await rows('SELECT 1 FROM credits WHERE member_id = $1', [memberId])).toEqual([]);
   });
 
-  it('is void after an hour, after any other event, and for anybody else', async () => {
+  it('is void after an hour, after any other event, and for anyone else', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     const other = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 16);

@@ -115,7 +115,7 @@ describe('tax that the price holds', () => {
       tax: 0,
       content: { tax: null },
     });
-    // Whoever moves is taxed there from the next charge on; what was made stays as it is.
+    // Members who move are taxed there from the next charge; documents already made stay as they are.
     const moved = await changeDetails(asMember(memberId), {
       name: 'Someone New',
       country: 'GB',

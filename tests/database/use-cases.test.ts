@@ -217,7 +217,7 @@ describe('for the site itself', () => {
   });
 });
 
-describe('for anybody', () => {
+describe('for anyone', () => {
   it.each(PUBLIC)('%s', async (name) => {
     for (const actor of [VISITOR_ACTOR, right, staffAs('viewer')])
       expect(await codeOf(name, actor)).toBe('invalid');

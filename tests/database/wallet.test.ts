@@ -20,7 +20,7 @@ import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { keysOf } from '../../src/billing/services/lib/gateway-account';
 import { gatewayById } from '../../src/billing/gateways';
-import { waysToPay } from '../../src/billing/services/lib/ways-to-pay';
+import { gatewaysFor } from '../../src/billing/services/lib/checkout-gateways';
 import { currentSite } from '../../src/platform/site';
 import { findOffer } from '../../src/tiers/store/offers';
 import { pool } from '../../src/platform/store/db';
@@ -240,7 +240,7 @@ it('is not offered for what it cannot carry', async () => {
   const offer = (await findOffer(pool(), 'observer-monthly'))!;
   const site = await currentSite();
   const names = async (definition: typeof offer.definition) =>
-    (await waysToPay(site, { definition })).map((account) => account.gateway);
+    (await gatewaysFor(site, { definition })).map((account) => account.gateway);
   expect(await names(offer.definition)).toEqual(['curlew-cards', 'dunlin-wallet', 'bank-transfer']);
   expect(await names({ ...offer.definition, currency: 'KWD' })).toEqual(['curlew-cards', 'bank-transfer']);
   const hourly = { kind: 'repeat', amount: 100, every: { n: 12, unit: 'hour' }, times: null } as const;
@@ -324,7 +324,7 @@ describe('a wallet and a subscription that runs already', () => {
     expect((await billsOf(memberId)).at(-1)).toBe('800 succeeded');
     await passDays(moor, 31);
     expect((await billsOf(memberId)).filter((bill) => bill === '800 succeeded')).toHaveLength(2);
-    // What was billed to others under the old price, before its end was seen, is taken up as money to return.
+    // What was billed to others under the old price, before its end was seen, is noted as money to refund.
     await settle();
     value(await returnMoney(WORKER));
     await balanced();
@@ -380,7 +380,7 @@ describe('a wallet and a subscription that runs already', () => {
   });
 });
 
-/** The owner raises the monthly price and moves everybody to it. */
+/** The owner raises the monthly price and moves everyone to it. */
 async function raise(amount: number): Promise<void> {
   const offer = await findOffer(pool(), 'observer-monthly');
   const steps = offer?.definition.steps.map((step) => (step.kind === 'repeat' ? { ...step, amount } : step));

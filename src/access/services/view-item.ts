@@ -21,7 +21,7 @@ import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { viewerOf } from './lib/viewer';
 
-/** What may be said of an item to anybody who may know that it exists. */
+/** What may be said about an item to people who may know that it exists. */
 export type ItemPreview = {
   id: string;
   type: 'page' | 'post';
@@ -51,7 +51,7 @@ export type ItemView =
     };
 
 /**
- * What a person sees at an address. The body of a closed item ends here: only its teaser goes on, so no caller
+ * What a person sees at an address. The body of a closed item ends here: only its teaser is returned, so no caller
  * can send the rest by mistake.
  */
 async function view(rawPath: string, person: PersonFacts): Promise<ItemView> {

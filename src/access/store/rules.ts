@@ -4,7 +4,7 @@ import type { Instant } from '@/core/instants';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import { doorstepSchema, type Doorstep } from '@/platform/store/site';
 
-/** A rule with its own doorstep, or null where the site's doorstep stands. */
+/** A rule with its own doorstep, or null where it uses the site's. */
 export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };
 
 type Row = {
@@ -37,7 +37,7 @@ export async function findRule(db: Db, id: string): Promise<StoredRule | undefin
   return row && fromRow(row);
 }
 
-/** Adds a rule, or replaces it where nobody changed it since `rule.version`. False: somebody did. */
+/** Adds a rule, or replaces it if it has not changed since `rule.version`. False if it has. */
 export async function saveRule(db: Db, rule: StoredRule): Promise<boolean> {
   const { id, name, on, doorstep, version, ...definition } = rule;
   const changed = await run(

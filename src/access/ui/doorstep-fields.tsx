@@ -17,7 +17,7 @@ type Props = {
   onChange: (doorstep: DoorstepDraft | null) => void;
 };
 
-/** What stands at the doorstep of a rule, where it is not the site's own. */
+/** The doorstep of a rule, where it is not the site's own. */
 export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
   const shown = doorstep ?? siteDoorstep;
   const change = (part: Partial<DoorstepDraft>): void => onChange({ ...shown, ...part });

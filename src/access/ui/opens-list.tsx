@@ -15,7 +15,7 @@ type Props = {
     | undefined;
 };
 
-/** What a tier opens, computed from the rules; one that opens nothing stands out. */
+/** What a tier opens, computed from the rules; one that opens nothing is marked. */
 export function OpensList({ t, opens }: Props) {
   return (
     <section>

@@ -33,7 +33,7 @@ type Props = {
   tiers: { id: string; name: string; keyCut: KeyCut }[];
 };
 
-/** A rule: what it covers, whom it lets in, and what stands at its doorstep. */
+/** A rule: what it covers, to whom it opens, and its doorstep. */
 export function RuleForm({ action, remove, draft, siteDoorstep, items, categories, tiers }: Props) {
   const [rule, setRule] = useState(draft);
   const [asking, setAsking] = useState(false);

@@ -14,7 +14,7 @@ export type KeyProblem = { field: KeyField; problem: Problem<ProblemCode> };
 
 /**
  * card: the gateway keeps a card, we say when to charge. wallet: the payer approves on the wallet's page, and the
- * wallet bills by itself. transfer: the payer sends money with a reference, and somebody confirms that it came.
+ * wallet bills by itself. transfer: the payer sends money with a reference, and staff confirm that it arrived.
  */
 export type Nature = 'card' | 'wallet' | 'transfer';
 
@@ -79,7 +79,7 @@ export type NewAgreement = {
   zone: string;
   startsAt: Instant;
   stages: BillingStage[];
-  /** Where the first stage has run before: when it began, and how many of its periods are gone. Its calendar goes on. */
+  /** Where the first stage has run before: when it began, and how many of its periods are gone. Its calendar continues. */
   takesUp: { from: Instant; n: number } | null;
   /** Days after a first failure at which the wallet tries again. */
   retryDays: number[];
@@ -137,7 +137,7 @@ export interface Gateway {
    * and checkout speak as `card-frame.ts` says.
    */
   frame(siteKey: string, parentOrigin: string): { url: string; origin: string } | null;
-  /** Keeps what the frame's token stands for, for later charges. */
+  /** Saves the card behind the frame's token for later charges. */
   saveMethod(
     keys: Keys,
     method: { token: string; email: string; idempotencyKey: string },

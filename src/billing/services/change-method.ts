@@ -8,7 +8,7 @@ import { currentSite, inMode } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { ownerOfSubscription } from './lib/owners';
-import { waysToPay } from './lib/ways-to-pay';
+import { gatewaysFor } from './lib/checkout-gateways';
 import type { GatewayAccount } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
 import { askToApprove } from './lib/approve-running';
@@ -38,7 +38,7 @@ async function change(
   if (!found) return missing();
   const site = inMode(await currentSite(), found.mode);
   const { offer } = await boughtOf(pool(), site, found);
-  const account = (await waysToPay(site, offer)).find((one) => one.id === accountId);
+  const account = (await gatewaysFor(site, offer)).find((one) => one.id === accountId);
   if (!account) return refusedField('', 'method.not-here');
   if (gatewayById(account.gateway).nature === 'wallet') return askToApprove(actor, found, account);
   const payer = await payerOf(found, account, cardToken);

@@ -27,7 +27,7 @@ export type GatewayLine = {
   gateway: Gateway;
   /** Null before its books were first compared with the gateway's. */
   books: { comparison: Comparison; comparedAt: Instant } | null;
-  /** What still needs it, and stands in the way of disconnecting it. */
+  /** What still needs it, and so prevents disconnecting it. */
   inUse: { subscriptions: number; payments: number; refunds: number };
   /** Where its messages go; null where it sends none. */
   address: string | null;

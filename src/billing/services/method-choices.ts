@@ -4,7 +4,7 @@ import type { Member } from '@/people/store/members';
 import { memberAccount } from './lib/member-account';
 import { currentSite } from '@/platform/site';
 import { wordsOf } from '@/words/words';
-import { toWay, waysToPay, type WayToPay } from './lib/ways-to-pay';
+import { toCheckoutGateway, gatewaysFor, type CheckoutGateway } from './lib/checkout-gateways';
 import { memberUse } from '@/platform/use';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
@@ -18,21 +18,21 @@ export type MethodChoices = {
   next: { at: Instant; amount: number; currency: string } | null;
   /** Whether its wallet bills only what was approved, which is not what comes next. */
   needsApproval: boolean;
-  ways: WayToPay[];
+  ways: CheckoutGateway[];
   zone: string;
 };
 
-/** The ways in which a member's own subscription can be paid from now on; null: it is not theirs, or has ended. */
+/** The gateways that can charge a member's own subscription from now on; null: it is not theirs, or has ended. */
 async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<MethodChoices | null> {
   const site = await currentSite();
   const account = await memberAccount(member, wordsOf(site));
   const view = account.subscriptions.find(({ subscription }) => subscription.id === id);
   if (!view || view.subscription.state === 'ended') return null;
   const { state, pauses, disputes } = view.subscription;
-  // A wallet bills what goes on; what stands still it cannot carry.
+  // A wallet bills what runs; it cannot carry what is paused.
   const goesOn = CHARGED.has(state) && !pauses && disputes.length === 0 && view.next !== null;
-  const ways = (await waysToPay(site, view.offer))
-    .map(toWay)
+  const ways = (await gatewaysFor(site, view.offer))
+    .map(toCheckoutGateway)
     .filter((way) => way.nature !== 'wallet' || goesOn);
   return {
     name: view.tier?.name ?? view.offer.name,

@@ -24,7 +24,7 @@ const inputSchema = z.object({
   requestId: z.uuid(),
   /** As people type it: "3.50". */
   amount: z.string().trim().min(1, say('refund.missing')),
-  /** Whether the period that it paid for is taken back. */
+  /** Whether access to the period it paid for ends. */
   endsAccess: z.boolean(),
   reason: z.string().trim().max(300).default(''),
   /** Asked for above the amount that the owner set. */
@@ -34,7 +34,7 @@ type Input = z.output<typeof inputSchema>;
 
 export type Refunded = { amount: number; currency: string; state: Refund['state'] | 'by-hand' };
 
-/** Gives a payment back, all or part, with access kept or taken back. */
+/** Refunds a payment, in full or in part; access is kept or ends. */
 export const refundPayment = staffUse('manage money')(
   'refund-payment',
   inputSchema,

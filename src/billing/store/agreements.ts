@@ -137,7 +137,7 @@ export async function claimAgreements(
   );
 }
 
-/** What was asked for a subscription and not answered is not to be approved any more. */
+/** Approvals that were requested for a subscription and not given can no longer be given. */
 export async function withdrawAsked(db: Db, subscriptionId: SubscriptionId): Promise<void> {
   await run(
     db,

@@ -25,7 +25,7 @@ export type Checkout = {
   codeId: string | null;
   returnTo: string;
   state: CheckoutState;
-  /** What stood in the way of the last try. */
+  /** Why the last attempt failed. */
   lastProblem: Problem<ProblemCode> | null;
   at: Instant;
   remindedAt: Instant | null;
@@ -41,7 +41,7 @@ export async function findCheckoutOf(db: Db, subscriptionId: SubscriptionId): Pr
   return maybeOne(db, 'SELECT * FROM checkouts WHERE subscription_id = $1', [subscriptionId], JSON_COLUMNS);
 }
 
-/** A member’s checkout for an offer that can be taken up again. */
+/** A member’s checkout for an offer that can be resumed. */
 export async function findOpenCheckout(
   db: Db,
   memberId: MemberId,
@@ -98,7 +98,7 @@ export async function saveCheckout(db: Db, c: NewCheckout): Promise<void> {
   );
 }
 
-/** What stood in the way of a member's last try. */
+/** Why a member's last attempt failed. */
 export async function setLastProblem(
   db: Db,
   id: string,
@@ -112,7 +112,7 @@ export async function setLastProblem(
   ]);
 }
 
-/** What was left unfinished, and can be taken up again: nothing is being asked for. */
+/** Unfinished checkouts that can be resumed: no gateway is being asked. */
 const UNFINISHED = `state IN ('open', 'approving') AND member_id IS NOT NULL`;
 
 /** Unfinished checkouts of a mode, newest first, and how many there are in all. */

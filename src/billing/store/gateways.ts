@@ -19,7 +19,7 @@ export type GatewayAccount = {
   webhookError: string | null;
   heardAt: Instant | null;
   checkedAt: Instant;
-  /** Whether people can choose it at checkout; what is paid through it goes on either way. */
+  /** Whether people can choose it at checkout; subscriptions that pay through it continue either way. */
   atCheckout: boolean;
   position: number;
   /** What a gateway without keys was told by the owner. */
@@ -143,7 +143,7 @@ export async function setHeard(db: Db, id: string): Promise<void> {
   await run(db, 'UPDATE gateway_accounts SET heard_at = now() WHERE id = $1', [id]);
 }
 
-/** How an account stands at checkout. */
+/** An account at checkout. */
 export async function arrangeAccount(
   db: Db,
   id: string,

@@ -24,9 +24,9 @@ export type Details = {
   at: Instant;
   /** Of subscriptions that are new, where they are not paid as those whose place they take. */
   accounts?: Map<string, Account>;
-  /** Seconds of real time for which nobody else takes up what is asked for now. */
+  /** Seconds of real time for which no other process works on what is asked now. */
   leaseSeconds: number;
-  /** When the member is told of the charge that comes next. */
+  /** When the member is told about the next charge. */
   remindAt: (s: Subscription) => Instant | null;
   /** What a payer writes on a transfer; used for a charge that has none yet. */
   newReference: () => string;
@@ -310,7 +310,7 @@ async function saveAttempt(
   const values = [one.id, STATE_OF[one.state], one.ref, code, isReturned, at];
   if (was) return done(await run(db, UPDATE_ATTEMPT, values));
   const accountId = accounts.get(charge.subscription ?? '')?.gatewayAccountId;
-  // Nothing was asked of anybody: there is nobody to ask.
+  // No gateway was asked: there is none to ask.
   if (!accountId) return;
   await run(db, INSERT_ATTEMPT, [
     ...values,

@@ -52,7 +52,7 @@ export async function matchLine(db: Db, id: string, paymentId: PaymentId): Promi
   await run(db, `UPDATE statement_lines SET payment_id = $2, note = '' WHERE id = $1`, [id, paymentId]);
 }
 
-/** Why a line that matched is not taken up. */
+/** Why a line that matched is not used. */
 export async function noteLine(db: Db, id: string, note: string): Promise<void> {
   await run(db, 'UPDATE statement_lines SET note = $2 WHERE id = $1', [id, note]);
 }

@@ -42,7 +42,7 @@ export async function endTestAgreements(db: Db): Promise<void> {
 }
 
 /**
- * Deletes what was made in test mode: subscriptions with all that hangs on them, and messages. Documents of it go first
+ * Deletes what was made in test mode: subscriptions with all that depends on them, and messages. Documents of it go first
  * (`deleteTestDocuments`). Members, gateway accounts and the audit stay.
  */
 export async function deleteTestData(db: Transaction): Promise<void> {

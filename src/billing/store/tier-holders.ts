@@ -2,7 +2,7 @@ import { heldAt } from './holdings';
 import { many, one, type Db } from '@/platform/store/db';
 import type { TierId } from '@/core/ids';
 
-/** Whether anybody ever held the tier or began to join by one of its offers, in test or live mode. */
+/** Whether anyone ever held the tier or began to join with one of its offers, in test or live mode. */
 export async function wasTierEverHeld(db: Db, id: string): Promise<boolean> {
   const { held } = await one<{ held: boolean }>(
     db,

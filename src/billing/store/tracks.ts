@@ -1,7 +1,7 @@
 import { many, one, run, type Db } from '@/platform/store/db';
 import type { TierId } from '@/core/ids';
 
-/** Members who hold two tiers that would stand on one track: each of these tiers' subscriptions, and those of the track itself. */
+/** Members who hold two tiers that would be on one track: each of these tiers' subscriptions, and those of the track itself. */
 export async function countDoubleHolders(db: Db, tierId: TierId, track: string): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
@@ -15,7 +15,7 @@ export async function countDoubleHolders(db: Db, tierId: TierId, track: string):
   return Number(count);
 }
 
-/** Brings the subscriptions of a tier onto the track where the tier now stands, with the checkouts under way, and what is remembered of the past. */
+/** Moves the subscriptions of a tier to the tier's present track, with checkouts under way and the summaries of the past. */
 export async function moveToTrack(db: Db, tierId: TierId, track: string): Promise<void> {
   const ofTier = `SELECT s.id FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id WHERE o.tier_id = $1`;
   const left = await many<{ track: string }>(

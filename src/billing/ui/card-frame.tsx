@@ -41,7 +41,7 @@ export function CardFrame({ url, origin, words, onEnter, ref }: Props) {
       if (message.cardFrame === 'problem') waiting.current?.({ problem: message.message });
     };
     window.addEventListener('message', hear);
-    // The frame may have been ready before this page was: it is asked for its size once somebody listens.
+    // The frame may have been ready before this page was: it is asked for its size once this page listens.
     frame.current?.contentWindow?.postMessage({ cardFrame: 'size' }, origin);
     return () => window.removeEventListener('message', hear);
   }, [origin, onEnter]);

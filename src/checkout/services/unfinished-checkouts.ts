@@ -34,7 +34,7 @@ export type UnfinishedCheckout = Pick<Checkout, 'email' | 'name' | 'lastProblem'
   expiresAt: Instant;
 };
 
-/** What people began and did not finish, newest first, with what stood in the way. */
+/** What people began and did not finish, newest first, with the reason. */
 async function listAll(): Promise<{
   zone: string;
   checkouts: UnfinishedCheckout[];

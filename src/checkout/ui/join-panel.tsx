@@ -12,7 +12,7 @@ type Props = {
     keyCut: KeyCut;
     offers: { id: string; name: string; price: string; sentence: string }[];
   }[];
-  /** Where somebody comes back to after joining. */
+  /** The page people return to after joining. */
   returnTo: string;
 };
 

@@ -84,7 +84,7 @@ export async function listPublished(
   );
 }
 
-/** Published items that stand in the menu, in its order. */
+/** Published items in the menu, in its order. */
 export async function listMenuItems(db: Db, at: Instant): Promise<ItemHead[]> {
   return many(
     db,

@@ -1,7 +1,7 @@
 import { Node } from '@tiptap/core';
 import { desk } from '@/words/desk';
 
-/** A join button and a join panel as they stand in the text while it is written. */
+/** A join button and a join panel as the editor shows them. */
 const block = (name: string, attribute: string, words: (attrs: Record<string, unknown>) => string) =>
   Node.create({
     name,

@@ -34,9 +34,9 @@ function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; chi
 }
 
 type Options = {
-  /** The address of the item, to which somebody who joins from it comes back. */
+  /** The address of the item, to which people who join from it return. */
   here: string;
-  /** What stands for a join panel with these tiers. */
+  /** What is shown for a join panel with these tiers. */
   panel: (tiers: string[]) => ReactNode;
 };
 

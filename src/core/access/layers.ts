@@ -4,7 +4,7 @@ import type { Cover, Rule } from './rule';
 
 /**
  * How specific a cover is for an item, most specific first: item, nearest parent, longest literal path,
- * category and tag, type, site. Two covers with equal numbers stand in one layer.
+ * category and tag, type, site. Two covers with equal numbers are in one layer.
  */
 export type Specificity = [rank: number, within: number];
 
@@ -38,7 +38,7 @@ export function specificity(cover: Cover, item: ItemFacts): Specificity | null {
   }
 }
 
-/** The layer in which a rule stands for an item: that of its most specific cover. Null: off, elsewhere, or excepted. */
+/** The layer of a rule for an item: that of its most specific cover. Null: off, elsewhere, or excepted. */
 export function ruleLayer(rule: Rule, item: ItemFacts): Specificity | null {
   if (rule.on === false) return null;
   if (rule.except?.some((cover) => specificity(cover, item) !== null)) return null;

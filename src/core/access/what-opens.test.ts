@@ -56,7 +56,7 @@ describe('what a tier opens', () => {
     expect([ids('warden', 'now'), ids('warden', 'later')]).toEqual([['g', 'f', 'l'], []]);
   });
 
-  it('is not what opens to everybody after the same wait', () => {
+  it('is not what opens to everyone after the same wait', () => {
     expect([ids('gazer', 'now'), ids('gazer', 'later')]).toEqual([[], []]);
   });
 

@@ -4,7 +4,7 @@ import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { TierCandidate } from './would-open';
 
 /**
- * What holding a tier opens that is not open to somebody signed in without one: at once, and after a wait that is
+ * What holding a tier opens that is not open to a signed-in person without one: at once, and after a wait that is
  * shorter than theirs, where they have one.
  */
 export type Opened<Item> = { now: Item[]; later: Item[] };

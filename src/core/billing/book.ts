@@ -268,7 +268,7 @@ export type BillingContext = {
 export type Ask =
   { do: 'collect'; charge: ChargeId; attempt: PaymentId } | { do: 'refund'; refund: RefundId };
 
-/** What a member is told of, or staff read in the story of a subscription. */
+/** What a member is told, or staff read in the history of a subscription. */
 export type NoticeKind =
   | 'joined'
   | 'switched'

@@ -151,7 +151,7 @@ export function ask(work: Work, one: Charge, method: Method | null, byMember = f
   work.asks.push({ do: 'collect', charge: one.id, attempt: attempt.id });
 }
 
-/** An attempt that is written before anybody is asked. */
+/** An attempt, written before the gateway is asked. */
 export function attemptOf(work: Work, one: Charge, method: Method | null, byMember = false): Attempt {
   const attempt: Attempt = {
     id: work.context.newId(),

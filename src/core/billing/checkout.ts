@@ -38,7 +38,7 @@ export type Submitted = Track & {
 };
 
 /**
- * Why a checkout for an offer cannot go ahead now; null: nothing stands in the way. The page, the button and
+ * Why a checkout for an offer cannot go ahead now; null if it can. The page, the button and
  * the resumed checkout all ask here.
  */
 export function obstacle(work: Work, offer: string, id: string | null): Refusal | null {
@@ -140,7 +140,7 @@ const openOf = ({ book }: Work, { subscription }: Checkout): Charge => {
   return found ?? refuse('nothing-pending');
 };
 
-/** A checkout gives way to another: what it would have begun is over, and its credit free again. */
+/** A checkout is replaced by another: what it would have begun is discarded, and its credit is free again. */
 function forget(work: Work, own: Checkout): void {
   if (own.state === 'done' || own.state === 'expired') return;
   const s = work.book.subscriptions.find((one) => one.id === own.subscription);

@@ -137,7 +137,7 @@ export function billed(work: Work, s: Subscription, answer: { ref: string; code?
   else paid(work, one, answer);
 }
 
-/** Where it is certain that nothing more comes, what is held ends with what is paid, whether or not anybody does what falls due. */
+/** Where nothing more can come, what is held ends with what is paid, whether or not the work that is due has been done. */
 export function closeEnds(work: Work): void {
   for (const s of work.book.subscriptions) {
     if (s.state !== 'trial' && s.state !== 'active' && s.state !== 'cancelling') continue;

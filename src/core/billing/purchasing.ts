@@ -24,7 +24,7 @@ export function bought(work: Work, one: Charge): void {
     });
 }
 
-/** What was bought is taken back with its money. */
+/** What was bought ends when its money is refunded. */
 export function takePurchase({ book, now }: Work, { purchase: id }: Charge): void {
   named(book.purchases, id).state = 'ended';
   for (const held of [...book.holdings])

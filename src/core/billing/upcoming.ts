@@ -11,7 +11,7 @@ import { placeMoved } from './switching';
 /** What coming charges are worked out from. */
 export type Schedule = Pick<BillingContext, 'zone' | 'offers'>;
 
-/** Where it will be once the period that runs is over: under its own offer, or the one that it goes over to. */
+/** Where it will be once the current period ends: under its own offer, or the one it changes to. */
 function ahead(s: Subscription, context: Schedule): { offer: string; place: Place } {
   const { paidThrough, switchesTo, movesTo } = s;
   if (switchesTo && paidThrough) {
@@ -92,7 +92,7 @@ export function reminderOf(s: Subscription, context: Schedule): Reminder | null 
     { n: -(isTrial ? TRIAL_DAYS : RENEWAL_DAYS), unit: 'day' },
     context.zone,
   );
-  // A trial of so few days was told of at joining.
+  // So short a trial was announced at joining.
   if (!isBefore(beganAt, remindAt)) return null;
   return { kind: isTrial ? 'trial-ends' : 'renewal-soon', remindAt, ...next };
 }
@@ -132,7 +132,7 @@ export function billingAhead(s: Subscription, context: Schedule, now: Instant): 
   const stages = billingStages(rest, false, localDate(next.from, context.zone));
   const [stage] = stages;
   if (!stage || stages.every(({ amount, first: bill }) => amount === 0 && bill === 0)) return null;
-  // A step taken up after a pause has fewer periods left than the offer gives it.
+  // A step resumed after a pause has fewer periods left than the offer gives it.
   const cut = stage.times === null || first.n === 0 ? stage : { ...stage, times: stage.times - first.n };
   return {
     offer: id,

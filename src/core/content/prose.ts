@@ -45,7 +45,7 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
       attrs: z.object({ level: z.number().int().min(2).max(4) }),
       content: z.array(nodeSchema).optional(),
     }),
-    /** A way to join by one offer, and a panel with some tiers; no tiers stand for all of the join page. */
+    /** A button that joins with one offer, and a panel with some tiers; without tiers it shows all of the join page. */
     z.object({
       type: z.literal('joinButton'),
       attrs: z.object({ offer: z.string().min(1).max(120), label: z.string().trim().min(1).max(60) }),

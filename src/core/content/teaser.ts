@@ -44,7 +44,7 @@ function cutNode(node: Node, budget: { left: number }): Node | null {
   return content.length > 0 ? { ...node, content } : null;
 }
 
-/** The plain words of what stands at the doorstep; for feeds and meta tags. */
+/** The doorstep's text without markup, for feeds and meta tags. */
 export function teaserText(prose: Prose, maxLength = 300): string {
   const text = plainText(prose).replace(/\s+/g, ' ').trim();
   return text.length <= maxLength ? text : `${text.slice(0, maxLength).replace(/\s+\S*$/, '')}…`;

@@ -57,7 +57,7 @@ describe('what a wallet bills', () => {
     expect(billingStages(plain, true, '2027-01-01', 9000)).toMatchObject([{ first: 0, amount: 1500 }]);
   });
 
-  it('leaves out a step that is over', () => {
+  it('leaves out a step that has ended', () => {
     const steps: Offer['steps'] = [
       { kind: 'once', amount: 5, lasts: { until: '2026-01-01' } },
       offer.steps[1]!,

@@ -96,7 +96,7 @@ describe('the quote of the first year', () => {
     expect(quoteOffer(trial, '2027-01-31T12:00:00Z', ZONE, true)).toMatchObject({ dueToday: 1600 });
   });
 
-  it('keeps to month ends for somebody who joins on the last of January', () => {
+  it('keeps to month ends for a member who joins on the last of January', () => {
     const { charges } = quoteOffer(monthly, '2027-01-31T12:00:00Z', ZONE);
     expect(charges.slice(0, 4).map((charge) => charge.at)).toEqual([
       '2027-01-31T12:00:00Z',

@@ -38,7 +38,7 @@ export function rhythmsToChoose(tiers: Offer[][]): Rhythm[] {
 
 const days = ({ n, unit }: Length): number => n * APPROXIMATE_DAYS[unit];
 
-/** The offers of a tier that stand under a chosen rhythm: those paid so, and those that have no rhythm; all where none is paid so. */
+/** The offers of a tier shown for a chosen rhythm: those paid at it and those that have none; all of them if none is paid at it. */
 export function offersUnder<T extends { definition: Offer }>(offers: T[], rhythm: string | null): T[] {
   const isPaidSo = ({ definition }: T): boolean => {
     const length = rhythmOf(definition);

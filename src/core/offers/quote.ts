@@ -15,7 +15,7 @@ export type Quote = {
   hasAnything: boolean;
 };
 
-/** What somebody who joins at `start` pays in a year: the same figures for the Desk's preview, the join page and checkout. */
+/** What a member who joins at `start` pays in a year: the same figures for the Desk's preview, the join page and checkout. */
 export function quoteOffer(offer: Offer, start: Instant, zone: string, skipTrial = false): Quote {
   const horizon = addLength(start, { n: 1, unit: 'year' }, zone);
   const { charges, access } = expand(offer, start, zone, horizon, skipTrial);
@@ -29,7 +29,7 @@ export function quoteOffer(offer: Offer, start: Instant, zone: string, skipTrial
   };
 }
 
-/** When somebody joins who joins on a chosen day: now where it is today, else at noon of that day. */
+/** The instant of joining on a chosen day: now if that is today, otherwise noon. */
 export function joiningInstant(day: LocalDate, now: Instant, zone: string): Instant {
   return day === localDate(now, zone)
     ? now

@@ -199,7 +199,7 @@ describe('offers in their open form', () => {
   });
 });
 
-it('prorations give back between nothing and everything, less from day to day', () => {
+it('prorations credit between nothing and everything, less from day to day', () => {
   fc.assert(
     fc.property(
       amount,

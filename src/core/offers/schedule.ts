@@ -19,7 +19,7 @@ export type Charge = { at: Instant; amount: number; why: Step['kind']; joiningFe
 export type AccessInterval = { tier: string; from: Instant; to: Instant | null };
 
 /**
- * Every period of an offer in order, for somebody who joined at `start`; endless where the offer is.
+ * Every period of an offer in order, for a member who joined at `start`; endless where the offer is.
  * Each step's periods are counted from that step's own start in the site's `zone`.
  */
 export function periods(
@@ -59,7 +59,7 @@ export function* periodsBy<Time>(
     for (let n = first; n < count; n++) {
       const from = n === 0 ? stepStart : cursor;
       const to = periodEnd(calendar, step, stepStart, n, zone);
-      // A step that is over when it is reached is as if absent; so is a day that a zone left out of its calendar.
+      // A step that has ended when it is reached counts as absent; so does a day that a zone left out of its calendar.
       if (to !== null && calendar.between(from, to) <= 0) continue;
       const joiningFee = fee > 0 && (feeAtStart || step.amount > 0) ? fee : 0;
       fee -= joiningFee;
@@ -102,7 +102,7 @@ function periodEnd<Time>(
 }
 
 /**
- * What an offer means for somebody who joins at `start`: every charge due before `horizon`, in order, and
+ * What an offer means for a member who joins at `start`: every charge due before `horizon`, in order, and
  * every access interval that begins before it. A period that straddles the horizon is whole; adjoining
  * intervals of one tier are one. Nothing is listed where nothing is due.
  * @param start instant of joining, UTC
@@ -145,7 +145,7 @@ function append(access: AccessInterval[], next: AccessInterval): void {
 
 /**
  * The period that comes after the one named by `after`, or the first; undefined where the schedule is finished.
- * @param since an instant by which the one named is over: what is over by then is not counted through one by one
+ * @param since an instant by which the named period has ended: periods before it are not counted one by one
  */
 export function nextPeriod(
   offer: Offer,

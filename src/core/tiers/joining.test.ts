@@ -12,7 +12,7 @@ const open: JoiningTerms = {
 const state = (part: Partial<JoiningTerms>, taken = 0) =>
   joiningState({ ...open, ...part }, taken, '2027-05-10').state;
 
-describe('whether somebody can join today', () => {
+describe('whether a person can join today', () => {
   it.each<[string, Partial<JoiningTerms>, number]>([
     ['open', {}, 5],
     ['by-code', { joining: 'by-code' }, 0],

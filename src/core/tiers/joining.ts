@@ -1,6 +1,6 @@
 import type { LocalDate } from '../instants';
 
-/** What of a tier decides whether somebody can join by it today. Dates are local dates of the site; both ends count. */
+/** The parts of a tier that decide whether people can join with it today. Dates are local dates of the site; both ends count. */
 export type JoiningTerms = {
   joining: 'open' | 'by-code' | 'closed';
   onSaleFrom: LocalDate | null;
@@ -16,7 +16,7 @@ export type JoiningState = {
   placesLeft: number | null;
 };
 
-/** Whether somebody can join today, and why not. `taken` counts those who hold the tier and those who are paying for it now. */
+/** Whether a person can join today, and if not, why. `taken` counts those who hold the tier and those who are paying for it now. */
 export function joiningState(context: JoiningTerms, taken: number, today: LocalDate): JoiningState {
   const placesLeft = context.places === null ? null : Math.max(0, context.places - taken);
   const state = (): JoiningState['state'] => {

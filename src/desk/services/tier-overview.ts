@@ -11,7 +11,7 @@ import { listJoinFields } from '@/tiers/store/join-fields';
 import { readTierDetail } from './lib/tier-detail';
 import { readTierOverview } from './lib/tier-overview';
 import { readVersions } from '@/billing/services/lib/offer-versions';
-import { gatewayLimits } from '@/billing/services/lib/ways-to-pay';
+import { gatewayLimits } from '@/billing/services/lib/checkout-gateways';
 import { wasOfferEverBought } from '@/billing/store/tier-holders';
 
 export type { TierOverview } from './lib/tier-overview';

@@ -83,7 +83,7 @@ const inputSchema = z
     }
   });
 
-/** How what is sold is taxed, by kind and country, and who stands on the invoices. Counts from the next charge on. */
+/** Tax by kind and country, and the seller named on invoices. Counts from the next charge. */
 export const saveTax = staffUse('set up the site')(
   'save-tax',
   inputSchema,

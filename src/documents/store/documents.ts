@@ -87,7 +87,7 @@ export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
   return has;
 }
 
-/** A charge that was paid and has no invoice yet, with all that stands on one. */
+/** A paid charge that has no invoice yet, with everything an invoice says. */
 export type Uninvoiced = {
   chargeId: ChargeId;
   memberId: MemberId | null;

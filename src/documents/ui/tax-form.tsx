@@ -28,7 +28,7 @@ type Props = {
   countries: { code: string; name: string }[];
 };
 
-/** Whether and how prices are taxed, the rates by kind and country, and who stands on the invoices. */
+/** Whether and how prices are taxed, the rates by kind and country, and the seller named on invoices. */
 export function TaxForm({ action, initial, tiers, countries }: Props) {
   const [draft, setDraft] = useState(initial);
   const change = (part: Partial<TaxDraft>): void => setDraft((old) => ({ ...old, ...part }));

@@ -9,7 +9,7 @@ const STATES = [
   ['none', desk('desk-members.no-subscription')],
 ];
 
-/** A plain form: the filter stands in the address and can be sent to a colleague. */
+/** A plain form: the filter is in the address and can be sent to a colleague. */
 export function MemberFilter({
   q,
   tier,

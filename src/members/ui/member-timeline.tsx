@@ -17,7 +17,7 @@ const DOTS = {
   mail: 'border-line bg-line',
 };
 
-/** Past and future of a member on one line: what is to come is hollow and stands on top. */
+/** Past and future of a member on one line: the future is hollow and on top. */
 export function MemberTimeline({ entries }: { entries: Entry[] }) {
   return (
     <ol className="mt-3 border-l-2 border-line">

@@ -14,7 +14,7 @@ export type Member = {
   joinedAt: Instant;
   /** ISO 3166-1 alpha-2, or ''. */
   country: string;
-  /** What stands on their invoices besides their name. */
+  /** What their invoices say besides their name. */
   invoiceWords: string;
 };
 

@@ -154,7 +154,7 @@ const MOST_TRIES = 5;
 
 /**
  * Runs `work` in one transaction: all of it commits or, where it throws, none. Where the database gave it up because of
- * another transaction, it is run again, a few times; so `work` does nothing that the database cannot take back.
+ * another transaction, it is run again, a few times; so `work` does nothing that the database cannot undo.
  */
 export async function transaction<T>(work: (db: Transaction) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {

@@ -11,7 +11,7 @@ import { z } from 'zod';
 import { built, maybeOne, run, type Db, prepared } from './db';
 
 export type Mode = 'test' | 'live';
-/** What somebody who is not let in sees. */
+/** What people see where they may not read. */
 export const doorstepSchema = z.object({
   teaser: teaserSchema,
   visitorNotice: z.string(),
@@ -44,7 +44,7 @@ export type Site = {
   tax: TaxTable;
   /** ISO 3166-1 alpha-2, or '' where none was chosen. */
   homeCountry: string;
-  /** Who sells, as it stands on invoices. */
+  /** The seller, as named on invoices. */
   seller: string;
   taxNumber: string;
   documentPrefix: string;

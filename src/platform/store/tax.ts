@@ -8,7 +8,7 @@ export type TaxSettings = TaxTable & {
   documentPrefix: string;
 };
 
-/** Replaces how what is sold is taxed, and what stands on invoices. Kinds in their order. */
+/** Replaces how sales are taxed, and the seller on invoices. Kinds in their order. */
 export async function saveTax(db: Transaction, s: TaxSettings): Promise<void> {
   await run(
     db,

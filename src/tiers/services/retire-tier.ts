@@ -11,7 +11,7 @@ import { z } from 'zod';
 
 const retireSchema = z.object({ id: slug, isRetired: z.boolean() });
 
-/** Retires a tier: nobody joins by it any more, and those who hold it keep it. Or brings it back. */
+/** Retires a tier: nobody can join with it, and those who hold it keep it. Or brings it back. */
 export const retireTier = staffUse('set tiers')(
   'retire-tier',
   retireSchema,

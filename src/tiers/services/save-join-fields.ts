@@ -22,7 +22,7 @@ const fieldsSchema = z
     }
   });
 
-/** Replaces what is asked for at joining; their order is the order of asking. Problems stand under "2.label". */
+/** Replaces the join questions; they are asked in this order. Problems are keyed like "2.label". */
 export const saveJoinFields = staffUse('set tiers')(
   'save-join-fields',
   fieldsSchema,

@@ -37,7 +37,7 @@ const inputSchema = z.object({
 
 /**
  * Makes an offer or changes one. What was bought never changes: other money is a new version, for those who join
- * from now on. Problems of the definition stand under its own paths: "definition.steps.1.amount".
+ * from now on. Problems of the definition are keyed by its own paths: "definition.steps.1.amount".
  */
 export const saveOffer = staffUse('set tiers')(
   'save-offer',

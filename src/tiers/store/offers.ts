@@ -71,7 +71,7 @@ export async function setOfferRetired(db: Db, id: string, at: Instant | null): P
   await run(db, 'UPDATE offers SET retired_at = $2 WHERE id = $1', [id, at]);
 }
 
-/** @throws a foreign key breach where somebody ever bought it */
+/** @throws a foreign key violation if anyone ever bought it */
 export async function deleteOffer(db: Db, id: string): Promise<void> {
   await run(db, 'DELETE FROM offer_versions WHERE offer_id = $1', [id]);
   await run(db, 'DELETE FROM offers WHERE id = $1', [id]);

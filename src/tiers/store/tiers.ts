@@ -190,7 +190,7 @@ export async function saveLadder(db: Db, ladder: Ladder): Promise<void> {
   );
 }
 
-/** Ladders on which no tier stands any more. */
+/** Ladders that have no tier left. */
 export async function deleteEmptyLadders(db: Db): Promise<void> {
   await run(db, 'DELETE FROM ladders l WHERE NOT EXISTS (SELECT 1 FROM tiers t WHERE t.ladder_id = l.id)');
 }

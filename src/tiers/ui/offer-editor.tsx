@@ -34,7 +34,7 @@ type Props = {
   site: Writing & { messages: Record<string, string> };
   now: Instant;
   today: LocalDate;
-  /** What each way to pay can carry: what one cannot is said while the offer is made. */
+  /** What each gateway can carry: the editor says at once what one cannot. */
   gateways: { label: string; carries: Carries }[];
 };
 

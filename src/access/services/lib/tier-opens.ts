@@ -8,7 +8,7 @@ import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { wordsOf } from '@/words/words';
 
-/** What a tier opens, in words that can be shown to anybody: counts by kind and the latest titles. */
+/** What a tier opens, in words that anyone may read: counts by kind and the latest titles. */
 export type TierOpens = {
   counts: { group: string; name: string; count: number; later: number }[];
   latest: { title: string; path: string }[];
@@ -18,8 +18,8 @@ export type TierOpens = {
 const LATEST = 3;
 
 /**
- * What each tier opens, computed from the rules for somebody who gets it now, and the tiers side by side. The titles
- * are those that lists show to everybody; no text of an item is read.
+ * What each tier opens, computed from the rules for a person who gets it now, and the tiers side by side. The titles
+ * are those that lists show to everyone; no text of an item is read.
  */
 export async function tierOpens(
   site: Site,
@@ -56,7 +56,7 @@ export async function tierOpens(
   };
 }
 
-/** Items stand under their own first category; those in none under their type. */
+/** Items are listed under their first category; those in none, under their type. */
 const groupOf = (item: ItemHead): string => item.ownCategories[0] ?? item.type;
 
 function summarise({ now, later }: Opened<ItemHead>, nameOf: (group: string) => string): TierOpens {

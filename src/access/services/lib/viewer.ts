@@ -29,7 +29,7 @@ export type Viewer = { person: PersonFacts; lookingAs: string | null };
 
 /**
  * Through whose eyes the site is seen: the person's own, or, for staff who read everything, a viewpoint they
- * chose ("visitor", "signed-in" or "tier:observer"). Nothing is written in anybody's name.
+ * chose ("visitor", "signed-in" or "tier:observer"). Nothing is written in anyone's name.
  */
 export function viewerOf(actor: Actor): Promise<Viewer> {
   let known = viewers.get(actor);

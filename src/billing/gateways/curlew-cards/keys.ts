@@ -6,7 +6,7 @@ import { problem, type ProblemCode } from '@/words/problems';
 
 /**
  * Keys of Curlew Cards: "curlew_test_secret_" or "curlew_live_site_", 24 letters and digits, and 4 more that
- * are computed from all before them, so that a slip in copying shows before anybody is asked.
+ * are computed from all before them, so that a copying mistake shows before the gateway is asked.
  */
 export const NAME = 'Curlew Cards';
 const BODY = 24;

@@ -61,7 +61,7 @@ export async function askToApprove(
     const s = stored.book.subscriptions.find(({ id }) => id === found.id);
     if (!s || !CHARGED.has(s.state) || s.pauses || s.disputes.length > 0)
       return refusedField('', 'wallet.not-running');
-    // Which period it bills first hangs on what becomes of a charge that is under way.
+    // Which period it bills first depends on the outcome of a charge under way.
     const open = asked(stored, s.id);
     const isOurs = stored.accounts.get(s.id)?.gatewayAccountId === account.id;
     if (open && open.until === null && !isOurs) return refusedField('', 'refusal.under-way');

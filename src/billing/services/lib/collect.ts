@@ -45,7 +45,7 @@ export async function collect(
   if (outcome.state === 'succeeded' || outcome.state === 'declined')
     await bringIn(actor, site, asked, outcome);
   else if (attempt.until !== null) await askForTransfer(site, stored, asked.charge, attempt);
-  // Silence is asked about again when the lease is over, not at once; so is a wallet that has not billed yet.
+  // Silence is asked about again when the lease ends, not at once; so is a wallet that has not billed yet.
   else await extendLease(pool(), asked.charge.subscription ?? '', config().LEASE_SECONDS);
   return outcome;
 }

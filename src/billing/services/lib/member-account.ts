@@ -148,7 +148,7 @@ export async function memberAccount(
   };
 }
 
-/** The sections of the account as the owner arranged them for somebody with these holdings. */
+/** The sections of the account as the owner arranged them for a member with these holdings. */
 export async function accountSections({ holdings }: Pick<MemberAccount, 'holdings'>): Promise<SectionId[]> {
   const site = await currentSite();
   const held = new Set(holdings.filter((holding) => holding.isNow).map((holding) => holding.tierId));

@@ -13,7 +13,7 @@ import { completeApproval } from './complete-approval';
 import { happen, openBook } from './open-book';
 import { takeUpBills } from './sync-payment';
 
-/** Days after which an approval that was asked for and never given is taken back. */
+/** Days after which a requested approval that was never given is withdrawn. */
 const ASKED_DAYS = 1;
 
 /** The same for one agreement that a message speaks of; null: it is not known here. */

@@ -21,7 +21,7 @@ import type { SubscriptionId } from '@/core/ids';
 /** What was done about a payment that the gateway speaks of; null: nothing yet, it may be only early. */
 export type Synced = string | null;
 
-/** What the book cannot take up now, and will later: the message is looked at again. */
+/** What the book cannot use now, and will later: the message is looked at again. */
 const WAITS: ReadonlySet<Refusal> = new Set(['under-way', 'disputed']);
 
 /**
@@ -161,7 +161,7 @@ async function billed(account: GatewayAccount, payment: GatewayPayment): Promise
   if (!agreement) return null;
   const known = await findStray(pool(), account.id, payment.ref);
   if (known) return known.reason;
-  // Before its approval is taken up, by the checkout or by what runs already, a bill is for nothing yet.
+  // Until a checkout or a running subscription uses its approval, a bill pays for nothing.
   if (agreement.state === 'asked') return null;
   const of = await findSubscription(pool(), agreement.subscriptionId);
   if (agreement.state !== 'running' || !of) {

@@ -32,7 +32,7 @@ export type CheckoutAction =
   /** Another checkout of theirs is being paid, or a charge is under way. */
   | { kind: 'busy'; why: Refusal };
 
-/** Where a person's subscription to a tier has its place: on its ladder, or by itself; several stand side by side. */
+/** The track of a person's subscription to a tier: its ladder, or the tier itself; where several can be held, each has a slot. */
 export function placeOf(tier: Tier, checkoutId: CheckoutId): Track {
   return { track: tier.ladderId ?? tier.id, slot: tier.several ? checkoutId : '' };
 }

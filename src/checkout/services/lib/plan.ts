@@ -13,7 +13,7 @@ import { siteNow } from '@/platform/clock';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
 import { priceOffer } from './pricing';
-import { waysToPay } from '@/billing/services/lib/ways-to-pay';
+import { gatewaysFor } from '@/billing/services/lib/checkout-gateways';
 import { personName } from '@/platform/inputs';
 import { isCountry } from '@/platform/countries';
 import { say } from '@/words/problems';
@@ -95,7 +95,7 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
     if (!code || isOver || (code.mostUses !== null && uses >= code.mostUses))
       return refusedField('code', 'checkout.code-invalid');
   }
-  const ways = offer.isPaid ? await waysToPay(site, offer) : [];
+  const ways = offer.isPaid ? await gatewaysFor(site, offer) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
     return refusedField('', ways.length > 0 ? 'checkout.method-gone' : 'checkout.no-payments');

@@ -16,7 +16,11 @@ import { currentSite, inMode, joiningMode } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { joiningStateOf } from './joining-state';
-import { toWay, waysToPay, type WayToPay } from '@/billing/services/lib/ways-to-pay';
+import {
+  toCheckoutGateway,
+  gatewaysFor,
+  type CheckoutGateway,
+} from '@/billing/services/lib/checkout-gateways';
 import { listJoinFields } from '@/tiers/store/join-fields';
 import { findCodeWords } from '@/tiers/store/joining-codes';
 import type { GatewayAccount } from '@/billing/store/gateways';
@@ -27,7 +31,7 @@ import { priceOffer, type Pricing } from './pricing';
 import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
 import type { CheckoutId, GatewayAccountId, OfferId } from '@/core/ids';
 
-/** What is typed where a checkout that was left is taken up again. */
+/** What was typed in a checkout that is resumed. */
 export type Typed = {
   answers: Record<string, string>;
   code: string;
@@ -57,7 +61,7 @@ export type PreparedCheckout = {
   fields: JoinField[];
   joining: JoiningState;
   /** How it can be paid, in the owner's order, each with what is due by it; none where the offer is free. */
-  ways: (WayToPay & { due: number })[];
+  ways: (CheckoutGateway & { due: number })[];
   /** The card of the running subscription, which can be kept. */
   keptCard: { accountId: GatewayAccountId; label: string } | null;
   /** Why no one can join by this offer now. */
@@ -96,7 +100,7 @@ export async function prepare(
   if (!listed?.onSale || !tier || tier.retiredAt) return null;
   const pricing = priceOffer(site, listed, country);
   const { offer } = pricing;
-  const accounts = offer.isPaid ? await waysToPay(site, offer) : [];
+  const accounts = offer.isPaid ? await gatewaysFor(site, offer) : [];
   const freshId = randomUUID();
   const {
     action: action,
@@ -134,7 +138,7 @@ export async function prepare(
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
     joining: await joiningStateOf(site, tier, now),
     ways: accounts
-      .map(toWay)
+      .map(toCheckoutGateway)
       .map((way) => ({ ...way, due: way.nature === 'wallet' ? (atWallet ?? due) : due })),
     keptCard: keptCardOf(keptOn, subscription),
     obstacle: offer.isPaid && accounts.length === 0 ? 'no-gateway' : quote.hasAnything ? 'none' : 'over',
@@ -154,7 +158,7 @@ const keptCardOf = (
   account: GatewayAccount | undefined,
   subscription: { methodRef: string | null; methodLabel: string | null } | null,
 ): PreparedCheckout['keptCard'] =>
-  account && subscription?.methodRef && toWay(account).nature === 'card'
+  account && subscription?.methodRef && toCheckoutGateway(account).nature === 'card'
     ? { accountId: account.id, label: subscription.methodLabel ?? '' }
     : null;
 

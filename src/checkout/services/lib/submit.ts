@@ -74,7 +74,7 @@ export async function submitFor(
   return done({ state: outcome?.state === 'awaited' ? 'transfer' : 'done' });
 }
 
-/** What stood in the way is kept, for the owner's list of what was left unfinished. */
+/** The reason is stored for the owner's list of unfinished checkouts. */
 async function noted(
   { checkoutId }: CheckoutInput,
   { id }: Member,

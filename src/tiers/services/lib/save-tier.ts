@@ -141,7 +141,7 @@ function datesProblem({ onSaleFrom, onSaleUntil }: Pick<Tier, 'onSaleFrom' | 'on
     : null;
 }
 
-/** Where a tier stands: where it stood, or, new on a ladder, on top of it. */
+/** The rung of a tier: the one it had, or, if it is new on a ladder, the top. */
 async function placeOnLadder(
   db: Transaction,
   tracks: Tracks,

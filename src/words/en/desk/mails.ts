@@ -1,4 +1,4 @@
-/** The mails that members are sent, as the owner is told of them: what each is called, and when it goes out. */
+/** The mails that members are sent, as the Desk lists them: the name of each, and when it is sent. */
 export const mails = {
   'desk-mails.address-changed': 'Address changed',
   'desk-mails.address-changed-when': 'A member changes their email address. It goes to the old one.',

@@ -1,7 +1,7 @@
 import { currentActor, refusal } from '@/app/session';
 import { myData } from '@/members/services/my-data';
 
-/** What the site knows about whoever is signed in, as a JSON file. */
+/** What the site knows about the signed-in member, as a JSON file. */
 export async function GET(): Promise<Response> {
   const data = await myData(await currentActor());
   if (!data.ok) return refusal(data);

@@ -84,7 +84,7 @@ function groups(map: AccessMap) {
     type: item.type,
     category: item.ownCategories[0] ?? '',
   }));
-  // By address, so that what stands below a page follows it.
+  // By address, so that child pages follow their parent.
   const pages = {
     name: desk('desk.pages'),
     rows: rows.filter((row) => row.type === 'page').sort((a, b) => (a.path < b.path ? -1 : 1)),

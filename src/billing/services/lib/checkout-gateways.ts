@@ -9,8 +9,8 @@ import type { Site } from '@/platform/store/site';
 import { currentSite } from '@/platform/site';
 import type { GatewayAccountId } from '@/core/ids';
 
-/** A way to pay as checkout shows it. */
-export type WayToPay = {
+/** A gateway as checkout offers it. */
+export type CheckoutGateway = {
   accountId: GatewayAccountId;
   label: string;
   gateway: string;
@@ -20,7 +20,7 @@ export type WayToPay = {
 };
 
 /** The accounts that can carry an offer, in the owner's order. */
-export async function waysToPay(
+export async function gatewaysFor(
   site: Site,
   offer: Pick<StoredOffer, 'definition'>,
   db: Db = pool(),
@@ -31,7 +31,7 @@ export async function waysToPay(
   );
 }
 
-export function toWay(account: GatewayAccount): WayToPay {
+export function toCheckoutGateway(account: GatewayAccount): CheckoutGateway {
   const gateway = gatewayById(account.gateway);
   const frame = gateway.frame(account.siteKey, new URL(config().SITE_URL).origin);
   return {
@@ -43,7 +43,7 @@ export function toWay(account: GatewayAccount): WayToPay {
   };
 }
 
-/** What each way to pay of the site's mode can carry, for the offer editor's warnings. */
+/** What each gateway of the site's mode can carry, for the offer editor's warnings. */
 export async function gatewayLimits(): Promise<{ label: string; carries: Carries }[]> {
   const site = await currentSite();
   return (await listCheckoutAccounts(pool(), site.mode)).map(({ label, gateway }) => ({
