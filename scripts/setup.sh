@@ -11,10 +11,12 @@ command -v node >/dev/null || fail "Node.js 20 or newer is needed and was not fo
 
 lock_hash=$(sha256sum package-lock.json | cut -d' ' -f1)
 stamp=node_modules/.nest-key-lock
+# The modules are fetched while Debian's packages are.
+modules=
 if [ "$(cat "$stamp" 2>/dev/null)" != "$lock_hash" ]; then
   say "Installing node modules from the lock file (a minute or two)"
-  npm ci --no-fund --no-audit --loglevel=error
-  echo "$lock_hash" > "$stamp"
+  npm ci --no-fund --no-audit --loglevel=error &
+  modules=$!
 fi
 
 if [ "$(id -u)" = 0 ]; then as_root() { "$@"; }
@@ -38,4 +40,8 @@ if [ "${#missing[@]}" -gt 0 ]; then
     fail "Could not install ${missing[*]}. Install it by hand (as root: apt-get install ${missing[*]}), or, for PostgreSQL, set DATABASE_URL to a server of version 15 or newer; then run this again."
   }
   rm -f "$log"
+fi
+if [ -n "$modules" ]; then
+  wait "$modules" || fail "Could not install the node modules. Look above for the reason, put it right, then run this again."
+  echo "$lock_hash" > "$stamp"
 fi

@@ -6,16 +6,32 @@ import { useProblem } from './action-form';
 import { inputClass } from './input-class';
 import { optionClass, optionsClass, type PickOption } from './pick-box';
 
-type Props = { name: string; label: string; defaultValue: string; options: PickOption[]; hint?: string };
+type Props = {
+  name: string;
+  label: string;
+  /** Where the form keeps the choice itself, `value` and `onChoose` in place of `defaultValue`. */
+  defaultValue?: string;
+  value?: string;
+  onChoose?: (id: string) => void;
+  options: PickOption[];
+  hint?: string;
+  hideLabel?: boolean;
+};
 
 /** How many fitting options are offered at once. */
 const MOST_SHOWN = 60;
 
 /** One of a long list, found by typing a part of its name. */
-export function ChoiceField({ name, label, defaultValue, options, hint }: Props) {
-  const [chosen, setChosen] = useState<PickOption | null>(
-    () => options.find(({ id }) => id === defaultValue) ?? { id: defaultValue, name: defaultValue },
-  );
+export function ChoiceField(props: Props) {
+  const { name, label, defaultValue = '', options, hint, hideLabel = false } = props;
+  const [own, setOwn] = useState(defaultValue);
+  const chosenId = props.value ?? own;
+  const chosen = options.find((one) => one.id === chosenId) ?? { id: chosenId, name: chosenId };
+  const choose = (one: PickOption | null): void => {
+    if (!one) return;
+    setOwn(one.id);
+    props.onChoose?.(one.id);
+  };
   const [typed, setTyped] = useState('');
   const id = useId();
   const problem = useProblem(name);
@@ -23,11 +39,11 @@ export function ChoiceField({ name, label, defaultValue, options, hint }: Props)
   const fitting = options.filter((one) => one.name.toLowerCase().includes(sought)).slice(0, MOST_SHOWN);
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block font-semibold">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'mb-1 block font-semibold'}>
         {label}
       </label>
-      <input type="hidden" name={name} value={chosen?.id ?? ''} />
-      <Combobox value={chosen} by="id" onChange={setChosen} onClose={() => setTyped('')} immediate>
+      <input type="hidden" name={name} value={chosen.id} />
+      <Combobox value={chosen} by="id" onChange={choose} onClose={() => setTyped('')} immediate>
         <ComboboxInput
           id={id}
           className={inputClass}

@@ -16,6 +16,9 @@ import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { pool } from '../../src/platform/store/db';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
 import { heldTiers } from '../../src/billing/store/holdings';
+import { subscriptionList } from '../../src/desk/services/money-lists';
+import { today } from '../../src/desk/services/today';
+import { findMembers } from '../../src/members/services/find-members';
 import { subscriptionFile } from '../../src/members/services/subscription-file';
 import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember } from './lantern-moor';
 
@@ -150,6 +153,29 @@ describe('a dispute', () => {
     await passDays(moor, 31);
     expect((await subscriptionOf(memberId)).state).toBe('active');
     expect((await paymentsOf(memberId)).filter((one) => one.state === 'succeeded').length).toBeGreaterThan(1);
+  });
+
+  it('is what staff find on Today, in the list of members and in that of subscriptions, until it is decided', async () => {
+    const { memberId, payment } = await paidUp();
+    const found = async () => ({
+      today: value(await today(moor.owner, undefined)).disputed.map((row) => row.memberId as string),
+      members: value(await findMembers(moor.owner, { state: 'disputed' })).rows,
+      subscriptions: value(await subscriptionList(moor.owner, { state: 'disputed' })).rows.map(
+        (row) => row.memberId as string,
+      ),
+    });
+    const before = await found();
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'dispute');
+    await hear(payment.gateway_ref);
+    const during = await found();
+    expect(during.today).toEqual([...before.today, memberId]);
+    expect(during.subscriptions).toEqual([...before.subscriptions, memberId]);
+    expect(during.members.find(({ id }) => id === memberId)).toMatchObject({ isDisputed: true });
+    const all = value(await findMembers(moor.owner, {})).rows;
+    expect(all.filter(({ isDisputed }) => isDisputed)).toHaveLength(during.members.length);
+    await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'win');
+    await hear(payment.gateway_ref);
+    expect(await found()).toEqual(before);
   });
 
   it('that is lost ends it for good, and voids credit', async () => {

@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
-import { SelectField, TextField } from '@/kit/field';
+import { ChoiceField } from '@/kit/choice-field';
+import { TextField } from '@/kit/field';
 import type { PaymentId } from '@/core/ids';
 import { desk } from '@/words/desk';
 
@@ -43,14 +44,14 @@ export function UnmatchedLine({ lineId, choices, confirm, ignore, restore }: Pro
       {choices.length > 0 && (
         <ActionForm action={confirm} className="grid content-start gap-2">
           <input type="hidden" name="line" value={lineId} />
-          <SelectField name="payment" label={desk('desk-money.pays-for')} defaultValue="">
-            <option value="">{desk('desk-money.choose-a-payment')}</option>
-            {choices.map((choice) => (
-              <option key={choice.id} value={choice.id}>
-                {choice.words}
-              </option>
-            ))}
-          </SelectField>
+          <ChoiceField
+            name="payment"
+            label={desk('desk-money.pays-for')}
+            options={[
+              { id: '', name: desk('desk-money.choose-a-payment') },
+              ...choices.map(({ id, words }) => ({ id, name: words })),
+            ]}
+          />
           <SubmitButton busy={desk('desk-money.matching')} look="quiet" className="w-fit">
             {desk('desk-money.match')}
           </SubmitButton>

@@ -3,7 +3,8 @@
 import { useState, type ReactNode } from 'react';
 import type { Prose } from '@/core/content/prose';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
-import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
+import { ChoiceField } from '@/kit/choice-field';
+import { CheckField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 import { desk } from '@/words/desk';
 
@@ -99,14 +100,15 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           />
         )}
         {item.type === 'page' && !isFront && (
-          <SelectField name="parentId" label={desk('desk-content.parent-page')} defaultValue={item.parentId}>
-            <option value="">{desk('desk.none')}</option>
-            {parents.map((parent) => (
-              <option key={parent.id} value={parent.id}>
-                {parent.title}
-              </option>
-            ))}
-          </SelectField>
+          <ChoiceField
+            name="parentId"
+            label={desk('desk-content.parent-page')}
+            defaultValue={item.parentId}
+            options={[
+              { id: '', name: desk('desk.none') },
+              ...parents.map(({ id, title }) => ({ id, name: title })),
+            ]}
+          />
         )}
         <fieldset>
           <legend className="mb-1 font-semibold">{desk('desk.categories')}</legend>

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
+import { ChoiceField } from '@/kit/choice-field';
 import { SelectField, TextArea, TextField } from '@/kit/field';
 import { desk } from '@/words/desk';
 
@@ -49,11 +50,7 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
         tiers: [...kind.tiers.filter((other) => other !== tier), ...(index === chosen ? [tier] : [])],
       })),
     });
-  const options = countries.map(({ code, name }) => (
-    <option key={code} value={code}>
-      {name}
-    </option>
-  ));
+  const options = countries.map(({ code, name }) => ({ id: code, name }));
   return (
     <ActionForm
       action={action}
@@ -101,16 +98,14 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
             <option value="included">{desk('desk-settings.included-in-your-prices')}</option>
             <option value="added">{desk('desk-settings.added-to-your-prices-at-checkout')}</option>
           </SelectField>
-          <SelectField
+          <ChoiceField
             name="homeCountry"
             label={desk('desk-settings.country-you-sell-from')}
             value={draft.homeCountry}
-            onChange={(event) => change({ homeCountry: event.target.value })}
+            onChoose={(homeCountry) => change({ homeCountry })}
+            options={[{ id: '', name: desk('desk-settings.choose') }, ...options]}
             hint={desk('desk-settings.used-for-members-who-havent')}
-          >
-            <option value="">{desk('desk-settings.choose')}</option>
-            {options}
-          </SelectField>
+          />
         </div>
         {draft.way !== 'none' &&
           draft.kinds.map((kind, index) => (
@@ -154,16 +149,14 @@ export function TaxForm({ action, initial, tiers, countries }: Props) {
                 const path = `kinds.${index}.rates.${at}`;
                 return (
                   <div key={at} className="grid items-start gap-3 sm:grid-cols-[1fr_10rem_8rem_auto]">
-                    <SelectField
+                    <ChoiceField
                       name={`${path}.country`}
                       label={desk('desk-settings.for-members-in')}
                       hideLabel={at > 0}
                       value={taxRate.country}
-                      onChange={(event) => set({ country: event.target.value })}
-                    >
-                      <option value="">{desk('desk-settings.everywhere-else')}</option>
-                      {options}
-                    </SelectField>
+                      onChoose={(chosen) => set({ country: chosen })}
+                      options={[{ id: '', name: desk('desk-settings.everywhere-else') }, ...options]}
+                    />
                     <TextField
                       name={`${path}.name`}
                       label={desk('desk.name')}

@@ -12,8 +12,11 @@ export type MemberRow = {
   tiers: string[];
   state: string | null;
   subscriptionId: SubscriptionId | null;
+  /** Whether any of their subscriptions is suspended by a dispute. */
+  isDisputed: boolean;
 };
 
+/** `state`: of the subscription that is listed, or `none` or `disputed`. */
 export type MemberFilter = { search?: string; tier?: string; state?: string };
 
 /** The subscription that a list names beside a member: one that still runs before one that has ended, then the newest. */
@@ -26,6 +29,8 @@ const THEIRS_IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = 
     AND (o.state <> 'ended', o.began_at) > (s.state <> 'ended', s.began_at))`;
 
 const HELD = heldAt('h', '?', '?');
+
+const DISPUTED = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.disputes <> '{}'`;
 
 const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
@@ -45,7 +50,8 @@ const narrowedBy = (mode: string, at: Instant, { search, tier, state }: MemberFi
       at,
     ],
     state === 'none' && [`NOT EXISTS (${HAS_SUBSCRIPTION})`, mode],
-    state && state !== 'none' && [`m.id IN (${THEIRS_IN_STATE})`, mode, state],
+    state === 'disputed' && [`m.id IN (${DISPUTED})`, mode],
+    state && state !== 'none' && state !== 'disputed' && [`m.id IN (${THEIRS_IN_STATE})`, mode, state],
   ]);
 
 /** Members with what they hold at an instant, newest first; `limit` rows from `offset`. */
@@ -62,7 +68,8 @@ export async function listMembers(
   // The page is selected first, so that the other columns are looked up for its members only.
   return many(
     db,
-    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id
+    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id,
+       m.id IN (${DISPUTED.replace('?', inMode)}) AS is_disputed
      FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY m.joined_at DESC, m.id LIMIT ${most} OFFSET ${from}) m
      LEFT JOIN LATERAL (${THEIRS.replace('?', inMode)}) s ON true
      LEFT JOIN LATERAL (

@@ -2,20 +2,17 @@ import { BEGUN } from '@/core/billing/states';
 import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { desk } from '@/words/desk';
-
-const STATES = [
-  ['', desk('desk-members.any-state')],
-  ...BEGUN.map((state) => [state, state === 'trial' ? desk('desk-members.in-trial') : state]),
-  ['none', desk('desk-members.no-subscription')],
-];
+import type { Words } from '@/words/words';
 
 /** A plain form: the filter is in the address and can be sent to a colleague. */
 export function MemberFilter({
+  t,
   q,
   tier,
   state,
   tiers,
 }: {
+  t: Words;
   q: string;
   tier: string;
   state: string;
@@ -50,11 +47,13 @@ export function MemberFilter({
         aria-label={desk('desk.state')}
         className={`${inputClass} max-w-48`}
       >
-        {STATES.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
+        <option value="">{desk('desk-members.any-state')}</option>
+        {[...BEGUN, 'disputed' as const].map((one) => (
+          <option key={one} value={one}>
+            {t(`state.${one}`)}
           </option>
         ))}
+        <option value="none">{desk('desk-members.no-subscription')}</option>
       </select>
       <Button type="submit" look="quiet">
         {desk('desk-members.filter')}

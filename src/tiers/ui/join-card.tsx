@@ -112,9 +112,10 @@ function OfferLine({ t, tier, offer, returnTo, canJoin }: LineProps) {
 
 /** "12 now, 3 after a wait". */
 export const opensWords = ({ count, later }: { count: number; later: number }, t: Words): string =>
-  [count > 0 && t('join.opens-now', { count }), later > 0 && t('join.opens-later', { count: later })]
-    .filter(Boolean)
-    .join(', ');
+  [
+    ...(count > 0 ? [t('join.opens-now', { count })] : []),
+    ...(later > 0 ? [t('join.opens-later', { count: later })] : []),
+  ].join(', ');
 
 function Opens({ t, opens }: { t: Words; opens: JoinCardOpens }) {
   return (
@@ -130,7 +131,9 @@ function Opens({ t, opens }: { t: Words; opens: JoinCardOpens }) {
       </ul>
       {opens.latest.length > 0 && (
         <p className="mt-2 text-muted">
-          {t('join.opens-latest', { titles: opens.latest.map(({ title }) => `“${title}”`).join(', ') })}
+          {t('join.opens-latest', {
+            titles: t.list(opens.latest.map(({ title }) => t('join.title-quoted', { title }))),
+          })}
         </p>
       )}
     </div>

@@ -27,6 +27,7 @@ export const join: Record<keyof typeof en, string> = {
   'join.opens-now': '{count, number} sofort',
   'join.opens-later': '{count, number} nach Wartezeit',
   'join.opens-latest': 'Zuletzt: {titles}',
+  'join.title-quoted': '„{title}“',
   'join.compare': 'Im Vergleich',
   'join.compare-head': 'Für Besucher nicht zugänglich',
   'join.compare-all': 'alle',

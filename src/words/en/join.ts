@@ -26,6 +26,7 @@ export const join = {
   'join.opens-now': '{count, number} now',
   'join.opens-later': '{count, number} after a wait',
   'join.opens-latest': 'Latest: {titles}',
+  'join.title-quoted': '“{title}”',
   'join.compare': 'Side by side',
   'join.compare-head': 'Closed to visitors',
   'join.compare-all': 'all',

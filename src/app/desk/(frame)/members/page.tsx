@@ -36,7 +36,13 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
             : desk('desk.count-members', { count })}
         </p>
       </div>
-      <MemberFilter q={q} tier={tier} state={state} tiers={tiers.map(({ id, name }) => ({ id, name }))} />
+      <MemberFilter
+        t={t}
+        q={q}
+        tier={tier}
+        state={state}
+        tiers={tiers.map(({ id, name }) => ({ id, name }))}
+      />
       {rows.length === 0 ? (
         <div className="mt-5">
           {q || tier || state ? (
@@ -82,7 +88,10 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
               </td>
               <td className="py-2 pr-5">
                 {row.state ? (
-                  <LifeMark t={t} state={row.state} />
+                  <span className="flex flex-wrap gap-2">
+                    <LifeMark t={t} state={row.state} />
+                    {row.isDisputed && <LifeMark t={t} state="disputed" />}
+                  </span>
                 ) : (
                   <span className="text-muted">{desk('desk.none')}</span>
                 )}
