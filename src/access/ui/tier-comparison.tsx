@@ -70,9 +70,8 @@ function Cell({ t, now, later, total }: { t: Words; now: number; later: number; 
       </span>
     );
   return (
-    <span className="inline-flex items-center gap-1">
-      {now > 0 && <span className="text-open">{now}</span>}
-      {now > 0 && later > 0 && ', '}
+    <span className="inline-flex flex-col items-center">
+      {now > 0 && <span className="text-open">{t('join.opens-now', { count: now })}</span>}
       {later > 0 && (
         <span className="inline-flex items-center gap-1 text-later">
           <Clock className="size-4" aria-hidden />

@@ -1,4 +1,4 @@
-import { BEGUN } from '@/core/billing/states';
+import { STATES } from '@/core/billing/states';
 import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { desk } from '@/words/desk';
@@ -48,7 +48,7 @@ export function MemberFilter({
         className={`${inputClass} max-w-48`}
       >
         <option value="">{desk('desk-members.any-state')}</option>
-        {[...BEGUN, 'disputed' as const].map((one) => (
+        {[...STATES, 'disputed' as const].map((one) => (
           <option key={one} value={one}>
             {t(`state.${one}`)}
           </option>

@@ -116,7 +116,7 @@ export const settings = {
   'desk-settings.site-and-sign-in': 'Site and sign-in',
   'desk-settings.errors': 'Errors',
   'desk-settings.everything-members-and-visitors-read':
-    'Everything members and visitors read, in {language}. Change any sentence; what is in braces is filled in for each reader.',
+    'Everything members and visitors read. Language: {language}. Change any sentence; what is in braces is filled in for each reader.',
   'desk-settings.part-of-the-site': 'Part of the site',
   'desk-settings.changed': 'Changed',
   'desk-settings.search-sentences': 'Search sentences',

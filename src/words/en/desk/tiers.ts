@@ -258,8 +258,7 @@ export const tiers = {
   'desk-tiers.question-asked': 'asked',
   'desk-tiers.text-line': 'A line of text',
   'desk-tiers.question-preview': 'As people see it',
-  'desk-tiers.question-preview-hint':
-    'Every question that is asked, for whichever tier. Optional ones say so.',
+  'desk-tiers.question-preview-hint': 'All questions, for all tiers. Optional ones are marked.',
   'desk-tiers.optional-question': '{label} (optional)',
   'desk-tiers.uncarried':
     '{why, select, currency {{gateway} does not take {what}} repeating {{gateway} takes single payments only} trial {{gateway} has no trials} dates {{gateway} can’t continue after a fixed date} other {{gateway} can’t charge by the {what}}}',
