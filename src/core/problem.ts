@@ -56,6 +56,7 @@ export type CoreCode =
   | 'number.at-least'
   | 'number.at-most'
   | 'number.whole'
+  | 'prose.no-sections'
   | 'rule.covers-nothing'
   | 'statement.line-amount'
   | 'statement.line-date'

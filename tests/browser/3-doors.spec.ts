@@ -206,7 +206,11 @@ test.describe('strangers', () => {
     expect(seen.ms).toBeLessThan(3_000);
     expect(few.status).toBeLessThan(500);
     expect(many.status).toBeLessThan(500);
-    expect(many.ms).toBeLessThan(5 * Math.max(few.ms, 200));
+    // On a busy machine one try may be slow; work that grows with the square of the fields is slow every time.
+    const tries = [many.ms];
+    while (Math.min(...tries) >= 5 * Math.max(few.ms, 200) && tries.length < 4)
+      tries.push((await send(12_000)).ms);
+    expect(Math.min(...tries)).toBeLessThan(5 * Math.max(few.ms, 200));
     expect((await send(40_000)).status).toBe(413);
   });
 

@@ -5,6 +5,7 @@ import { closedToVisitors } from '../../src/access/services/lib/access-map';
 import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { findAnything } from '../../src/desk/services/find-anything';
 import { fromText, type Prose } from '../../src/core/content/prose';
+import { importItem } from '../../src/content/services/import-items';
 import { addCategory, saveItem } from '../../src/content/services/save-item';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
 import { saveTier } from '../../src/billing/services/save-tier';
@@ -96,6 +97,130 @@ describe('what a person sees at an address', () => {
       isOpen: false,
       summary: expect.stringContaining('pale cone') as string,
     });
+  });
+});
+
+describe('sections', () => {
+  const gated = (who: object[], instead = ''): object => ({
+    rule: null,
+    openTo: who.map((one) => ({ who: one })),
+    instead,
+  });
+  const wardens = gated([{ kind: 'tier', id: 'warden' }]);
+  const payers = gated([{ kind: 'paying' }], 'a word for members');
+  const words = (text: string, attrs?: object): object => ({
+    type: 'text',
+    text,
+    ...(attrs && { marks: [{ type: 'bold' }, { type: 'sectionWords', attrs }] }),
+  });
+  const line = (...content: object[]): object => ({ type: 'paragraph', content });
+  const section = (attrs: object, ...content: object[]): object => ({ type: 'section', attrs, content });
+  const item = (...content: object[]): object => ({ type: 'listItem', content });
+  /** A secret in each place that a section can be in; each is open to wardens, those marked `-paid` to all who pay. */
+  const body = {
+    type: 'doc',
+    content: [
+      section(wardens, line(words('secret-first'))),
+      line(words('open-start '), words('secret-words-paid', payers), words(' open-end')),
+      section(payers, line(words('secret-outer-paid')), section(wardens, line(words('secret-inner')))),
+      section(wardens, section(payers, line(words('secret-open-inside-closed')))),
+      {
+        type: 'bulletList',
+        content: [
+          item(line(words('secret-item', wardens))),
+          item(section(wardens, line(words('secret-block-in-item')))),
+        ],
+      },
+      {
+        type: 'blockquote',
+        content: [
+          section(wardens, { type: 'heading', attrs: { level: 2 }, content: [words('secret-heading')] }),
+        ],
+      },
+      section(
+        { rule: 'guides', openTo: [{ who: { kind: 'everyone' } }], instead: '' },
+        line(words('secret-by-rule-paid')),
+      ),
+      section(
+        { rule: 'nothing', openTo: [{ who: { kind: 'everyone' } }], instead: '' },
+        line(words('hidden-no-rule')),
+      ),
+      section(wardens, line(words('secret-last'))),
+    ],
+  };
+  const save = (id: string, categories: string[] = []) =>
+    saveItem(SETUP, { id, type: 'post', title: id, body, publish: 'publish', categories });
+  const seenBy = async (actor: Actor, id: string): Promise<string> =>
+    JSON.stringify(value(await viewItem(actor, `/posts/${id}`)));
+  const secretsIn = (sent: string): string[] => [...new Set(sent.match(/(secret|hidden)-[a-z-]+/g) ?? [])];
+
+  it('are sent to those alone whom each of them, all around it and its item let in', async () => {
+    expect(value(await save('in-parts'))).toMatchObject({ path: '/posts/in-parts' });
+    const gazer = await join(moor, 'gazer-free', null);
+    const observer = await join(moor, 'observer-yearly', 'works');
+    const warden = await join(moor, 'warden-monthly', 'works');
+    for (const actor of [VISITOR_ACTOR, await actorNamed(gazer.email)]) {
+      const sent = await seenBy(actor, 'in-parts');
+      expect(secretsIn(sent)).toEqual([]);
+      expect(sent).toContain('open-start');
+      expect(sent).toContain('a word for members');
+      expect(sent).not.toMatch(/openTo|sectionWords|"rule"/);
+    }
+    expect(secretsIn(await seenBy(await actorNamed(observer.email), 'in-parts'))).toEqual([
+      'secret-words-paid',
+      'secret-outer-paid',
+      'secret-by-rule-paid',
+    ]);
+    expect(secretsIn(await seenBy(await actorNamed(warden.email), 'in-parts'))).toHaveLength(10);
+    expect(secretsIn(await seenBy(moor.owner, 'in-parts'))).toContain('hidden-no-rule');
+  });
+
+  it('are in no teaser of a closed item, whoever could open them', async () => {
+    await save('in-parts-closed', ['guides']);
+    const gazer = await join(moor, 'gazer-free', null);
+    for (const actor of [VISITOR_ACTOR, await actorNamed(gazer.email)]) {
+      const sent = await seenBy(actor, 'in-parts-closed');
+      expect(sent).toContain('doorstep');
+      expect(secretsIn(sent)).toEqual([]);
+    }
+    expect(JSON.stringify(value(await listItems(VISITOR_ACTOR, {})))).not.toContain('secret-');
+  });
+
+  it('keep their rule: it cannot be deleted while a section names it', async () => {
+    expect(await deleteRule(SETUP, 'guides')).toMatchObject({
+      problems: { '': { code: 'rule.in-sections' } },
+    });
+  });
+
+  it('are imported from Markdown; one that is mistyped is refused, not opened', async () => {
+    const markdown = (text: string) =>
+      importItem(SETUP, {
+        id: 'directive',
+        text: `---\ntype: page\ntitle: Directive\npublished: 1\n---\n${text}`,
+        now: '2026-01-01T00:00:00Z',
+        zone: 'Europe/London',
+      });
+    value(
+      await markdown(
+        'Before :section[secret-words]{tiers="warden" instead="ask us"} after.\n\n:::section {paying}\n\nsecret-block\n\n:::\n',
+      ),
+    );
+    const sent = JSON.stringify(value(await viewItem(VISITOR_ACTOR, '/directive')));
+    expect(secretsIn(sent)).toEqual([]);
+    expect(sent).toContain('ask us');
+    for (const text of [
+      ':::section {paying}\n\nsecret',
+      'One :section[secret',
+      '::: section\n\nsecret\n\n:::',
+    ])
+      expect(await markdown(text), text).toMatchObject({
+        problems: { directive: { code: 'import.section-unreadable' } },
+      });
+  });
+
+  it('are only in pages and posts', async () => {
+    const saved = await saveTier(SETUP, { id: 'gazer', description: body });
+    expect(saved.ok).toBe(false);
   });
 });
 

@@ -34,6 +34,10 @@ export const itemEditor = staffUse('write content')('item-editor', slug, async (
     categories: map.categories,
     openers: item && openersOf(map, item.id),
     joinables: await listJoinables(),
+    gates: {
+      rules: map.rules.map(({ id: rule, name }) => ({ id: rule, name })),
+      tiers: map.tiers.map(({ id: tier, name }) => ({ id: tier, name })),
+    },
   });
 });
 

@@ -3,6 +3,7 @@ import { coverSchema, openerSchema } from '@/core/access/rule-schema';
 import { slugify } from '@/core/content/slug';
 import { lock, transaction } from '@/platform/store/db';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';
+import { itemsWithSectionsOf } from '@/content/store/items';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
@@ -72,14 +73,20 @@ export const saveRule = staffUse('set access')(
   },
 );
 
-/** Takes a rule away. What it covered follows the next less specific rule, or the site's default. */
+/**
+ * Deletes a rule. What it covered follows the next less specific rule, or the site's default; refused while sections of
+ * items open to the same people, for they would close.
+ */
 export const deleteRule = staffUse('set access')(
   'delete-rule',
   slug,
   async (actor, id): Promise<Result<null>> => {
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
+      await lock(db, 'items');
       const before = await findRule(db, id);
+      const [used] = before ? await itemsWithSectionsOf(db, id) : [];
+      if (used) return refusedField('', 'rule.in-sections', { title: used.title });
       if (!before || !(await remove(db, id))) return refusedField('', 'rule.gone');
       await record(db, actor, at, 'rule deleted', `rule:${id}`, { before });
       return done(null);

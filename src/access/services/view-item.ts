@@ -5,6 +5,7 @@ import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { localDate } from '@/core/calendar';
 import { isBefore, type Instant } from '@/core/instants';
 import { readingMinutes, wordCount, type Prose } from '@/core/content/prose';
+import { isSectionOpen, openParts, withoutSections } from '@/core/content/sections';
 import { firstWords } from '@/core/content/teaser';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
@@ -71,7 +72,7 @@ async function view(rawPath: string, person: PersonFacts): Promise<ItemView> {
       kind: 'open',
       item: previewOf(item),
       summary: item.summary,
-      body: item.body,
+      body: openParts(item.body, (gate) => isSectionOpen(gate, question)),
       by: decision.by,
       isDraft,
     };
@@ -106,7 +107,8 @@ function teaserOf(
   const summary = teaser.kind === 'none' ? '' : item.summary;
   if (teaser.kind !== 'words')
     return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
-  const { document, wordsLeft } = firstWords(item.body, teaser.count);
+  // Where the item is closed, so is every section in it.
+  const { document, wordsLeft } = firstWords(withoutSections(item.body), teaser.count);
   // A teaser that would be the whole item is no teaser: the item is closed, so the body stays here.
   if (wordsLeft === 0) return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
   return { summary, teaser: document, minutesLeft: readingMinutes(wordsLeft) };

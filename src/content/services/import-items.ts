@@ -3,16 +3,17 @@ import StarterKit from '@tiptap/starter-kit';
 import { parse } from 'yaml';
 import { z } from 'zod';
 import { addLength } from '@/core/calendar';
-import { proseSchema, type Prose } from '@/core/content/prose';
+import { articleSchema, plainText, type Prose } from '@/core/content/prose';
 import { problemsOf } from '@/core/problem';
 import { refused, refusedField, type Result } from '@/platform/result';
 import type { ProblemCode } from '@/words/problems';
+import { holdsDirective, SECTIONS } from './lib/section-markdown';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { instantSchema } from '@/platform/form-fields';
 
-const markdown = new MarkdownManager({ extensions: [StarterKit] });
+const markdown = new MarkdownManager({ extensions: [StarterKit, ...SECTIONS] });
 
 const headSchema = z.object({
   type: z.enum(['page', 'post']),
@@ -30,7 +31,7 @@ const headSchema = z.object({
 
 /** Markdown as a document; what a document cannot hold is refused. @throws where it cannot be read */
 function readMarkdown(text: string): Prose {
-  return proseSchema.parse(markdown.parse(text));
+  return articleSchema.parse(markdown.parse(text));
 }
 
 /**
@@ -53,12 +54,14 @@ export const importItem = staffUse('write content')(
     const head = headSchema.safeParse(parse(match[1] ?? ''));
     if (!head.success) return refused(problemsOf<ProblemCode>(head.error));
     const { parent, category, menu, published, ...rest } = head.data;
+    const body = readMarkdown(match[2] ?? '');
+    if (holdsDirective(plainText(body))) return refusedField(id, 'import.section-unreadable');
     return saveItem(actor, {
       ...rest,
       id,
       slug: rest.slug ?? id,
       parentId: parent,
-      body: readMarkdown(match[2] ?? ''),
+      body,
       categories: category ? [category] : [],
       inMenu: menu !== undefined,
       position: menu ?? 0,

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
-import { proseSchema, EMPTY_PROSE } from '@/core/content/prose';
+import { articleSchema, EMPTY_PROSE } from '@/core/content/prose';
 import { slugify } from '@/core/content/slug';
 import { isConflict, lock, transaction } from '@/platform/store/db';
 import {
@@ -44,7 +44,7 @@ const itemInputSchema = z.object({
   slug: z.string().trim().max(80).optional(),
   parentId: chosenId,
   summary: z.string().trim().max(400).optional(),
-  body: proseSchema.optional(),
+  body: articleSchema.optional(),
   author: z.string().trim().max(80).optional(),
   tags: z.array(z.string().trim().min(1).max(60)).max(30).optional(),
   categories: z.array(z.string().max(200)).max(20).optional(),

@@ -1,6 +1,6 @@
 import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
-import { proseSchema, type Prose } from '@/core/content/prose';
+import { articleSchema, type Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
 import type { ItemId } from '@/core/ids';
 
@@ -37,7 +37,7 @@ export type ItemInput = {
   categories: string[];
 };
 
-const BODY = { body: proseSchema };
+const BODY = { body: articleSchema };
 
 const HEAD = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.in_menu, i.position, i.published_at, i.updated_at, i.version,
@@ -57,6 +57,16 @@ export async function findItemByPath(db: Db, path: string): Promise<Item | undef
 
 export async function findItem(db: Db, id: string): Promise<Item | undefined> {
   return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.id = $1`, [id], BODY);
+}
+
+/** Items in whose text a section names a rule. */
+export async function itemsWithSectionsOf(db: Db, ruleId: string): Promise<{ id: string; title: string }[]> {
+  return many(
+    db,
+    `SELECT id, title FROM items
+     WHERE jsonb_path_exists(body, '$.**.attrs.rule ? (@ == $rule)', jsonb_build_object('rule', $1::text)) ORDER BY title`,
+    [ruleId],
+  );
 }
 
 /** Every item, pages in tree order first, then posts, newest first. */

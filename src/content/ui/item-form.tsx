@@ -6,6 +6,7 @@ import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@
 import { ChoiceField } from '@/kit/choice-field';
 import { CheckField, TextArea, TextField } from '@/kit/field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
+import type { Gates } from './section-nodes';
 import { desk } from '@/words/desk';
 
 type Props = {
@@ -29,10 +30,11 @@ type Props = {
   categories: { id: string; name: string }[];
   access: ReactNode;
   joinables: Joinables;
+  gates: Gates;
 };
 
 /** Writing: the text in the middle, everything about it in the margin. */
-export function ItemForm({ action, item, parents, categories, access, joinables }: Props) {
+export function ItemForm({ action, item, parents, categories, access, joinables, gates }: Props) {
   const [body, setBody] = useState(item.body);
   const [isFront, setFront] = useState(item.isFront);
   return (
@@ -60,6 +62,7 @@ export function ItemForm({ action, item, parents, categories, access, joinables 
           initial={item.body}
           onChange={setBody}
           joinables={joinables}
+          gates={gates}
         />
       </div>
       <div className="grid gap-5">

@@ -21,6 +21,8 @@ import {
 import { useId, useReducer } from 'react';
 import type { Prose } from '@/core/content/prose';
 import { JoinButton, JoinPanel } from './join-nodes';
+import { SectionMenu } from './section-menu';
+import { sectionMark, sectionNode, type Gates } from './section-nodes';
 import { isSafeHref } from '@/core/addresses';
 import { desk } from '@/words/desk';
 
@@ -93,11 +95,13 @@ type Props = {
   initial: Prose;
   onChange: (document: Prose) => void;
   joinables?: Joinables;
+  /** What sections can be opened by; without it, the text has none. */
+  gates?: Gates;
   /** A few lines rather than a page. */
   isSmall?: boolean;
 };
 
-export function RichTextEditor({ label, initial, onChange, joinables, isSmall = false }: Props) {
+export function RichTextEditor({ label, initial, onChange, joinables, gates, isSmall = false }: Props) {
   const id = useId();
   const [, redraw] = useReducer((n: number) => n + 1, 0);
   const editor = useEditor({
@@ -105,6 +109,7 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
       StarterKit.configure({ heading: { levels: [2, 3, 4] }, link: { openOnClick: false } }),
       JoinButton,
       JoinPanel,
+      ...(gates ? [sectionNode(gates), sectionMark(gates)] : []),
     ],
     content: initial.content.length > 0 ? initial : '',
     immediatelyRender: false,
@@ -157,6 +162,7 @@ export function RichTextEditor({ label, initial, onChange, joinables, isSmall = 
           {editor && joinables && joinables.offers.length > 0 && (
             <JoinMenu editor={editor} joinables={joinables} />
           )}
+          {editor && gates && <SectionMenu editor={editor} gates={gates} />}
         </div>
         <div className={isSmall ? 'min-h-24' : 'min-h-70'}>
           <EditorContent editor={editor} />

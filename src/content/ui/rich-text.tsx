@@ -3,6 +3,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Prose } from '@/core/content/prose';
 import { LinkButton } from '@/kit/button';
+import { CLOSED } from '@/core/content/sections';
 import { joinPath } from './tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
 
@@ -38,9 +39,11 @@ type Options = {
   here: string;
   /** What is shown for a join panel with these tiers. */
   panel: (tiers: string[]) => ReactNode;
+  /** What is shown where a section is closed, with its author's words for that. */
+  closed: (words: ReactNode) => ReactNode;
 };
 
-const rendererFor = ({ here, panel }: Options) =>
+const rendererFor = ({ here, panel, closed }: Options) =>
   renderJSONContentToReactElement({
     nodeMapping: {
       doc: ({ children }: Props) => <>{children}</>,
@@ -65,6 +68,9 @@ const rendererFor = ({ here, panel }: Options) =>
           </LinkButton>
         </div>
       ),
+      [CLOSED]: ({ children }: Props) => <>{closed(children)}</>,
+      // One that nobody decided about is not shown.
+      section: () => null,
       joinPanel: ({ node }: Props) => <>{panel((node.attrs?.tiers ?? []) as string[])}</>,
     },
     markMapping: {
@@ -74,6 +80,7 @@ const rendererFor = ({ here, panel }: Options) =>
       strike: wrap('s'),
       underline: wrap('u'),
       link: TextLink,
+      sectionWords: () => null,
     },
   });
 
@@ -83,6 +90,7 @@ export function RichText({
   className = 'prose',
   here = '/account',
   panel = () => null,
+  closed = () => null,
 }: { document: Prose; className?: string } & Partial<Options>) {
-  return <div className={className}>{rendererFor({ here, panel })({ content: document })}</div>;
+  return <div className={className}>{rendererFor({ here, panel, closed })({ content: document })}</div>;
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { openerSchema } from '../access/rule-schema';
 import { isSafeHref } from '../addresses';
 import { say } from '../problem';
 
@@ -8,6 +9,17 @@ import { say } from '../problem';
  */
 const safeHref = z.string().max(2000).refine(isSafeHref, say('link.unsafe'));
 
+/**
+ * Who opens a section, besides being let in to its item and to every section around it: those of a rule, by its id, or
+ * openers of its own. `instead` is what everyone else reads in its place.
+ */
+export const gateSchema = z.object({
+  rule: z.string().min(1).max(200).nullable().default(null),
+  openTo: z.array(openerSchema).max(50).default([]),
+  instead: z.string().trim().max(400).default(''),
+});
+export type Gate = z.infer<typeof gateSchema>;
+
 const markSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('bold') }),
   z.object({ type: z.literal('italic') }),
@@ -15,12 +27,20 @@ const markSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('strike') }),
   z.object({ type: z.literal('underline') }),
   z.object({ type: z.literal('link'), attrs: z.object({ href: safeHref }) }),
+  /** A section that is a run of words. */
+  z.object({ type: z.literal('sectionWords'), attrs: gateSchema }),
 ]);
 export type Mark = z.infer<typeof markSchema>;
 
 export type Node = {
   type: string;
-  attrs?: { level?: number; start?: number; offer?: string; label?: string; tiers?: string[] };
+  attrs?: {
+    level?: number;
+    start?: number;
+    offer?: string;
+    label?: string;
+    tiers?: string[];
+  } & Partial<Gate>;
   text?: string;
   marks?: Mark[];
   content?: Node[];
@@ -45,6 +65,8 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
       attrs: z.object({ level: z.number().int().min(2).max(4) }),
       content: z.array(nodeSchema).optional(),
     }),
+    /** A section of one or more blocks. */
+    z.object({ type: z.literal('section'), attrs: gateSchema, content: z.array(nodeSchema).min(1) }),
     /** A button that joins with one offer, and a panel with some tiers; without tiers it shows all of the join page. */
     z.object({
       type: z.literal('joinButton'),
@@ -62,8 +84,21 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
   ]),
 );
 
-export const proseSchema = z.object({ type: z.literal('doc'), content: z.array(nodeSchema).max(5000) });
-export type Prose = z.infer<typeof proseSchema>;
+/** The text of an item, which can have sections. */
+export const articleSchema = z.object({ type: z.literal('doc'), content: z.array(nodeSchema).max(5000) });
+export type Prose = z.infer<typeof articleSchema>;
+
+/** Whether prose has sections. */
+export function hasSections(prose: Prose): boolean {
+  const has = ({ type, marks, content }: Node): boolean =>
+    type === 'section' ||
+    (marks ?? []).some((mark) => mark.type === 'sectionWords') ||
+    (content ?? []).some(has);
+  return prose.content.some(has);
+}
+
+/** Any other rich text: nobody decides there who may read which part, so it has no sections. */
+export const proseSchema = articleSchema.refine((prose) => !hasSections(prose), say('prose.no-sections'));
 
 export const EMPTY_PROSE: Prose = { type: 'doc', content: [] };
 

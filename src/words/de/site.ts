@@ -92,4 +92,7 @@ export const site: Record<keyof typeof en, string> = {
     '{minutes, plural, one {Noch eine Minute Lesezeit.} other {Noch etwa # Minuten Lesezeit.}}',
   'doorstep.sign-in': 'Schon Mitglied? Melden Sie sich hier an und lesen Sie weiter.',
   'doorstep.after-wait': 'Nach einer Wartezeit zugänglich.',
+
+  'section.closed': 'Dieser Teil ist für Mitglieder.',
+  'section.not-yours': 'Dieser Teil gehört nicht zu Ihrer Mitgliedschaft.',
 };

@@ -153,13 +153,18 @@ export const deskProblems = {
   'item.saved-elsewhere':
     'Someone else saved this in the meantime. Open it in another window, copy over what you need, and save again.',
   'item.taken': 'Another page or post has this address already. Choose another.',
+  'import.section-unreadable':
+    'A section is not written as it should be: its text would be open to everyone. Nothing was imported.',
   'import.no-head': 'has no head between two lines of ---',
   'picture.too-large': 'This picture is larger than 8 MB. Save it smaller, then choose it again.',
   'picture.unreadable': 'This cannot be read as a picture. Choose a JPEG, PNG, WebP or AVIF file.',
 
   // Access
   'rule.changed-elsewhere': 'Someone else changed this rule in the meantime. Reload the page to see it.',
+  'prose.no-sections': 'Only pages and posts can have sections.',
   'rule.covers-nothing': 'Say what the rule covers.',
+  'rule.in-sections':
+    'A section of “{title}” opens to the same people as this rule. Change the section first.',
   'rule.gone': 'This rule is gone already.',
   'rule.no-name': 'Name the rule.',
   'teaser.at-least-a-word': 'At least one word.',

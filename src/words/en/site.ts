@@ -86,4 +86,7 @@ export const site = {
     '{minutes, plural, one {One more minute of reading.} other {About # more minutes of reading.}}',
   'doorstep.sign-in': 'Already a member? Sign in here and keep reading.',
   'doorstep.after-wait': 'Opens this after a wait.',
+
+  'section.closed': 'This part is for members.',
+  'section.not-yours': 'Your membership doesn’t include this part.',
 } as const;

@@ -7,6 +7,7 @@ import { categoryNames, listItems, viewItem } from '@/access/services/view-item'
 import type { Words } from '@/words/words';
 import { Doorstep } from '@/access/ui/doorstep';
 import { PostList } from '@/content/ui/post-list';
+import { ClosedSection } from '@/content/ui/closed-section';
 import { RichText } from '@/content/ui/rich-text';
 import { signInAction } from '@/app/sign-in-action';
 import { panelsOf } from '@/app/panels';
@@ -65,6 +66,11 @@ export default async function ItemPage({ params }: Props) {
             className="prose mt-7"
             here={item.path}
             panel={await panelsOf(seen.body, item.path)}
+            closed={(words) => (
+              <ClosedSection t={t} isMember={actor.memberId !== null}>
+                {words}
+              </ClosedSection>
+            )}
           />
         ) : (
           <>

@@ -13,7 +13,7 @@ import {
   type FormState,
 } from '@/app/form-state';
 import { itemEditor } from '@/access/services/access-map';
-import { plainText, proseSchema } from '@/core/content/prose';
+import { plainText, articleSchema } from '@/core/content/prose';
 import { currentActor, deskWords } from '@/app/session';
 import { addCategory, saveItem } from '@/content/services/save-item';
 import { desk } from '@/words/desk';
@@ -51,7 +51,7 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     async () => {
       const found = await itemEditor(actor, input.id);
       const theirs = found.ok ? found.value.item : null;
-      const body = proseSchema.safeParse(input.body);
+      const body = articleSchema.safeParse(input.body);
       return differences(theirs?.version, [
         { label: desk('desk-content.title'), theirs: theirs?.title ?? '', yours: input.title },
         { label: desk('desk-content.summary'), theirs: theirs?.summary ?? '', yours: input.summary ?? '' },

@@ -77,6 +77,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           .map(({ id: parent, title }) => ({ id: parent, title }))}
         categories={editor.categories}
         joinables={editor.joinables}
+        gates={editor.gates}
         access={
           item?.publishedAt ? (
             <section className="rounded-card border border-line bg-surface p-4">

@@ -1,0 +1,61 @@
+import { expect, test, type Page } from '@playwright/test';
+import { ensureLanternMoor, signInAtDesk } from './people';
+
+test.beforeAll(ensureLanternMoor);
+
+/** Puts the cursor at the end of a line of the text, or selects all of it. */
+async function atLine(page: Page, words: string, isSelected = false): Promise<void> {
+  await page.locator('.ProseMirror').getByText(words).click();
+  await page.keyboard.press('End');
+  if (isSelected) await page.keyboard.press('Shift+Home');
+}
+
+test('a part of a text is closed where it stands, seen at a glance, and opened again', async ({
+  page,
+  browser,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/new?type=post');
+  await page.getByLabel('Title').fill('A walk to the cairn');
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.type('The walk begins at the ford.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('The cairn hides a tin with the log.');
+  await atLine(page, 'The cairn hides', true);
+  await page.getByRole('button', { name: 'Section…' }).click();
+  await page.getByLabel('Observer').check();
+  await page.getByLabel('What others read instead').fill('Members read where the log is.');
+  await page.getByRole('button', { name: 'Close this part' }).click();
+  await expect(page.locator('.ProseMirror section')).toContainText(
+    'Only Observer · others read “Members read where the log is.”',
+  );
+  // A word of the open part, too.
+  await page.locator('.ProseMirror').getByText('begins at the ford').click();
+  await page.keyboard.press('End');
+  for (let n = 0; n < 'the ford.'.length; n++) await page.keyboard.press('Shift+ArrowLeft');
+  await page.getByRole('button', { name: 'Section…' }).click();
+  await page.getByLabel('everyone who pays').check();
+  await page.getByRole('button', { name: 'Close this part' }).click();
+  await expect(page.locator('.ProseMirror span[data-gate]')).toHaveText('the ford.');
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await expect(page.locator('.ProseMirror section')).toContainText('The cairn hides a tin');
+
+  const visitor = await (await browser.newContext()).newPage();
+  await visitor.goto('/posts/a-walk-to-the-cairn');
+  await expect(visitor.getByText('Members read where the log is.')).toBeVisible();
+  await expect(visitor.getByRole('article')).toContainText('The walk begins at');
+  expect(await visitor.content()).not.toMatch(/ford|tin with the log|data-gate/);
+
+  await atLine(page, 'The cairn hides');
+  await page.getByRole('button', { name: 'Section…' }).click();
+  await page.getByRole('button', { name: 'Remove the section' }).click();
+  await expect(page.locator('.ProseMirror section')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await visitor.reload();
+  await expect(visitor.getByText('The cairn hides a tin with the log.')).toBeVisible();
+  expect(await visitor.content()).not.toContain('ford');
+  await visitor.context().close();
+});
