@@ -48,6 +48,27 @@ test('a part of a text is closed where it stands, seen at a glance, and opened a
   await expect(visitor.getByRole('article')).toContainText('The walk begins at');
   expect(await visitor.content()).not.toMatch(/ford|tin with the log|data-gate/);
 
+  // Search engines and readers of feeds are told that it exists, and that a part is closed.
+  const about = async (): Promise<Record<string, unknown>> =>
+    JSON.parse(await visitor.locator('script[type="application/ld+json"]').innerText()) as Record<
+      string,
+      unknown
+    >;
+  expect(await about()).toMatchObject({
+    headline: 'A walk to the cairn',
+    isAccessibleForFree: false,
+    hasPart: { cssSelector: '.closed-part' },
+  });
+  await expect(visitor.locator('.closed-part')).toHaveCount(1);
+  const address = visitor.url();
+  await expect(visitor.locator('link[rel=canonical]')).toHaveAttribute('href', address);
+  for (const path of ['/feed.xml', '/feed.atom', '/feed.json', '/sitemap.xml']) {
+    const answer = await visitor.request.get(path);
+    expect(answer.status(), path).toBe(200);
+    expect(await answer.text(), path).toContain(address);
+  }
+  expect(await (await visitor.request.get('/robots.txt')).text()).toContain('Disallow: /desk');
+
   await atLine(page, 'The cairn hides');
   await page.getByRole('button', { name: 'Section…' }).click();
   await page.getByRole('button', { name: 'Remove the section' }).click();
@@ -57,5 +78,6 @@ test('a part of a text is closed where it stands, seen at a glance, and opened a
   await visitor.reload();
   await expect(visitor.getByText('The cairn hides a tin with the log.')).toBeVisible();
   expect(await visitor.content()).not.toContain('ford');
+  expect(await about()).toMatchObject({ isAccessibleForFree: true });
   await visitor.context().close();
 });

@@ -32,7 +32,7 @@ export function Doorstep(props: Props) {
       <Horizon />
       <section
         aria-label={t('doorstep.region')}
-        className="bg-night text-on-night"
+        className="closed-part bg-night text-on-night"
         style={{ colorScheme: 'dark' }}
       >
         <div className="mx-auto grid max-w-5xl gap-8 px-5 pt-6 pb-14 lg:grid-cols-[5fr_7fr]">

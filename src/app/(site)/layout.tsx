@@ -4,6 +4,7 @@ import { currentActor, currentMember, currentSite, shown, siteWords } from '@/ap
 import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
 import { LookBar } from '@/access/ui/look-bar';
+import { FEEDS } from '@/app/public-feed';
 import { FormWordsOf } from '@/app/form-words';
 import { SiteHeader } from '@/kit/site-header';
 
@@ -11,7 +12,7 @@ export async function generateMetadata(): Promise<Metadata> {
   const site = await currentSite();
   return {
     title: { default: site.name, template: `%s · ${site.name}` },
-    alternates: { types: { 'application/rss+xml': '/feed.xml' } },
+    alternates: { types: FEEDS },
   };
 }
 

@@ -33,6 +33,10 @@ const RESERVED = new Set([
   'sign-out',
   'account',
   'feed.xml',
+  'feed.atom',
+  'feed.json',
+  'sitemap.xml',
+  'robots.txt',
   'pictures',
   '_next',
 ]);

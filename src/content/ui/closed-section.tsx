@@ -14,7 +14,7 @@ export function ClosedSection({
   children: ReactNode;
 }) {
   return (
-    <aside className="my-6 flex flex-wrap items-baseline gap-x-4 gap-y-1 rounded-card border border-line bg-sunken px-4 py-3 text-base">
+    <aside className="closed-part my-6 flex flex-wrap items-baseline gap-x-4 gap-y-1 rounded-card border border-line bg-sunken px-4 py-3 text-base">
       <span className="min-w-0 flex-1">
         <Lock className="mr-2 inline size-4 text-closed" aria-hidden />
         {Children.count(children) > 0 ? children : t(isMember ? 'section.not-yours' : 'section.closed')}

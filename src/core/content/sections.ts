@@ -44,6 +44,12 @@ export function openParts(prose: Prose, isOpen: (gate: Gate) => boolean): Prose 
   return { type: 'doc', content: keep(prose.content) };
 }
 
+/** Whether something was left out of a document. */
+export function hasClosedParts(prose: Prose): boolean {
+  const has = (node: Node): boolean => node.type === CLOSED || (node.content ?? []).some(has);
+  return prose.content.some(has);
+}
+
 /** A document with no section at all: what is open where the item itself is not. */
 export const withoutSections = (prose: Prose): Prose => openParts(prose, () => false);
 

@@ -10,6 +10,9 @@ import { PostList } from '@/content/ui/post-list';
 import { ClosedSection } from '@/content/ui/closed-section';
 import { RichText } from '@/content/ui/rich-text';
 import { signInAction } from '@/app/sign-in-action';
+import { FEEDS } from '@/app/public-feed';
+import { structuredData } from '@/app/structured-data';
+import { config } from '@/platform/config';
 import { panelsOf } from '@/app/panels';
 import { tierOffers } from '@/app/tier-cards';
 
@@ -29,6 +32,9 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return {
     title: seen.item.path === '/' ? { absolute: (await currentSite()).name } : seen.item.title,
     description: seen.summary || undefined,
+    alternates: { canonical: `${config().SITE_URL}${seen.item.path}`, types: FEEDS },
+    // Where a visitor is shown nothing of it, there is nothing to find.
+    ...(seen.kind === 'doorstep' && !seen.summary && !seen.teaser && { robots: { index: false } }),
   };
 }
 
@@ -39,6 +45,7 @@ export default async function ItemPage({ params }: Props) {
   if (seen.kind === 'missing' && path === '/') return <Front t={t} />;
   if (seen.kind === 'missing') notFound();
   const { item } = seen;
+  const about = structuredData(seen, await currentSite());
   const actor = await currentActor();
   const names = await shown(categoryNames(actor));
   const byline = [
@@ -49,6 +56,7 @@ export default async function ItemPage({ params }: Props) {
   const latest = item.path === '/' ? (await shown(listItems(actor, { type: 'post' }))).slice(0, 6) : [];
   return (
     <>
+      <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: about }} />
       <article
         className={clsx(
           'mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12',
