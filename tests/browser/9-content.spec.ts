@@ -69,6 +69,28 @@ test('a part of a text is closed where it stands, seen at a glance, and opened a
   }
   expect(await (await visitor.request.get('/robots.txt')).text()).toContain('Disallow: /desk');
 
+  // Copied into another text it stays closed; where there are no sections, it is left out.
+  const copied = await page.locator('.ProseMirror').innerHTML();
+  const pasteInto = async (path: string): Promise<string> => {
+    const other = await page.context().newPage();
+    await other.goto(path);
+    const text = other.locator('.ProseMirror').first();
+    await text.click();
+    await text.evaluate((target, html) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text/html', html);
+      target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    }, copied);
+    await expect(text).toContainText('The walk begins at');
+    const pasted = await text.innerHTML();
+    await other.close();
+    return pasted;
+  };
+  expect(await pasteInto('/desk/content/new?type=post')).toMatch(
+    /<section data-gate=.*observer.*tin with the log/,
+  );
+  expect(await pasteInto('/desk/tiers/new')).not.toMatch(/ford|tin with the log/);
+
   await atLine(page, 'The cairn hides');
   await page.getByRole('button', { name: 'Section…' }).click();
   await page.getByRole('button', { name: 'Remove the section' }).click();

@@ -80,11 +80,16 @@ export function GatewayCard(props: Props) {
     actions,
   } = props;
   const router = useRouter();
-  const waits = address !== null && !heard && isRegistered;
+  // Just connected: its first message and the first comparison of its books arrive within seconds.
+  const waits = address !== null && isRegistered && (!heard || books === null);
   useEffect(() => {
     if (!waits) return;
     const timer = setInterval(() => router.refresh(), 1500);
-    return () => clearInterval(timer);
+    const enough = setTimeout(() => clearInterval(timer), 60_000);
+    return () => {
+      clearInterval(timer);
+      clearTimeout(enough);
+    };
   }, [waits, router]);
   const lines: { name: string; words: string; good: boolean }[] = [
     ...(checked

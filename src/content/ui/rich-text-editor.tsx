@@ -87,6 +87,12 @@ function toggleLink(editor: Editor): void {
   if (href && isSafeHref(href)) editor.chain().focus().setLink({ href }).run();
 }
 
+function withoutSections(html: string): string {
+  const { body } = new DOMParser().parseFromString(html, 'text/html');
+  for (const section of body.querySelectorAll('[data-gate]')) section.remove();
+  return body.innerHTML;
+}
+
 /** What a join button or a join panel in the text can lead to. */
 export type Joinables = { tiers: { id: string; name: string }[]; offers: { id: string; name: string }[] };
 
@@ -115,6 +121,8 @@ export function RichTextEditor({ label, initial, onChange, joinables, gates, isS
     immediatelyRender: false,
     injectCSS: false,
     editorProps: {
+      // A closed part that is pasted where there are no sections would be open there.
+      ...(!gates && { transformPastedHTML: withoutSections }),
       attributes: {
         class: clsx(
           'prose px-4 py-3 focus:outline-none whitespace-pre-wrap',
