@@ -106,7 +106,7 @@ export const currentSite = cache(async () => shown(siteFacts(VISITOR_ACTOR)));
 export const siteWords = cache(async (): Promise<Words> => wordsOf(await currentSite()));
 /** How the Desk speaks. */
 export const deskWords = cache(async (): Promise<Words> => deskWordsOf(await currentSite()));
-/** The language in which this request is answered, by the part of the product it came from. */
+/** The language in which this request is answered, by the part of the product that was asked. */
 export const currentWords = async (): Promise<Words> => ((await isInDesk()) ? deskWords() : siteWords());
 
 const isInDesk = async (): Promise<boolean> => /^\/desk(\/|$)/.test((await headers()).get('x-path') ?? '');

@@ -4,7 +4,7 @@ import { config } from '@/platform/config';
 
 /**
  * What search engines are told of an item (schema.org, "Subscription and paywalled content"): nothing that its reader is
- * not shown. JSON that can stand in a script element.
+ * not shown. JSON that is safe in a script element.
  */
 export function structuredData(
   seen: Exclude<ItemView, { kind: 'missing' }>,

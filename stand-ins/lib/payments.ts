@@ -29,7 +29,7 @@ export function refundPayment(payment: Payment | undefined, key: string | null, 
   const left =
     payment.state === 'succeeded' && payment.dispute !== 'lost' ? payment.amount - refundedOf(payment) : 0;
   if (!Number.isSafeInteger(amount) || amount <= 0 || amount > left)
-    return refuse(422, 'too-much', `at most ${left} can be given back`);
+    return refuse(422, 'too-much', `at most ${left} can be refunded`);
   const refund = { id: randomId('ref'), key, amount, at: new Date().toISOString() };
   payment.refunds.push(refund);
   return { status: 201, body: refund };

@@ -291,7 +291,7 @@ test('steps are dragged into order on the time line, and the sentence follows', 
   ).toBeVisible();
 });
 
-test('all join links stand in one list, and each can be copied', async () => {
+test('all join links are in one list, and each can be copied', async () => {
   await owners.grantPermissions(['clipboard-read', 'clipboard-write']);
   await desk.goto('/desk/tiers/links');
   const row = desk.getByRole('row').filter({ hasText: 'Instalments, kept' });

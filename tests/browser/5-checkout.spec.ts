@@ -149,9 +149,7 @@ test('the join page switches between month and year, and says what is left, sold
   await settings('mirror-makers', { joining: 'open' });
 });
 
-test('what is asked at joining is set in the Desk, and its answer stands on the member’s file', async ({
-  page,
-}) => {
+test('join questions are set in the Desk, and the answers are on the member’s file', async ({ page }) => {
   await desk.goto('/desk/tiers/questions');
   await desk.getByRole('button', { name: 'a date', exact: true }).click();
   await desk.getByRole('button', { name: 'Save the questions' }).click();
@@ -224,7 +222,7 @@ test('whatever the address, the next page asks for the code; a wrong one is coun
   await expect(page.getByRole('heading', { name: 'This link can’t be used here' })).toBeVisible();
 });
 
-test('a checkout left unfinished is listed, and taken up again by a mailed link with what was answered', async ({
+test('a checkout left unfinished is listed, and resumed by a mailed link with what was answered', async ({
   page,
   request,
   browser,
@@ -295,7 +293,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
   await expect(warden).not.toContainText('it becomes Observer');
 });
 
-test('a join button and a join panel stand in a text, and lead back to it; an offer stands in the menu', async ({
+test('a join button and a join panel in a text lead back to it; an offer is in the menu', async ({
   page,
 }) => {
   await desk.goto('/desk/content/new?type=page');

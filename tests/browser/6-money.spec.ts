@@ -205,7 +205,7 @@ test('staff pause, resume and end a subscription; each is confirmed first', asyn
   await expect(drawer.getByText('ended', { exact: true }).first()).toBeVisible();
 });
 
-test('what gateways told stands in a list with its payload, and is processed again', async () => {
+test('messages of gateways are listed with their payload, and can be processed again', async () => {
   await desk.goto('/desk/money/messages');
   const row = desk.getByRole('row').filter({ hasText: 'heard' }).first();
   await row.getByText('ping', { exact: true }).click();

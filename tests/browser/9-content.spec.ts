@@ -10,10 +10,7 @@ async function atLine(page: Page, words: string, isSelected = false): Promise<vo
   if (isSelected) await page.keyboard.press('Shift+Home');
 }
 
-test('a part of a text is closed where it stands, seen at a glance, and opened again', async ({
-  page,
-  browser,
-}) => {
+test('a part of a text is closed in place, seen at a glance, and opened again', async ({ page, browser }) => {
   await signInAtDesk(page);
   await page.goto('/desk/content/new?type=post');
   await page.getByLabel('Title').fill('A walk to the cairn');

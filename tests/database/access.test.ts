@@ -175,7 +175,7 @@ describe('sections', () => {
     expect(secretsIn(await seenBy(moor.owner, 'in-parts'))).toContain('hidden-no-rule');
   });
 
-  it('are in no teaser of a closed item, whoever could open them', async () => {
+  it('are in no teaser of a closed item, even for people who could open them', async () => {
     await save('in-parts-closed', ['guides']);
     const gazer = await join(moor, 'gazer-free', null);
     for (const actor of [VISITOR_ACTOR, await actorNamed(gazer.email)]) {
@@ -268,7 +268,7 @@ describe('rules', () => {
     });
   });
 
-  it('and everything else that staff change stand in the audit', async () => {
+  it('and everything else that staff change are in the audit', async () => {
     const actions = (await rows<{ action: string }>('SELECT DISTINCT action FROM audit')).map(
       (row) => row.action,
     );

@@ -96,7 +96,7 @@ describe('a book of ten years of weekly charges', () => {
   });
 });
 
-describe('a book is found by index alone, whoever else the site has', () => {
+describe('a book is found by index alone, however many members the site has', () => {
   it('so that no table that grows with the site is read whole', async () => {
     const of = (await join(moor, 'observer-weekly', 'works')).subscription;
     const growing = /Seq Scan on (\w+)/g;

@@ -7,7 +7,7 @@ const moor = lanternMoor();
 const query = (sql: string, values: unknown[] = []) => pool().query(sql, values);
 
 describe('the database itself refuses', () => {
-  it('to change or delete what stands in the audit', async () => {
+  it('to change or delete what is in the audit', async () => {
     await expect(query(`UPDATE audit SET action = 'x'`)).rejects.toThrow('append-only');
     await expect(query('DELETE FROM audit')).rejects.toThrow('append-only');
   });

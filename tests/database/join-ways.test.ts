@@ -111,7 +111,7 @@ describe('places', () => {
 });
 
 describe('questions', () => {
-  it('have to be answered where that is asked, and the answers stand on the member’s file', async () => {
+  it('must be answered where required, and the answers are on the member’s file', async () => {
     expect(await problemsOf('observer-monthly', { answers: { sky: 'Purple' } }, 'works')).toEqual({
       'answers.sky': { code: 'answer.none-of-these' },
       'answers.rules': { code: 'answer.not-agreed' },

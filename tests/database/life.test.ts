@@ -191,7 +191,7 @@ describe('a dispute', () => {
 });
 
 describe('a pause', () => {
-  it('closes at the end of what is paid; taken up again it charges at once and opens', async () => {
+  it('closes at the end of what is paid; resumed, it charges at once and opens', async () => {
     const { memberId, actor } = await paidUp();
     const { id } = await subscriptionOf(memberId);
     expect(await pauseSubscription(actor, id)).toMatchObject({ ok: true });

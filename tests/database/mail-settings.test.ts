@@ -25,7 +25,7 @@ const mailsTo = (email: string) =>
 const setting = (part: object) => ({ template: 'receipt', isOn: true, subject: '', words: '', ...part });
 
 describe('the owner’s words', () => {
-  it('stand in the mail, with their fields filled in; a field nobody knows is refused', async () => {
+  it('are in the mail, with their fields filled in; a field nobody knows is refused', async () => {
     expect(await saveMail(moor.owner, setting({ words: 'Dear {frist name}' }))).toMatchObject({
       ok: false,
       problems: { words: { code: 'mail.unknown-field', values: { field: '{frist name}' } } },

@@ -171,7 +171,7 @@ describe('a switch up', () => {
 });
 
 describe('a switch down', () => {
-  it('comes at the end of what is paid, can be taken back until then, and charges nothing before', async () => {
+  it('comes at the end of what is paid, can be undone until then, and charges nothing before', async () => {
     const { memberId, subscription } = await join(moor, 'warden-monthly', 'works');
     await passDays(moor, 31);
     const quote = await quoteOf(memberId, 'observer-monthly');

@@ -80,7 +80,7 @@ async function withoutGaps(): Promise<void> {
 describe('tax that the price holds', () => {
   beforeAll(() => setRates('included'));
 
-  it('changes no price, and stands on the invoice line by line', async () => {
+  it('changes no price, and is on the invoice line by line', async () => {
     const { memberId } = await join(moor, 'warden-monthly', 'works');
     await passDays(moor, 31);
     const [invoice] = await documentsOf(memberId);

@@ -19,7 +19,7 @@ const monthly = (tier: string, amount: number) => ({
 });
 
 describe('tiers', () => {
-  it('stand on their ladder in the order in which they were put there, highest first', async () => {
+  it('are on their ladder in the order in which they were put there, highest first', async () => {
     const { ladders, alone } = await readTierOverview();
     expect(ladders.map(({ ladder, tiers }) => [ladder.name, tiers.map((tier) => tier.id)])).toEqual([
       ['Observing', ['warden', 'observer', 'gazer']],

@@ -116,7 +116,7 @@ describe('joining by a wallet that bills by itself', () => {
     await balanced();
   });
 
-  it('is taken back where the payer refuses, or the purse is empty; the same form can then be paid by card', async () => {
+  it('is withdrawn where the payer refuses, or the purse is empty; the same form can then be paid by card', async () => {
     const { input, url } = await begin('observer-monthly');
     await refuseAtWallet(url);
     await comeBack(input.checkoutId);

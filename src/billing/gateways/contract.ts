@@ -154,7 +154,7 @@ export interface Gateway {
       note: string;
     },
   ): Promise<ChargeOutcome>;
-  /** Gives money back, all or part. The same key is never given back twice. */
+  /** Refunds a payment, in full or in part. The same key is never refunded twice. */
   refund(
     keys: Keys,
     refund: { paymentRef: string; amount: number; idempotencyKey: string },

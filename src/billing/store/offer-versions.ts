@@ -45,7 +45,7 @@ export async function countByVersion(db: Db, offerId: OfferId, mode: Mode): Prom
   }));
 }
 
-/** Subscriptions that go on at `due_at` by themselves: those that are cancelled or paused do not, nor what is paid for good. */
+/** Subscriptions that continue at `due_at` by themselves: not those that are cancelled, paused or paid for good. */
 const MOVABLE = `s.state IN ${listed(CHARGED)} AND s.due_at IS NOT NULL AND s.moves_to IS NULL AND s.began_at IS NOT NULL`;
 
 /** Subscriptions on other versions of an offer that could be moved to another. */

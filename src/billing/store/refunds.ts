@@ -3,7 +3,7 @@ import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { GatewayAccountId, MemberId, PaymentId, RefundId } from '@/core/ids';
 
-/** Money given back. The row is the intent, written before the gateway is asked. Amounts in minor units. */
+/** Refunds. The row is the intent, written before the gateway is asked. Amounts in minor units. */
 export type Refund = {
   id: RefundId;
   paymentId: PaymentId;

@@ -79,7 +79,7 @@ function SectionFields({ editor, gates, onDone }: FieldsProps) {
         </SelectField>
       )}
       {gate.rule === null && (
-        <fieldset className="grid max-h-40 grid-cols-2 gap-x-3 gap-y-1.5 overflow-y-auto">
+        <fieldset className="-m-1 grid max-h-40 grid-cols-2 gap-x-3 gap-y-1.5 overflow-y-auto p-1">
           <legend className="col-span-2 mb-1 font-semibold">{desk('desk-content.opens-to')}</legend>
           {choices.map(({ who, name }) => (
             <CheckField

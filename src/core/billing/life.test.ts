@@ -215,7 +215,7 @@ describe('the tables of states', () => {
     expect(() => refuseUnknownEdges(was!, is!, 'submit')).toThrow('checkout: done → open by submit');
   });
 
-  it('stand in the docs as they are here', () => {
+  it('are in the docs as they are here', () => {
     expect(readFileSync('docs/subscription-life.md', 'utf8')).toBe(lifePage());
   });
 });

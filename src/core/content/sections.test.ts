@@ -43,7 +43,7 @@ describe('a document as one person may read it', () => {
     expect(openParts(prose, only(observers, wardens))).toEqual(
       doc(line(text('first')), line(text('for observers')), line(text('for wardens')), line(text('last'))),
     );
-    // What is inside a closed section stays closed, whoever could open it by itself.
+    // A section inside a closed one stays closed, even to people whom it would let in by itself.
     expect(JSON.stringify(openParts(prose, only(wardens)))).not.toContain('for wardens');
   });
 

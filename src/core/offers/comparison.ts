@@ -2,7 +2,7 @@ import type { Length } from '../instants';
 import { share } from '../money';
 import { isPaid, type Offer } from './offer';
 
-/** How often an offer is paid for as long as it runs; null where it does not go on repeating. */
+/** How often an offer is paid for as long as it runs; null where it does not repeat until cancelled. */
 export function rhythmOf(offer: Offer): Length | null {
   const last = offer.steps.at(-1);
   return last?.kind === 'repeat' && last.times === null && last.amount > 0 ? last.every : null;

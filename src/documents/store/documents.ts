@@ -170,7 +170,7 @@ export type Undocumented = {
   goneBefore: number;
 };
 
-/** What is left of a disputed payment `d.payment_id` after what had been given back. */
+/** What is left of a disputed payment `d.payment_id` after earlier refunds. */
 
 export async function listUndocumented(db: Db, mode: Mode, limit: number): Promise<Undocumented[]> {
   type Found = Omit<Undocumented, 'amount' | 'goneBefore' | 'invoice'> & {

@@ -25,7 +25,7 @@ function limiter({ name, points, seconds }: Limit): RateLimiterPostgres {
   return made;
 }
 
-/** Spends one of a key's points. The answer is the number of real seconds to wait, or 0 where it may go on. */
+/** Spends one of a key's points. The answer is the number of real seconds to wait, or 0 where it may continue. */
 export async function spendPoint(limit: Limit, key: string): Promise<number> {
   try {
     await limiter(limit).consume(key);

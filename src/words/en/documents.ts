@@ -25,7 +25,7 @@ export const documents = {
   'document.credit-for': 'Credit: {reason}',
   'document.refund-of': 'Refund of {what}',
   'document.spent-later': 'Used by later charges',
-  'document.by-bank': 'Taken back by the bank',
+  'document.by-bank': 'Reversed by the bank',
   'document.refunded-to': 'Refunded to the payment method it was paid with',
   'document.from-credit': 'From your credit: {amount}',
   'document.please-transfer':

@@ -15,7 +15,7 @@ const CARRIES: Carries = {
   refund: false,
 };
 
-/** The payer sends money with a reference; staff or a bank statement say that it came. Nobody can be asked. */
+/** The payer sends money with a reference; staff or a bank statement say that it arrived. There is no service to ask. */
 export function bankTransfer(): Gateway {
   const noMessages = () => Promise.resolve({ ok: false as const, reason: 'a bank sends no messages' });
   return {

@@ -28,7 +28,7 @@ import { setPayer, type Payer } from './change-account';
 import { doAsks } from './in-book';
 import { happen, openBook } from './open-book';
 
-/** What became of an approval: it holds, it still waits for something, or it came too late. */
+/** The outcome of an approval: it holds, still waits for something, or arrived too late. */
 export type Approved = 'done' | 'waiting' | 'refused';
 
 /** How a subscription is paid that a wallet bills. */

@@ -37,7 +37,7 @@ const DONE: Partial<Record<NoticeKind, string>> = {
   paused: 'paused',
   resumed: 'resumed',
   'switch-asked': 'switch asked for',
-  'switch-undone': 'switch taken back',
+  'switch-undone': 'switch undone',
   'refund-asked': 'refund asked for',
   refunded: 'refunded',
   'refund-refused': 'refund refused',

@@ -11,7 +11,7 @@ import type { PreparedCheckout } from './prepare';
 /** What the page of a checkout says. Amounts in minor units of the offer's currency. */
 export type CheckoutPage = {
   title: string;
-  /** Why this person cannot go on here; null where they can. */
+  /** Why this person cannot continue here; null if they can. */
   obstacle: Obstacle | null;
   quote: ShownQuote;
   tax: ReturnType<typeof taxWords>;
@@ -170,7 +170,7 @@ function shownQuote({ action, quote, offer, figures, ways }: PreparedCheckout, t
 
 type Obstacle = { words: string; href: string; link: string; hidesPrice: boolean };
 
-/** Why this person cannot go on here, and where they can; null where they can. */
+/** Why this person cannot continue here, and where they can; null if they can. */
 function obstacleOf(prepared: PreparedCheckout, t: Words): Obstacle | null {
   const { action, joining } = prepared;
   const tier = prepared.tier.name;

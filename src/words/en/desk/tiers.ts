@@ -191,7 +191,8 @@ export const tiers = {
   'desk-tiers.a-sentence-or-two-for': 'A sentence or two for the join page.',
   'desk-tiers.picture': 'Picture',
   'desk-tiers.ladder-label': 'Ladder',
-  'desk-tiers.tiers-on-a-ladder-replace': 'Tiers on a ladder replace one another; a new one goes on top.',
+  'desk-tiers.tiers-on-a-ladder-replace':
+    'Tiers on a ladder replace one another; a new one is added at the top.',
   'desk-tiers.none-held-beside-any-other': 'none: held beside any other',
   'desk-tiers.a-new-ladder': 'a new ladder',
   'desk-tiers.name-of-the-new-ladder': 'Name of the new ladder',
