@@ -19,9 +19,11 @@ import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/desk/services/move-clock';
 import type { Result } from '../../src/platform/result';
 import { runOneDue } from '../../src/billing/services/run-due';
-import { addCategory } from '../../src/content/services/save-item';
+import { saveCategory } from '../../src/content/services/categories';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { savePicture } from '../../src/content/services/save-picture';
+import { menuEditor } from '../../src/access/services/content-place';
+import { removeMenuEntry, saveMenuEntry } from '../../src/content/services/menu';
 import { saveRule } from '../../src/access/services/save-rule';
 import { saveTax } from '../../src/documents/services/save-tax';
 import { saveTier } from '../../src/billing/services/save-tier';
@@ -107,7 +109,7 @@ export async function loadContent(now: Instant): Promise<void> {
   must(await saveTax(SETUP, JSON.parse(read('tax.json'))), 'tax');
   must(await saveJoinFields(SETUP, JSON.parse(read('questions.json'))), 'questions');
   for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[])
-    must(await addCategory(SETUP, category), category.name);
+    must(await saveCategory(SETUP, category), category.name);
   const files = readdirSync('demo/content').filter((file) => file.endsWith('.md'));
   const withParent = (file: string): number => Number(/^parent:/m.test(read(`content/${file}`)));
   for (const file of files.sort((a, b) => withParent(a) - withParent(b))) {
@@ -121,8 +123,17 @@ export async function loadContent(now: Instant): Promise<void> {
       file,
     );
   }
+  await loadMenu();
   for (const rule of JSON.parse(read('rules.json')) as { name: string }[])
     must(await saveRule(SETUP, rule), rule.name);
+}
+
+/** The demo's menu, in place of the one that a new site has. */
+async function loadMenu(): Promise<void> {
+  for (const { id } of must(await menuEditor(SETUP), 'the menu').entries)
+    must(await removeMenuEntry(SETUP, id), 'the menu');
+  for (const entry of JSON.parse(read('menu.json')) as { target: string }[])
+    must(await saveMenuEntry(SETUP, entry), entry.target);
 }
 
 /** A drawing of demo/pictures, kept as an owner’s upload would be. */

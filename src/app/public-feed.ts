@@ -1,6 +1,6 @@
 import 'server-only';
 import { Feed } from 'feed';
-import { listFeed } from '@/access/services/view-item';
+import { listFeed } from '@/access/services/list-items';
 import { currentSite, shown } from '@/app/session';
 import { toMs } from '@/core/instants';
 import { VISITOR_ACTOR } from '@/platform/actor';

@@ -1,5 +1,5 @@
 import type { MetadataRoute } from 'next';
-import { listItems } from '@/access/services/view-item';
+import { listAll } from '@/access/services/list-items';
 import { shown } from '@/app/session';
 import { VISITOR_ACTOR } from '@/platform/actor';
 import { config } from '@/platform/config';
@@ -10,7 +10,7 @@ export const dynamic = 'force-dynamic';
 /** The site map (sitemaps.org): every address that a visitor may know of, and the join page. */
 export default async function sitemap(): Promise<MetadataRoute.Sitemap> {
   const base = config().SITE_URL;
-  const items = await shown(listItems(VISITOR_ACTOR, {}));
+  const items = await shown(listAll(VISITOR_ACTOR));
   return [
     ...items.map(({ path, publishedAt }) => ({
       url: `${base}${path}`,

@@ -7,18 +7,19 @@ import { config } from '@/platform/config';
  * not shown. JSON that is safe in a script element.
  */
 export function structuredData(
-  seen: Exclude<ItemView, { kind: 'missing' }>,
+  seen: Extract<ItemView, { kind: 'open' | 'doorstep' }>,
   site: { name: string; language: string },
 ): string {
   const { item, summary } = seen;
   const isFree = seen.kind === 'open' && !hasClosedParts(seen.body);
   const about = {
     '@context': 'https://schema.org',
-    '@type': item.type === 'post' ? 'Article' : 'WebPage',
-    [item.type === 'post' ? 'headline' : 'name']: item.title,
+    '@type': item.type === 'page' || item.type === 'file' ? 'WebPage' : 'Article',
+    [item.type === 'page' || item.type === 'file' ? 'name' : 'headline']: item.title,
     url: `${config().SITE_URL}${item.path}`,
     inLanguage: site.language,
     ...(summary && { description: summary }),
+    ...(item.picture && { image: `${config().SITE_URL}/pictures/${item.picture.id}` }),
     ...(item.publishedAt && { datePublished: item.publishedAt }),
     ...(item.author && { author: { '@type': 'Person', name: item.author } }),
     publisher: { '@type': 'Organization', name: site.name },

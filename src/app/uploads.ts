@@ -23,3 +23,19 @@ export async function upload<T>(
   const said = { ok: false, problems: (await currentWords()).problems(taken.problems) };
   return Response.json(said, { status: STATUS[taken.code ?? 'invalid'] });
 }
+
+/** The same for what comes as JSON, which the use case parses. */
+export async function uploadJson<T>(
+  request: Request,
+  take: (input: unknown) => Promise<Result<T>>,
+): Promise<Response> {
+  return upload(request, 10_000, (bytes) => {
+    let input: unknown;
+    try {
+      input = JSON.parse(Buffer.from(bytes).toString('utf8'));
+    } catch {
+      // The use case says that it is none.
+    }
+    return take(input);
+  });
+}

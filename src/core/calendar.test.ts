@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { addLength, endOfDate, formatDays, localDate, startOfDate } from './calendar';
+import {
+  addLength,
+  endOfDate,
+  formatDays,
+  localDate,
+  localTime,
+  readLocalTime,
+  startOfDate,
+} from './calendar';
 import {
   compare,
+  daysOfMonth,
   earliest,
   formatDate,
   formatDateTime,
@@ -10,6 +19,7 @@ import {
   isLocalDate,
   isZone,
   latest,
+  monthAfter,
   type Instant,
 } from './instants';
 import { may, readsAll, STAFF_ROLES } from './staff';
@@ -112,4 +122,32 @@ it('writes the days of a stretch without the one on which the next begins', () =
   expect(days('2026-11-01T00:00:00Z', '2026-12-01T00:00:00Z')).toBe('1 – 30 Nov 2026');
   expect(days('2026-12-31T12:00:00Z', '2027-12-31T12:00:00Z')).toBe('31 Dec 2026 – 30 Dec 2027');
   expect(days('2026-11-25T10:00:00Z', '2026-11-25T12:00:00Z')).toBe('25 Nov 2026');
+});
+
+describe('a local time as a form has it', () => {
+  it('is an instant in the zone, over a clock change too', () => {
+    expect(readLocalTime('2027-03-01T08:30', 'Europe/London')).toBe('2027-03-01T08:30:00Z');
+    expect(readLocalTime('2027-07-01T08:30', 'Europe/London')).toBe('2027-07-01T07:30:00Z');
+    // The hour that is left out, and the one that comes twice.
+    expect(readLocalTime('2027-03-28T01:30', 'Europe/London')).toBe('2027-03-28T01:30:00Z');
+    expect(readLocalTime('2027-10-31T01:30', 'Europe/London')).toBe('2027-10-31T00:30:00Z');
+    for (const none of ['', 'soon', '2027-02-30T08:00', '2027-13-01T00:00'])
+      expect(readLocalTime(none, 'Europe/London')).toBeNull();
+  });
+
+  it('is read as it was written, to the minute', () => {
+    expect(localTime('2027-07-01T07:30:59.5Z', 'Europe/London')).toBe('2027-07-01T08:30');
+  });
+});
+
+describe('months', () => {
+  it('follow one another over the end of a year, and have their days', () => {
+    expect([monthAfter('2027-12', 1), monthAfter('2027-01', -1), monthAfter('2027-05', 0)]).toEqual([
+      '2028-01',
+      '2026-12',
+      '2027-05',
+    ]);
+    expect(daysOfMonth('2028-02')).toHaveLength(29);
+    expect(daysOfMonth('2027-02').at(-1)).toBe('2027-02-28');
+  });
 });

@@ -90,6 +90,25 @@ export function startOfDate(date: LocalDate, zone: string): Instant {
   return written(Temporal.PlainDate.from(date).toZonedDateTime({ timeZone: zone }).toInstant());
 }
 
+/**
+ * The instant of a local date and time, as a form has it: "2027-03-01T08:30". A time that a clock change leaves out is
+ * moved later, of one that comes twice the earlier is meant. Null where it is none.
+ */
+export function readLocalTime(text: string, zone: string): Instant | null {
+  try {
+    return written(Temporal.PlainDateTime.from(text).toZonedDateTime(zone).toInstant());
+  } catch {
+    return null;
+  }
+}
+
+/** An instant as a form has it, to the minute: "2027-03-01T08:30". */
+export const localTime = (instant: Instant, zone: string): string =>
+  Temporal.Instant.from(instant)
+    .toZonedDateTimeISO(zone)
+    .toPlainDateTime()
+    .toString({ smallestUnit: 'minute', roundingMode: 'trunc' });
+
 /** The instant at which a local date ends. */
 export function endOfDate(date: LocalDate, zone: string): Instant {
   return startOfDate(dateWritten(Temporal.PlainDate.from(date).add({ days: 1 })), zone);

@@ -44,6 +44,22 @@ export const latest = (a: Instant, b: Instant): Instant => (isBefore(a, b) ? b :
 /** The first day of a local month. */
 export const firstOf = (month: LocalMonth): LocalDate => `${month}-01`;
 
+/** The month so many after another; below zero, before it. */
+export function monthAfter(month: LocalMonth, months: number): LocalMonth {
+  const [year = 0, number = 1] = month.split('-').map(Number);
+  return new Date(Date.UTC(year, number - 1 + months, 1)).toISOString().slice(0, 7) as LocalMonth;
+}
+
+/** The dates of a month, in order. */
+export function daysOfMonth(month: LocalMonth): LocalDate[] {
+  const [year = 0, number = 1] = month.split('-').map(Number);
+  const count = new Date(Date.UTC(year, number, 0)).getUTCDate();
+  return Array.from(
+    { length: count },
+    (_, day) => `${month}-${String(day + 1).padStart(2, '0')}` as LocalDate,
+  );
+}
+
 export const isLocalMonth = (text: string): text is LocalMonth => /^\d{4}-(0[1-9]|1[0-2])$/.test(text);
 
 /** Whether text is a date that exists: "2027-02-30" is not. */

@@ -31,6 +31,7 @@ export type CoreCode =
   | 'answer.not-ticked'
   | 'currency.missing'
   | 'date.unreal'
+  | 'embed.unsafe'
   | 'join-field.address'
   | 'join-field.no-label'
   | 'join-field.same-options'

@@ -1,3 +1,4 @@
+import { PIECE_BYTES } from '@/core/upload-bounds';
 import { desk } from '@/words/desk';
 
 /** What a use case answers to a file. */
@@ -20,4 +21,31 @@ export async function sendFile<T>(path: string, file: Blob | string): Promise<Se
       problems: { '': desk('desk-kit.file-not-sent') },
     };
   }
+}
+
+/** Sends one part of an upload, and once more where it was lost on the way. */
+async function sendPart<T>(path: string, body: Blob | string): Promise<Sent<T>> {
+  const first = await sendFile<T>(path, body);
+  const isLost = !first.ok && first.problems[''] === desk('desk-kit.file-not-sent');
+  return isLost ? sendFile<T>(path, body) : first;
+}
+
+/** Sends a large file in pieces, telling how much of it has arrived; as a new item, or in place of the file of one. */
+export async function sendInPieces(
+  file: File,
+  itemId: string | undefined,
+  onShare: (share: number) => void,
+): Promise<Sent<{ itemId: string; title: string }>> {
+  const begun = await sendPart<{ id: string }>(
+    '/desk/uploads/file',
+    JSON.stringify({ name: file.name, size: file.size }),
+  );
+  if (!begun.ok) return begun;
+  const { id } = begun.value;
+  for (let start = 0, number = 0; start < file.size || number === 0; start += PIECE_BYTES, number++) {
+    const sent = await sendPart(`/desk/uploads/file/${id}/${number}`, file.slice(start, start + PIECE_BYTES));
+    if (!sent.ok) return sent;
+    onShare(Math.min(1, (start + PIECE_BYTES) / Math.max(1, file.size)));
+  }
+  return sendPart(`/desk/uploads/file/${id}`, JSON.stringify({ itemId: itemId ?? '' }));
 }

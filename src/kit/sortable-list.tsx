@@ -28,7 +28,10 @@ type Props = {
   ids: string[];
   /** What a row is called when a screen reader says where it is. */
   nameOf: (id: string) => string;
-  onMove: (ids: string[], from: number, to: number) => void;
+  /** `aside`: by how many pixels the row was drawn to the right. */
+  onMove: (ids: string[], from: number, to: number, aside: number) => void;
+  /** Drawing a row aside means something too, where it stays in its place. */
+  isTree?: boolean;
   across?: boolean;
   className?: string;
   label?: string;
@@ -36,15 +39,25 @@ type Props = {
 };
 
 /** A list whose rows can be dragged into another order, by mouse, touch and keyboard. */
-export function SortableList({ ids, nameOf, onMove, across = false, className, label, children }: Props) {
+export function SortableList({
+  ids,
+  nameOf,
+  onMove,
+  isTree = false,
+  across = false,
+  className,
+  label,
+  children,
+}: Props) {
   const id = useId();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const end = ({ active, over }: DragEndEvent): void => {
+  const end = ({ active, over, delta }: DragEndEvent): void => {
     const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over?.id))];
-    if (from !== -1 && to !== -1 && from !== to) onMove(arrayMove(ids, from, to), from, to);
+    if (from !== -1 && to !== -1 && (from !== to || (isTree && Math.abs(delta.x) > 12)))
+      onMove(arrayMove(ids, from, to), from, to, delta.x);
   };
   const place = (over: string | number | undefined): string =>
     over === undefined

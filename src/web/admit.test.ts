@@ -35,6 +35,9 @@ it('measures bodies, but for the addresses that measure themselves', () => {
   expect(statusOf(request('/join/gazer', large, 'POST'))).toBe(413);
   expect(statusOf(request('/join/gazer', { 'transfer-encoding': 'chunked' }, 'POST'))).toBe(411);
   expect(statusOf(request('/desk/uploads/picture', large, 'POST'))).toBe(200);
+  const piece = '/desk/uploads/file/00000000-0000-4000-8000-000000000001/12';
+  expect(statusOf(request(piece, large, 'POST'))).toBe(200);
+  expect(statusOf(request(`${piece}/13`, large, 'POST'))).toBe(413);
   expect(statusOf(request('/desk/uploads/../../join', large, 'POST'))).toBe(413);
 });
 

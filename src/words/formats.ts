@@ -10,6 +10,7 @@ import {
   type LocalDate,
   type LocalMonth,
 } from '@/core/instants';
+import { sizeIn } from '@/core/content/media';
 import { formatCount, formatMoney } from '@/core/money';
 import { deskLocale, type Language } from './languages';
 
@@ -36,6 +37,8 @@ export type Formats = {
   month(month: LocalMonth): string;
   /** "Nov 26", where twelve are side by side. */
   shortMonth(month: LocalMonth): string;
+  /** How large a file is: "1.4 MB". Bytes. */
+  size(bytes: number): string;
 };
 
 export type Writing = { language: Language; zone: string };
@@ -56,6 +59,10 @@ function formats(locale: Language, zone: string, dates: Language): Formats {
     day: (date) => formatDay(date, dates),
     month: (month) => formatMonth(month, dates),
     shortMonth: (month) => formatShortMonth(month, dates),
+    size: (bytes) => {
+      const { amount, unit } = sizeIn(bytes);
+      return new Intl.NumberFormat(locale, { style: 'unit', unit, unitDisplay: 'short' }).format(amount);
+    },
   };
 }
 

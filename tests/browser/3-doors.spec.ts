@@ -261,7 +261,7 @@ test.describe('whatever is sent', () => {
     '/sign-in?to=ID&to=ID',
     '/feed.xml?key=ID',
     '/desk/find?q=ID&q=ID',
-    '/desk/content/ID',
+    '/desk/content/items/ID',
     '/desk/access/ID',
     '/desk/access?view=ID&view=ID',
     '/desk/tiers/ID',

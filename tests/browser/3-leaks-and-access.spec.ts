@@ -60,7 +60,7 @@ const paths = [
   '/sitemap.xml',
   '/join',
   '/desk/find?q=zodiacal',
-  '/desk/content/zodiacal-light',
+  '/desk/content/items/zodiacal-light',
   '/posts/zodiacal-light/',
   '/posts//zodiacal-light',
   '/POSTS/zodiacal-light',

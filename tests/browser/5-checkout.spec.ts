@@ -1,9 +1,8 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { SETUP } from '../../src/platform/actor';
-import { saveOffer } from '../../src/tiers/services/save-offer';
+import { saveMenuEntry } from '../../src/content/services/menu';
 import { saveTier } from '../../src/billing/services/save-tier';
 import { closePools, pool } from '../../src/platform/store/db';
-import { findOffer } from '../../src/tiers/store/offers';
 import { findTier } from '../../src/tiers/store/tiers';
 import {
   ensureLanternMoor,
@@ -299,7 +298,7 @@ test('a member who holds a tier is told, and switches up with the quote, down la
 test('a join button and a join panel in a text lead back to it; an offer is in the menu', async ({
   page,
 }) => {
-  await desk.goto('/desk/content/new?type=page');
+  await desk.goto('/desk/content/items/new?kind=page');
   await desk.getByLabel('Title').fill('Come and see');
   await desk.getByRole('textbox', { name: 'Text' }).click();
   for (const entry of ['Button: Star Warden, monthly', 'Panel with Observer']) {
@@ -308,13 +307,7 @@ test('a join button and a join panel in a text lead back to it; an offer is in t
   }
   await desk.getByRole('button', { name: 'Publish' }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
-  const monthly = await findOffer(pool(), 'observer-monthly');
-  await saveOffer(SETUP, {
-    id: 'observer-monthly',
-    name: 'Monthly',
-    menuLabel: 'Become an Observer',
-    definition: monthly?.definition,
-  });
+  await saveMenuEntry(SETUP, { kind: 'offer', target: 'observer-monthly', label: 'Become an Observer' });
 
   await page.goto('/come-and-see');
   await expect(page.getByRole('link', { name: 'Join: Star Warden, monthly' })).toHaveAttribute(

@@ -5,7 +5,7 @@ import { ensureLanternMoor, OWNER, signInAtDesk } from './people';
 test.beforeAll(ensureLanternMoor);
 test.afterAll(() => closePools());
 
-const POST = '/desk/content/zodiacal-light';
+const POST = '/desk/content/items/zodiacal-light';
 const title = (page: Page) => page.getByLabel('Title');
 
 test('a changed form asks before it is left: by a link, and by the Back button', async ({ page }) => {
@@ -54,9 +54,9 @@ test('two people save the same page: both versions are shown, and the chosen one
   page,
 }) => {
   await signInAtDesk(page);
-  await page.goto('/desk/content/frost-note');
+  await page.goto('/desk/content/items/frost-note');
   const other = await page.context().newPage();
-  await other.goto('/desk/content/frost-note');
+  await other.goto('/desk/content/items/frost-note');
   await other.getByLabel('Summary').fill('Saved first.');
   await other.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(other.getByText('Saved.')).toBeVisible();

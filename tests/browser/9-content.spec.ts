@@ -12,7 +12,7 @@ async function atLine(page: Page, words: string, isSelected = false): Promise<vo
 
 test('a part of a text is closed in place, seen at a glance, and opened again', async ({ page, browser }) => {
   await signInAtDesk(page);
-  await page.goto('/desk/content/new?type=post');
+  await page.goto('/desk/content/items/new?kind=post');
   await page.getByLabel('Title').fill('A walk to the cairn');
   await page.locator('.ProseMirror').click();
   await page.keyboard.type('The walk begins at the ford.');
@@ -83,7 +83,7 @@ test('a part of a text is closed in place, seen at a glance, and opened again', 
     await other.close();
     return pasted;
   };
-  expect(await pasteInto('/desk/content/new?type=post')).toMatch(
+  expect(await pasteInto('/desk/content/items/new?kind=post')).toMatch(
     /<section data-gate=.*observer.*tin with the log/,
   );
   expect(await pasteInto('/desk/tiers/new')).not.toMatch(/ford|tin with the log/);

@@ -9,8 +9,10 @@ import { deleteOffer, deleteTier } from '../../src/desk/services/delete-tier';
 import { retireOffer, retireTier } from '../../src/tiers/services/retire-tier';
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '../../src/tiers/services/save-ladder';
-import { pictureById, savePicture } from '../../src/content/services/save-picture';
+import { savePicture } from '../../src/content/services/save-picture';
+import { seePicture } from '../../src/access/services/see-picture';
 import { saveTier } from '../../src/billing/services/save-tier';
+import { saveMenuEntry } from '../../src/content/services/menu';
 import { siteMenu } from '../../src/access/services/site-menu';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { pool } from '../../src/platform/store/db';
@@ -129,10 +131,8 @@ describe('a picture', () => {
   it('is written anew as WebP, no larger than a card shows, and gone when nothing shows it', async () => {
     const kept = await savePicture(SETUP, await png());
     if (!kept.ok) throw new Error('not kept');
-    expect(value(await pictureById(VISITOR_ACTOR, kept.value.id))).toMatchObject({
-      width: 1280,
-      height: 512,
-    });
+    const { bytes } = value(await seePicture(VISITOR_ACTOR, { id: kept.value.id }));
+    expect(await sharp(bytes).metadata()).toMatchObject({ format: 'webp', width: 1280, height: 512 });
     await saveTier(SETUP, {
       id: 'gazer',
       isNew: false,
@@ -143,10 +143,10 @@ describe('a picture', () => {
     expect(await findTier(pool(), 'gazer')).toMatchObject({ pictureId: kept.value.id });
     await saveTier(SETUP, { id: 'gazer', isNew: false, name: 'Gazer', ladder: 'observing', pictureId: null });
     // It is kept for a day, in which another form may still be saved with it.
-    expect(await pictureById(VISITOR_ACTOR, kept.value.id)).toMatchObject({ ok: true });
+    expect(await seePicture(VISITOR_ACTOR, { id: kept.value.id })).toMatchObject({ ok: true });
     await rows(`UPDATE pictures SET created_at = created_at - interval '2 days'`);
     await saveTier(SETUP, { id: 'gazer', isNew: false, name: 'Gazer' });
-    expect(await pictureById(VISITOR_ACTOR, kept.value.id)).toMatchObject({ ok: false });
+    expect(await seePicture(VISITOR_ACTOR, { id: kept.value.id })).toMatchObject({ ok: false });
   });
 
   it.each([
@@ -299,14 +299,10 @@ describe('what is asked at joining', () => {
 });
 
 it('an offer can have an entry in the menu', async () => {
-  const offer = await findOffer(pool(), 'observer-monthly');
-  await saveOffer(SETUP, {
-    id: offer?.id,
-    name: offer?.name,
-    menuLabel: 'Become an Observer',
-    definition: offer?.definition,
-  });
-  expect(value(await siteMenu(VISITOR_ACTOR)).at(-1)).toEqual({
+  value(
+    await saveMenuEntry(SETUP, { kind: 'offer', target: 'observer-monthly', label: 'Become an Observer' }),
+  );
+  expect(value(await siteMenu(VISITOR_ACTOR)).at(-1)).toMatchObject({
     path: '/join/observer-monthly',
     title: 'Become an Observer',
     isOpen: true,

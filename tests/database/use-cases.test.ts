@@ -30,11 +30,17 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `accessMap contentList deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `accessMap contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
-  ...each(['owner', 'editor'], 'itemEditor importItem addCategory saveItem ruleEditor deleteRule saveRule'),
+  ...each(
+    ['owner', 'editor'],
+    `itemEditor importItem saveItem ruleEditor deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
+     arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
+     deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
+     saveContentPicture mayUpload`,
+  ),
   ...each(
     ['owner', 'helper'],
     'endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays',
@@ -51,8 +57,8 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent pictureById askForCode
-   signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink categoryNames listFeed listItems viewItem
+  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile askForCode
+   signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt listAll listArchive listNames searchSite listFeed listItems viewItem
    whoIsLooking`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */

@@ -18,6 +18,7 @@ const doorstepSchema = z.object({
   teaser: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('none') }),
     z.object({ kind: z.literal('summary') }),
+    z.object({ kind: z.literal('marker') }),
     z.object({
       kind: z.literal('words'),
       count: z

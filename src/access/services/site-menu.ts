@@ -1,39 +1,117 @@
-import { decide } from '@/core/access/decide';
-import type { PersonFacts } from '@/core/access/facts';
-import { pool } from '@/platform/store/db';
-import { listMenuItems } from '@/content/store/items';
-import { listMenuOffers } from '@/tiers/store/offers';
-import { listRules } from '@/access/store/rules';
-import { siteNow } from '@/platform/clock';
-import { currentSite } from '@/platform/site';
-import { publicUse } from '@/platform/use';
+import { isShownTo, treeOf, type Tree } from '@/core/content/menu';
+import { listCategories } from '@/content/store/categories';
+import { listHeads, type ItemHead } from '@/content/store/items';
+import { listKinds } from '@/content/store/kinds';
+import { listMenuEntries, type MenuEntry } from '@/content/store/menus';
+import { listTags } from '@/content/store/tags';
+import { listJoinLinks } from '@/tiers/store/offers';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
-import { viewerOf } from './lib/viewer';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { wordsOf, type Words } from '@/words/words';
+import { kindNames } from './lib/kind-names';
+import { isLetIn, isOut, judge, readerOf, type Reader } from './lib/reader';
 
-/** A page of the menu, or an entry that leads to joining by an offer. */
-export type MenuEntry = { path: string; title: string; isOpen: boolean };
+/** An entry as it is shown: one without a path only holds those below it. */
+export type ShownEntry = {
+  id: string;
+  kind: MenuEntry['kind'];
+  title: string;
+  path: string | null;
+  isOpen: boolean;
+  below: ShownEntry[];
+};
 
-/** The entries of the site's menu, each with whether it is open to the person. */
-async function menuFor(person: PersonFacts): Promise<MenuEntry[]> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const [items, rules] = [await listMenuItems(pool(), now), await listRules(pool())];
-  const pages = items.map((item) => ({
-    path: item.path,
-    title: item.title,
-    isOpen:
-      decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person }).state === 'open',
-  }));
-  const offers = (await listMenuOffers(pool())).map(({ id, menuLabel }) => ({
-    path: `/join/${id}`,
-    title: menuLabel,
-    isOpen: true,
-  }));
-  return [...pages, ...offers];
+/** The entries of the site's menu that a person is shown. What an entry leads to may be gone: then it is left out. */
+async function menuFor(reader: Reader): Promise<ShownEntry[]> {
+  const entries = await listMenuEntries(pool());
+  const of = (kind: MenuEntry['kind']): string[] =>
+    entries.filter((entry) => entry.kind === kind).map(({ target }) => target);
+  const items = of('item').length > 0 ? await listHeads(pool(), of('item')) : [];
+  const decisions = await judge(reader, items);
+  const t = wordsOf(reader.site);
+  const names = await namesFor(of, t);
+  const byId = new Map(items.filter((item) => isOut(reader, item)).map((item) => [item.id, item]));
+  const isSignedIn = reader.person.signedIn;
+  const show = (entry: Tree<MenuEntry>): ShownEntry[] => {
+    const item = byId.get(entry.target);
+    const lead = leadOf(entry, item, names, t, isSignedIn);
+    const canOpen = entry.kind !== 'item' || (item !== undefined && isLetIn(decisions(item.id)));
+    if (!lead || !isShownTo(entry.audience, { isSignedIn, canOpen })) return [];
+    const below = entry.below.flatMap(show);
+    if (entry.kind === 'heading' && below.length === 0) return [];
+    return [{ id: entry.id, kind: entry.kind, ...lead, isOpen: canOpen, below }];
+  };
+  return treeOf(entries).flatMap(show);
 }
 
-export const siteMenu = publicUse('site-menu', nothing, async (actor) => {
-  const { person } = await viewerOf(actor);
-  return done(await menuFor(person));
-});
+type Named = Record<'kind' | 'category' | 'tag' | 'offer', Map<string, { name: string; path: string }>>;
+
+/** The names and addresses of what entries lead to, looked up only where there are such entries. */
+async function namesFor(of: (kind: MenuEntry['kind']) => string[], t: Words): Promise<Named> {
+  const named = async (
+    kind: MenuEntry['kind'],
+    list: () => Promise<{ id: string; name: string; path: string }[]>,
+  ): Promise<Map<string, { name: string; path: string }>> =>
+    new Map((of(kind).length > 0 ? await list() : []).map(({ id, ...rest }) => [id, rest]));
+  return {
+    kind: await named('kind', async () =>
+      (await listKinds(pool())).map((kind) => ({
+        id: kind.id,
+        name: kindNames(kind, t).plural,
+        path: kind.path ?? '/',
+      })),
+    ),
+    category: await named('category', async () =>
+      (await listCategories(pool())).map(({ id, name }) => ({ id, name, path: `/categories/${id}` })),
+    ),
+    tag: await named('tag', async () =>
+      (await listTags(pool())).map(({ id, name }) => ({ id, name, path: `/tags/${encodeURIComponent(id)}` })),
+    ),
+    offer: await named('offer', async () =>
+      (await listJoinLinks(pool())).map(({ id, name }) => ({ id, name, path: `/join/${id}` })),
+    ),
+  };
+}
+
+/** Where an entry leads and what it says; null where it leads nowhere. */
+function leadOf(
+  { kind, target, label }: MenuEntry,
+  item: ItemHead | undefined,
+  names: Named,
+  t: Words,
+  isSignedIn: boolean,
+): { title: string; path: string | null } | null {
+  const to = (name: string, path: string | null) => ({ title: label || name, path });
+  switch (kind) {
+    case 'item':
+      return item ? to(item.title, item.path) : null;
+    case 'kind':
+    case 'category':
+    case 'tag':
+    case 'offer': {
+      const found = names[kind].get(target);
+      return found ? to(found.name, found.path) : null;
+    }
+    case 'archive':
+      return to(t('site.archive'), '/archive');
+    case 'search':
+      return to(t('site.search'), '/search');
+    case 'join':
+      return to(t('site.join'), '/join');
+    case 'sign-in':
+      // One entry for both, so that it is where people look for it.
+      return isSignedIn ? { title: t('site.sign-out'), path: null } : to(t('site.sign-in'), '/sign-in');
+    case 'account':
+      return to(t('site.account'), '/account');
+    case 'outside':
+      return to(target, target);
+    case 'heading':
+      return to('', null);
+  }
+}
+
+export const siteMenu = publicUse('site-menu', nothing, async (actor) =>
+  done(await menuFor(await readerOf(actor))),
+);

@@ -1,43 +1,51 @@
-import { decide, type Question } from '@/core/access/decide';
-import { VISITOR, type PersonFacts } from '@/core/access/facts';
+import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
+import type { Question } from '@/core/access/decide';
 import { localDate } from '@/core/calendar';
-import { isBefore, type Instant } from '@/core/instants';
-import { readingMinutes, wordCount, type Prose } from '@/core/content/prose';
-import { isSectionOpen, openParts, withoutSections } from '@/core/content/sections';
-import { firstWords } from '@/core/content/teaser';
+import { FILE, LINK, PAGE } from '@/core/content/item';
+import type { Prose } from '@/core/content/prose';
+import type { Instant } from '@/core/instants';
 import { joiningState } from '@/core/tiers/joining';
+import { findFileOf } from '@/content/store/files';
+import { listNeighbours } from '@/content/store/item-lists';
+import { findItemByPath, findMovedItem, type Item } from '@/content/store/items';
+import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
-import { findItemByPath, listCategories, listPublished, type Item } from '@/content/store/items';
-import { listRules, type StoredRule } from '@/access/store/rules';
-import type { Doorstep, Site } from '@/platform/store/site';
+import { publicUse } from '@/platform/use';
 import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
-import { siteNow } from '@/platform/clock';
-import { currentSite } from '@/platform/site';
-import { z } from 'zod';
-import { publicUse } from '@/platform/use';
-import { nothing } from '@/platform/inputs';
-import { done } from '@/platform/result';
-import { viewerOf } from './lib/viewer';
+import { previewOfOne, type ItemPreview } from './lib/preview';
+import { doorstepOf, isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
+import { shownIn, type Shown } from './lib/shown';
+import { teaserOf } from './lib/text-for';
 
-/** What may be said about an item to people who may know that it exists. */
-export type ItemPreview = {
-  id: string;
-  type: 'page' | 'post';
-  path: string;
-  title: string;
-  author: string;
-  publishedAt: Instant | null;
-  categories: string[];
-};
+export type { ItemPreview } from './lib/preview';
+export type { Shown } from './lib/shown';
 
 export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'later' };
+/** The items before and after one, of its kind. */
+type Beside = { older?: ItemPreview; newer?: ItemPreview };
+/** `size` in bytes. */
+export type FileFacts = { name: string; mediaType: string; size: number };
 
 export type ItemView =
   | { kind: 'missing' }
-  | { kind: 'open'; item: ItemPreview; summary: string; body: Prose; by: string; isDraft: boolean }
+  /** It was here once. */
+  | { kind: 'moved'; path: string }
+  /** A link that is open leads on. */
+  | { kind: 'leads-on'; target: string }
+  | {
+      kind: 'open';
+      item: ItemPreview;
+      summary: string;
+      body: Prose;
+      shown: Shown;
+      file: FileFacts | null;
+      by: string;
+      isDraft: boolean;
+      beside: Beside;
+    }
   | {
       kind: 'doorstep';
       item: ItemPreview;
@@ -45,73 +53,79 @@ export type ItemView =
       opensAt?: Instant;
       summary: string;
       teaser: Prose | null;
+      shown: Shown;
       minutesLeft: number;
       notice: string;
       showSignIn: boolean;
       tiers: OpeningTier[];
+      beside: Beside;
     };
 
 /**
  * What a person sees at an address. The body of a closed item ends here: only its teaser is returned, so no caller
  * can send the rest by mistake.
  */
-async function view(rawPath: string, person: PersonFacts): Promise<ItemView> {
-  const site = await currentSite();
+async function view(rawPath: string, reader: Reader): Promise<ItemView> {
   const path = normalisePath(rawPath);
   const item = path === null ? undefined : await findItemByPath(pool(), path);
-  if (!item) return { kind: 'missing' };
-  const now = siteNow(site);
-  const isDraft = item.publishedAt === null || isBefore(now, item.publishedAt);
-  if (isDraft && !person.readsAll) return { kind: 'missing' };
+  if (!item) return path === null ? { kind: 'missing' } : movedFrom(path, reader);
+  const isDraft = !isOut(reader, item);
+  if (isDraft && !reader.person.readsAll) return { kind: 'missing' };
 
-  const rules = await listRules(pool());
-  const question: Question = { now, zone: site.zone, default: site.accessDefault, rules, item, person };
-  const decision = decide(question);
-  if (decision.state === 'open' || decision.state === 'metered') {
+  const decision = (await judge(reader, [item]))(item.id);
+  const beside = await besideOf(reader, item);
+  const preview = await previewOfOne(item);
+  if (isLetIn(decision)) {
+    // Staff see the page of a link, or they could not look at it.
+    if (item.type === LINK && item.target && decision.by !== 'staff')
+      return { kind: 'leads-on', target: item.target };
+    const body = openBody(reader, item);
     return {
       kind: 'open',
-      item: previewOf(item),
+      item: preview,
       summary: item.summary,
-      body: openParts(item.body, (gate) => isSectionOpen(gate, question)),
+      body,
+      shown: await shownIn(reader, body),
+      file: item.type === FILE ? await fileFacts(item) : null,
       by: decision.by,
       isDraft,
+      beside,
     };
   }
-  const doorstep = doorstepOf(rules, decision.rules, site);
+  const doorstep = doorstepOf(reader, decision.rules);
+  const teaser = teaserOf(item, doorstep);
   return {
     kind: 'doorstep',
-    item: previewOf(item),
-    state: decision.state,
+    item: preview,
+    // What is metered is let in, above.
+    state: decision.state as 'later' | 'ended' | 'closed',
     opensAt: decision.opensAt,
-    ...teaserOf(item, doorstep),
-    notice: person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
-    showSignIn: doorstep.showSignIn && !person.signedIn,
-    tiers: await openingTiers(question),
+    ...teaser,
+    shown: await shownIn(reader, teaser.teaser ?? { type: 'doc', content: [] }),
+    notice: reader.person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
+    showSignIn: doorstep.showSignIn && !reader.person.signedIn,
+    tiers: await openingTiers(questionOf(reader, item)),
+    beside,
   };
 }
 
-function previewOf({ id, type, path, title, author, publishedAt, ownCategories }: Item): ItemPreview {
-  return { id, type, path, title, author, publishedAt, categories: ownCategories };
+async function movedFrom(path: string, reader: Reader): Promise<ItemView> {
+  const item = await findMovedItem(pool(), path);
+  return item && isOut(reader, item) ? { kind: 'moved', path: item.path } : { kind: 'missing' };
 }
 
-/** The doorstep of the first deciding rule that has its own, else the site's. */
-function doorstepOf(rules: StoredRule[], deciding: string[], site: Site): Doorstep {
-  return rules.find((rule) => deciding.includes(rule.id) && rule.doorstep)?.doorstep ?? site.doorstep;
+async function besideOf(reader: Reader, item: Item): Promise<Beside> {
+  if (item.type === PAGE || item.type === FILE || !isOut(reader, item)) return {};
+  const { older, newer } = await listNeighbours(pool(), reader.now, item);
+  return {
+    ...(older && { older: await previewOfOne(older) }),
+    ...(newer && { newer: await previewOfOne(newer) }),
+  };
 }
 
-/** What of an item may be seen at its doorstep: the one place that cuts. */
-function teaserOf(
-  item: Item,
-  { teaser }: Doorstep,
-): { summary: string; teaser: Prose | null; minutesLeft: number } {
-  const summary = teaser.kind === 'none' ? '' : item.summary;
-  if (teaser.kind !== 'words')
-    return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
-  // Where the item is closed, so is every section in it.
-  const { document, wordsLeft } = firstWords(withoutSections(item.body), teaser.count);
-  // A teaser that would be the whole item is no teaser: the item is closed, so the body stays here.
-  if (wordsLeft === 0) return { summary, teaser: null, minutesLeft: readingMinutes(wordCount(item.body)) };
-  return { summary, teaser: document, minutesLeft: readingMinutes(wordsLeft) };
+async function fileFacts(item: Item): Promise<FileFacts | null> {
+  const file = await findFileOf(pool(), item.id);
+  return file ? { name: file.name, mediaType: file.mediaType, size: file.size } : null;
 }
 
 async function openingTiers(question: Question): Promise<OpeningTier[]> {
@@ -139,46 +153,7 @@ async function openingTiers(question: Question): Promise<OpeningTier[]> {
   });
 }
 
-export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
-
-/** Published items with, for each, whether it is open to the person. Summaries of closed ones follow their doorstep. */
-async function listFor(
-  person: PersonFacts,
-  filter: { type?: 'page' | 'post'; category?: string } = {},
-): Promise<ListedItem[]> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const [rules, items] = [await listRules(pool()), await listPublished(pool(), now, filter)];
-  return items.map((item) => {
-    const decision = decide({ now, zone: site.zone, default: site.accessDefault, rules, item, person });
-    const isOpen = decision.state === 'open';
-    const summary = isOpen ? item.summary : teaserOf(item, doorstepOf(rules, decision.rules, site)).summary;
-    return { ...previewOf(item), summary, isOpen };
-  });
-}
-
-const pathSchema = z.string().max(2_000);
-
 /** The item at an address, as far as the caller may see it. */
-export const viewItem = publicUse('view-item', pathSchema, async (actor, path) =>
-  done(await view(path, (await viewerOf(actor)).person)),
-);
-
-const filterSchema = z.object({
-  type: z.enum(['page', 'post']).optional(),
-  category: z.string().max(200).optional(),
-});
-
-/** What the caller may know of the published items. */
-export const listItems = publicUse('list-items', filterSchema, async (actor, filter) =>
-  done(await listFor((await viewerOf(actor)).person, filter)),
-);
-
-/** What everyone may know of the newest posts: for the feed, which readers share. */
-export const listFeed = publicUse('list-feed', nothing, async () =>
-  done((await listFor(VISITOR, { type: 'post' })).slice(0, 50)),
-);
-
-export const categoryNames = publicUse('category-names', nothing, async () =>
-  done(new Map((await listCategories(pool())).map((category) => [category.id, category.name]))),
+export const viewItem = publicUse('view-item', z.string().max(2_000), async (actor, path) =>
+  done(await view(path, await readerOf(actor))),
 );

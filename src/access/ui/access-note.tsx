@@ -40,3 +40,13 @@ export function AccessNote({ openers }: Props) {
     </span>
   );
 }
+
+type SetByProps = { setBy: { by: 'own' | 'inherited' | 'default'; rules: { id: string; name: string }[] } };
+
+/** Where an item's access comes from: set for it alone, inherited from a rule for more than it, or the site's default. */
+export function SetByNote({ setBy }: SetByProps) {
+  if (setBy.by === 'default') return <span className="text-muted">{desk('desk-access.set-by-default')}</span>;
+  if (setBy.by === 'own') return <span className="font-semibold">{desk('desk-access.set-for-it')}</span>;
+  const names = setBy.rules.map(({ name }) => `“${name}”`).join(', ');
+  return <span className="text-muted">{desk('desk-access.set-by', { rules: names })}</span>;
+}

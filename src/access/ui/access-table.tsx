@@ -70,7 +70,7 @@ export function AccessTable({ viewpoints, groups, t }: Props) {
                   className="max-w-72 pr-3 text-left font-normal"
                   style={{ paddingLeft: `${row.depth}rem` }}
                 >
-                  <Link href={`/desk/content/${row.id}`} className="line-clamp-1 hover:underline">
+                  <Link href={`/desk/content/items/${row.id}`} className="line-clamp-1 hover:underline">
                     {row.title}
                   </Link>
                 </th>

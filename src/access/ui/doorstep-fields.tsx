@@ -1,9 +1,10 @@
 'use client';
 
 import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
+import type { TeaserSetting } from '@/core/content/teaser';
 import { desk } from '@/words/desk';
 
-type Teaser = { kind: 'none' } | { kind: 'summary' } | { kind: 'words'; count: number };
+type Teaser = TeaserSetting;
 export type DoorstepDraft = {
   teaser: Teaser;
   visitorNotice: string;
@@ -22,7 +23,11 @@ export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
   const shown = doorstep ?? siteDoorstep;
   const change = (part: Partial<DoorstepDraft>): void => onChange({ ...shown, ...part });
   const teaserOf = (kind: string): Teaser =>
-    kind === 'words' ? { kind, count: 60 } : kind === 'summary' ? { kind } : { kind: 'none' };
+    kind === 'words'
+      ? { kind, count: 60 }
+      : kind === 'summary' || kind === 'marker'
+        ? { kind }
+        : { kind: 'none' };
   return (
     <div className="grid gap-5">
       <CheckField
@@ -43,6 +48,7 @@ export function DoorstepFields({ doorstep, siteDoorstep, onChange }: Props) {
               className="flex-1"
             >
               <option value="words">{desk('desk-access.the-summary-and-the-first-words')}</option>
+              <option value="marker">{desk('desk-access.up-to-the-marker')}</option>
               <option value="summary">{desk('desk-access.the-summary')}</option>
               <option value="none">{desk('desk-access.nothing-but-the-title')}</option>
             </SelectField>

@@ -7,7 +7,7 @@ import { TierOfferCard, type OfferedTier } from '@/content/ui/tier-offer-card';
 type Props = {
   t: Words;
   signIn: FormAction;
-  type: 'page' | 'post';
+  type: string;
   path: string;
   state: 'later' | 'ended' | 'closed';
   opensOn: string | null;

@@ -5,6 +5,7 @@ import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
 import { LookBar } from '@/access/ui/look-bar';
 import { FEEDS } from '@/app/public-feed';
+import { signOutAction } from '@/app/sign-in-action';
 import { FormWordsOf } from '@/app/form-words';
 import { SiteHeader } from '@/kit/site-header';
 
@@ -34,6 +35,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         menu={await shown(siteMenu(actor))}
         isSignedIn={viewer.signedIn}
         isStaff={actor.staffRole !== null}
+        signOut={signOutAction}
       />
       <main id="main" className="flex flex-1 flex-col">
         <FormWordsOf t={t} email={(await currentMember())?.email ?? null}>

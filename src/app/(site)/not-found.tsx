@@ -9,8 +9,8 @@ export default async function NotFound() {
       <p className="mt-3 text-lg text-muted">{t('site.not-found-hint')}</p>
       <div className="mt-6 flex flex-wrap gap-3">
         <LinkButton href="/">{t('site.to-front')}</LinkButton>
-        <LinkButton href="/posts" look="quiet">
-          {t('site.to-posts')}
+        <LinkButton href="/search" look="quiet">
+          {t('site.search')}
         </LinkButton>
       </div>
     </div>

@@ -23,8 +23,7 @@ const headSchema = z.object({
   author: z.string().default(''),
   parent: z.string().nullable().default(null),
   category: z.string().optional(),
-  /** The place in the menu, where it has one. */
-  menu: z.number().int().optional(),
+  tags: z.array(z.string()).optional(),
   /** Days ago that it was published; left out for a draft. */
   published: z.number().min(0).optional(),
 });
@@ -53,7 +52,7 @@ export const importItem = staffUse('write content')(
     if (!match) return refusedField(id, 'import.no-head');
     const head = headSchema.safeParse(parse(match[1] ?? ''));
     if (!head.success) return refused(problemsOf<ProblemCode>(head.error));
-    const { parent, category, menu, published, ...rest } = head.data;
+    const { parent, category, published, ...rest } = head.data;
     const body = readMarkdown(match[2] ?? '');
     if (holdsDirective(plainText(body))) return refusedField(id, 'import.section-unreadable');
     return saveItem(actor, {
@@ -63,8 +62,6 @@ export const importItem = staffUse('write content')(
       parentId: parent,
       body,
       categories: category ? [category] : [],
-      inMenu: menu !== undefined,
-      position: menu ?? 0,
       publish:
         published === undefined ? 'draft' : { at: addLength(now, { n: -published, unit: 'day' }, zone) },
     });

@@ -1,19 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { normalisePath } from '@/core/access/paths';
+import { isSafeHref } from '@/core/addresses';
+import { itemPath, LINK, PAGE } from '@/core/content/item';
 import { articleSchema, EMPTY_PROSE } from '@/core/content/prose';
-import { slugify } from '@/core/content/slug';
+import type { Instant } from '@/core/instants';
 import { isConflict, lock, transaction } from '@/platform/store/db';
 import {
+  dropTakenRedirects,
+  findHead,
   findItem,
-  insertCategory,
-  listCategories,
-  listItems,
-  moveDescendants,
+  findItemByPath,
   saveItem as store,
   type Item,
-  type ItemType,
 } from '@/content/store/items';
+import { deleteDraft } from '@/content/store/drafts';
+import { listKinds, type Kind } from '@/content/store/kinds';
+import { addRevision } from '@/content/store/revisions';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
@@ -21,42 +23,37 @@ import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
 import { chosenId, idIfKnown, seenVersion, instantSchema } from '@/platform/form-fields';
+import { slug } from '@/platform/inputs';
 import { say } from '@/words/problems';
-
-/** First parts of addresses that the product itself answers. */
-const RESERVED = new Set([
-  'desk',
-  'look',
-  'api',
-  'join',
-  'sign-in',
-  'sign-out',
-  'account',
-  'feed.xml',
-  'feed.atom',
-  'feed.json',
-  'sitemap.xml',
-  'robots.txt',
-  'pictures',
-  '_next',
-]);
+import { followMove, isOfKind, isReserved } from './lib/addresses';
+import { tagIds } from './lib/tag-ids';
+import { searchLanguageOf } from './lib/search-language';
 
 const itemInputSchema = z.object({
   id: idIfKnown,
-  type: z.enum(['page', 'post']),
+  type: slug,
   title: z.string().trim().min(1, say('item.no-title')).max(200),
   slug: z.string().trim().max(80).optional(),
   parentId: chosenId,
   summary: z.string().trim().max(400).optional(),
   body: articleSchema.optional(),
+  /** Where a link leads. */
+  target: z
+    .string()
+    .trim()
+    .max(2000)
+    .nullish()
+    .transform((target) => target ?? undefined),
   author: z.string().trim().max(80).optional(),
+  /** Tags by name; those that are not there yet are made. */
   tags: z.array(z.string().trim().min(1).max(60)).max(30).optional(),
   categories: z.array(z.string().max(200)).max(20).optional(),
-  inMenu: z.boolean().optional(),
+  pictureId: z.preprocess((typed) => (typed === '' ? null : typed), z.uuid().nullable().optional()),
+  pictureAlt: z.string().trim().max(400).optional(),
   /** Whether it is the front page, which people see first. */
   isFront: z.boolean().optional(),
   position: z.number().int().optional(),
-  /** `draft`, `publish` (now, unless it is out already), or the instant of publishing. */
+  /** `draft` (or withdrawn, where it was out), `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
   /** The version that was opened, where an existing item is changed. */
   version: seenVersion,
@@ -70,48 +67,69 @@ const NEW_ITEM = {
   author: '',
   tags: [],
   categories: [],
-  inMenu: false,
+  pictureId: null,
+  pictureAlt: '',
+  target: '',
   position: 0,
 };
 
-/** Writes a page or a post. An address follows from the parent and the slug, and the addresses below it follow along. */
+/** Writes an item. An address follows from its parent or kind and the slug, and the addresses below it follow along. */
 export const saveItem = staffUse('write content')(
   'save-item',
   itemInputSchema,
   async (actor, raw): Promise<Result<{ id: string; path: string }>> => {
-    const at = siteNow(await currentSite());
+    const site = await currentSite();
+    const at = siteNow(site);
     try {
       return await transaction(async (db) => {
         // Addresses depend on one another, and a version is compared with what nobody else is changing.
         await lock(db, 'items');
         const known = raw.id ? await findItem(db, raw.id) : undefined;
-        const before = known && { ...known, categories: known.ownCategories };
+        if (known?.trashedAt) return refusedField('', 'item.trashed');
+        const before = known && {
+          ...known,
+          categories: known.ownCategories,
+          target: known.target ?? '',
+        };
         const input = { ...NEW_ITEM, ...before, ...given(raw), slug: raw.slug ?? slugOf(known) };
-        if (raw.version !== undefined && known && known.version !== raw.version) {
+        if (raw.version !== undefined && known && known.version !== raw.version)
           return refusedField('', 'item.saved-elsewhere');
-        }
-        const items = await listItems(db);
-        const parent = input.parentId ? items.find((item) => item.id === input.parentId) : undefined;
-        if (input.parentId && !parent) return refusedField('parentId', 'item.parent-gone');
-        if (known && parent && (parent.id === known.id || parent.ancestors.includes(known.id))) {
+        const kinds = await listKinds(db);
+        const kind = kinds.find(({ id }) => id === input.type);
+        if (!kind || (known && known.type !== input.type)) return refusedField('type', 'item.no-kind');
+        if (kind.id === LINK && !isSafeHref(input.target)) return refusedField('target', 'item.no-target');
+        const parent = input.parentId ? await findHead(db, input.parentId) : undefined;
+        if (input.parentId && (!parent || parent.trashedAt))
+          return refusedField('parentId', 'item.parent-gone');
+        if (known && parent && (parent.id === known.id || parent.ancestors.includes(known.id)))
           return refusedField('parentId', 'item.own-parent');
-        }
-        const isFront =
-          raw.type === 'page' && (raw.isFront ?? (raw.slug === undefined && known?.path === '/'));
-        const front = isFront ? items.find((item) => item.path === '/' && item.id !== known?.id) : undefined;
-        if (front) return refusedField('isFront', 'item.front-taken', { title: front.title });
-        const path = isFront ? '/' : pathFor(input, parent?.path ?? '');
-        const isReserved = RESERVED.has(path?.split('/')[1] ?? '') || path === '/posts';
-        if (path === null || isReserved) return refusedField('slug', 'item.reserved');
-        const publishedAt =
-          typeof input.publish === 'object'
-            ? input.publish.at
-            : input.publish === 'draft'
-              ? null
-              : (known?.publishedAt ?? at);
+        const isFront = raw.type === PAGE && (raw.isFront ?? (raw.slug === undefined && known?.path === '/'));
+        const front = isFront ? await findItemByPath(db, '/') : undefined;
+        if (front && front.id !== known?.id)
+          return refusedField('isFront', 'item.front-taken', { title: front.title });
+        const path = isFront ? '/' : pathFor(input, kind, parent?.path ?? '');
+        if (path === null || isReserved(path) || isOfKind(kinds, path, kind.id))
+          return refusedField('slug', 'item.reserved');
+        const publishedAt = published(input.publish, known, at);
         const id = known?.id ?? input.id ?? randomUUID();
-        if (known && known.path !== path) await moveDescendants(db, known.path, path);
-        await store(db, { ...input, id, path, publishedAt });
+        if (known && known.path !== path) await followMove(db, known, path);
+        await store(
+          db,
+          {
+            ...input,
+            id,
+            path,
+            publishedAt,
+            parentId: kind.id === PAGE ? input.parentId : null,
+            target: kind.id === LINK ? input.target : null,
+            tags: raw.tags ? await tagIds(db, raw.tags) : input.tags,
+            wasPublishedAt: known?.publishedAt ?? known?.wasPublishedAt ?? null,
+          },
+          searchLanguageOf(site),
+        );
+        await dropTakenRedirects(db);
+        await addRevision(db, id, actor.memberId, at);
+        if (actor.memberId) await deleteDraft(db, actor.memberId, known ? id : `new:${kind.id}`);
         await record(db, actor, at, known ? 'item changed' : 'item made', `item:${id}`, {
           path,
           published: publishedAt !== null,
@@ -128,33 +146,21 @@ export const saveItem = staffUse('write content')(
 /** The last part of an item's address; '' for one that has none yet. */
 const slugOf = (item: Item | undefined): string => item?.path.split('/').at(-1) ?? '';
 
-function pathFor(input: { type: ItemType; slug: string; title: string }, above: string): string | null {
-  // An imported page says by its slug that it is the front page.
-  if (input.type === 'page' && input.slug === '/') return '/';
-  const slug = slugify(input.slug || input.title);
-  return normalisePath(input.type === 'post' ? `/posts/${slug}` : `${above === '/' ? '' : above}/${slug}`);
+function published(
+  publish: z.output<typeof itemInputSchema>['publish'],
+  known: Item | undefined,
+  at: Instant,
+): Instant | null {
+  if (typeof publish === 'object') return publish.at;
+  return publish === 'draft' ? null : (known?.publishedAt ?? at);
 }
 
-const categorySchema = z.object({
-  id: z.string().max(200).optional(),
-  name: z.string().trim().min(1, say('category.missing')).max(60),
-  parentId: z.string().max(200).nullable().default(null),
-});
-
-/** Makes a category, and answers with its id. */
-export const addCategory = staffUse('write content')(
-  'add-category',
-  categorySchema,
-  async (actor, { id: asked, name, parentId }): Promise<Result<{ id: string }>> => {
-    const at = siteNow(await currentSite());
-    return transaction(async (db) => {
-      await lock(db, 'categories');
-      const categories = await listCategories(db);
-      const id = asked ?? slugify(name);
-      if (categories.some((category) => category.id === id)) return refusedField('name', 'category.taken');
-      await insertCategory(db, { id, name, parentId });
-      await record(db, actor, at, 'category made', `category:${id}`, { name });
-      return done({ id });
-    });
-  },
-);
+function pathFor(
+  { slug: typed, title }: { slug: string; title: string },
+  kind: Kind,
+  parentPath: string,
+): string | null {
+  // An imported page says by its slug that it is the front page.
+  if (kind.id === PAGE && typed === '/') return '/';
+  return itemPath(kind.id, kind.path ?? parentPath, typed || title);
+}

@@ -2,45 +2,56 @@ import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import { articleSchema, type Prose } from '@/core/content/prose';
 import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
-import type { ItemId } from '@/core/ids';
+import { filesIn, picturesIn, plainText, wordCount } from '@/core/content/prose';
+import { withoutSections } from '@/core/content/sections';
+import type { PictureId } from '@/core/ids';
 
-export type ItemType = 'page' | 'post';
-/** An item without its body: safe to list for staff, and what decisions are made from. */
+/** An item without its text: safe to list for staff, and what decisions are made from. */
 export type ItemHead = ItemFacts & {
-  type: ItemType;
   parentId: string | null;
   title: string;
   summary: string;
   author: string;
-  inMenu: boolean;
   position: number;
   /** Its own categories; `categories` holds their parents too. */
   ownCategories: string[];
+  pictureId: PictureId | null;
+  /** What the picture shows, in words. */
+  pictureAlt: string;
+  wasPublishedAt: Instant | null;
+  trashedAt: Instant | null;
+  words: number;
   updatedAt: Instant;
   version: number;
 };
-export type Item = ItemHead & { body: Prose };
+/** `target`: where a link leads; null for every other kind. */
+export type Item = ItemHead & { body: Prose; target: string | null };
 
-export type ItemInput = {
-  id: ItemId;
-  type: ItemType;
-  path: string;
-  parentId: string | null;
-  title: string;
-  summary: string;
-  body: Prose;
-  author: string;
-  tags: string[];
-  inMenu: boolean;
-  position: number;
-  publishedAt: Instant | null;
-  categories: string[];
-};
+export type ItemInput = Pick<
+  Item,
+  | 'id'
+  | 'type'
+  | 'path'
+  | 'parentId'
+  | 'title'
+  | 'summary'
+  | 'body'
+  | 'target'
+  | 'author'
+  | 'tags'
+  | 'position'
+  | 'pictureId'
+  | 'pictureAlt'
+  | 'publishedAt'
+  | 'wasPublishedAt'
+> & { categories: string[] };
 
 const BODY = { body: articleSchema };
 
-const HEAD = `
-  i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.in_menu, i.position, i.published_at, i.updated_at, i.version,
+/** The columns of a head, of the table items as i. */
+export const HEAD = `
+  i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.position, i.picture_id, i.picture_alt,
+  i.published_at, i.was_published_at, i.trashed_at, i.words, i.updated_at, i.version,
   (WITH RECURSIVE up AS (
      SELECT p.id, p.parent_id, 1 AS depth FROM items p WHERE p.id = i.parent_id
      UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < 50
@@ -52,11 +63,38 @@ const HEAD = `
    ) SELECT coalesce(array_agg(id), '{}') FROM up) AS categories`;
 
 export async function findItemByPath(db: Db, path: string): Promise<Item | undefined> {
-  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.path = $1`, [path], BODY);
+  return maybeOne(
+    db,
+    `SELECT ${HEAD}, i.body, i.target FROM items i WHERE i.path = $1 AND i.trashed_at IS NULL`,
+    [path],
+    BODY,
+  );
 }
 
+/** The item that once had an address, and has another now. */
+export async function findMovedItem(db: Db, path: string): Promise<Item | undefined> {
+  return maybeOne(
+    db,
+    `SELECT ${HEAD}, i.body, i.target FROM items i JOIN redirects r ON r.item_id = i.id
+     WHERE r.path = $1 AND i.trashed_at IS NULL`,
+    [path],
+    BODY,
+  );
+}
+
+/** By its id, in the trash too. */
 export async function findItem(db: Db, id: string): Promise<Item | undefined> {
-  return maybeOne(db, `SELECT ${HEAD}, i.body FROM items i WHERE i.id = $1`, [id], BODY);
+  return maybeOne(db, `SELECT ${HEAD}, i.body, i.target FROM items i WHERE i.id = $1`, [id], BODY);
+}
+
+/** By its id, in the trash too. */
+export async function findHead(db: Db, id: string): Promise<ItemHead | undefined> {
+  return maybeOne(db, `SELECT ${HEAD} FROM items i WHERE i.id = $1`, [id]);
+}
+
+/** The items with these ids that are not in the trash. */
+export async function listHeads(db: Db, ids: string[]): Promise<ItemHead[]> {
+  return many(db, `SELECT ${HEAD} FROM items i WHERE i.id = ANY ($1) AND i.trashed_at IS NULL`, [ids]);
 }
 
 /** Items in whose text a section names a rule. */
@@ -64,53 +102,46 @@ export async function itemsWithSectionsOf(db: Db, ruleId: string): Promise<{ id:
   return many(
     db,
     `SELECT id, title FROM items
-     WHERE jsonb_path_exists(body, '$.**.attrs.rule ? (@ == $rule)', jsonb_build_object('rule', $1::text)) ORDER BY title`,
+     WHERE trashed_at IS NULL AND jsonb_path_exists(body, '$.**.attrs.rule ? (@ == $rule)', jsonb_build_object('rule', $1::text)) ORDER BY title`,
     [ruleId],
   );
 }
 
-/** Every item, pages in tree order first, then posts, newest first. */
+/** Every item that is not in the trash, pages in tree order first, then the others, newest first. */
 export async function listItems(db: Db): Promise<ItemHead[]> {
   return many(
     db,
-    `SELECT ${HEAD} FROM items i ORDER BY i.type, (i.type = 'page') DESC, i.position, i.published_at DESC NULLS FIRST, i.title`,
+    `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NULL
+     ORDER BY (i.type = 'page') DESC, i.type, i.position, i.published_at DESC NULLS FIRST, i.title`,
   );
 }
 
-/** Published items by the site's clock `at`, newest first; all of one category where it is given. */
-export async function listPublished(
-  db: Db,
-  at: Instant,
-  filter: { type?: ItemType; category?: string } = {},
-): Promise<Item[]> {
+/** The items with these ids that are not in the trash, with their texts. */
+export async function listByIds(db: Db, ids: string[]): Promise<Item[]> {
   return many(
     db,
-    `SELECT ${HEAD}, i.body FROM items i
-     WHERE i.published_at <= $1 AND ($2::text IS NULL OR i.type = $2)
-       AND ($3::text IS NULL OR i.id IN (SELECT item_id FROM item_categories WHERE category_id = $3))
-     ORDER BY i.published_at DESC, i.id`,
-    [at, filter.type ?? null, filter.category ?? null],
+    `SELECT ${HEAD}, i.body, i.target FROM items i WHERE i.id = ANY ($1) AND i.trashed_at IS NULL`,
+    [ids],
     BODY,
   );
 }
 
-/** Published items in the menu, in its order. */
-export async function listMenuItems(db: Db, at: Instant): Promise<ItemHead[]> {
-  return many(
-    db,
-    `SELECT ${HEAD} FROM items i WHERE i.in_menu AND i.published_at <= $1 ORDER BY i.position, i.title`,
-    [at],
-  );
-}
+/** The longest text that is searched: what PostgreSQL can hold as one vector, with room to spare. */
+const MOST_SEARCHED = 400_000;
 
-/** Adds or replaces an item with its categories. @throws a conflict where the address is taken */
-export async function saveItem(db: Db, item: ItemInput): Promise<void> {
+/**
+ * Adds or replaces an item with its categories, and with what its text shows and offers. `searchLanguage` is a
+ * configuration of PostgreSQL's text search. @throws a conflict where the address is taken
+ */
+export async function saveItem(db: Db, item: ItemInput, searchLanguage: string): Promise<void> {
   await run(
     db,
-    `INSERT INTO items (id, type, path, parent_id, title, summary, body, author, tags, in_menu, position, published_at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
-     ON CONFLICT (id) DO UPDATE SET path = $3, parent_id = $4, title = $5, summary = $6, body = $7, author = $8, tags = $9,
-       in_menu = $10, position = $11, published_at = $12, version = items.version + 1, updated_at = now()`,
+    `INSERT INTO items (id, type, path, parent_id, title, summary, body, target, author, tags, position, picture_id, picture_alt,
+       published_at, was_published_at, words, body_text, search_language)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::text::regconfig)
+     ON CONFLICT (id) DO UPDATE SET path = $3, parent_id = $4, title = $5, summary = $6, body = $7, target = $8, author = $9, tags = $10,
+       position = $11, picture_id = $12, picture_alt = $13, published_at = $14, was_published_at = $15, words = $16, body_text = $17,
+       search_language = $18::text::regconfig, version = items.version + 1, updated_at = now()`,
     [
       item.id,
       item.type,
@@ -119,47 +150,146 @@ export async function saveItem(db: Db, item: ItemInput): Promise<void> {
       item.title,
       item.summary,
       item.body,
+      item.target,
       item.author,
       item.tags,
-      item.inMenu,
       item.position,
+      item.pictureId,
+      item.pictureAlt,
       item.publishedAt,
+      item.wasPublishedAt,
+      wordCount(item.body),
+      plainText(withoutSections(item.body)).slice(0, MOST_SEARCHED),
+      searchLanguage,
     ],
   );
-  await run(db, 'DELETE FROM item_categories WHERE item_id = $1', [item.id]);
-  await run(db, 'INSERT INTO item_categories (item_id, category_id) SELECT $1, unnest($2::text[])', [
-    item.id,
-    item.categories,
-  ]);
+  await replaceLinks(db, 'item_categories', 'category_id', item.id, item.categories);
+  await replaceLinks(db, 'item_pictures', 'picture_id', item.id, picturesIn(item.body));
+  await replaceLinks(db, 'item_files', 'file_item_id', item.id, filesIn(item.body));
 }
 
-/** Brings the addresses below an item into step after its own address changed. */
+/** What an item is joined to in a table: these, of those that exist, and no others. */
+async function replaceLinks(
+  db: Db,
+  table: 'item_categories' | 'item_pictures' | 'item_files',
+  column: 'category_id' | 'picture_id' | 'file_item_id',
+  itemId: string,
+  ids: string[],
+): Promise<void> {
+  const of = { category_id: 'categories', picture_id: 'pictures', file_item_id: 'items' }[column];
+  await run(db, `DELETE FROM ${table} WHERE item_id = $1`, [itemId]);
+  if (ids.length > 0)
+    await run(
+      db,
+      `INSERT INTO ${table} (item_id, ${column}) SELECT $1, id FROM ${of} WHERE id::text = ANY ($2::text[])`,
+      [itemId, ids],
+    );
+}
+
+/** From now on texts are searched in this language. */
+export async function setSearchLanguage(db: Db, searchLanguage: string): Promise<void> {
+  await run(
+    db,
+    'UPDATE items SET search_language = $1::text::regconfig WHERE search_language <> $1::text::regconfig',
+    [searchLanguage],
+  );
+}
+
+/**
+ * Brings the addresses below an item, or below the list of a kind, into step after its own changed. Those that had been
+ * out lead on from their old ones.
+ */
 export async function moveDescendants(db: Db, oldPath: string, newPath: string): Promise<void> {
   await run(
     db,
-    `UPDATE items SET path = $2 || substr(path, length($1) + 1) WHERE starts_with(path, $1 || '/')`,
+    `INSERT INTO redirects (path, item_id)
+     SELECT path, id FROM items WHERE starts_with(path, $1 || '/') AND trashed_at IS NULL
+       AND (published_at IS NOT NULL OR was_published_at IS NOT NULL)
+     ON CONFLICT (path) DO UPDATE SET item_id = excluded.item_id`,
+    [oldPath],
+  );
+  await run(
+    db,
+    `UPDATE items SET path = $2 || substr(path, length($1) + 1) WHERE starts_with(path, $1 || '/') AND trashed_at IS NULL`,
     [oldPath, newPath],
   );
 }
 
-export type Category = { id: string; name: string; parentId: string | null };
-
-export async function listCategories(db: Db): Promise<Category[]> {
-  return many(db, 'SELECT id, name, parent_id FROM categories ORDER BY position, name');
+/** People who have an item's old address are led on to it. */
+export async function addRedirect(db: Db, path: string, itemId: string): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO redirects (path, item_id) VALUES ($1, $2) ON CONFLICT (path) DO UPDATE SET item_id = $2',
+    [path, itemId],
+  );
 }
 
-export async function insertCategory(db: Db, category: Category): Promise<void> {
-  await run(db, 'INSERT INTO categories (id, name, parent_id) VALUES ($1, $2, $3)', [
-    category.id,
-    category.name,
-    category.parentId,
-  ]);
+/** An address at which there is something leads nowhere else. */
+export async function dropTakenRedirects(db: Db): Promise<void> {
+  await run(db, 'DELETE FROM redirects r USING items i WHERE r.path = i.path AND i.trashed_at IS NULL');
+}
+
+export type Redirect = { path: string; itemId: string };
+
+export async function listRedirects(db: Db, itemId: string): Promise<Redirect[]> {
+  return many(db, 'SELECT path, item_id FROM redirects WHERE item_id = $1 ORDER BY path', [itemId]);
+}
+
+/** Moves items to the trash, where they have no address and are not published. @returns how many */
+export async function trashItems(db: Db, ids: string[], at: Instant): Promise<number> {
+  return run(
+    db,
+    `UPDATE items SET trashed_at = $2, was_published_at = coalesce(published_at, was_published_at), published_at = NULL,
+       version = version + 1, updated_at = now()
+     WHERE id = ANY ($1) AND trashed_at IS NULL`,
+    [ids, at],
+  );
+}
+
+/** Brings an item back from the trash, to an address. */
+export async function restoreItem(db: Db, id: string, path: string, parentId: string | null): Promise<void> {
+  await run(
+    db,
+    `UPDATE items SET trashed_at = NULL, path = $2, parent_id = $3, version = version + 1, updated_at = now() WHERE id = $1`,
+    [id, path, parentId],
+  );
+}
+
+/** What is in the trash, last thrown away first. */
+export async function listTrashed(db: Db): Promise<ItemHead[]> {
+  return many(
+    db,
+    `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NOT NULL ORDER BY i.trashed_at DESC, i.path`,
+  );
+}
+
+/** Deletes items of the trash for good. Pages below them that are not deleted are at the top then. @returns how many */
+export async function deleteTrashed(db: Db, which: { ids: string[] } | { before: Instant }): Promise<number> {
+  const ids = 'ids' in which ? which.ids : null;
+  const before = 'before' in which ? which.before : null;
+  const where =
+    'trashed_at IS NOT NULL AND ($1::text[] IS NULL OR id = ANY ($1)) AND ($2::timestamptz IS NULL OR trashed_at < $2)';
+  await run(
+    db,
+    `UPDATE items SET parent_id = NULL WHERE parent_id IN (SELECT id FROM items WHERE ${where})`,
+    [ids, before],
+  );
+  return run(db, `DELETE FROM items WHERE ${where}`, [ids, before]);
+}
+
+/** Brings pages of one parent into this order. */
+export async function arrangeItems(db: Db, ids: string[]): Promise<void> {
+  await run(
+    db,
+    `UPDATE items SET position = o.position FROM unnest($1::text[]) WITH ORDINALITY AS o (id, position) WHERE items.id = o.id`,
+    [ids],
+  );
 }
 
 export async function countItems(db: Db): Promise<{ published: number; drafts: number }> {
   const row = await one<{ published: bigint; drafts: bigint }>(
     db,
-    'SELECT count(*) FILTER (WHERE published_at IS NOT NULL) AS published, count(*) FILTER (WHERE published_at IS NULL) AS drafts FROM items',
+    'SELECT count(*) FILTER (WHERE published_at IS NOT NULL) AS published, count(*) FILTER (WHERE published_at IS NULL) AS drafts FROM items WHERE trashed_at IS NULL',
   );
   return { published: Number(row.published), drafts: Number(row.drafts) };
 }

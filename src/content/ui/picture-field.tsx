@@ -14,10 +14,13 @@ export function PictureField({
   label,
   pictureId,
   tooLarge,
+  upload = '/desk/uploads/picture',
 }: {
   name: string;
   label: string;
   pictureId: PictureId | null;
+  /** Where pictures are sent. */
+  upload?: string;
   /** What is said of a file beyond the bound, without sending it. */
   tooLarge: string;
 }) {
@@ -31,7 +34,7 @@ export function PictureField({
     setRefused(null);
     if (file.size > MOST_PICTURE_BYTES) return setRefused(tooLarge);
     setSending(true);
-    const sent = await sendFile<{ id: string }>('/desk/uploads/picture', file);
+    const sent = await sendFile<{ id: string }>(upload, file);
     setSending(false);
     if (!sent.ok)
       return setRefused(

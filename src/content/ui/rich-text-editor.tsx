@@ -4,94 +4,18 @@ import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import StarterKit from '@tiptap/starter-kit';
 import clsx from 'clsx';
-import {
-  Bold,
-  KeyRound,
-  Heading2,
-  Heading3,
-  Italic,
-  Link2,
-  List,
-  ListOrdered,
-  Quote,
-  Redo2,
-  Undo2,
-  type LucideIcon,
-} from 'lucide-react';
-import { useId, useReducer } from 'react';
+import { KeyRound } from 'lucide-react';
+import { useId, useReducer, useRef } from 'react';
 import type { Prose } from '@/core/content/prose';
+import { articleNodes, ItemLink, type ItemNames } from './article-nodes';
+import { cleanPaste } from './clean-paste';
+import { TABLE_TOOLS, TOOLS } from './editor-tools';
+import { insertBlock, InsertMenu } from './insert-menu';
 import { JoinButton, JoinPanel } from './join-nodes';
+import { LinkMenu } from './link-menu';
 import { SectionMenu } from './section-menu';
 import { sectionMark, sectionNode, type Gates } from './section-nodes';
-import { isSafeHref } from '@/core/addresses';
 import { desk } from '@/words/desk';
-
-type Tool = {
-  name: string;
-  icon: LucideIcon;
-  is?: (editor: Editor) => boolean;
-  run: (editor: Editor) => void;
-};
-
-const TOOLS: Tool[] = [
-  {
-    name: desk('desk-content.heading'),
-    icon: Heading2,
-    is: (e) => e.isActive('heading', { level: 2 }),
-    run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
-  },
-  {
-    name: desk('desk-content.smaller-heading'),
-    icon: Heading3,
-    is: (e) => e.isActive('heading', { level: 3 }),
-    run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
-  },
-  {
-    name: desk('desk-content.bold'),
-    icon: Bold,
-    is: (e) => e.isActive('bold'),
-    run: (e) => e.chain().focus().toggleBold().run(),
-  },
-  {
-    name: desk('desk-content.italic'),
-    icon: Italic,
-    is: (e) => e.isActive('italic'),
-    run: (e) => e.chain().focus().toggleItalic().run(),
-  },
-  {
-    name: desk('desk-content.list'),
-    icon: List,
-    is: (e) => e.isActive('bulletList'),
-    run: (e) => e.chain().focus().toggleBulletList().run(),
-  },
-  {
-    name: desk('desk-content.numbered-list'),
-    icon: ListOrdered,
-    is: (e) => e.isActive('orderedList'),
-    run: (e) => e.chain().focus().toggleOrderedList().run(),
-  },
-  {
-    name: desk('desk-content.quotation'),
-    icon: Quote,
-    is: (e) => e.isActive('blockquote'),
-    run: (e) => e.chain().focus().toggleBlockquote().run(),
-  },
-  { name: desk('desk-content.link'), icon: Link2, is: (e) => e.isActive('link'), run: toggleLink },
-  { name: desk('desk-content.undo'), icon: Undo2, run: (e) => e.chain().focus().undo().run() },
-  { name: desk('desk-content.redo'), icon: Redo2, run: (e) => e.chain().focus().redo().run() },
-];
-
-function toggleLink(editor: Editor): void {
-  if (editor.isActive('link')) return void editor.chain().focus().unsetLink().run();
-  const href = window.prompt(desk('desk-content.where-does-the-link-lead'));
-  if (href && isSafeHref(href)) editor.chain().focus().setLink({ href }).run();
-}
-
-function withoutSections(html: string): string {
-  const { body } = new DOMParser().parseFromString(html, 'text/html');
-  for (const section of body.querySelectorAll('[data-gate]')) section.remove();
-  return body.innerHTML;
-}
 
 /** What a join button or a join panel in the text can lead to. */
 export type Joinables = { tiers: { id: string; name: string }[]; offers: { id: string; name: string }[] };
@@ -103,26 +27,42 @@ type Props = {
   joinables?: Joinables;
   /** What sections can be opened by; without it, the text has none. */
   gates?: Gates;
+  /** What the items are called to which the text leads; without it, it has no pictures, files and tables. */
+  names?: ItemNames;
   /** A few lines rather than a page. */
   isSmall?: boolean;
 };
 
-export function RichTextEditor({ label, initial, onChange, joinables, gates, isSmall = false }: Props) {
+export function RichTextEditor({
+  label,
+  initial,
+  onChange,
+  joinables,
+  gates,
+  names,
+  isSmall = false,
+}: Props) {
   const id = useId();
+  const frame = useRef<HTMLDivElement>(null);
+  // What a file is called that was just put in; the editor draws it by its id.
+  const known = useRef<ItemNames>({ ...names });
   const [, redraw] = useReducer((n: number) => n + 1, 0);
   const editor = useEditor({
     extensions: [
-      StarterKit.configure({ heading: { levels: [2, 3, 4] }, link: { openOnClick: false } }),
+      StarterKit.configure({ heading: { levels: [2, 3, 4] }, link: false }),
+      ItemLink,
       JoinButton,
       JoinPanel,
       ...(gates ? [sectionNode(gates), sectionMark(gates)] : []),
+      // eslint-disable-next-line react-hooks/refs -- read when a node is drawn, not while the editor is made
+      ...(names ? articleNodes(known.current) : []),
     ],
     content: initial.content.length > 0 ? initial : '',
     immediatelyRender: false,
     injectCSS: false,
     editorProps: {
-      // A closed part that is pasted where there are no sections would be open there.
-      ...(!gates && { transformPastedHTML: withoutSections }),
+      transformPastedHTML: (html) => cleanPaste(html, { hasSections: gates !== undefined }),
+      handleKeyDown: (_, event) => openMenu(event, frame.current),
       attributes: {
         class: clsx(
           'prose px-4 py-3 focus:outline-none whitespace-pre-wrap',
@@ -142,36 +82,61 @@ export function RichTextEditor({ label, initial, onChange, joinables, gates, isS
       <p id={id} className="mb-1 font-semibold">
         {label}
       </p>
-      <div className="rounded-md border border-edge/60 bg-surface focus-within:border-brass">
+      <div ref={frame} className="rounded-md border border-edge/60 bg-surface focus-within:border-brass">
         <div
           role="toolbar"
           aria-label={desk('desk-content.formatting')}
           className="flex flex-wrap gap-0.5 border-b border-line p-1"
         >
-          {TOOLS.filter((tool) => !isSmall || !tool.name.includes('eading')).map(
-            ({ name, icon: Icon, is, run }) => (
-              <button
-                key={name}
-                type="button"
-                title={name}
-                aria-label={name}
-                aria-pressed={editor && is ? is(editor) : undefined}
-                disabled={!editor}
-                onClick={() => editor && run(editor)}
-                className={clsx(
-                  'grid size-9 place-items-center rounded hover:bg-sunken',
-                  editor && is?.(editor) && 'bg-sunken text-spruce',
-                )}
-              >
-                <Icon className="size-4.5" aria-hidden />
-              </button>
-            ),
+          {TOOLS.filter((tool) => !isSmall || !tool.isLarge).map(({ name, icon: Icon, is, run }) => (
+            <button
+              key={name}
+              type="button"
+              title={name}
+              aria-label={name}
+              aria-pressed={editor && is ? is(editor) : undefined}
+              disabled={!editor}
+              onClick={() => editor && run(editor)}
+              className={clsx(
+                'grid size-9 place-items-center rounded hover:bg-sunken',
+                editor && is?.(editor) && 'bg-sunken text-spruce',
+              )}
+            >
+              <Icon className="size-4.5" aria-hidden />
+            </button>
+          ))}
+          {editor && <LinkMenu editor={editor} canFind={!isSmall} />}
+          {editor && names && (
+            <InsertMenu
+              editor={editor}
+              onNamed={(item, title) => {
+                known.current[item] = title;
+              }}
+            />
           )}
           {editor && joinables && joinables.offers.length > 0 && (
             <JoinMenu editor={editor} joinables={joinables} />
           )}
           {editor && gates && <SectionMenu editor={editor} gates={gates} />}
         </div>
+        {editor?.isActive('table') && (
+          <div
+            className="flex flex-wrap gap-1 border-b border-line p-1"
+            role="toolbar"
+            aria-label={desk('desk-content.table')}
+          >
+            {TABLE_TOOLS.map(({ name, run }) => (
+              <button
+                key={name}
+                type="button"
+                onClick={() => run(editor)}
+                className="rounded px-2 py-1 text-[0.9375rem] hover:bg-sunken"
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+        )}
         <div className={isSmall ? 'min-h-24' : 'min-h-70'}>
           <EditorContent editor={editor} />
         </div>
@@ -180,13 +145,21 @@ export function RichTextEditor({ label, initial, onChange, joinables, gates, isS
   );
 }
 
+/** The keys that open the menus of links and sections. */
+function openMenu(event: KeyboardEvent, frame: HTMLElement | null): boolean {
+  if (!(event.metaKey || event.ctrlKey)) return false;
+  const key = event.key.toLowerCase();
+  const menu = key === 'k' && !event.shiftKey ? 'link' : key === 'l' && event.shiftKey ? 'section' : null;
+  if (!menu) return false;
+  event.preventDefault();
+  // The Desk's find has the same key elsewhere.
+  event.stopPropagation();
+  frame?.querySelector<HTMLButtonElement>(`[data-${menu}-menu]`)?.click();
+  return true;
+}
+
 function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables }) {
-  const insert = (type: string, attrs: Record<string, unknown>): void => {
-    // Behind the block in which the cursor is: a block that is selected as a whole would be replaced.
-    const { $to } = editor.state.selection;
-    const behind = $to.depth > 0 ? $to.after(1) : $to.pos;
-    editor.chain().focus().insertContentAt(behind, { type, attrs }).run();
-  };
+  const insert = (type: string, attrs: Record<string, unknown>): void => insertBlock(editor, type, attrs);
   const entries = [
     {
       key: 'all',

@@ -8,7 +8,7 @@ import { joinPath } from './tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
 
 type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
-const wrap = (Tag: 'p' | 'ul' | 'ol' | 'li' | 'blockquote' | 'strong' | 'em' | 'code' | 's' | 'u') =>
+const wrap = (Tag: 'p' | 'ul' | 'ol' | 'li' | 'blockquote' | 'strong' | 'em' | 'code' | 's' | 'u' | 'tr') =>
   function Wrapped({ children }: { children?: ReactNode }) {
     return <Tag>{children}</Tag>;
   };
@@ -19,20 +19,24 @@ function Heading({ node, children }: Props) {
   return <Tag>{children}</Tag>;
 }
 
-function TextLink({ mark, children }: { mark: { attrs?: { href?: string } }; children?: ReactNode }) {
-  const href = mark.attrs?.href ?? '';
-  // What was saved before links were looked at as they are now leads nowhere.
-  if (!isSafeHref(href)) return <>{children}</>;
-  return href.startsWith('/') || href.startsWith('#') ? (
-    <Link href={href} prefetch={false}>
-      {children}
-    </Link>
-  ) : (
-    <a href={href} rel="noopener noreferrer nofollow">
-      {children}
-    </a>
-  );
-}
+type LinkMark = { attrs?: { href?: string; item?: string | null } };
+
+const textLink = (links: Record<string, string>) =>
+  function TextLink({ mark, children }: { mark: LinkMark; children?: ReactNode }) {
+    // An item is where it is by now; the address it had leads on to it, if it is known no more.
+    const href = links[mark.attrs?.item ?? ''] ?? mark.attrs?.href ?? '';
+    // What was saved before links were looked at as they are now leads nowhere.
+    if (!isSafeHref(href)) return <>{children}</>;
+    return href.startsWith('/') || href.startsWith('#') ? (
+      <Link href={href} prefetch={false}>
+        {children}
+      </Link>
+    ) : (
+      <a href={href} rel="noopener noreferrer nofollow">
+        {children}
+      </a>
+    );
+  };
 
 type Options = {
   /** The address of the item, to which people who join from it return. */
@@ -41,9 +45,27 @@ type Options = {
   panel: (tiers: string[]) => ReactNode;
   /** What is shown where a section is closed, with its author's words for that. */
   closed: (words: ReactNode) => ReactNode;
+  /** Where the items are by now to which links lead, by id. */
+  links: Record<string, string>;
+  /** What is shown of a picture, a file, and something of another site. */
+  image: (attrs: { picture: string; alt: string; caption: string }) => ReactNode;
+  file: (itemId: string) => ReactNode;
+  embed: (attrs: { url: string; title: string }) => ReactNode;
 };
 
-const rendererFor = ({ here, panel, closed }: Options) =>
+const words = (value: unknown): string => (typeof value === 'string' ? value : '');
+
+const cell = (Tag: 'td' | 'th') =>
+  function Cell({ node, children }: Props) {
+    const { colspan, rowspan } = node.attrs ?? {};
+    return (
+      <Tag colSpan={Number(colspan ?? 1)} rowSpan={Number(rowspan ?? 1)}>
+        {children}
+      </Tag>
+    );
+  };
+
+const rendererFor = ({ here, panel, closed, links, image, file, embed }: Options) =>
   renderJSONContentToReactElement({
     nodeMapping: {
       doc: ({ children }: Props) => <>{children}</>,
@@ -69,6 +91,24 @@ const rendererFor = ({ here, panel, closed }: Options) =>
         </div>
       ),
       [CLOSED]: ({ children }: Props) => <>{closed(children)}</>,
+      image: ({ node: { attrs = {} } }: Props) => (
+        <>{image({ picture: words(attrs.picture), alt: words(attrs.alt), caption: words(attrs.caption) })}</>
+      ),
+      file: ({ node: { attrs = {} } }: Props) => <>{file(words(attrs.item))}</>,
+      embed: ({ node: { attrs = {} } }: Props) => (
+        <>{embed({ url: words(attrs.url), title: words(attrs.title) })}</>
+      ),
+      table: ({ children }: Props) => (
+        <div className="relative overflow-x-auto">
+          <table>
+            <tbody>{children}</tbody>
+          </table>
+        </div>
+      ),
+      tableRow: wrap('tr'),
+      tableHeader: cell('th'),
+      tableCell: cell('td'),
+      teaserEnd: () => null,
       // One that nobody decided about is not shown.
       section: () => null,
       joinPanel: ({ node }: Props) => <>{panel((node.attrs?.tiers ?? []) as string[])}</>,
@@ -79,7 +119,7 @@ const rendererFor = ({ here, panel, closed }: Options) =>
       code: wrap('code'),
       strike: wrap('s'),
       underline: wrap('u'),
-      link: TextLink,
+      link: textLink(links),
       sectionWords: () => null,
     },
   });
@@ -91,6 +131,14 @@ export function RichText({
   here = '/account',
   panel = () => null,
   closed = () => null,
+  links = {},
+  image = () => null,
+  file = () => null,
+  embed = () => null,
 }: { document: Prose; className?: string } & Partial<Options>) {
-  return <div className={className}>{rendererFor({ here, panel, closed })({ content: document })}</div>;
+  return (
+    <div className={className}>
+      {rendererFor({ here, panel, closed, links, image, file, embed })({ content: document })}
+    </div>
+  );
 }

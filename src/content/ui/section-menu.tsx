@@ -24,6 +24,8 @@ export function SectionMenu({ editor, gates }: { editor: Editor; gates: Gates })
   return (
     <Popover>
       <PopoverButton
+        data-section-menu
+        title={desk('desk-content.section-key')}
         className="inline-flex h-9 items-center gap-1.5 rounded px-2 font-semibold hover:bg-sunken aria-pressed:bg-sunken"
         aria-pressed={gateHere(editor) !== null}
       >

@@ -73,7 +73,7 @@ declare module '@tiptap/core' {
 }
 
 /** Blocks that can hold a section; a list cannot between its items, so that one is closed as a whole. */
-const HOLDERS = new Set(['doc', 'section', 'blockquote', 'listItem']);
+const HOLDERS = new Set(['doc', 'section', 'blockquote', 'listItem', 'tableCell', 'tableHeader']);
 const DOCUMENT = new Set(['doc']);
 
 export const sectionNode = (gates: Gates) =>

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { chooseKeyCut, type KeyCut } from '../key-cut';
 import { proseSchema, plainText, readingMinutes, wordCount, type Prose } from './prose';
 import { slugify } from './slug';
-import { firstWords, teaserText } from './teaser';
+import { firstWords, teaserText, untilMarker } from './teaser';
 
 const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] });
 const doc = (...lines: string[]): Prose => ({ type: 'doc', content: lines.map(paragraph) });
@@ -35,6 +35,15 @@ describe('teasers', () => {
     const { document: prose } = firstWords(list, 1);
     expect(JSON.stringify(prose)).not.toContain('two');
     expect(prose.content[0]?.type).toBe('bulletList');
+  });
+
+  it('end at the marker, where the text has one', () => {
+    const marked: Prose = {
+      type: 'doc',
+      content: [paragraph('one two'), { type: 'teaserEnd' }, paragraph('three'), { type: 'teaserEnd' }],
+    };
+    expect(untilMarker(marked)).toEqual({ document: doc('one two'), wordsLeft: 1 });
+    expect(untilMarker(doc('one two'))).toEqual({ document: { type: 'doc', content: [] }, wordsLeft: 2 });
   });
 
   it('never hold a word beyond the count, however the text is broken up', () => {

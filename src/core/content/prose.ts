@@ -26,7 +26,11 @@ const markSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('code') }),
   z.object({ type: z.literal('strike') }),
   z.object({ type: z.literal('underline') }),
-  z.object({ type: z.literal('link'), attrs: z.object({ href: safeHref }) }),
+  /** To an address, or to an item by its id: then `href` is where it was when the link was made. */
+  z.object({
+    type: z.literal('link'),
+    attrs: z.object({ href: safeHref, item: z.string().min(1).max(200).nullish() }),
+  }),
   /** A section that is a run of words. */
   z.object({ type: z.literal('sectionWords'), attrs: gateSchema }),
 ]);
@@ -40,6 +44,14 @@ export type Node = {
     offer?: string;
     label?: string;
     tiers?: string[];
+    picture?: string;
+    alt?: string;
+    caption?: string;
+    item?: string;
+    url?: string;
+    title?: string;
+    colspan?: number;
+    rowspan?: number;
   } & Partial<Gate>;
   text?: string;
   marks?: Mark[];
@@ -55,7 +67,17 @@ const BLOCKS = [
   'horizontalRule',
   'codeBlock',
   'hardBreak',
+  'table',
+  'tableRow',
+  /** Up to here the text may be read at the doorstep, where its teaser ends at the marker. */
+  'teaserEnd',
 ] as const;
+
+const span = z.number().int().min(1).max(20).default(1);
+const embeddedUrl = z
+  .string()
+  .max(2000)
+  .refine((url) => isSafeHref(url) && url.startsWith('https://'), say('embed.unsafe'));
 
 export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
   z.discriminatedUnion('type', [
@@ -75,6 +97,27 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
     z.object({
       type: z.literal('joinPanel'),
       attrs: z.object({ tiers: z.array(z.string().max(120)).max(12) }),
+    }),
+    /** A picture by its id; `alt` says what it shows to those who cannot see it. */
+    z.object({
+      type: z.literal('image'),
+      attrs: z.object({
+        picture: z.uuid(),
+        alt: z.string().trim().max(400).default(''),
+        caption: z.string().trim().max(400).default(''),
+      }),
+    }),
+    /** A file, by the id of its item. */
+    z.object({ type: z.literal('file'), attrs: z.object({ item: z.string().min(1).max(200) }) }),
+    /** Something of another site, with what to call it where it is not shown. */
+    z.object({
+      type: z.literal('embed'),
+      attrs: z.object({ url: embeddedUrl, title: z.string().trim().max(200).default('') }),
+    }),
+    z.object({
+      type: z.enum(['tableHeader', 'tableCell']),
+      attrs: z.object({ colspan: span, rowspan: span }).optional(),
+      content: z.array(nodeSchema).optional(),
     }),
     z.object({
       type: z.enum(BLOCKS),
@@ -142,13 +185,38 @@ export function fromText(text: string): Prose {
 /** Whether prose says nothing. */
 export const isEmpty = (prose: Prose): boolean => plainText(prose).trim() === '';
 
-/** The tiers of each join panel in prose, in order. */
-export function joinPanels(prose: Prose): string[][] {
-  const found: string[][] = [];
+/** What `pick` finds at each node of prose, in order. */
+function gather<T>(prose: Prose, pick: (node: Node) => T | null | undefined): T[] {
+  const found: T[] = [];
   const visit = (node: Node): void => {
-    if (node.type === 'joinPanel') found.push(node.attrs?.tiers ?? []);
+    const one = pick(node);
+    if (one !== null && one !== undefined) found.push(one);
     node.content?.forEach(visit);
   };
   prose.content.forEach(visit);
   return found;
 }
+
+/** The tiers of each join panel in prose, in order. */
+export const joinPanels = (prose: Prose): string[][] =>
+  gather(prose, ({ type, attrs }) => (type === 'joinPanel' ? (attrs?.tiers ?? []) : null));
+
+/** The ids of the pictures that prose shows. */
+export const picturesIn = (prose: Prose): string[] => [
+  ...new Set(gather(prose, ({ type, attrs }) => (type === 'image' ? attrs?.picture : null))),
+];
+
+/** The ids of the files that prose offers. */
+export const filesIn = (prose: Prose): string[] => [
+  ...new Set(gather(prose, ({ type, attrs }) => (type === 'file' ? attrs?.item : null))),
+];
+
+/** The ids of the items that links in prose lead to. */
+export const linkedItems = (prose: Prose): string[] => [
+  ...new Set(
+    gather(prose, ({ marks = [] }) => {
+      const link = marks.find((mark) => mark.type === 'link');
+      return link?.type === 'link' ? link.attrs.item : null;
+    }),
+  ),
+];

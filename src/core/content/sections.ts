@@ -38,8 +38,12 @@ export function openParts(prose: Prose, isOpen: (gate: Gate) => boolean): Prose 
   const keptNode = (node: Node): Node[] => {
     if (!node.content || node.content.length === 0) return [node];
     const content = keep(node.content);
+    if (content.length > 0) return [{ ...node, content }];
+    // A table without one of its cells would no longer be one.
+    if (node.type === 'tableCell' || node.type === 'tableHeader')
+      return [{ ...node, content: [{ type: 'paragraph' }] }];
     // A line or a list of which nothing is left would be a gap that tells where something was.
-    return content.length > 0 ? [{ ...node, content }] : [];
+    return [];
   };
   return { type: 'doc', content: keep(prose.content) };
 }

@@ -5,6 +5,8 @@ export const teaserSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
   z.object({ kind: z.literal('summary') }),
   z.object({ kind: z.literal('words'), count: z.number() }),
+  /** Up to the marker in the item's text; where it has none, the summary alone. */
+  z.object({ kind: z.literal('marker') }),
 ]);
 export type TeaserSetting = z.infer<typeof teaserSchema>;
 
@@ -17,6 +19,15 @@ export function firstWords(prose: Prose, count: number): Teaser {
   const budget = { left: count };
   const content = cutAll(prose.content, budget);
   return { document: { type: 'doc', content }, wordsLeft: total - count };
+}
+
+/** The blocks of a document before its marker, and how many words follow; all of them where it has no marker. */
+export function untilMarker(prose: Prose): Teaser {
+  const total = wordCount(prose);
+  const at = prose.content.findIndex(({ type }) => type === 'teaserEnd');
+  if (at === -1) return { document: { type: 'doc', content: [] }, wordsLeft: total };
+  const document: Prose = { type: 'doc', content: prose.content.slice(0, at) };
+  return { document, wordsLeft: total - wordCount(document) };
 }
 
 function cutAll(nodes: Node[], budget: { left: number }): Node[] {

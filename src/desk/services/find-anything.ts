@@ -66,7 +66,7 @@ async function find(query: string): Promise<Hit[]> {
       kind: desk('desk-frame.kind-tier'),
     })),
     ...items.map((item) => ({
-      path: `/desk/content/${item.id}`,
+      path: `/desk/content/items/${item.id}`,
       title: item.title,
       kind: itemKind(item.type),
     })),

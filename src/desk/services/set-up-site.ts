@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
 import { proseOf } from '@/core/content/prose';
+import { searchLanguageOf } from '@/content/services/lib/search-language';
 import { saveItem, type ItemInput } from '@/content/store/items';
+import { addMenuEntry } from '@/content/store/menus';
+import { addRevision } from '@/content/store/revisions';
 import { transaction } from '@/platform/store/db';
 import { insertMember } from '@/people/store/members';
 import { findSite, insertSite } from '@/platform/store/site';
@@ -42,7 +45,10 @@ const FRONT_PAGE: Omit<ItemInput, 'title' | 'body' | 'publishedAt'> = {
   summary: '',
   author: '',
   tags: [],
-  inMenu: false,
+  target: null,
+  pictureId: null,
+  pictureAlt: '',
+  wasPublishedAt: null,
   position: 0,
   categories: [],
 };
@@ -80,11 +86,20 @@ export const setUpSite = systemUse(
         joinedAt,
         emailConfirmedAt: realNow(),
       });
-      await saveItem(db, {
+      const front = {
         ...FRONT_PAGE,
         title: t('site.front-title', { site: site.name }),
         body: proseOf(t('site.front-empty')),
         publishedAt: joinedAt,
+      };
+      await saveItem(db, front, searchLanguageOf(site));
+      await addRevision(db, front.id, owner.id, joinedAt);
+      await addMenuEntry(db, {
+        kind: 'kind',
+        target: 'post',
+        label: '',
+        audience: 'everyone',
+        parentId: null,
       });
       await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
       return done({ ownerId: owner.id });

@@ -31,7 +31,6 @@ const inputSchema = z.object({
   onSale: z.boolean().optional(),
   /** The version that was opened, where an existing offer is changed. */
   seenVersion,
-  menuLabel: z.string().trim().max(30).optional(),
   definition: offerSchema,
 });
 
@@ -50,7 +49,7 @@ export const saveOffer = staffUse('set tiers')(
     return transaction(async (db) => {
       await lock(db, 'offers');
       const known = input.id ? await findOffer(db, input.id) : undefined;
-      const { onSale, menuLabel } = input;
+      const { onSale } = input;
       if (input.seenVersion !== undefined && known && known.version !== input.seenVersion)
         return refusedField('', 'record.saved-elsewhere');
       const isSame = known !== undefined && isDeepStrictEqual(known.definition, definition);
@@ -69,7 +68,7 @@ export const saveOffer = staffUse('set tiers')(
       const id =
         known?.id ??
         freeId(input.id ?? slugify(`${definition.tier}-${name}`), new Set(offers.map((offer) => offer.id)));
-      await store(db, { id, tierId: definition.tier, name, onSale, menuLabel });
+      await store(db, { id, tierId: definition.tier, name, onSale });
       const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
       await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
       return done({ id, tierId: definition.tier, version });

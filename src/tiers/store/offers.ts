@@ -10,7 +10,6 @@ export type StoredOffer = {
   tierId: TierId;
   name: string;
   onSale: boolean;
-  menuLabel: string;
   retiredAt: Instant | null;
   versionId: OfferVersionId;
   version: number;
@@ -24,7 +23,7 @@ export type StoredOffer = {
 const DEFINITION = { definition: offerSchema };
 
 const OFFER = `
-  SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.menu_label, o.retired_at,
+  SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.retired_at,
     v.id AS version_id, v.version, v.is_paid, v.definition, t.name AS tier_name, t.tax_kind_id
   FROM offers o JOIN offer_versions v ON v.offer_id = o.id JOIN tiers t ON t.id = o.tier_id`;
 
@@ -55,14 +54,14 @@ export async function listOfferVersions(db: Db, versionIds: OfferVersionId[]): P
 /** Adds an offer, or changes one; what is undefined stays as it was, or has its usual value. */
 export async function saveOffer(
   db: Db,
-  offer: { id: string; tierId: TierId; name: string; onSale?: boolean; menuLabel?: string },
+  offer: { id: string; tierId: TierId; name: string; onSale?: boolean },
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO offers (id, tier_id, name, on_sale, menu_label, position)
-     VALUES ($1, $2, $3, coalesce($4, true), coalesce($5, ''), (SELECT coalesce(max(position), 0) + 1 FROM offers))
-     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = coalesce($4, offers.on_sale), menu_label = coalesce($5, offers.menu_label)`,
-    [offer.id, offer.tierId, offer.name, offer.onSale ?? null, offer.menuLabel ?? null],
+    `INSERT INTO offers (id, tier_id, name, on_sale, position)
+     VALUES ($1, $2, $3, coalesce($4, true), (SELECT coalesce(max(position), 0) + 1 FROM offers))
+     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = coalesce($4, offers.on_sale)`,
+    [offer.id, offer.tierId, offer.name, offer.onSale ?? null],
   );
 }
 
@@ -93,12 +92,12 @@ export async function addOfferVersion(
   return version;
 }
 
-/** Offers with an entry of their own in the site's menu. */
-export async function listMenuOffers(db: Db): Promise<{ id: string; menuLabel: string }[]> {
+/** Offers that can be joined by a link of their own, with what the link says: the tier, and the offer where it has several. */
+export async function listJoinLinks(db: Db): Promise<{ id: string; name: string }[]> {
   return many(
     db,
-    `SELECT o.id, o.menu_label FROM offers o JOIN tiers t ON t.id = o.tier_id
-     WHERE o.menu_label <> '' AND o.on_sale AND o.retired_at IS NULL AND t.retired_at IS NULL AND t.joining <> 'closed'
-     ORDER BY o.position, o.id`,
+    `SELECT o.id, t.name || CASE WHEN count(*) OVER (PARTITION BY t.id) > 1 THEN ': ' || o.name ELSE '' END AS name
+     FROM offers o JOIN tiers t ON t.id = o.tier_id
+     WHERE o.on_sale AND o.retired_at IS NULL AND t.retired_at IS NULL AND t.joining <> 'closed' ORDER BY t.position, o.position, o.id`,
   );
 }

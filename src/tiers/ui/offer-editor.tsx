@@ -25,7 +25,7 @@ import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
-  offer: { id: string; name: string; onSale: boolean; menuLabel: string; version: number };
+  offer: { id: string; name: string; onSale: boolean; version: number };
   draft: OfferDraft;
   tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: PictureId | null };
   opens: JoinCardOpens | undefined;
@@ -274,14 +274,6 @@ export function OfferEditor({
             label={desk('desk-tiers.on-sale')}
             defaultChecked={offer.onSale}
             hint={desk('desk-tiers.otherwise-nobody-can-join-by-it')}
-          />
-          <TextField
-            name="menuLabel"
-            label={desk('desk-tiers.entry-in-the-sites-menu')}
-            placeholder={desk('desk.none')}
-            defaultValue={offer.menuLabel}
-            className="w-56"
-            hint={desk('desk-tiers.leads-straight-to-joining-by')}
           />
         </div>
         <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">

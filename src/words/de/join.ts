@@ -33,8 +33,6 @@ export const join: Record<keyof typeof en, string> = {
   'join.compare-all': 'alle',
   'join.compare-none': 'keine',
   'join.compare-all-later': 'alle, nach Wartezeit',
-  'join.pages': 'Seiten',
-  'join.posts': 'Beiträge',
 
   'checkout.title': '{tier}: Mitglied werden',
   'checkout.title-switch': 'Zu {tier} wechseln',

@@ -32,8 +32,6 @@ export const join = {
   'join.compare-all': 'all',
   'join.compare-none': 'none',
   'join.compare-all-later': 'all, after a wait',
-  'join.pages': 'Pages',
-  'join.posts': 'Posts',
 
   'checkout.title': 'Join {tier}',
   'checkout.title-switch': 'Switch to {tier}',

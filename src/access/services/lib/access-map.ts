@@ -1,17 +1,18 @@
-import { decide, type Decision, type Question } from '@/core/access/decide';
+import type { Decision } from '@/core/access/decide';
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
+import { ruleLayer } from '@/core/access/layers';
+import { listCategories, type Category } from '@/content/store/categories';
+import { listItems, type ItemHead } from '@/content/store/items';
 import { pool } from '@/platform/store/db';
-import { listCategories, listItems, type Category, type ItemHead } from '@/content/store/items';
-import { listRules, type StoredRule } from '@/access/store/rules';
+import { desk } from '@/words/desk';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
-import { siteNow } from '@/platform/clock';
-import { currentSite } from '@/platform/site';
-import type { ItemId } from '@/core/ids';
-import { desk } from '@/words/desk';
+import type { StoredRule } from '@/access/store/rules';
+import { isLetIn, judge, readerFor, type Judged, type Reader } from './reader';
 
 export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
 export type MapRow = { item: ItemHead; decisions: Decision[] };
+export type Viewpoints = { reader: Reader; viewpoints: Viewpoint[]; tiers: Tier[] };
 export type AccessMap = {
   zone: string;
   viewpoints: Viewpoint[];
@@ -21,17 +22,14 @@ export type AccessMap = {
   tiers: Tier[];
 };
 
-/** Who sees what: every published item as a visitor, as a member without a tier, and as a new holder of each tier. */
-export async function readAccessMap(): Promise<AccessMap> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const [items, rules, tiers, offers, categories] = await Promise.all([
-    listItems(pool()),
-    listRules(pool()),
+/** A visitor, a member without a tier, and a new holder of each tier. */
+export async function readViewpoints(): Promise<Viewpoints> {
+  const [reader, tiers, offers] = await Promise.all([
+    readerFor(VISITOR),
     listTiers(pool()),
     listOffers(pool()),
-    listCategories(pool()),
   ]);
+  const { now } = reader;
   const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
   const viewpoints: Viewpoint[] = [
     { id: 'visitor', name: desk('desk-access.visitor'), tier: null, person: VISITOR },
@@ -46,19 +44,26 @@ export async function readAccessMap(): Promise<AccessMap> {
       };
     }),
   ];
-  const shared: Omit<Question, 'item' | 'person'> = {
-    now,
-    zone: site.zone,
-    default: site.accessDefault,
-    rules,
-  };
-  const rows = items
-    .filter((item) => item.publishedAt !== null)
-    .map((item) => ({
-      item,
-      decisions: viewpoints.map(({ person }) => decide({ ...shared, item, person })),
-    }));
-  return { zone: site.zone, viewpoints, rows, rules, categories, tiers };
+  return { reader, viewpoints, tiers };
+}
+
+/** What is decided about items from each viewpoint. */
+async function rowsOf({ reader, viewpoints }: Viewpoints, items: ItemHead[]): Promise<MapRow[]> {
+  const seen: Judged[] = [];
+  for (const { person } of viewpoints) seen.push(await judge({ ...reader, person }, items));
+  return items.map((item) => ({ item, decisions: seen.map((decisions) => decisions(item.id)) }));
+}
+
+/** Who sees what: every published item from each viewpoint. */
+export async function readAccessMap(): Promise<AccessMap> {
+  const view = await readViewpoints();
+  const [items, categories] = [await listItems(pool()), await listCategories(pool())];
+  const rows = await rowsOf(
+    view,
+    items.filter((item) => item.publishedAt !== null),
+  );
+  const { reader, viewpoints, tiers } = view;
+  return { zone: reader.site.zone, viewpoints, rows, rules: reader.rules, categories, tiers };
 }
 
 /** How many published items turn a visitor away. */
@@ -67,16 +72,35 @@ export function closedToVisitors(map: AccessMap): number {
 }
 
 export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };
+/** Where an item's access comes from: a rule for itself alone, rules for more than it, or the site's default. */
+export type SetBy = { by: 'own' | 'inherited' | 'default'; rules: { id: string; name: string }[] };
+export type ItemAccess = { openers: Openers; setBy: SetBy };
 
-/** Who is let in at a published item: everyone, all members, or new holders of some tiers. Null: not published. */
-export function openersOf(map: AccessMap, itemId: ItemId): Openers | null {
-  const row = map.rows.find((candidate) => candidate.item.id === itemId);
-  if (!row) return null;
-  const isOpen = map.viewpoints.map((_, index) => row.decisions[index]?.state === 'open');
+/** Who is let in at each of some items, in their order: everyone, all members, or new holders of some tiers; and what sets it. */
+export async function accessOf(view: Viewpoints, items: ItemHead[]): Promise<ItemAccess[]> {
+  const rows = await rowsOf(view, items);
+  return rows.map((row) => ({
+    openers: openersOf(row, view.viewpoints),
+    setBy: setByOf(row, view.reader.rules),
+  }));
+}
+
+export function openersOf(row: MapRow, viewpoints: Viewpoint[]): Openers {
+  const isOpen = row.decisions.map(isLetIn);
   if (isOpen[0]) return { to: 'everyone' };
   if (isOpen[1]) return { to: 'signed-in' };
   return {
     to: 'tiers',
-    tiers: map.viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])),
+    tiers: viewpoints.flatMap(({ tier }, index) => (tier && isOpen[index] ? [tier] : [])),
   };
+}
+
+function setByOf({ item, decisions }: MapRow, rules: StoredRule[]): SetBy {
+  const deciding = rules.filter(({ id }) => decisions[0]?.rules.includes(id));
+  if (deciding.length === 0) return { by: 'default', rules: [] };
+  const isOwn = deciding.some((rule) => {
+    const [rank, within] = ruleLayer(rule, item) ?? [Infinity, 0];
+    return rank === 0 || (rank === 1 && within === 0);
+  });
+  return { by: isOwn ? 'own' : 'inherited', rules: deciding.map(({ id, name }) => ({ id, name })) };
 }

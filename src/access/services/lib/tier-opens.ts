@@ -1,12 +1,15 @@
 import { compareTiers, whatTiersOpen, type ComparisonLine, type Opened } from '@/core/access/what-opens';
 import { pool } from '@/platform/store/db';
-import { listCategories, listItems, type ItemHead } from '@/content/store/items';
+import { listCategories } from '@/content/store/categories';
+import { listKinds } from '@/content/store/kinds';
+import { listItems, type ItemHead } from '@/content/store/items';
 import type { StoredOffer } from '@/tiers/store/offers';
 import { listRules } from '@/access/store/rules';
 import type { Site } from '@/platform/store/site';
 import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { wordsOf } from '@/words/words';
+import { kindNames } from './kind-names';
 
 /** What a tier opens, in words that anyone may read: counts by kind and the latest titles. */
 export type TierOpens = {
@@ -45,10 +48,7 @@ export async function tierOpens(
     })),
   );
   const t = wordsOf(site);
-  const typeNames = new Map([
-    ['page', t('join.pages')],
-    ['post', t('join.posts')],
-  ]);
+  const typeNames = new Map((await listKinds(pool())).map((kind) => [kind.id, kindNames(kind, t).plural]));
   const nameOf = (group: string): string => names.get(group) ?? typeNames.get(group) ?? group;
   return {
     opens: new Map([...opened].map(([tier, items]) => [tier, summarise(items, nameOf)])),

@@ -98,4 +98,8 @@ export const access = {
   'desk-access.until-after':
     'until {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
   'desk-access.rule-saved': 'Rule saved.',
+  'desk-access.up-to-the-marker': 'The text up to its teaser marker, or the summary',
+  'desk-access.set-for-it': 'set here',
+  'desk-access.set-by': 'by {rules}',
+  'desk-access.set-by-default': 'the site’s default',
 } as const;

@@ -38,4 +38,6 @@ export const kit = {
   'desk-kit.drag-cancel': '{name} is back where it was.',
   'desk-kit.drag': 'Move {name}',
   'desk-kit.file-not-sent': 'The file could not be sent. Check your connection, then try again.',
+  'desk-kit.move-in': 'Move {name} one level in',
+  'desk-kit.move-out': 'Move {name} one level out',
 } as const;

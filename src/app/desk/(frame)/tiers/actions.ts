@@ -114,7 +114,6 @@ export async function saveOfferAction(_: FormState, form: FormData, sent?: unkno
       id,
       name,
       onSale: ticked(form, 'onSale'),
-      menuLabel: given(form, 'menuLabel'),
       seenVersion: versionOf(form),
       definition,
     }),

@@ -35,7 +35,6 @@ export default async function JoinLinksPage() {
             desk('desk.offer'),
             desk('desk-tiers.price'),
             desk('desk-tiers.join-link'),
-            desk('desk-tiers.menu-entry'),
           ]}
         >
           {rows.map(({ tier, offer }) => (
@@ -62,13 +61,6 @@ export default async function JoinLinksPage() {
                   copied={t('form.copied')}
                 />
               </td>
-              <td className="py-2.5">
-                {offer.menuLabel ? (
-                  `“${offer.menuLabel}”`
-                ) : (
-                  <span className="text-muted">{desk('desk.none')}</span>
-                )}
-              </td>
             </tr>
           ))}
           <tr className="border-t border-line align-top">
@@ -82,7 +74,6 @@ export default async function JoinLinksPage() {
                 copied={t('form.copied')}
               />
             </td>
-            <td className="py-2.5 text-muted">{desk('desk-tiers.always-there')}</td>
           </tr>
         </Table>
       )}

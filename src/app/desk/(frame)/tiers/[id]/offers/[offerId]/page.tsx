@@ -91,7 +91,6 @@ export default async function OfferPage({ params, searchParams }: Props) {
           id: offer?.id ?? '',
           name: offer?.name ?? '',
           onSale: offer?.onSale ?? true,
-          menuLabel: offer?.menuLabel ?? '',
           version: offer?.version ?? 0,
         }}
         draft={offer ? draftOf(offer.definition, t.locale) : fresh}

@@ -1,0 +1,86 @@
+import { bestDecision } from '@/core/access/best';
+import { decide, type Decision, type Question } from '@/core/access/decide';
+import type { PersonFacts } from '@/core/access/facts';
+import { FILE, itemState } from '@/core/content/item';
+import { filesIn, type Prose } from '@/core/content/prose';
+import { isSectionOpen, openParts } from '@/core/content/sections';
+import type { Instant } from '@/core/instants';
+import type { ItemId } from '@/core/ids';
+import { itemsOffering } from '@/content/store/files';
+import { listByIds, type Item, type ItemHead } from '@/content/store/items';
+import { listRules, type StoredRule } from '@/access/store/rules';
+import type { Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import type { Doorstep, Site } from '@/platform/store/site';
+import { viewerOf } from './viewer';
+
+/** All that decisions about items need to know of one person at one moment. */
+export type Reader = { site: Site; now: Instant; rules: StoredRule[]; person: PersonFacts };
+
+export async function readerFor(person: PersonFacts): Promise<Reader> {
+  const site = await currentSite();
+  return { site, now: siteNow(site), rules: await listRules(pool()), person };
+}
+
+export const readerOf = async (actor: Actor): Promise<Reader> => readerFor((await viewerOf(actor)).person);
+
+export const questionOf = ({ site, now, rules, person }: Reader, item: ItemHead): Question => ({
+  now,
+  zone: site.zone,
+  default: site.accessDefault,
+  rules,
+  item,
+  person,
+});
+
+export const isLetIn = ({ state }: Decision): boolean => state === 'open' || state === 'metered';
+
+/** Whether an item is out, by the site's clock. */
+export const isOut = ({ now }: Reader, item: ItemHead): boolean => itemState(item, now) === 'published';
+
+/** What of an item's text a person who is let in may read. */
+export const openBody = (reader: Reader, item: Item): Prose =>
+  openParts(item.body, (gate) => isSectionOpen(gate, questionOf(reader, item)));
+
+/** What is decided about an item that was asked about. @throws for any other */
+export type Judged = (id: ItemId) => Decision;
+
+/**
+ * What is decided about each item, by its id. A file that no rule covers is as open as the most open of the items and
+ * sections that offer it.
+ */
+export async function judge(reader: Reader, items: ItemHead[]): Promise<Judged> {
+  const decisions = new Map(items.map((item) => [item.id, decide(questionOf(reader, item))]));
+  const uncovered = items.filter(({ id, type }) => type === FILE && decisions.get(id)?.by === 'default');
+  const judged: Judged = (id) => {
+    const decision = decisions.get(id);
+    if (!decision) throw new Error(`nothing was decided about ${id}`);
+    return decision;
+  };
+  if (uncovered.length === 0) return judged;
+  const uses = await itemsOffering(
+    pool(),
+    uncovered.map(({ id }) => id),
+  );
+  const offering = await listByIds(pool(), [...new Set(uses.map(({ itemId }) => itemId))]);
+  for (const { id } of uncovered) {
+    const used = uses.filter(({ fileItemId }) => fileItemId === id).map(({ itemId }) => itemId);
+    const by = offering.filter((item) => used.includes(item.id) && isOut(reader, item));
+    const best = bestDecision(by.map((item) => decisionWithin(reader, item, id)));
+    if (best) decisions.set(id, best);
+  }
+  return judged;
+}
+
+/** What is decided about a file because an item offers it: closed where the part that offers it is. */
+function decisionWithin(reader: Reader, item: Item, fileId: ItemId): Decision {
+  const decision = decide(questionOf(reader, item));
+  if (!isLetIn(decision) || filesIn(openBody(reader, item)).includes(fileId)) return decision;
+  return { state: 'closed', by: 'rule', rules: decision.rules };
+}
+
+/** The doorstep of the first deciding rule that has its own, else the site's. */
+export const doorstepOf = ({ rules, site }: Reader, deciding: string[]): Doorstep =>
+  rules.find((rule) => deciding.includes(rule.id) && rule.doorstep)?.doorstep ?? site.doorstep;

@@ -1,0 +1,160 @@
+import { z } from 'zod';
+import { VISITOR } from '@/core/access/facts';
+import { addLength, startOfDate } from '@/core/calendar';
+import { FILE, LINK, PAGE, POST } from '@/core/content/item';
+import { firstOf, isLocalMonth, type Instant, type LocalMonth } from '@/core/instants';
+import { listCategories, usedCategories } from '@/content/store/categories';
+import {
+  countPublished,
+  findByWords,
+  listMonths,
+  listPublished,
+  type PublishedFilter,
+} from '@/content/store/item-lists';
+import { listKinds } from '@/content/store/kinds';
+import { listTags } from '@/content/store/tags';
+import { searchLanguageOf } from '@/content/services/lib/search-language';
+import type { ItemHead } from '@/content/store/items';
+import { nothing } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { siteWords } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { kindNames } from './lib/kind-names';
+import { previewOf, type ItemPreview } from './lib/preview';
+import { doorstepOf, isLetIn, judge, readerFor, readerOf, type Reader } from './lib/reader';
+
+export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
+
+/** How many items a page of a list has. */
+export const PAGE_SIZE = 20;
+
+/** What a person may know of items: of those that are closed, the summary follows their doorstep. */
+async function listed(reader: Reader, items: ItemHead[]): Promise<ListedItem[]> {
+  const [previews, decisions] = [await previewOf(items), await judge(reader, items)];
+  return previews.map((preview, index) => {
+    const decision = decisions(preview.id);
+    const isOpen = isLetIn(decision);
+    const isSummaryShown = isOpen || doorstepOf(reader, decision.rules).teaser.kind !== 'none';
+    return { ...preview, summary: isSummaryShown ? (items[index]?.summary ?? '') : '', isOpen };
+  });
+}
+
+const listSchema = z.object({
+  type: z.string().max(200).optional(),
+  category: z.string().max(200).optional(),
+  tag: z.string().max(200).optional(),
+  /** As "2026-11", in the site's zone. */
+  month: z.string().refine(isLocalMonth).optional(),
+  page: z.number().int().min(1).max(10_000).default(1),
+  /** How many on a page. */
+  size: z.number().int().min(1).max(100).default(PAGE_SIZE),
+});
+
+/** What the caller may know of the published items, newest first, a page at a time, and how many there are. */
+export const listItems = publicUse(
+  'list-items',
+  listSchema,
+  async (actor, { page, size, month, ...filter }) => {
+    const reader = await readerOf(actor);
+    const where: PublishedFilter = {
+      ...filter,
+      // Files and links stand in lists of their own, and pages in the menu.
+      ...(!filter.type && { except: [PAGE, FILE, LINK] }),
+      ...(month && { between: monthOf(month, reader.site.zone) }),
+    };
+    const [items, total] = [
+      await listPublished(pool(), reader.now, where, { limit: size, offset: (page - 1) * size }),
+      await countPublished(pool(), reader.now, where),
+    ];
+    return done({ items: await listed(reader, items), total });
+  },
+);
+
+function monthOf(month: LocalMonth, zone: string): [Instant, Instant] {
+  const first = startOfDate(firstOf(month), zone);
+  return [first, addLength(first, { n: 1, unit: 'month' }, zone)];
+}
+
+/** Everything that the caller may know of what is published, whatever its kind; for the site map. */
+export const listAll = publicUse('list-all', nothing, async (actor) => {
+  const reader = await readerOf(actor);
+  return done(await listed(reader, await listPublished(pool(), reader.now)));
+});
+
+/** What everyone may know of the newest posts: for the feed, which readers share. */
+export const listFeed = publicUse('list-feed', nothing, async () => {
+  const reader = await readerFor(VISITOR);
+  const items = await listPublished(
+    pool(),
+    reader.now,
+    { except: [PAGE, FILE, LINK] },
+    { limit: 50, offset: 0 },
+  );
+  return done(await listed(reader, items));
+});
+
+/** The months in which posts came out, with how many. */
+export const listArchive = publicUse('list-archive', nothing, async (actor) => {
+  const { site, now } = await readerOf(actor);
+  return done(await listMonths(pool(), now, site.zone, POST));
+});
+
+/** The names that lists use: of categories in their order, with whether something is in them, and of tags. */
+export const listNames = publicUse('list-names', nothing, async (actor) => {
+  const { now } = await readerOf(actor);
+  const used = await usedCategories(pool(), now);
+  return done({
+    categories: (await listCategories(pool())).map((category) => ({
+      ...category,
+      isUsed: used.has(category.id),
+    })),
+    tags: await listTags(pool()),
+  });
+});
+
+/** The kind whose list is at an address. */
+export const kindAt = publicUse('kind-at', z.string().max(2000), async (_, path) => {
+  const kind = (await listKinds(pool())).find((one) => one.path === path);
+  if (!kind) return missing();
+  return done({ id: kind.id, ...kindNames(kind, await siteWords()) });
+});
+
+/** How many candidates of a search are looked at, at most: enough for any list that is read to its end. */
+const MOST_CANDIDATES = 1000;
+
+const searchSchema = z.object({
+  words: z.string().trim().max(200),
+  page: z.number().int().min(1).max(50).default(1),
+});
+
+/**
+ * What the caller may find. The title of an item is found by all, its summary by those who are shown it, its text by
+ * those who are let in; sections are not searched.
+ */
+export const searchSite = publicUse('search-site', searchSchema, async (actor, { words, page }) => {
+  if (words === '') return done({ items: [], hasMore: false });
+  const reader = await readerOf(actor);
+  const wanted = page * PAGE_SIZE + 1;
+  const hits: ListedItem[] = [];
+  for (let offset = 0; offset < MOST_CANDIDATES && hits.length < wanted; offset += 100) {
+    const found = await findByWords(
+      pool(),
+      reader.now,
+      { words, searchLanguage: searchLanguageOf(reader.site) },
+      { limit: 100, offset },
+    );
+    const known = await listed(reader, found);
+    hits.push(
+      ...known.filter((item, index) => {
+        const where = found[index];
+        return item.isOpen || where?.inTitle || (where?.inSummary && item.summary !== '');
+      }),
+    );
+    if (found.length < 100) break;
+  }
+  return done({
+    items: hits.slice((page - 1) * PAGE_SIZE, page * PAGE_SIZE),
+    hasMore: hits.length >= wanted,
+  });
+});

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { picturesIn, type Prose } from '@/core/content/prose';
+import { listByIds } from '@/content/store/items';
+import { findPicture, itemsWithPicture } from '@/content/store/pictures';
+import { uuid } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { isOut, readerOf, type Reader } from './lib/reader';
+import { textFor } from './lib/text-for';
+
+const pictureSchema = z.object({ id: uuid, isSmall: z.boolean().default(false) });
+
+/**
+ * A picture, for those who see what shows it: the card of a tier and what stands beside a title are seen by everyone; a
+ * picture within a text by those who may read that part of it. `isPublic`: everyone sees it.
+ */
+export const seePicture = publicUse('see-picture', pictureSchema, async (actor, { id, isSmall }) => {
+  const picture = await findPicture(pool(), id);
+  if (!picture) return missing();
+  const isPublic = picture.of === 'tier';
+  if (!isPublic && !(await isSeen(await readerOf(actor), id))) return missing();
+  return done({ bytes: (isSmall ? picture.small : null) ?? picture.bytes, isPublic });
+});
+
+async function isSeen(reader: Reader, id: string): Promise<boolean> {
+  if (reader.person.readsAll) return true;
+  const { beside, within } = await itemsWithPicture(pool(), id);
+  const items = (await listByIds(pool(), [...beside, ...within])).filter((item) => isOut(reader, item));
+  if (items.some((item) => beside.includes(item.id))) return true;
+  for (const item of items) {
+    const text: Prose | null = await textFor(reader, item);
+    if (text && picturesIn(text).includes(id)) return true;
+  }
+  return false;
+}

@@ -1,0 +1,35 @@
+import type { Metadata } from 'next';
+import { may } from '@/core/staff';
+import { currentActor, requireStaff, shown } from '@/app/session';
+import { menuEditor } from '@/access/services/content-place';
+import { ContentHead } from '@/content/ui/content-head';
+import { MenuList } from '@/content/ui/menu-list';
+import { arrangeMenuAction, removeMenuEntryAction, saveMenuEntryAction } from '../actions';
+import { desk } from '@/words/desk';
+
+export const metadata: Metadata = { title: desk('desk-content.menu-title') };
+
+export default async function MenuPage() {
+  const staff = await requireStaff();
+  const { entries, ...targets } = await shown(menuEditor(await currentActor()));
+  return (
+    <>
+      <ContentHead here="menu" />
+      <p className="mt-4 max-w-prose text-muted">{desk('desk-content.menu-hint')}</p>
+      <MenuList
+        entries={entries}
+        targets={{
+          item: targets.items,
+          kind: targets.kinds,
+          category: targets.categories,
+          tag: targets.tags,
+          offer: targets.offers,
+        }}
+        mayWrite={may(staff.staffRole, 'write content')}
+        save={saveMenuEntryAction}
+        remove={removeMenuEntryAction}
+        arrange={arrangeMenuAction}
+      />
+    </>
+  );
+}

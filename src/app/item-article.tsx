@@ -1,0 +1,169 @@
+import 'server-only';
+import clsx from 'clsx';
+import { Download } from 'lucide-react';
+import Link from 'next/link';
+import { categoryNames, namesInLists } from '@/app/item-pages';
+import { currentActor, currentSite, siteWords } from '@/app/session';
+import { signInAction } from '@/app/sign-in-action';
+import { structuredData } from '@/app/structured-data';
+import { panelsOf } from '@/app/panels';
+import { tierOffers } from '@/app/tier-cards';
+import type { ItemPreview, ItemView } from '@/access/services/view-item';
+import { Doorstep } from '@/access/ui/doorstep';
+import { ClosedSection } from '@/content/ui/closed-section';
+import { lineAbove } from '@/content/ui/item-list';
+import { Picture } from '@/content/ui/picture';
+import { RichText } from '@/content/ui/rich-text';
+import { downloadPath, partsOf, Player } from '@/content/ui/text-parts';
+import { buttonClass } from '@/kit/button';
+import type { Words } from '@/words/words';
+
+export type Seen = Extract<ItemView, { kind: 'open' | 'doorstep' }>;
+
+/** An item as a person may read it: its text, or its teaser and the doorstep. */
+export async function ItemArticle({ seen }: { seen: Seen }) {
+  const [t, site] = [await siteWords(), await currentSite()];
+  const actor = await currentActor();
+  const { item } = seen;
+  const isPage = item.type === 'page';
+  const above = lineAbove(
+    isPage ? { ...item, publishedAt: null, minutes: 0 } : item,
+    t,
+    await categoryNames(),
+  );
+  return (
+    <>
+      <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: structuredData(seen, site) }} />
+      <article
+        className={clsx(
+          'mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12',
+          seen.kind === 'open' ? 'pb-12' : 'pb-2',
+        )}
+      >
+        <p className="text-[0.9375rem] text-muted">{[above, item.author].filter(Boolean).join(' · ')}</p>
+        <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
+        {seen.kind === 'open' && seen.isDraft && (
+          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">{t('site.unpublished')}</p>
+        )}
+        {item.picture && (
+          <Picture
+            picture={item.picture}
+            sizes="(min-width: 42rem) 42rem, 100vw"
+            isFirst
+            className="mt-6 h-auto w-full rounded-lg"
+          />
+        )}
+        {seen.kind === 'open' ? (
+          <>
+            {seen.file && <FilePart t={t} id={item.id} file={seen.file} summary={seen.summary} />}
+            <RichText
+              document={seen.body}
+              className="prose mt-7"
+              here={item.path}
+              panel={await panelsOf(seen.body, item.path)}
+              closed={(words) => (
+                <ClosedSection t={t} isMember={actor.memberId !== null}>
+                  {words}
+                </ClosedSection>
+              )}
+              {...partsOf(t, seen.shown)}
+            />
+            <TagLinks item={item} />
+          </>
+        ) : (
+          <>
+            {seen.summary && <p className="mt-6 text-xl leading-relaxed text-muted">{seen.summary}</p>}
+            {seen.teaser && (
+              <div className="fade-away mt-6">
+                <RichText document={seen.teaser} here={item.path} {...partsOf(t, seen.shown)} />
+              </div>
+            )}
+          </>
+        )}
+        {seen.kind === 'open' && <Beside t={t} beside={seen.beside} />}
+      </article>
+      {seen.kind === 'doorstep' && (
+        <>
+          <Doorstep
+            t={t}
+            signIn={signInAction}
+            type={item.type}
+            path={item.path}
+            state={seen.state}
+            opensOn={seen.opensAt ? t.date(seen.opensAt) : null}
+            minutesLeft={seen.minutesLeft}
+            notice={seen.notice}
+            showSignIn={seen.showSignIn}
+            tiers={seen.tiers.map(({ tier, offers, at }) => ({
+              ...tierOffers(t, tier, offers),
+              later: at === 'later',
+            }))}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+type FileFacts = NonNullable<Extract<Seen, { kind: 'open' }>['file']>;
+
+function FilePart({ t, id, file, summary }: { t: Words; id: string; file: FileFacts; summary: string }) {
+  return (
+    <>
+      {summary && <p className="mt-5 text-xl leading-relaxed text-muted">{summary}</p>}
+      <div className="mt-6 flex flex-wrap items-center gap-x-4 gap-y-3">
+        <a href={downloadPath(id, file.name)} className={buttonClass('main')}>
+          <Download className="size-4.5" aria-hidden /> {t('site.download')}
+        </a>
+        <span className="figures break-words text-muted">
+          {t('site.file-facts', { name: file.name, size: t.size(file.size) })}
+        </span>
+      </div>
+      <div className="mt-5">
+        <Player id={id} name={file.name} mediaType={file.mediaType} />
+      </div>
+    </>
+  );
+}
+
+async function TagLinks({ item }: { item: ItemPreview }) {
+  const tags =
+    item.tags.length > 0 ? (await namesInLists()).tags.filter(({ id }) => item.tags.includes(id)) : [];
+  if (tags.length === 0) return null;
+  return (
+    <ul className="mt-10 flex flex-wrap gap-2">
+      {tags.map(({ id, name }) => (
+        <li key={id}>
+          <Link
+            href={`/tags/${encodeURIComponent(id)}`}
+            prefetch={false}
+            className="block rounded-full border border-line px-3 py-0.5 text-muted hover:border-ink hover:text-ink"
+          >
+            {name}
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The way on to the item before and after. */
+function Beside({ t, beside: { older, newer } }: { t: Words; beside: Seen['beside'] }) {
+  if (!older && !newer) return null;
+  return (
+    <nav className="mt-10 grid gap-x-8 gap-y-3 border-t border-line pt-5 sm:grid-cols-2">
+      {older ? (
+        <Link href={older.path} prefetch={false} className="text-spruce hover:underline">
+          {t('site.previous-item', { title: older.title })}
+        </Link>
+      ) : (
+        <span />
+      )}
+      {newer && (
+        <Link href={newer.path} prefetch={false} className="text-spruce hover:underline sm:text-right">
+          {t('site.next-item', { title: newer.title })}
+        </Link>
+      )}
+    </nav>
+  );
+}

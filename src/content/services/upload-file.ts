@@ -1,0 +1,155 @@
+import { createHash } from 'node:crypto';
+import { fileTypeFromBuffer } from 'file-type';
+import { z } from 'zod';
+import { fileSlug, freePath, FILE } from '@/core/content/item';
+import { EMPTY_PROSE } from '@/core/content/prose';
+import { mediaTypeOf } from '@/core/content/media';
+import { MOST_FILE_BYTES, PIECE_BYTES } from '@/core/upload-bounds';
+import { beginFile, findUpload, giveFile, pieceSizes, putPiece, readPiece } from '@/content/store/files';
+import { findHead, listItems, saveItem } from '@/content/store/items';
+import { addRevision } from '@/content/store/revisions';
+import { siteNow } from '@/platform/clock';
+import { uuid } from '@/platform/inputs';
+import { chosenId } from '@/platform/form-fields';
+import { record } from '@/platform/record';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { lock, pool, transaction, type Transaction } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { searchLanguageOf } from './lib/search-language';
+
+const nameSchema = z.string().trim().min(1).max(200);
+
+/** Begins the upload of a file; its bytes follow in pieces. The answer is the id of the upload. */
+export const beginUpload = staffUse('write content')(
+  'begin-upload',
+  z.object({ name: nameSchema, size: z.number().int().min(0) }),
+  async (_, { name, size }): Promise<Result<{ id: string }>> => {
+    if (size > MOST_FILE_BYTES) return refusedField('', 'file.too-large');
+    // What cannot be kept at all is said before anything is sent.
+    if (FORMLESS.test(name)) return refusedField('', 'file.unknown-kind');
+    return done({ id: await beginFile(pool(), name) });
+  },
+);
+
+/** Names that say of themselves that a computer or a browser would run them. */
+const FORMLESS = /\.(html?|xhtml|svg|xml|js|mjs|exe|bat|cmd|sh|com|scr|msi|jar|php|swf)$/i;
+
+const pieceSchema = z.object({
+  id: uuid,
+  number: z
+    .number()
+    .int()
+    .min(0)
+    .max(Math.ceil(MOST_FILE_BYTES / PIECE_BYTES)),
+  bytes: z.instanceof(Uint8Array),
+});
+
+/** Takes a piece of an upload; the same piece may be sent again. */
+export const takePiece = staffUse('write content')(
+  'take-piece',
+  pieceSchema,
+  async (_, { id, number, bytes }): Promise<Result<null>> => {
+    if (bytes.byteLength === 0 || bytes.byteLength > PIECE_BYTES) return refusedField('', 'file.bad-piece');
+    return transaction(async (db) => {
+      if (!(await findUpload(db, id))) return missing();
+      await putPiece(db, id, number, bytes);
+      return done(null);
+    });
+  },
+);
+
+const finishSchema = z.object({
+  id: uuid,
+  /** The item whose file it replaces; left out, it is a new one. */
+  itemId: chosenId,
+});
+
+/**
+ * Ends an upload: its type is told by its content, and it becomes an item, or replaces the file of one. A new one is
+ * published at once: who opens it is a matter of the rules and of what offers it. The answer is the item.
+ */
+export const finishUpload = staffUse('write content')(
+  'finish-upload',
+  finishSchema,
+  async (actor, { id, itemId = null }): Promise<Result<{ itemId: string; title: string; path: string }>> => {
+    const site = await currentSite();
+    const at = siteNow(site);
+    return transaction(async (db) => {
+      await lock(db, 'items');
+      const upload = await findUpload(db, id);
+      if (!upload) return missing();
+      const whole = await wholeOf(db, id);
+      if (!whole) return refusedField('', 'file.incomplete');
+      const mediaType = mediaTypeOf(upload.name, whole.found, whole.text);
+      if (!mediaType) return refusedField('', 'file.unknown-kind');
+      const { size, sha256 } = whole;
+      const known = itemId ? await findHead(db, itemId) : undefined;
+      if (itemId && (known?.type !== FILE || known.trashedAt)) return missing();
+      const taken = new Set((await listItems(db)).map(({ path }) => path));
+      const target = known?.id ?? id;
+      const title = known?.title ?? upload.name.replace(/\.[A-Za-z0-9]{1,8}$/, '').slice(0, 200);
+      const path = known?.path ?? freePath(`/files/${fileSlug(upload.name)}`, (one) => taken.has(one));
+      if (!known) {
+        const input = { ...NEW_FILE, id: target, path, title, publishedAt: at };
+        await saveItem(db, input, searchLanguageOf(site));
+        await addRevision(db, target, actor.memberId, at);
+      }
+      await giveFile(db, { id, itemId: target, name: upload.name, mediaType, size, sha256 });
+      const what = known ? 'file replaced' : 'file added';
+      await record(db, actor, at, what, `item:${target}`, { name: upload.name, size, sha256 });
+      return done({ itemId: target, title, path });
+    });
+  },
+);
+
+const NEW_FILE = {
+  type: FILE,
+  parentId: null,
+  summary: '',
+  body: EMPTY_PROSE,
+  target: null,
+  author: '',
+  tags: [],
+  position: 0,
+  pictureId: null,
+  pictureAlt: '',
+  wasPublishedAt: null,
+  categories: [],
+};
+
+/** What the pieces make together, read one at a time; null where one is missing or short. */
+async function wholeOf(db: Transaction, id: string) {
+  const pieces = await pieceSizes(db, id);
+  const isWhole = pieces.every(
+    ({ number, size }, index) => number === index && (size === PIECE_BYTES || index === pieces.length - 1),
+  );
+  if (pieces.length === 0 || !isWhole) return null;
+  const hash = createHash('sha256');
+  let [size, found, text]: [number, string | undefined, string | null] = [0, undefined, ''];
+  for (const { number } of pieces) {
+    const bytes = await readPiece(db, id, number);
+    if (!bytes) return null;
+    hash.update(bytes);
+    size += bytes.byteLength;
+    if (number === 0) found = (await fileTypeFromBuffer(bytes))?.ext;
+    if (text !== null) text = isText(bytes, number === pieces.length - 1) ? text || textOf(bytes) : null;
+  }
+  return { size, sha256: hash.digest('hex'), found, text };
+}
+
+const textOf = (bytes: Buffer): string => bytes.subarray(0, 1000).toString('utf8');
+
+/** Whether bytes are UTF-8 text. A piece may end within a character; the last one may not. */
+function isText(bytes: Buffer, isLast: boolean): boolean {
+  if (bytes.includes(0)) return false;
+  try {
+    // What comes before a piece's first whole character belongs to the piece before.
+    let first = 0;
+    while (first < 4 && ((bytes[first] ?? 0) & 0xc0) === 0x80) first++;
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(first), { stream: !isLast });
+    return true;
+  } catch {
+    return false;
+  }
+}

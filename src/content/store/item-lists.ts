@@ -1,0 +1,190 @@
+import type { ItemState } from '@/core/content/item';
+import type { Instant } from '@/core/instants';
+import { many, one, type Db } from '@/platform/store/db';
+import { HEAD, type ItemHead } from './items';
+
+export type Page = { limit: number; offset: number };
+const ALL: Page = { limit: 1_000_000, offset: 0 };
+
+export type PublishedFilter = {
+  type?: string;
+  /** Not of these kinds. */
+  except?: string[];
+  /** In it, or in a category below it. */
+  category?: string;
+  tag?: string;
+  /** Published from the first instant to before the second. */
+  between?: [Instant, Instant];
+};
+
+const IN_CATEGORY = (parameter: string): string => `i.id IN (
+  WITH RECURSIVE down AS (SELECT ${parameter}::text AS id UNION SELECT c.id FROM categories c JOIN down ON c.parent_id = down.id)
+  SELECT item_id FROM item_categories JOIN down ON category_id = down.id)`;
+
+const PUBLISHED = `i.trashed_at IS NULL AND i.published_at <= $1
+  AND ($2::text IS NULL OR i.type = $2)
+  AND ($3::text[] IS NULL OR NOT i.type = ANY ($3))
+  AND ($4::text IS NULL OR ${IN_CATEGORY('$4')})
+  AND ($5::text IS NULL OR i.tags @> ARRAY[$5])
+  AND ($6::timestamptz IS NULL OR (i.published_at >= $6 AND i.published_at < $7))`;
+const publishedValues = (at: Instant, filter: PublishedFilter): unknown[] => [
+  at,
+  filter.type ?? null,
+  filter.except ?? null,
+  filter.category ?? null,
+  filter.tag ?? null,
+  ...(filter.between ?? [null, null]),
+];
+
+/** Items that are published by the site's clock `at`, newest first. */
+export async function listPublished(
+  db: Db,
+  at: Instant,
+  filter: PublishedFilter = {},
+  { limit, offset } = ALL,
+): Promise<ItemHead[]> {
+  return many(
+    db,
+    `SELECT ${HEAD} FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $8 OFFSET $9`,
+    [...publishedValues(at, filter), limit, offset],
+  );
+}
+
+export async function countPublished(db: Db, at: Instant, filter: PublishedFilter = {}): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM items i WHERE ${PUBLISHED}`,
+    publishedValues(at, filter),
+  );
+  return Number(count);
+}
+
+/** The next older and the next newer published item of the same kind. */
+export async function listNeighbours(
+  db: Db,
+  at: Instant,
+  item: ItemHead,
+): Promise<{ older?: ItemHead; newer?: ItemHead }> {
+  const beside = (order: 'ASC' | 'DESC', than: '<' | '>'): Promise<ItemHead[]> =>
+    many(
+      db,
+      `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NULL AND i.type = $1 AND i.published_at <= $2 AND (i.published_at, i.id) ${than} ($3, $4)
+       ORDER BY i.published_at ${order}, i.id ${order} LIMIT 1`,
+      [item.type, at, item.publishedAt, item.id],
+    );
+  const [[older], [newer]] = await Promise.all([beside('DESC', '<'), beside('ASC', '>')]);
+  return { ...(older && { older }), ...(newer && { newer }) };
+}
+
+/** The months in which items came out, newest first, as "2026-11" in the site's zone, with how many. */
+export async function listMonths(
+  db: Db,
+  at: Instant,
+  zone: string,
+  type: string,
+): Promise<{ month: string; items: number }[]> {
+  const rows = await many<{ month: string; items: bigint }>(
+    db,
+    `SELECT to_char(published_at AT TIME ZONE $2, 'YYYY-MM') AS month, count(*) AS items FROM items
+     WHERE trashed_at IS NULL AND type = $3 AND published_at <= $1 GROUP BY 1 ORDER BY 1 DESC`,
+    [at, zone, type],
+  );
+  return rows.map(({ month, items }) => ({ month, items: Number(items) }));
+}
+
+/** In which of its parts an item has the words that are searched for. */
+export type Found = ItemHead & { inTitle: boolean; inSummary: boolean; inBody: boolean };
+
+/**
+ * Published items that have all words of a search, best first; in the title, the summary, or what of the text is no
+ * section. Which of these parts a person may know of is for the caller to say.
+ */
+export async function findByWords(
+  db: Db,
+  at: Instant,
+  { words, searchLanguage }: { words: string; searchLanguage: string },
+  { limit, offset }: Page,
+): Promise<Found[]> {
+  return many(
+    db,
+    `SELECT ${HEAD}, i.title_words @@ q AS in_title, (i.title_words || i.summary_words) @@ q AS in_summary,
+       (i.title_words || i.summary_words || i.body_words) @@ q AS in_body
+     FROM items i, websearch_to_tsquery($5::text::regconfig, $2) q
+     WHERE i.trashed_at IS NULL AND i.published_at <= $1 AND (i.title_words || i.summary_words || i.body_words) @@ q
+     ORDER BY ts_rank(setweight(i.title_words, 'A') || setweight(i.summary_words, 'B') || i.body_words, q) DESC, i.published_at DESC, i.id
+     LIMIT $3 OFFSET $4`,
+    [at, words, limit, offset, searchLanguage],
+  );
+}
+
+export type DeskFilter = {
+  search?: string;
+  type?: string;
+  state?: ItemState;
+  category?: string;
+  tag?: string;
+  author?: string;
+  /** Scheduled from the first instant to before the second. */
+  between?: [Instant, Instant];
+};
+
+const STATES: Record<ItemState, string> = {
+  draft: 'i.trashed_at IS NULL AND i.published_at IS NULL AND i.was_published_at IS NULL',
+  unpublished: 'i.trashed_at IS NULL AND i.published_at IS NULL AND i.was_published_at IS NOT NULL',
+  scheduled: 'i.trashed_at IS NULL AND i.published_at > $1',
+  published: 'i.trashed_at IS NULL AND i.published_at <= $1',
+  trashed: 'i.trashed_at IS NOT NULL',
+};
+
+const deskWhere = ({
+  state,
+}: DeskFilter): string => `${state ? STATES[state] : 'i.trashed_at IS NULL'} AND $1::timestamptz IS NOT NULL
+  AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2)
+  AND ($3::text IS NULL OR i.type = $3)
+  AND ($4::text IS NULL OR ${IN_CATEGORY('$4')})
+  AND ($5::text IS NULL OR i.tags @> ARRAY[$5])
+  AND ($6::text IS NULL OR i.author = $6)
+  AND ($7::timestamptz IS NULL OR (i.published_at >= $7 AND i.published_at < $8))
+`;
+const deskValues = (at: Instant, f: DeskFilter): unknown[] => [
+  at,
+  f.search ? `%${f.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+  f.type ?? null,
+  f.category ?? null,
+  f.tag ?? null,
+  f.author ?? null,
+  ...(f.between ?? [null, null]),
+];
+
+/** Items as the Desk lists them, by the site's clock `at`: drafts first, then newest first. */
+export async function listForDesk(
+  db: Db,
+  at: Instant,
+  filter: DeskFilter,
+  { limit, offset } = ALL,
+): Promise<ItemHead[]> {
+  return many(
+    db,
+    `SELECT ${HEAD} FROM items i WHERE ${deskWhere(filter)}
+     ORDER BY i.published_at DESC NULLS FIRST, i.updated_at DESC, i.id LIMIT $9 OFFSET $10`,
+    [...deskValues(at, filter), limit, offset],
+  );
+}
+
+export async function countForDesk(db: Db, at: Instant, filter: DeskFilter): Promise<number> {
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM items i WHERE ${deskWhere(filter)}`,
+    deskValues(at, filter),
+  );
+  return Number(count);
+}
+
+/** The authors that items name. */
+export async function listAuthors(db: Db): Promise<string[]> {
+  const rows = await many<{ author: string }>(
+    db,
+    `SELECT DISTINCT author FROM items WHERE author <> '' AND trashed_at IS NULL ORDER BY author LIMIT 500`,
+  );
+  return rows.map(({ author }) => author);
+}
