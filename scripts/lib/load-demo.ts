@@ -17,7 +17,6 @@ import { addJoiningCode } from '../../src/tiers/services/joining-codes';
 import { importItem } from '../../src/content/services/import-items';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/desk/services/move-clock';
-import type { Result } from '../../src/platform/result';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { saveCategory } from '../../src/content/services/categories';
 import { saveOffer } from '../../src/tiers/services/save-offer';
@@ -40,6 +39,8 @@ import { connectTransfer } from '../../src/billing/services/connect-transfer';
 import { importStatement } from '../../src/billing/services/import-statement';
 import { returnFromWallet } from '../../src/checkout/services/pending-checkout';
 import { settleAgreements } from '../../src/billing/services/settle-agreements';
+import { loadArchive } from './load-archive';
+import { must } from './must';
 import { asMember, personNamed } from './people';
 import { currentSite } from '../../src/platform/site';
 import { findCheckoutOf } from '../../src/billing/store/checkouts';
@@ -56,11 +57,6 @@ const DAYS = 120;
 const SKIES = ['City', 'Town', 'Village', 'Truly dark'];
 
 const read = (file: string): string => readFileSync(join('demo', file), 'utf8');
-
-function must<T>(result: Result<T>, what: string): T {
-  if (!result.ok) throw new Error(`${what}: ${JSON.stringify(result.problems)}`);
-  return result.value;
-}
 
 /** The owner and an empty site. */
 export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
@@ -227,6 +223,8 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   // By the calendar, as the clock is moved: 120 local days are not always 120 times 24 hours.
   const owner = await loadEmptySite(toMs(addLength(now, { n: -DAYS, unit: 'day' }, ZONE)) - toMs(now));
   await loadContent(now);
+  tell('Writing two years of its journal');
+  await loadArchive(now, ZONE);
   const keys = await readTestKeys(gatewayUrl);
   must(await connectGateway(owner, { gateway: 'curlew-cards', ...keys }), 'Curlew Cards');
   const wallet = gatewayById('dunlin-wallet');

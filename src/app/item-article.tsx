@@ -3,19 +3,23 @@ import clsx from 'clsx';
 import { Download } from 'lucide-react';
 import Link from 'next/link';
 import { categoryNames, namesInLists } from '@/app/item-pages';
-import { currentActor, currentSite, siteWords } from '@/app/session';
+import { kindOf } from '@/access/services/list-items';
+import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { signInAction } from '@/app/sign-in-action';
 import { structuredData } from '@/app/structured-data';
-import { panelsOf } from '@/app/panels';
+import { panelsOf, productPanelsOf } from '@/app/panels';
 import { tierOffers } from '@/app/tier-cards';
 import type { ItemPreview, ItemView } from '@/access/services/view-item';
 import { Doorstep } from '@/access/ui/doorstep';
 import { ClosedSection } from '@/content/ui/closed-section';
+import { FrontHero } from '@/content/ui/front-hero';
 import { lineAbove } from '@/content/ui/item-list';
 import { Picture } from '@/content/ui/picture';
+import { ReadingPlace } from '@/content/ui/reading-place';
+import { readingPlace } from '@/access/services/reading-place';
 import { RichText } from '@/content/ui/rich-text';
 import { downloadPath, partsOf, Player } from '@/content/ui/text-parts';
-import { buttonClass } from '@/kit/button';
+import { buttonClass, LinkButton } from '@/kit/button';
 import type { Words } from '@/words/words';
 
 export type Seen = Extract<ItemView, { kind: 'open' | 'doorstep' }>;
@@ -33,25 +37,33 @@ export async function ItemArticle({ seen }: { seen: Seen }) {
   );
   return (
     <>
+      {item.path === '/' && <Hero t={t} seen={seen} isSignedIn={actor.memberId !== null} />}
       <script type="application/ld+json" dangerouslySetInnerHTML={{ __html: structuredData(seen, site) }} />
       <article
         className={clsx(
-          'mx-auto w-full max-w-2xl px-5 pt-9 sm:pt-12',
+          // A page with the members' room is as wide as that.
+          'mx-auto w-full max-w-2xl px-5 pt-9 has-[.members-room]:max-w-6xl sm:pt-12',
           seen.kind === 'open' ? 'pb-12' : 'pb-2',
         )}
       >
-        <p className="text-[0.9375rem] text-muted">{[above, item.author].filter(Boolean).join(' · ')}</p>
-        <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
-        {seen.kind === 'open' && seen.isDraft && (
-          <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">{t('site.unpublished')}</p>
-        )}
-        {item.picture && (
-          <Picture
-            picture={item.picture}
-            sizes="(min-width: 42rem) 42rem, 100vw"
-            isFirst
-            className="mt-6 h-auto w-full rounded-lg"
-          />
+        {item.path !== '/' && (
+          <>
+            <p className="text-[0.9375rem] text-muted">{[above, item.author].filter(Boolean).join(' · ')}</p>
+            <h1 className="mt-2 text-4xl leading-[1.1] sm:text-5xl">{item.title}</h1>
+            {seen.kind === 'open' && seen.isDraft && (
+              <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
+                {t('site.unpublished')}
+              </p>
+            )}
+            {item.picture && (
+              <Picture
+                picture={item.picture}
+                sizes="(min-width: 42rem) 42rem, 100vw"
+                isFirst
+                className="mt-6 h-auto w-full rounded-lg"
+              />
+            )}
+          </>
         )}
         {seen.kind === 'open' ? (
           <>
@@ -61,6 +73,7 @@ export async function ItemArticle({ seen }: { seen: Seen }) {
               className="prose mt-7"
               here={item.path}
               panel={await panelsOf(seen.body, item.path)}
+              product={await productPanelsOf(seen.body, item.path)}
               closed={(words) => (
                 <ClosedSection t={t} isMember={actor.memberId !== null}>
                   {words}
@@ -69,6 +82,14 @@ export async function ItemArticle({ seen }: { seen: Seen }) {
               {...partsOf(t, seen.shown)}
             />
             <TagLinks item={item} />
+            {actor.memberId !== null && item.minutes > 1 && (
+              <ReadingPlace
+                key={item.id}
+                itemId={item.id}
+                start={await shown(readingPlace(actor, item.id))}
+                words={t('site.continue-reading')}
+              />
+            )}
           </>
         ) : (
           <>
@@ -102,6 +123,23 @@ export async function ItemArticle({ seen }: { seen: Seen }) {
         </>
       )}
     </>
+  );
+}
+
+async function Hero({ t, seen, isSignedIn }: { t: Words; seen: Seen; isSignedIn: boolean }) {
+  const { title, picture } = seen.item;
+  const posts = await shown(kindOf(await currentActor(), 'post'));
+  return (
+    <FrontHero title={title} summary={seen.summary} picture={picture}>
+      {!isSignedIn && (
+        <LinkButton href="/join" look="lamp">
+          {t('site.join')}
+        </LinkButton>
+      )}
+      <LinkButton href={posts.path ?? '/'} look="night">
+        {posts.plural}
+      </LinkButton>
+    </FrontHero>
   );
 }
 

@@ -1,10 +1,87 @@
 import 'server-only';
 import type { ReactNode } from 'react';
-import { joinPanels, type Prose } from '@/core/content/prose';
-import { currentActor, shown, siteWords } from '@/app/session';
+import Link from 'next/link';
+import type { Panel } from '@/core/content/page-roles';
+import { joinPanels, panelsIn, type Prose } from '@/core/content/prose';
+import { listItems } from '@/access/services/list-items';
+import { categoryNames } from '@/app/item-pages';
+import { MembersRoom } from '@/app/members-room';
+import { currentActor, currentMember, shown, siteWords } from '@/app/session';
+import { signInAction, signOutAction } from '@/app/sign-in-action';
+import { ItemList } from '@/content/ui/item-list';
+import { Button, LinkButton } from '@/kit/button';
+import { inputClass } from '@/kit/input-class';
+import { SignInForm } from '@/people/ui/sign-in-form';
 import { tiersOnOffer } from '@/checkout/services/join-page';
 import { JoinPanel } from '@/checkout/ui/join-panel';
 import { tierOffers } from './tier-cards';
+
+/** What is shown for the panels of the product in a document, by their names; nothing is looked up where it has none. */
+export async function productPanelsOf(document: Prose, here: string): Promise<(panel: string) => ReactNode> {
+  const made = new Map<string, ReactNode>();
+  for (const panel of panelsIn(document)) made.set(panel, await productPanel(panel, here));
+  return (panel) => made.get(panel) ?? null;
+}
+
+async function productPanel(panel: Panel, here: string): Promise<ReactNode> {
+  const [t, actor] = [await siteWords(), await currentActor()];
+  switch (panel) {
+    case 'room':
+      return <MembersRoom />;
+    case 'sign-in':
+      return actor.memberId === null ? (
+        <section className="rounded-card border border-line bg-surface p-5">
+          <h2 className="text-xl">{t('signin.title')}</h2>
+          <SignInForm t={t} action={signInAction} to={here === '/sign-in' ? '/account' : here} />
+        </section>
+      ) : (
+        <AccountPanel />
+      );
+    case 'account':
+      return <AccountPanel />;
+    case 'search':
+      return (
+        <form role="search" action="/search" className="flex gap-3">
+          <input
+            name="q"
+            type="search"
+            maxLength={200}
+            aria-label={t('site.search-label')}
+            className={inputClass}
+          />
+          <Button type="submit">{t('site.search')}</Button>
+        </form>
+      );
+    case 'latest': {
+      const { items } = await shown(listItems(actor, { size: 6 }));
+      return <ItemList items={items} t={t} names={await categoryNames()} />;
+    }
+  }
+}
+
+/** Who is signed in, the way to their account, and the way out; how to join, for others. */
+async function AccountPanel() {
+  const [t, member] = [await siteWords(), await currentMember()];
+  if (!member)
+    return (
+      <p>
+        <Link href="/sign-in">{t('site.sign-in')}</Link> · <Link href="/join">{t('site.join')}</Link>
+      </p>
+    );
+  return (
+    <section className="flex flex-wrap items-center gap-4 rounded-card border border-line bg-surface p-5 text-base">
+      <p className="mr-auto font-semibold">{member.name}</p>
+      <LinkButton href="/account" look="quiet" className="no-underline">
+        {t('site.account')}
+      </LinkButton>
+      <form action={signOutAction}>
+        <Button type="submit" look="quiet">
+          {t('site.sign-out')}
+        </Button>
+      </form>
+    </section>
+  );
+}
 
 /** What is shown for the join panels of a document; nothing is looked up where it has none. */
 export async function panelsOf(document: Prose, here: string): Promise<(tiers: string[]) => ReactNode> {

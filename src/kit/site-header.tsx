@@ -1,4 +1,4 @@
-import { ChevronDown, Lock, Search } from 'lucide-react';
+import { ChevronDown, Lock, Menu, Search } from 'lucide-react';
 import Link from 'next/link';
 import type { Words } from '@/words/speak';
 import { LinkButton } from './button';
@@ -17,9 +17,13 @@ export type HeaderEntry = {
 type Props = {
   t: Words;
   name: string;
+  /** The picture of the site's mark; null: its key. */
+  markId: string | null;
   menu: HeaderEntry[];
   isSignedIn: boolean;
   isStaff: boolean;
+  /** Where people join: the join page, or the page that serves as it. */
+  joinPath: string;
   signOut: () => Promise<void>;
 };
 
@@ -29,18 +33,51 @@ const SITE_KEY = { notches: [2, 3, 1, 3], tint: 'brass' } as const;
 const all = (entries: HeaderEntry[]): HeaderEntry[] =>
   entries.flatMap((entry) => [entry, ...all(entry.below)]);
 
-export function SiteHeader({ t, name, menu, isSignedIn, isStaff, signOut }: Props) {
+export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPath, signOut }: Props) {
   // What the menu leads to already needs no second way.
   const has = (kind: string): boolean => all(menu).some((entry) => entry.kind === kind);
+  const ways = (
+    <>
+      {isStaff && (
+        <Link href="/desk" className="hover:underline">
+          {t('site.desk')}
+        </Link>
+      )}
+      {isSignedIn && !has('account') && (
+        <Link href="/account" className="font-semibold hover:underline">
+          {t('site.account')}
+        </Link>
+      )}
+      {!isSignedIn && !has('sign-in') && (
+        <Link href="/sign-in" className="hover:underline">
+          {t('site.sign-in')}
+        </Link>
+      )}
+    </>
+  );
+  const join = !isSignedIn && !has('join') && !has('offer') && (
+    <LinkButton href={joinPath}>{t('site.join')}</LinkButton>
+  );
+  const search = !has('search') && (
+    <Link href="/search" prefetch={false} aria-label={t('site.search')} title={t('site.search')}>
+      <Search className="size-5" aria-hidden />
+    </Link>
+  );
   return (
-    <header className="border-b border-line/70 print:hidden">
+    // On the front page it lies over the picture.
+    <header className="border-b border-line/70 group-has-[.front-hero]/site:absolute group-has-[.front-hero]/site:inset-x-0 group-has-[.front-hero]/site:z-20 group-has-[.front-hero]/site:border-transparent group-has-[.front-hero]/site:text-on-night group-has-[.front-hero]/site:[color-scheme:dark] print:hidden">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-6 gap-y-2 px-5 py-4">
-        <Link href="/" className="flex items-center gap-2.5 font-display text-xl font-bold">
-          <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />
-          {name}
+        <Link href="/" className="flex min-w-0 items-center gap-2.5 font-display text-xl font-bold">
+          {markId ? (
+            // eslint-disable-next-line @next/next/no-img-element -- resized and served by ourselves
+            <img src={`/pictures/${markId}?size=small`} alt="" className="h-8 w-auto" />
+          ) : (
+            <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />
+          )}
+          <span className="truncate">{name}</span>
         </Link>
         {menu.length > 0 && (
-          <nav aria-label={t('site.nav')} className="order-last w-full sm:order-none sm:w-auto">
+          <nav aria-label={t('site.nav')} className="max-sm:hidden">
             <ul className="flex flex-wrap gap-x-5 gap-y-1.5">
               {menu.map((entry) => (
                 <Entry key={entry.id} entry={entry} t={t} signOut={signOut} />
@@ -48,33 +85,54 @@ export function SiteHeader({ t, name, menu, isSignedIn, isStaff, signOut }: Prop
             </ul>
           </nav>
         )}
-        <div className="ml-auto flex items-center gap-4">
-          {!has('search') && (
-            <Link href="/search" prefetch={false} aria-label={t('site.search')} title={t('site.search')}>
-              <Search className="size-5" aria-hidden />
-            </Link>
-          )}
-          {isStaff && (
-            <Link href="/desk" className="hover:underline">
-              {t('site.desk')}
-            </Link>
-          )}
-          {isSignedIn && !has('account') && (
-            <Link href="/account" className="font-semibold hover:underline">
-              {t('site.account')}
-            </Link>
-          )}
-          {!isSignedIn && !has('sign-in') && (
-            <Link href="/sign-in" className="hover:underline">
-              {t('site.sign-in')}
-            </Link>
-          )}
-          {!isSignedIn && !has('join') && !has('offer') && (
-            <LinkButton href="/join">{t('site.join')}</LinkButton>
-          )}
+        <div className="ml-auto flex items-center gap-4 max-sm:hidden">
+          {search}
+          {ways}
+          {join}
+        </div>
+        <div className="ml-auto flex items-center gap-3 sm:hidden">
+          {search}
+          {join}
+          {/* On a phone the menu is behind one button, and needs no script to open. */}
+          <details name="menu" className="group">
+            <summary
+              className="grid size-10 list-none place-items-center rounded-lg border border-current/30"
+              aria-label={t('site.menu')}
+            >
+              <Menu className="size-5" aria-hidden />
+            </summary>
+            <nav
+              aria-label={t('site.nav')}
+              className="absolute inset-x-0 z-30 mt-4 border-y border-line bg-surface px-5 py-3 text-ink shadow-lg"
+            >
+              <ul className="grid gap-1">
+                {flatEntries(menu).map(({ entry, depth }) => (
+                  <li key={entry.id} style={{ paddingLeft: `${depth}rem` }} className="py-1.5">
+                    {entry.kind === 'sign-in' && entry.path === null ? (
+                      <SignOut entry={entry} signOut={signOut} />
+                    ) : (
+                      <EntryLink entry={entry} t={t} className="block" />
+                    )}
+                  </li>
+                ))}
+              </ul>
+              <div className="mt-2 flex flex-wrap gap-5 border-t border-line pt-3">{ways}</div>
+            </nav>
+          </details>
         </div>
       </div>
     </header>
+  );
+}
+
+const flatEntries = (entries: HeaderEntry[], depth = 0): { entry: HeaderEntry; depth: number }[] =>
+  entries.flatMap((entry) => [{ entry, depth }, ...flatEntries(entry.below, depth + 1)]);
+
+function SignOut({ entry, signOut }: { entry: HeaderEntry; signOut: () => Promise<void> }) {
+  return (
+    <form action={signOut}>
+      <button className="hover:underline">{entry.title}</button>
+    </form>
   );
 }
 
@@ -82,9 +140,7 @@ function Entry({ entry, t, signOut }: { entry: HeaderEntry; t: Words; signOut: (
   if (entry.kind === 'sign-in' && entry.path === null)
     return (
       <li>
-        <form action={signOut}>
-          <button className="hover:underline">{entry.title}</button>
-        </form>
+        <SignOut entry={entry} signOut={signOut} />
       </li>
     );
   if (entry.below.length === 0)

@@ -3,7 +3,8 @@ import type { IncomingMessage } from 'node:http';
 
 /** Files have addresses of their own, which measure what they read; everything else is small. */
 export const MOST_BODY = 1_000_000;
-const MEASURED_ELSEWHERE = /^\/(desk\/uploads\/[a-z-]+(\/[0-9a-f-]{36}(\/\d{1,4})?)?|api\/gateways\/[^/]+\/events)$/;
+const MEASURED_ELSEWHERE =
+  /^\/(desk\/uploads\/[a-z-]+(\/[0-9a-f-]{36}(\/\d{1,4})?)?|api\/gateways\/[^/]+\/events)$/;
 const METHODS = new Set(['GET', 'HEAD', 'POST', 'OPTIONS']);
 /** What our own server says to the pages; from outside it would be a lie. */
 const OURS = ['x-nest-caller', 'x-request-id', 'x-path', 'x-nonce', 'x-middleware-subrequest'];

@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import type { Socket } from 'node:net';
 import { parseArgs } from 'node:util';
 import next from 'next';
 import { configOrExit } from '@/platform/config';
@@ -69,8 +70,13 @@ const server = createServer((request, response) => {
 // A request has half a minute to arrive; its answer may take longer.
 server.requestTimeout = 30_000;
 server.headersTimeout = 10_000;
-server.on('clientError', (_, socket) => {
-  if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n');
+server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
+  // A browser opens connections ahead: one on which it has asked nothing yet must not have an answer waiting.
+  const isTooLate = error.code === 'ERR_HTTP_REQUEST_TIMEOUT';
+  if (!socket.writable || (isTooLate && (socket as Socket).bytesRead === 0)) return void socket.destroy();
+  socket.end(
+    `HTTP/1.1 ${isTooLate ? '408 Request Timeout' : '400 Bad Request'}\r\nconnection: close\r\n\r\n`,
+  );
 });
 
 server.listen(port, values.host, () => log.info({ host: values.host, port }, 'web started'));

@@ -19,6 +19,10 @@ const BY_STATE = [
   'desk-content.entry-',
   'desk-content.audience-',
   'desk-content.day-',
+  'desk-content.role-',
+  'desk-content.panel-',
+  'desk-settings.font-',
+  'desk-settings.scheme-',
 ];
 const sourceOf = (folder: string): string =>
   readdirSync(folder, { recursive: true, encoding: 'utf8' })
@@ -69,6 +73,9 @@ describe('the catalogue', () => {
     expect(same).toEqual(
       [
         'site.desk',
+        'site.file-facts',
+        'kind.link',
+        'kind.links',
         'form.optional',
         'signin.code',
         'pending.bank',

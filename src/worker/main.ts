@@ -13,6 +13,7 @@ import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';
 import { settleAgreements } from '@/billing/services/settle-agreements';
+import { repairPages } from '@/content/services/page-roles';
 import { tidyUp } from '@/desk/services/tidy-up';
 import { writeSummaries } from '@/desk/services/write-summaries';
 import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';
@@ -58,6 +59,7 @@ const CHORES: Record<string, Work> = {
   unfinished: does(remindAndExpire, same),
   summaries: does(writeSummaries, same),
   tidying: does(tidyUp, same),
+  pages: does(repairPages, same),
 };
 
 async function attempt(name: string, work: Work): Promise<boolean> {

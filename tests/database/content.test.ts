@@ -229,6 +229,7 @@ describe('kinds', () => {
     expect(JSON.stringify(await seen('/lectures/craters', observer))).toContain('named after nobody');
     expect(value(await kindAt(VISITOR_ACTOR, '/lectures'))).toEqual({
       id: kind.id,
+      path: '/lectures',
       name: 'Lecture',
       plural: 'Lectures',
     });

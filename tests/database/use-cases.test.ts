@@ -39,7 +39,7 @@ const STAFF: Record<string, StaffRole[]> = {
     `itemEditor importItem saveItem ruleEditor deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
-     saveContentPicture mayUpload`,
+     saveContentPicture mayUpload savePageRole`,
   ),
   ...each(
     ['owner', 'helper'],
@@ -53,22 +53,22 @@ const STAFF: Record<string, StaffRole[]> = {
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
-     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral listWording reword`,
+     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme listWording reword`,
   ),
 };
 const PUBLIC = words(
   `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile askForCode
-   signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt listAll listArchive listNames searchSite listFeed listItems viewItem
+   signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `membersRoom keepReadingPlace readingPlace changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession`,
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   tidyUp remindAndExpire writeReminders writeSummaries rotateKeys`,
+   tidyUp repairPages remindAndExpire writeReminders writeSummaries rotateKeys`,
 );
 type Theirs = {
   subscription: string;

@@ -11,6 +11,7 @@ import { filesIn, linkedItems, type Prose } from '@/core/content/prose';
 import { findItem, listHeads, listItems, listRedirects, type ItemHead } from '@/content/store/items';
 import { countByKind, listKinds, type Kind } from '@/content/store/kinds';
 import { listMenuEntries } from '@/content/store/menus';
+import { listPageRoles } from '@/content/store/page-roles';
 import { countByTag, listTags } from '@/content/store/tags';
 import { findMember } from '@/people/store/members';
 import { nothing, slug } from '@/platform/inputs';
@@ -216,6 +217,10 @@ export const menuEditor = staffUse('look')('menu-editor', nothing, async () =>
     categories: (await listCategories(pool())).map(({ id, name }) => ({ id, name })),
     tags: (await listTags(pool())).map(({ id, name }) => ({ id, name })),
     offers: await listJoinLinks(pool()),
+    roles: await listPageRoles(pool()),
+    pages: (await listItems(pool()))
+      .filter(({ type }) => type === PAGE)
+      .map(({ id, title }) => ({ id, name: title })),
   }),
 );
 

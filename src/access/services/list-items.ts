@@ -3,6 +3,7 @@ import { VISITOR } from '@/core/access/facts';
 import { addLength, startOfDate } from '@/core/calendar';
 import { FILE, LINK, PAGE, POST } from '@/core/content/item';
 import { firstOf, isLocalMonth, type Instant, type LocalMonth } from '@/core/instants';
+import type { KeyCut } from '@/core/key-cut';
 import { listCategories, usedCategories } from '@/content/store/categories';
 import {
   countPublished,
@@ -11,7 +12,7 @@ import {
   listPublished,
   type PublishedFilter,
 } from '@/content/store/item-lists';
-import { listKinds } from '@/content/store/kinds';
+import { listKinds, type Kind } from '@/content/store/kinds';
 import { listTags } from '@/content/store/tags';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
 import type { ItemHead } from '@/content/store/items';
@@ -22,9 +23,16 @@ import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { kindNames } from './lib/kind-names';
 import { previewOf, type ItemPreview } from './lib/preview';
-import { doorstepOf, isLetIn, judge, readerFor, readerOf, type Reader } from './lib/reader';
+import { joinableTiers, openingTiers } from './lib/opening-tiers';
+import { doorstepOf, isLetIn, judge, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
 
-export type ListedItem = ItemPreview & { summary: string; isOpen: boolean };
+/** An item in a list. Of one that is closed: the tiers that would open it at once, and when it opens by itself. */
+export type ListedItem = ItemPreview & {
+  summary: string;
+  isOpen: boolean;
+  keys: { id: string; name: string; keyCut: KeyCut }[];
+  opensAt: Instant | null;
+};
 
 /** How many items a page of a list has. */
 export const PAGE_SIZE = 20;
@@ -32,11 +40,22 @@ export const PAGE_SIZE = 20;
 /** What a person may know of items: of those that are closed, the summary follows their doorstep. */
 async function listed(reader: Reader, items: ItemHead[]): Promise<ListedItem[]> {
   const [previews, decisions] = [await previewOf(items), await judge(reader, items)];
-  return previews.map((preview, index) => {
-    const decision = decisions(preview.id);
+  const isAllOpen = items.every(({ id }) => isLetIn(decisions(id)));
+  const joinable = isAllOpen ? [] : await joinableTiers(reader);
+  return items.map((item, index) => {
+    const decision = decisions(item.id);
     const isOpen = isLetIn(decision);
     const isSummaryShown = isOpen || doorstepOf(reader, decision.rules).teaser.kind !== 'none';
-    return { ...preview, summary: isSummaryShown ? (items[index]?.summary ?? '') : '', isOpen };
+    const keys = isOpen ? [] : openingTiers(questionOf(reader, item), joinable);
+    return {
+      ...(previews[index] as ItemPreview),
+      summary: isSummaryShown ? item.summary : '',
+      isOpen,
+      keys: keys
+        .filter(({ at }) => at === 'once')
+        .map(({ tier: { id, name, keyCut } }) => ({ id, name, keyCut })),
+      opensAt: decision.state === 'later' ? (decision.opensAt ?? null) : null,
+    };
   });
 }
 
@@ -113,12 +132,22 @@ export const listNames = publicUse('list-names', nothing, async (actor) => {
   });
 });
 
-/** The kind whose list is at an address. */
-export const kindAt = publicUse('kind-at', z.string().max(2000), async (_, path) => {
-  const kind = (await listKinds(pool())).find((one) => one.path === path);
+/** A kind with its names, as lists call it. */
+async function named(which: (kind: Kind) => boolean) {
+  const kind = (await listKinds(pool())).find(which);
   if (!kind) return missing();
-  return done({ id: kind.id, ...kindNames(kind, await siteWords()) });
-});
+  return done({ id: kind.id, path: kind.path, ...kindNames(kind, await siteWords()) });
+}
+
+/** The kind whose list is at an address. */
+export const kindAt = publicUse('kind-at', z.string().max(2000), async (_, path) =>
+  named((kind) => kind.path === path),
+);
+
+/** A kind by its id. */
+export const kindOf = publicUse('kind-of', z.string().max(200), async (_, id) =>
+  named((kind) => kind.id === id),
+);
 
 /** How many candidates of a search are looked at, at most: enough for any list that is read to its end. */
 const MOST_CANDIDATES = 1000;

@@ -4,6 +4,7 @@ import { listByIds } from '@/content/store/items';
 import { findPicture, itemsWithPicture } from '@/content/store/pictures';
 import { uuid } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
+import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { isOut, readerOf, type Reader } from './lib/reader';
@@ -12,13 +13,13 @@ import { textFor } from './lib/text-for';
 const pictureSchema = z.object({ id: uuid, isSmall: z.boolean().default(false) });
 
 /**
- * A picture, for those who see what shows it: the card of a tier and what stands beside a title are seen by everyone; a
+ * A picture, for those who see what shows it: the card of a tier, the site's mark and what stands beside a title are seen by everyone; a
  * picture within a text by those who may read that part of it. `isPublic`: everyone sees it.
  */
 export const seePicture = publicUse('see-picture', pictureSchema, async (actor, { id, isSmall }) => {
   const picture = await findPicture(pool(), id);
   if (!picture) return missing();
-  const isPublic = picture.of === 'tier';
+  const isPublic = picture.of === 'tier' || (await currentSite()).markId === id;
   if (!isPublic && !(await isSeen(await readerOf(actor), id))) return missing();
   return done({ bytes: (isSmall ? picture.small : null) ?? picture.bytes, isPublic });
 });

@@ -1,6 +1,8 @@
 import { isShownTo, treeOf, type Tree } from '@/core/content/menu';
 import { listCategories } from '@/content/store/categories';
 import { listHeads, type ItemHead } from '@/content/store/items';
+import type { PageRole } from '@/core/content/page-roles';
+import { listPageRoles } from '@/content/store/page-roles';
 import { listKinds } from '@/content/store/kinds';
 import { listMenuEntries, type MenuEntry } from '@/content/store/menus';
 import { listTags } from '@/content/store/tags';
@@ -28,11 +30,14 @@ async function menuFor(reader: Reader): Promise<ShownEntry[]> {
   const entries = await listMenuEntries(pool());
   const of = (kind: MenuEntry['kind']): string[] =>
     entries.filter((entry) => entry.kind === kind).map(({ target }) => target);
-  const items = of('item').length > 0 ? await listHeads(pool(), of('item')) : [];
+  const roles = await listPageRoles(pool());
+  const wanted = [...of('item'), ...roles.map(({ itemId }) => itemId)];
+  const items = wanted.length > 0 ? await listHeads(pool(), wanted) : [];
   const decisions = await judge(reader, items);
   const t = wordsOf(reader.site);
-  const names = await namesFor(of, t);
   const byId = new Map(items.filter((item) => isOut(reader, item)).map((item) => [item.id, item]));
+  const pages = Object.fromEntries(roles.map(({ role, itemId }) => [role, byId.get(itemId)?.path]));
+  const names = { ...(await namesFor(of, t)), pages };
   const isSignedIn = reader.person.signedIn;
   const show = (entry: Tree<MenuEntry>): ShownEntry[] => {
     const item = byId.get(entry.target);
@@ -46,10 +51,13 @@ async function menuFor(reader: Reader): Promise<ShownEntry[]> {
   return treeOf(entries).flatMap(show);
 }
 
-type Named = Record<'kind' | 'category' | 'tag' | 'offer', Map<string, { name: string; path: string }>>;
+type Named = Record<'kind' | 'category' | 'tag' | 'offer', Map<string, { name: string; path: string }>> & {
+  /** The addresses of pages of the owner's that serve as something. */
+  pages: Partial<Record<PageRole, string>>;
+};
 
 /** The names and addresses of what entries lead to, looked up only where there are such entries. */
-async function namesFor(of: (kind: MenuEntry['kind']) => string[], t: Words): Promise<Named> {
+async function namesFor(of: (kind: MenuEntry['kind']) => string[], t: Words): Promise<Omit<Named, 'pages'>> {
   const named = async (
     kind: MenuEntry['kind'],
     list: () => Promise<{ id: string; name: string; path: string }[]>,
@@ -99,12 +107,14 @@ function leadOf(
     case 'search':
       return to(t('site.search'), '/search');
     case 'join':
-      return to(t('site.join'), '/join');
+      return to(t('site.join'), names.pages.join ?? '/join');
     case 'sign-in':
       // One entry for both, so that it is where people look for it.
-      return isSignedIn ? { title: t('site.sign-out'), path: null } : to(t('site.sign-in'), '/sign-in');
+      return isSignedIn
+        ? { title: t('site.sign-out'), path: null }
+        : to(t('site.sign-in'), names.pages['sign-in'] ?? '/sign-in');
     case 'account':
-      return to(t('site.account'), '/account');
+      return to(t('site.account'), names.pages.account ?? '/account');
     case 'outside':
       return to(target, target);
     case 'heading':

@@ -1,29 +1,24 @@
 import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
-import { tiersThatWouldOpen } from '@/core/access/would-open';
-import type { Question } from '@/core/access/decide';
-import { localDate } from '@/core/calendar';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
-import { joiningState } from '@/core/tiers/joining';
 import { findFileOf } from '@/content/store/files';
 import { listNeighbours } from '@/content/store/item-lists';
 import { findItemByPath, findMovedItem, type Item } from '@/content/store/items';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
-import { listOffers, type StoredOffer } from '@/tiers/store/offers';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { previewOfOne, type ItemPreview } from './lib/preview';
 import { doorstepOf, isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
 import { teaserOf } from './lib/text-for';
 
+export type { OpeningTier } from './lib/opening-tiers';
 export type { ItemPreview } from './lib/preview';
 export type { Shown } from './lib/shown';
 
-export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'later' };
 /** The items before and after one, of its kind. */
 type Beside = { older?: ItemPreview; newer?: ItemPreview };
 /** `size` in bytes. */
@@ -104,7 +99,7 @@ async function view(rawPath: string, reader: Reader): Promise<ItemView> {
     shown: await shownIn(reader, teaser.teaser ?? { type: 'doc', content: [] }),
     notice: reader.person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
     showSignIn: doorstep.showSignIn && !reader.person.signedIn,
-    tiers: await openingTiers(questionOf(reader, item)),
+    tiers: openingTiers(questionOf(reader, item), await joinableTiers(reader)),
     beside,
   };
 }
@@ -126,31 +121,6 @@ async function besideOf(reader: Reader, item: Item): Promise<Beside> {
 async function fileFacts(item: Item): Promise<FileFacts | null> {
   const file = await findFileOf(pool(), item.id);
   return file ? { name: file.name, mediaType: file.mediaType, size: file.size } : null;
-}
-
-async function openingTiers(question: Question): Promise<OpeningTier[]> {
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
-  const onSale = (tier: Tier): StoredOffer[] =>
-    offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
-  const today = localDate(question.now, question.zone);
-  const canJoin = (tier: Tier): boolean => {
-    const { state } = joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today);
-    return state === 'open' || state === 'by-code';
-  };
-  const shown = tiers.filter((tier) => tier.onJoinPage && canJoin(tier) && onSale(tier).length > 0).reverse();
-  const candidates = shown.map((tier) => ({
-    tier: tier.id,
-    paid: onSale(tier).some((offer) => offer.isPaid),
-  }));
-  const held = new Set(question.person.tiers.map((tier) => tier.tier));
-  const opening = tiersThatWouldOpen(
-    question,
-    candidates.filter((candidate) => !held.has(candidate.tier)),
-  );
-  return opening.flatMap(({ tier: id, at }) => {
-    const tier = shown.find((candidate) => candidate.id === id);
-    return tier ? [{ tier, offers: onSale(tier), at }] : [];
-  });
 }
 
 /** The item at an address, as far as the caller may see it. */

@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { servingPages } from '@/access/services/serving-pages';
 import { currentActor, currentMember, currentSite, shown, siteWords } from '@/app/session';
 import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
@@ -7,6 +9,7 @@ import { LookBar } from '@/access/ui/look-bar';
 import { FEEDS } from '@/app/public-feed';
 import { signOutAction } from '@/app/sign-in-action';
 import { FormWordsOf } from '@/app/form-words';
+import { themeStyle } from '@/core/theme';
 import { SiteHeader } from '@/kit/site-header';
 
 export async function generateMetadata(): Promise<Metadata> {
@@ -21,8 +24,14 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
   const actor = await currentActor();
   const t = await siteWords();
   const [site, viewer] = [await currentSite(), await shown(whoIsLooking(actor))];
+  const pages = await shown(servingPages(actor));
+  const legal = [pages.privacy, pages.terms].flatMap((page) => page ?? []);
   return (
-    <div lang={site.language} className="flex min-h-dvh flex-col">
+    <div
+      lang={site.language}
+      style={themeStyle(site.theme)}
+      className="group/site flex min-h-dvh flex-col bg-paper font-sans text-ink"
+    >
       <a
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:m-2 focus:bg-surface focus:p-2"
@@ -32,9 +41,11 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
       <SiteHeader
         t={t}
         name={site.name}
+        markId={site.markId}
         menu={await shown(siteMenu(actor))}
         isSignedIn={viewer.signedIn}
         isStaff={actor.staffRole !== null}
+        joinPath={pages.join?.path ?? '/join'}
         signOut={signOutAction}
       />
       <main id="main" className="flex flex-1 flex-col">
@@ -42,11 +53,19 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
           {children}
         </FormWordsOf>
       </main>
+      <footer className="mx-auto flex w-full max-w-6xl flex-wrap gap-x-6 gap-y-1 px-5 py-6 text-[0.9375rem] text-muted print:hidden">
+        <span className="mr-auto">{site.name}</span>
+        {legal.map(({ path, title }) => (
+          <Link key={path} href={path} prefetch={false} className="hover:underline">
+            {title}
+          </Link>
+        ))}
+      </footer>
       {site.mode === 'test' && (
-        <footer className="print:hidden">
+        <div role="note" className="print:hidden">
           <div className="hem h-1.5" aria-hidden />
           <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">{t('site.test-mode')}</p>
-        </footer>
+        </div>
       )}
       {viewer.lookingAs && <LookBar t={t} who={viewer.lookingAs} />}
     </div>

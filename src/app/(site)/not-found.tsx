@@ -1,12 +1,20 @@
-import { siteWords } from '@/app/session';
+import { notFoundPage } from '@/access/services/serving-pages';
+import { currentActor, siteWords } from '@/app/session';
+import { RichText } from '@/content/ui/rich-text';
 import { LinkButton } from '@/kit/button';
 
 export default async function NotFound() {
   const t = await siteWords();
+  const own = await notFoundPage(await currentActor());
+  const page = own.ok ? own.value : null;
   return (
     <div className="mx-auto w-full max-w-2xl px-5 py-16">
-      <h1 className="text-4xl">{t('site.not-found')}</h1>
-      <p className="mt-3 text-lg text-muted">{t('site.not-found-hint')}</p>
+      <h1 className="text-4xl">{page?.title ?? t('site.not-found')}</h1>
+      {page ? (
+        <RichText document={page.body} className="prose mt-5" />
+      ) : (
+        <p className="mt-3 text-lg text-muted">{t('site.not-found-hint')}</p>
+      )}
       <div className="mt-6 flex flex-wrap gap-3">
         <LinkButton href="/">{t('site.to-front')}</LinkButton>
         <LinkButton href="/search" look="quiet">

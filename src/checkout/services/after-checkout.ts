@@ -1,3 +1,5 @@
+import { findHead } from '@/content/store/items';
+import { listPageRoles } from '@/content/store/page-roles';
 import type { Instant } from '@/core/instants';
 import { EMPTY_PROSE, type Prose } from '@/core/content/prose';
 import { pool } from '@/platform/store/db';
@@ -51,7 +53,7 @@ async function readAfter(checkoutId: CheckoutId, member: Pick<Member, 'id'>): Pr
       ) ?? null,
     zone: account.zone,
     at: checkout.at,
-    onward: tier.welcomePath || checkout.returnTo,
+    onward: tier.welcomePath || (await thanksPath()) || checkout.returnTo,
     email: person.email,
     hasPassword: person.passwordHash !== null,
   };
@@ -63,3 +65,10 @@ export const afterCheckout = memberUse(
   async ({ memberId }, checkoutId) => found(await readAfter(checkoutId, { id: memberId })),
   { owner: ownerOfCheckout },
 );
+
+/** The page that serves as the one after joining; '' where none does. */
+async function thanksPath(): Promise<string> {
+  const role = (await listPageRoles(pool())).find((one) => one.role === 'thanks');
+  const page = role && (await findHead(pool(), role.itemId));
+  return page?.publishedAt ? page.path : '';
+}

@@ -1,6 +1,7 @@
 import { Node } from '@tiptap/core';
 import { Link } from '@tiptap/extension-link';
 import { TableKit } from '@tiptap/extension-table';
+import { PANELS } from '@/core/content/page-roles';
 import { desk } from '@/words/desk';
 
 /** What items are called to which a text leads, by id. */
@@ -73,6 +74,19 @@ const EmbedBlock = Node.create({
   ],
 });
 
+/** Something that the product shows, where it stands. */
+const PanelBlock = Node.create({
+  name: 'panel',
+  group: 'block',
+  atom: true,
+  addAttributes: () => ({ panel: attribute('panel', 'search') }),
+  parseHTML: () => [{ tag: 'div[data-panel]' }],
+  renderHTML: ({ node, HTMLAttributes }) => {
+    const panel = PANELS.find((one) => one === node.attrs.panel) ?? 'search';
+    return ['div', { ...HTMLAttributes, class: CARD }, desk(`desk-content.panel-${panel}`)];
+  },
+});
+
 /** Up to here the text may stand at the doorstep. */
 const TeaserEnd = Node.create({
   name: 'teaserEnd',
@@ -109,6 +123,7 @@ export const articleNodes = (names: ItemNames) => [
   ImageBlock,
   fileBlock(names),
   EmbedBlock,
+  PanelBlock,
   TeaserEnd,
   TableKit.configure({ table: { resizable: false } }),
 ];

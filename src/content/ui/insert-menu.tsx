@@ -4,6 +4,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import type { Editor } from '@tiptap/react';
 import { ChevronLeft, Plus } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import { PANELS } from '@/core/content/page-roles';
 import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 import { Button } from '@/kit/button';
 import { TextField } from '@/kit/field';
@@ -12,14 +13,40 @@ import { desk } from '@/words/desk';
 import { FileUpload } from './file-upload';
 import { ItemSearch } from './item-search';
 
-/** Puts a block behind the one in which the cursor is: a block that is selected as a whole would be replaced. */
+/**
+ * Puts a block behind the one in which the cursor is: a block that is selected as a whole would be replaced. The cursor
+ * is in the line below it then, or within it where it holds text.
+ */
 export function insertBlock(editor: Editor, type: string, attrs: Record<string, unknown> = {}): void {
-  const { $to } = editor.state.selection;
-  const behind = $to.depth > 0 ? $to.after(1) : $to.pos;
-  editor.chain().focus().insertContentAt(behind, { type, attrs }).run();
+  put(editor, { type, attrs }, 2);
 }
 
-type What = 'picture' | 'file' | 'embed';
+const cells = (type: 'tableHeader' | 'tableCell') =>
+  Array.from({ length: 3 }, () => ({ type, content: [{ type: 'paragraph' }] }));
+
+/** A table of three by three, its first row a head; the cursor is in its first cell. */
+function insertTable(editor: Editor): void {
+  const rows = (['tableHeader', 'tableCell', 'tableCell'] as const).map((type) => ({
+    type: 'tableRow',
+    content: cells(type),
+  }));
+  put(editor, { type: 'table', content: rows }, 4);
+}
+
+/** @param inside how far behind the beginning of the block the cursor goes */
+function put(editor: Editor, block: Record<string, unknown>, inside: number): void {
+  const { $to } = editor.state.selection;
+  const behind = $to.depth > 0 ? $to.after(1) : $to.pos;
+  const isLast = behind >= editor.state.doc.content.size;
+  editor
+    .chain()
+    .insertContentAt(behind, isLast ? [block, { type: 'paragraph' }] : block)
+    .setTextSelection(behind + inside)
+    .focus()
+    .run();
+}
+
+type What = 'picture' | 'file' | 'embed' | 'panel';
 type Named = (id: string, title: string) => void;
 
 /** Everything that can be put into a text beside words. `onNamed`: what an item is called that the text now leads to. */
@@ -42,7 +69,7 @@ export function InsertMenu({ editor, onNamed }: { editor: Editor; onNamed: Named
 
 function Choices({ editor, onNamed, onDone }: { editor: Editor; onNamed: Named; onDone: () => void }) {
   const [what, setWhat] = useState<What | null>(null);
-  const put = (type: string, attrs?: Record<string, unknown>): void => {
+  const insert = (type: string, attrs?: Record<string, unknown>): void => {
     insertBlock(editor, type, attrs);
     onDone();
   };
@@ -54,21 +81,15 @@ function Choices({ editor, onNamed, onDone }: { editor: Editor; onNamed: Named; 
         <Choice onPress={() => setWhat('embed')}>{desk('desk-content.embed')}</Choice>
         <Choice
           onPress={() => {
-            editor.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run();
+            insertTable(editor);
             onDone();
           }}
         >
           {desk('desk-content.table')}
         </Choice>
-        <Choice
-          onPress={() => {
-            editor.chain().focus().setHorizontalRule().run();
-            onDone();
-          }}
-        >
-          {desk('desk-content.rule-across')}
-        </Choice>
-        <Choice onPress={() => put('teaserEnd')}>{desk('desk-content.teaser-marker')}</Choice>
+        <Choice onPress={() => insert('horizontalRule')}>{desk('desk-content.rule-across')}</Choice>
+        <Choice onPress={() => setWhat('panel')}>{desk('desk-content.panel')}</Choice>
+        <Choice onPress={() => insert('teaserEnd')}>{desk('desk-content.teaser-marker')}</Choice>
       </ul>
     );
   }
@@ -81,7 +102,7 @@ function Choices({ editor, onNamed, onDone }: { editor: Editor; onNamed: Named; 
       >
         <ChevronLeft className="size-4" aria-hidden /> {desk('desk-content.back')}
       </button>
-      {what === 'picture' && <PictureFields onDone={(attrs) => put('image', attrs)} />}
+      {what === 'picture' && <PictureFields onDone={(attrs) => insert('image', attrs)} />}
       {what === 'file' && (
         <>
           <ItemSearch
@@ -89,18 +110,27 @@ function Choices({ editor, onNamed, onDone }: { editor: Editor; onNamed: Named; 
             kind="file"
             onChoose={({ id, title }) => {
               onNamed(id, title);
-              put('file', { item: id });
+              insert('file', { item: id });
             }}
           />
           <FileUpload
             onDone={({ itemId, title }) => {
               onNamed(itemId, title);
-              put('file', { item: itemId });
+              insert('file', { item: itemId });
             }}
           />
         </>
       )}
-      {what === 'embed' && <EmbedFields onDone={(attrs) => put('embed', attrs)} />}
+      {what === 'panel' && (
+        <ul>
+          {PANELS.map((panel) => (
+            <Choice key={panel} onPress={() => insert('panel', { panel })}>
+              {desk(`desk-content.panel-${panel}`)}
+            </Choice>
+          ))}
+        </ul>
+      )}
+      {what === 'embed' && <EmbedFields onDone={(attrs) => insert('embed', attrs)} />}
     </div>
   );
 }

@@ -1,6 +1,8 @@
 import { Lock } from 'lucide-react';
 import Link from 'next/link';
 import type { Instant } from '@/core/instants';
+import type { KeyCut } from '@/core/key-cut';
+import { KeyGlyph } from '@/kit/key-cut';
 import type { Words } from '@/words/speak';
 import { Picture, type PictureOf } from './picture';
 
@@ -14,6 +16,9 @@ export type ListedItem = {
   minutes: number;
   picture: PictureOf | null;
   isOpen: boolean;
+  /** The tiers that would open it. */
+  keys: { id: string; name: string; keyCut: KeyCut }[];
+  opensAt: Instant | null;
 };
 
 type Props = { items: ListedItem[]; t: Words; names: Map<string, string> };
@@ -49,6 +54,7 @@ export function ItemList({ items, t, names }: Props) {
               )}
             </h3>
             {item.summary && <p className="mt-1 text-muted">{item.summary}</p>}
+            <Keys item={item} t={t} />
           </div>
           {item.picture && (
             <Picture
@@ -57,6 +63,60 @@ export function ItemList({ items, t, names }: Props) {
               className="aspect-[3/2] w-28 flex-none rounded-lg object-cover sm:w-40"
             />
           )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const NAMED = 2;
+
+/** What would open a closed item: the keys of its tiers, and the day on which it opens by itself. */
+function Keys({ item, t }: { item: ListedItem; t: Words }) {
+  if (item.isOpen || (item.keys.length === 0 && !item.opensAt)) return null;
+  const isNamed = item.keys.length <= NAMED;
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[0.9375rem] text-muted">
+      {item.keys.map((tier) => (
+        <span key={tier.id} className="inline-flex items-center gap-2" title={tier.name}>
+          <KeyGlyph cut={tier.keyCut} size={15} />
+          <span className={isNamed ? undefined : 'sr-only'}>{tier.name}</span>
+        </span>
+      ))}
+      {item.opensAt && (
+        <span className="text-later">{t('site.opens-on', { date: t.date(item.opensAt) })}</span>
+      )}
+    </p>
+  );
+}
+
+/** Items as cards, the first one wider; for a front page. */
+export function ItemCards({ items, t, names }: Props) {
+  return (
+    <ul className="grid gap-x-6 gap-y-10 sm:grid-cols-2 lg:grid-cols-[4fr_3fr_3fr]">
+      {items.map((item, index) => (
+        <li key={item.id} className="min-w-0">
+          {item.picture && (
+            <Link href={item.path} prefetch={false} tabIndex={-1} aria-hidden>
+              <Picture
+                picture={item.picture}
+                sizes="(min-width: 64rem) 26rem, (min-width: 40rem) 50vw, 100vw"
+                isFirst={index < 3}
+                className="mb-3 aspect-[5/2] w-full rounded-lg object-cover sm:aspect-[9/4]"
+              />
+            </Link>
+          )}
+          <p className="text-[0.9375rem] text-muted">{lineAbove(item, t, names)}</p>
+          <h3 className="mt-0.5 text-xl leading-snug">
+            <Link href={item.path} prefetch={false} className="hover:underline">
+              {item.title}
+            </Link>
+            {!item.isOpen && (
+              <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
+            )}
+          </h3>
+          {item.summary && <p className="mt-1 line-clamp-3 text-muted">{item.summary}</p>}
+          <Keys item={item} t={t} />
         </li>
       ))}
     </ul>

@@ -45,6 +45,8 @@ type Options = {
   panel: (tiers: string[]) => ReactNode;
   /** What is shown where a section is closed, with its author's words for that. */
   closed: (words: ReactNode) => ReactNode;
+  /** What is shown of the product itself: signing in, the members' room, and others. */
+  product: (panel: string) => ReactNode;
   /** Where the items are by now to which links lead, by id. */
   links: Record<string, string>;
   /** What is shown of a picture, a file, and something of another site. */
@@ -65,7 +67,7 @@ const cell = (Tag: 'td' | 'th') =>
     );
   };
 
-const rendererFor = ({ here, panel, closed, links, image, file, embed }: Options) =>
+const rendererFor = ({ here, panel, product, closed, links, image, file, embed }: Options) =>
   renderJSONContentToReactElement({
     nodeMapping: {
       doc: ({ children }: Props) => <>{children}</>,
@@ -98,6 +100,7 @@ const rendererFor = ({ here, panel, closed, links, image, file, embed }: Options
       embed: ({ node: { attrs = {} } }: Props) => (
         <>{embed({ url: words(attrs.url), title: words(attrs.title) })}</>
       ),
+      panel: ({ node }: Props) => <>{product(words(node.attrs?.panel))}</>,
       table: ({ children }: Props) => (
         <div className="relative overflow-x-auto">
           <table>
@@ -130,6 +133,7 @@ export function RichText({
   className = 'prose',
   here = '/account',
   panel = () => null,
+  product = () => null,
   closed = () => null,
   links = {},
   image = () => null,
@@ -138,7 +142,7 @@ export function RichText({
 }: { document: Prose; className?: string } & Partial<Options>) {
   return (
     <div className={className}>
-      {rendererFor({ here, panel, closed, links, image, file, embed })({ content: document })}
+      {rendererFor({ here, panel, product, closed, links, image, file, embed })({ content: document })}
     </div>
   );
 }

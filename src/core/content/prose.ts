@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { openerSchema } from '../access/rule-schema';
 import { isSafeHref } from '../addresses';
+import { PANELS, type Panel } from './page-roles';
 import { say } from '../problem';
 
 /**
@@ -50,6 +51,7 @@ export type Node = {
     item?: string;
     url?: string;
     title?: string;
+    panel?: Panel;
     colspan?: number;
     rowspan?: number;
   } & Partial<Gate>;
@@ -114,6 +116,8 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
       type: z.literal('embed'),
       attrs: z.object({ url: embeddedUrl, title: z.string().trim().max(200).default('') }),
     }),
+    /** Something that the product shows: signing in, one's account, the members' room, the search, the newest posts. */
+    z.object({ type: z.literal('panel'), attrs: z.object({ panel: z.enum(PANELS) }) }),
     z.object({
       type: z.enum(['tableHeader', 'tableCell']),
       attrs: z.object({ colspan: span, rowspan: span }).optional(),
@@ -200,6 +204,11 @@ function gather<T>(prose: Prose, pick: (node: Node) => T | null | undefined): T[
 /** The tiers of each join panel in prose, in order. */
 export const joinPanels = (prose: Prose): string[][] =>
   gather(prose, ({ type, attrs }) => (type === 'joinPanel' ? (attrs?.tiers ?? []) : null));
+
+/** The panels of the product in prose. */
+export const panelsIn = (prose: Prose): Panel[] => [
+  ...new Set(gather(prose, ({ type, attrs }) => (type === 'panel' ? attrs?.panel : null))),
+];
 
 /** The ids of the pictures that prose shows. */
 export const picturesIn = (prose: Prose): string[] => [

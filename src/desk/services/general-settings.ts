@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
 import { rhythmsToChoose } from '@/core/offers/comparison';
+import { searchLanguageOf } from '@/content/services/lib/search-language';
+import { setSearchLanguage } from '@/content/store/items';
 import { offeredTiers } from '@/checkout/services/lib/offered-tiers';
 import { siteNow } from '@/platform/clock';
 import { config } from '@/platform/config';
@@ -59,6 +61,7 @@ export const saveGeneral = bySetUp(
     return transaction(async (db) => {
       await setGeneral(db, { ...input, joinRhythm: input.joinRhythm ?? site.joinRhythm });
       await setDoorstep(db, doorstepIn(site, input.language));
+      await setSearchLanguage(db, searchLanguageOf(input));
       await record(db, actor, siteNow(site), 'site settings changed', 'site', input);
       return done(null);
     });

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
 import { proseOf } from '@/core/content/prose';
+import { makeLegalPages } from '@/content/services/lib/legal-page';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
 import { saveItem, type ItemInput } from '@/content/store/items';
 import { addMenuEntry } from '@/content/store/menus';
@@ -101,6 +102,7 @@ export const setUpSite = systemUse(
         audience: 'everyone',
         parentId: null,
       });
+      await makeLegalPages(db, { ...site, reworded: {} }, joinedAt);
       await record(db, SETUP, realNow(), 'site set up', 'site', { name: site.name });
       return done({ ownerId: owner.id });
     });

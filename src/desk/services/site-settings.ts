@@ -10,8 +10,11 @@ import { listTiers } from '@/tiers/store/tiers';
 
 /** What every page may say of the site. */
 export const siteFacts = publicUse('site-facts', nothing, async () => {
-  const { name, zone, mode, currency, language, reworded, mayDeleteAccount, tax } = await currentSite();
+  const { name, zone, mode, currency, language, reworded, mayDeleteAccount, tax, theme, markId } =
+    await currentSite();
   return done({
+    theme,
+    markId,
     name,
     zone,
     mode,

@@ -1,14 +1,22 @@
+import { addLength } from '@/core/calendar';
+import { siteNow } from '@/platform/clock';
+import { currentSite } from '@/platform/site';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
+import { deleteOldUploads } from '@/content/store/files';
+import { deleteTrashed } from '@/content/store/items';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
 import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
 import { deleteOldLinks } from '@/people/store/sign-in-links';
 
-/** Deletes what has run out: quotes, sessions, mailed links, rate limits. The answer is how many rows went. */
+/** For how many days what is in the trash can be restored. */
+const TRASH_DAYS = 30;
+
+/** Deletes what has run out: quotes, sessions, mailed links, rate limits, uploads, and what has been in the trash for long. The answer is how many rows went. */
 export const tidyUp = systemUse('tidy-up', nothing, async () => {
   let gone = 0;
   for (const each of [
@@ -18,7 +26,11 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldCodes,
     deleteOldLinks,
     deleteSpentLimits,
+    deleteOldUploads,
   ])
     gone += await each(pool());
+  const site = await currentSite();
+  const before = addLength(siteNow(site), { n: -TRASH_DAYS, unit: 'day' }, site.zone);
+  gone += await deleteTrashed(pool(), { before });
   return done(gone);
 });

@@ -3,6 +3,7 @@ import { desk } from '@/words/desk';
 
 const TABS = [
   { id: 'general', name: desk('desk-settings.general'), path: '/desk/settings' },
+  { id: 'theme', name: desk('desk-settings.theme'), path: '/desk/settings/theme' },
   { id: 'words', name: desk('desk-settings.wording'), path: '/desk/settings/words' },
   { id: 'tax', name: desk('desk-settings.tax-and-invoices'), path: '/desk/settings/tax' },
   { id: 'dunning', name: desk('desk.failed-payments'), path: '/desk/settings/dunning' },

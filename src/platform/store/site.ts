@@ -1,5 +1,8 @@
 import type { Instant } from '@/core/instants';
 import type { SiteDefault } from '@/core/access/decide';
+import type { PictureId } from '@/core/ids';
+import type { Theme } from '@/core/theme';
+import { themeSchema } from '@/core/theme-schema';
 import { teaserSchema } from '@/core/content/teaser';
 import type { TaxTable, TaxWay } from '@/core/tax';
 import type { AccountSection } from '@/core/account-sections';
@@ -35,6 +38,9 @@ export type Site = {
   retryDays: number[];
   graceDays: number;
   doorstep: Doorstep;
+  theme: Theme;
+  /** The picture beside the site's name; null: its key. */
+  markId: PictureId | null;
   /** The rhythm with which the join page opens, as "1-month"; '' for the shortest. */
   joinRhythm: string;
   senderName: string;
@@ -63,7 +69,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, join_rhythm, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, theme, mark_id, join_rhythm, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -86,6 +92,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
     }
   >(db, FIND_SITE, [], {
     doorstep: doorstepSchema,
+    theme: themeSchema,
     accountSections: accountSectionsSchema,
     kinds: built,
     rates: built,
@@ -245,4 +252,9 @@ export async function saveReworded(db: Db, language: Language, key: string, word
 /** What someone sees who is not let in, where no rule says otherwise. */
 export async function setDoorstep(db: Db, doorstep: Doorstep): Promise<void> {
   await run(db, 'UPDATE site SET doorstep = $1', [doorstep]);
+}
+
+/** How the site looks. */
+export async function setTheme(db: Db, theme: Theme, markId: PictureId | null): Promise<void> {
+  await run(db, 'UPDATE site SET theme = $1, mark_id = $2', [theme, markId]);
 }

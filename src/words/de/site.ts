@@ -53,6 +53,26 @@ export const site: Record<keyof typeof en, string> = {
   'kind.files': 'Dateien',
   'site.previous-page': 'Vorige Seite',
   'site.next-page': 'Nächste Seite',
+  'site.opens-on': 'öffnet am {date}',
+  'site.menu': 'Menü',
+  'room.hello': 'Schön, Sie zu sehen, {name}.',
+  'room.begun': 'Weiterlesen',
+  'room.minutes-left': '{minutes, plural, one {noch # Minute} other {noch # Minuten}}',
+  'room.read-so-far': '{share} % gelesen',
+  'room.newest': 'Neu für Sie',
+  'room.nothing-open': 'Noch steht Ihnen nichts offen.',
+  'room.browse': 'Stöbern in allem, was Ihnen offensteht',
+  'room.no-tier': 'Sie haben noch keine Mitgliedschaft.',
+  'room.since': 'seit {date}',
+  'room.renews': 'verlängert sich am {date}, {amount}',
+  'room.opening': 'Bald offen für Sie',
+  'site.continue-reading': 'Weiterlesen, wo Sie aufgehört haben',
+  'legal.privacy': 'Datenschutz',
+  'legal.terms': 'Bedingungen',
+  'legal.privacy-text':
+    'So geht {site} mit dem um, was wir über Sie wissen. Bitte durchlesen und ergänzen, was noch offen ist, bevor die Website echtes Geld annimmt.\n\nWenn Sie Mitglied werden, speichern wir Ihren Namen, Ihre E-Mail-Adresse und Ihre Antworten beim Beitritt. Zu jeder Zahlung speichern wir Betrag, Datum und die Kennung des Zahlungsdienstes; Ihre Kartendaten gehen nur an den Zahlungsdienst.\n\nEin Cookie hält Sie angemeldet, ein zweites erkennt Ihren Browser wieder. Auf anderen Websites verfolgen wir Sie nicht.\n\nWir schreiben Ihnen E-Mails zu Ihrer Mitgliedschaft. In den Einstellungen Ihres Kontos können Sie herunterladen, was wir über Sie wissen, und Ihr Konto löschen. Was wir für unsere Bücher aufbewahren müssen, bleibt bis zum Ende der Frist.\n\nVerantwortlich, und so erreichen Sie uns: …',
+  'legal.terms-text':
+    'Zu diesen Bedingungen werden Sie Mitglied bei {site}. Bitte durchlesen und ergänzen, was noch offen ist, bevor die Website echtes Geld annimmt.\n\nAuf der Beitrittsseite steht, was jede Mitgliedschaft öffnet, was sie kostet und wann sie sich verlängert. Eine Mitgliedschaft, die sich verlängert, läuft, bis Sie kündigen; das können Sie jederzeit in Ihrem Konto. Was Sie bezahlt haben, behalten Sie bis zum Ende des Zeitraums.\n\nSchlägt eine Zahlung fehl, versuchen wir es noch einmal und schreiben Ihnen. Bleibt sie offen, endet Ihr Zugang.\n\nErstattungen und Ihr Widerrufsrecht: …\n\nVerantwortlich, und so erreichen Sie uns: …',
 
   'form.check-marked':
     '{count, plural, one {Bitte prüfen Sie das markierte Feld.} other {Bitte prüfen Sie die markierten Felder.}}',

@@ -8,7 +8,7 @@ import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { kindAt, listItems } from '@/access/services/list-items';
 import { viewItem } from '@/access/services/view-item';
 import type { Words } from '@/words/words';
-import { ItemList } from '@/content/ui/item-list';
+import { ItemCards } from '@/content/ui/item-list';
 import { FEEDS } from '@/app/public-feed';
 import { ItemArticle } from '@/app/item-article';
 import { config } from '@/platform/config';
@@ -93,10 +93,10 @@ async function Latest({ t }: { t: Words }) {
   const { items } = await shown(listItems(await currentActor(), { size: 6 }));
   if (items.length === 0) return null;
   return (
-    <section className="mx-auto w-full max-w-2xl px-5 pb-16">
-      <h2 className="border-t border-line pt-8 text-2xl">{t('site.latest')}</h2>
-      <ItemList items={items} t={t} names={await categoryNames()} />
-      <p className="mt-5">
+    <section className="mx-auto w-full max-w-6xl px-5 pb-16">
+      <h2 className="mb-6 text-2xl">{t('site.latest')}</h2>
+      <ItemCards items={items} t={t} names={await categoryNames()} />
+      <p className="mt-8">
         <Link href="/archive" prefetch={false} className="font-semibold text-spruce underline">
           {t('site.archive')}
         </Link>

@@ -25,6 +25,7 @@ const RESERVED = new Set([
   'sitemap.xml',
   'robots.txt',
   'pictures',
+  'reading',
   'downloads',
   '_next',
 ]);

@@ -261,4 +261,35 @@ export const content = {
   'desk-content.delete': 'Delete…',
   'desk-content.delete-question': 'Delete “{title}” for good, with its history? This can’t be undone.',
   'desk-content.delete-for-good': 'Delete for good',
+  'desk-content.roles': 'Pages with a purpose',
+  'desk-content.roles-hint':
+    'Pages of yours that the site uses. Put panels into their text with Insert: signing in, the account, the members’ room.',
+  'desk-content.role-none': 'none: the site’s own',
+  'desk-content.page': 'Page',
+  'desk-content.role-room': 'Members’ room',
+  'desk-content.role-room-hint':
+    'Where members find what is open to them. Put the members’ room panel into its text.',
+  'desk-content.role-join': 'Join',
+  'desk-content.role-join-hint': 'Where Join leads. Put a join panel into its text.',
+  'desk-content.role-sign-in': 'Sign in',
+  'desk-content.role-sign-in-hint': 'Where Sign in in the menu leads. Put the sign-in panel into its text.',
+  'desk-content.role-account': 'Account',
+  'desk-content.role-account-hint': 'Where Account in the menu leads. Put the account panel into its text.',
+  'desk-content.role-thanks': 'After joining',
+  'desk-content.role-thanks-hint':
+    'Where people go on to after joining, if their tier has no page of its own.',
+  'desk-content.role-not-found': 'Page not found',
+  'desk-content.role-not-found-hint': 'Its title and text are shown where there is nothing.',
+  'desk-content.role-privacy': 'Privacy',
+  'desk-content.role-privacy-hint':
+    'Linked at the foot of every page. If it goes to the trash, a new one is made.',
+  'desk-content.role-terms': 'Terms',
+  'desk-content.role-terms-hint':
+    'Linked at the foot of every page. If it goes to the trash, a new one is made.',
+  'desk-content.panel': 'Panel…',
+  'desk-content.panel-sign-in': 'Sign-in panel',
+  'desk-content.panel-account': 'Account panel',
+  'desk-content.panel-room': 'Members’ room',
+  'desk-content.panel-search': 'Search field',
+  'desk-content.panel-latest': 'Newest posts',
 } as const;

@@ -27,6 +27,7 @@ import { changeItems } from '@/content/services/change-items';
 import { discardDraft, saveDraft } from '@/content/services/drafts';
 import { duplicateItem } from '@/content/services/duplicate-item';
 import { arrangeMenu, removeMenuEntry, saveMenuEntry } from '@/content/services/menu';
+import { savePageRole } from '@/content/services/page-roles';
 import { restoreRevision } from '@/content/services/revisions';
 import { saveItem } from '@/content/services/save-item';
 import { addTag, arrangeTags, renameTag } from '@/content/services/tags';
@@ -242,6 +243,11 @@ export async function removeMenuEntryAction(_: FormState, form: FormData): Promi
   return forForm(removeMenuEntry(await currentActor(), text(form, 'id')), () =>
     said(desk('desk-content.entry-removed')),
   );
+}
+
+export async function savePageRoleAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { role: text(form, 'role'), itemId: text(form, 'itemId') };
+  return forForm(savePageRole(await currentActor(), input), () => said(desk('desk.saved')));
 }
 
 export async function arrangeMenuAction(

@@ -11,6 +11,7 @@ import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
 import { saveGeneral } from '@/desk/services/general-settings';
+import { saveTheme } from '@/desk/services/theme-settings';
 import { reword } from '@/desk/services/wording';
 import { desk } from '@/words/desk';
 
@@ -28,6 +29,18 @@ export async function saveGeneralAction(_: FormState, form: FormData): Promise<F
     joinRhythm: given(form, 'joinRhythm'),
   };
   return forForm(saveGeneral(await currentActor(), input), () => {
+    revalidatePath('/', 'layout');
+    return { problems: {}, message: desk('desk.saved') };
+  });
+}
+
+export async function saveThemeAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
+  const input = {
+    theme: draftsOf(sent).theme,
+    // A mark is sent only where another was chosen, or it was taken away.
+    markId: text(form, 'markGone') === 'on' ? null : text(form, 'markId') || undefined,
+  };
+  return forForm(saveTheme(await currentActor(), input), () => {
     revalidatePath('/', 'layout');
     return { problems: {}, message: desk('desk.saved') };
   });

@@ -4,14 +4,20 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { menuEditor } from '@/access/services/content-place';
 import { ContentHead } from '@/content/ui/content-head';
 import { MenuList } from '@/content/ui/menu-list';
-import { arrangeMenuAction, removeMenuEntryAction, saveMenuEntryAction } from '../actions';
+import { RoleList } from '@/content/ui/role-list';
+import {
+  arrangeMenuAction,
+  removeMenuEntryAction,
+  saveMenuEntryAction,
+  savePageRoleAction,
+} from '../actions';
 import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-content.menu-title') };
 
 export default async function MenuPage() {
   const staff = await requireStaff();
-  const { entries, ...targets } = await shown(menuEditor(await currentActor()));
+  const { entries, roles, pages, ...targets } = await shown(menuEditor(await currentActor()));
   return (
     <>
       <ContentHead here="menu" />
@@ -29,6 +35,12 @@ export default async function MenuPage() {
         save={saveMenuEntryAction}
         remove={removeMenuEntryAction}
         arrange={arrangeMenuAction}
+      />
+      <RoleList
+        roles={roles}
+        pages={pages}
+        mayWrite={may(staff.staffRole, 'write content')}
+        save={savePageRoleAction}
       />
     </>
   );

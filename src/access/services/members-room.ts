@@ -1,0 +1,75 @@
+import { compare } from '@/core/instants';
+import { FILE, LINK, PAGE } from '@/core/content/item';
+import { listPublished } from '@/content/store/item-lists';
+import { listHeads } from '@/content/store/items';
+import { listUnfinished } from '@/content/store/reading-places';
+import { listCategories } from '@/content/store/categories';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { memberUse } from '@/platform/use';
+import { readerOf, judge, isLetIn, isOut } from './lib/reader';
+import { previewOf } from './lib/preview';
+
+/** How much of each kind the room shows, and of how many of the newest items it knows. */
+const [NEWEST, NEXT, UNFINISHED, MOST] = [6, 6, 3, 3000];
+
+/**
+ * What a member can read: what they have begun, the newest that is open to them, what opens to them by itself and when, and
+ * how much there is in each category.
+ */
+export const membersRoom = memberUse('members-room', nothing, async (actor) => {
+  const reader = await readerOf(actor);
+  const items = await listPublished(
+    pool(),
+    reader.now,
+    { except: [PAGE, FILE, LINK] },
+    { limit: MOST, offset: 0 },
+  );
+  const decisions = await judge(reader, items);
+  const open = items.filter(({ id }) => isLetIn(decisions(id)));
+  const next = items
+    .flatMap((item) => {
+      const { state, opensAt } = decisions(item.id);
+      return state === 'later' && opensAt
+        ? [{ id: item.id, title: item.title, path: item.path, opensAt }]
+        : [];
+    })
+    .sort((a, b) => compare(a.opensAt, b.opensAt));
+  const counts = new Map<string, number>();
+  for (const item of open) for (const id of item.ownCategories) counts.set(id, (counts.get(id) ?? 0) + 1);
+  return done({
+    begun: await begunBy(actor.memberId, reader),
+    newest: await previewOf(open.slice(0, NEWEST)),
+    next: next.slice(0, NEXT),
+    total: open.length,
+    categories: (await listCategories(pool())).flatMap(({ id, name }) => {
+      const count = counts.get(id);
+      return count ? [{ id, name, count }] : [];
+    }),
+  });
+});
+
+/** What someone has begun and can still open, with how much of it is left. */
+async function begunBy(memberId: string, reader: Awaited<ReturnType<typeof readerOf>>) {
+  const places = await listUnfinished(pool(), memberId, UNFINISHED * 3);
+  const heads = await listHeads(
+    pool(),
+    places.map(({ itemId }) => itemId),
+  );
+  const decisions = await judge(reader, heads);
+  const readable = places.flatMap(({ itemId, place }) => {
+    const item = heads.find(({ id }) => id === itemId);
+    return item && isOut(reader, item) && isLetIn(decisions(itemId)) ? [{ item, place }] : [];
+  });
+  const shown = readable.slice(0, UNFINISHED);
+  const previews = await previewOf(shown.map(({ item }) => item));
+  return previews.map((preview, index) => {
+    const place = shown[index]?.place ?? 0;
+    return {
+      ...preview,
+      place,
+      minutesLeft: Math.max(1, Math.round((preview.minutes * (1000 - place)) / 1000)),
+    };
+  });
+}

@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { findHead } from '@/content/store/items';
+import { findReadingPlace, saveReadingPlace } from '@/content/store/reading-places';
+import { slug } from '@/platform/inputs';
+import { done, missing } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { memberUse } from '@/platform/use';
+import { isLetIn, isOut, judge, readerOf } from './lib/reader';
+
+const placeSchema = z.object({ itemId: slug, place: z.number().int().min(0).max(1000) });
+
+/** Saves how far a member has read, of what they can open. Nothing is written for staff who look as someone else. */
+export const keepReadingPlace = memberUse(
+  'keep-reading-place',
+  placeSchema,
+  async (actor, { itemId, place }) => {
+    if (actor.look) return done(null);
+    const reader = await readerOf(actor);
+    const item = await findHead(pool(), itemId);
+    if (!item || !isOut(reader, item) || !isLetIn((await judge(reader, [item]))(item.id))) return missing();
+    await saveReadingPlace(pool(), actor.memberId, { itemId, place, at: reader.now });
+    return done(null);
+  },
+);
+
+/** How far the member has read in an item, 0 to 1000; 0 where they have not. */
+export const readingPlace = memberUse('reading-place', slug, async ({ memberId }, itemId) =>
+  done((await findReadingPlace(pool(), memberId, itemId))?.place ?? 0),
+);
