@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { currentSite, currentTheme } from './session';
+import { currentSite, currentTheme, isInDesk } from './session';
 import './globals.css';
 
 export const metadata: Metadata = { title: 'Nest Key' };
@@ -14,9 +14,21 @@ async function language(): Promise<string> {
   }
 }
 
+/** Light or dark, where a reader chose, or the owner did for the site; undefined for what the device asks. */
+async function scheme(): Promise<string | undefined> {
+  const chosen = await currentTheme();
+  if (chosen || (await isInDesk())) return chosen;
+  try {
+    const { scheme: owners } = (await currentSite()).theme;
+    return owners === 'both' ? undefined : owners;
+  } catch {
+    return undefined;
+  }
+}
+
 export default async function RootLayout({ children }: { children: ReactNode }) {
   return (
-    <html lang={await language()} data-theme={await currentTheme()}>
+    <html lang={await language()} data-theme={await scheme()}>
       <body className="min-h-dvh antialiased">{children}</body>
     </html>
   );

@@ -109,7 +109,9 @@ export const deskWords = cache(async (): Promise<Words> => deskWordsOf(await cur
 /** The language in which this request is answered, by the part of the product that was asked. */
 export const currentWords = async (): Promise<Words> => ((await isInDesk()) ? deskWords() : siteWords());
 
-const isInDesk = async (): Promise<boolean> => /^\/desk(\/|$)/.test((await headers()).get('x-path') ?? '');
+/** Whether the Desk is asked, and not the site. */
+export const isInDesk = async (): Promise<boolean> =>
+  /^\/desk(\/|$)/.test((await headers()).get('x-path') ?? '');
 
 /** For pages: what a use case answers; where it refuses, the page that says so. */
 export async function shown<T>(answer: Promise<Result<T>>): Promise<T> {

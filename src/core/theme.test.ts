@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contrast, DEFAULT_THEME, readableOn, themeColours, themeStyle } from './theme';
+import { contrast, DEFAULT_THEME, readableOn, sampleStyle, themeColours, themeStyle } from './theme';
 import { themeSchema } from './theme-schema';
 
 describe('contrast', () => {
@@ -35,13 +35,20 @@ describe('the colours of a theme', () => {
 
   it('say nothing where nothing was changed, and what was where it was', () => {
     expect(themeStyle(DEFAULT_THEME)).toEqual({});
-    expect(
-      themeStyle({ ...DEFAULT_THEME, accent: '#aa0000', heading: 'fraunces', scheme: 'dark' }),
-    ).toMatchObject({
+    expect(themeStyle({ ...DEFAULT_THEME, accent: '#aa0000', heading: 'fraunces', scheme: 'dark' })).toEqual({
       '--color-spruce': expect.stringMatching(/^light-dark\(#aa0000, #[0-9a-f]{6}\)$/) as string,
       '--font-display': expect.stringContaining('Fraunces') as string,
-      colorScheme: 'dark',
+      '--color-spruce-deep': expect.any(String) as string,
+      '--color-on-spruce': expect.any(String) as string,
     });
+  });
+
+  it('are shown by day and by night side by side', () => {
+    expect(sampleStyle(DEFAULT_THEME, 'dark')).toMatchObject({
+      colorScheme: 'dark',
+      '--color-paper': '#10181a',
+    });
+    expect(sampleStyle(DEFAULT_THEME, 'light')).toMatchObject({ '--color-spruce': '#1f5a4c' });
   });
 
   it('are colours and nothing else', () => {

@@ -13,8 +13,13 @@ export const DEFAULT_THEME: Theme = {
   scheme: 'both',
 };
 
-/** What the theme's colours stand on: the page by day and by night, and the words on the night band. */
-const PAPER = { light: '#f6f3ec', dark: '#10181a' };
+/** The page itself by day and by night, as the styles of the product have it. */
+const PAGE = {
+  light: { paper: '#f6f3ec', ink: '#1d2b2f' },
+  dark: { paper: '#10181a', ink: '#ece6d8' },
+};
+
+/** The words on the night band. */
 const ON_NIGHT = '#f1ebdd';
 /** WCAG 2.2, success criteria 1.4.3 (AA) for words and 1.4.6 (AAA) for the band, which holds small ones. */
 export const LEAST = 4.5;
@@ -70,8 +75,8 @@ function accentOn(hex: string, background: string): Accent {
 /** The colours of a theme as they are shown: none that could not be read. */
 export function themeColours({ accent, night }: Theme): { light: Accent; dark: Accent; night: string } {
   return {
-    light: accentOn(accent, PAPER.light),
-    dark: accentOn(accent, PAPER.dark),
+    light: accentOn(accent, PAGE.light.paper),
+    dark: accentOn(accent, PAGE.dark.paper),
     night: readableOnNight(night),
   };
 }
@@ -92,6 +97,20 @@ const FAMILIES: Record<Font, string> = {
   'source-serif': "'Source Serif 4 Variable', ui-serif, serif",
 };
 
+/** A theme as a piece of a page shows it, by day or by night, whatever the page around it is. */
+export function sampleStyle(theme: Theme, scheme: 'light' | 'dark'): Record<string, string> {
+  const colours = themeColours(theme);
+  return {
+    ...themeStyle(theme),
+    colorScheme: scheme,
+    '--color-paper': PAGE[scheme].paper,
+    '--color-ink': PAGE[scheme].ink,
+    '--color-spruce': colours[scheme].accent,
+    '--color-on-spruce': colours[scheme].onAccent,
+    '--color-night': colours.night,
+  };
+}
+
 /** A theme as the custom properties that the styles of the site name; nothing where it is as the product comes. */
 export function themeStyle(theme: Theme): Record<string, string> {
   const { light, dark, night } = themeColours(theme);
@@ -108,6 +127,5 @@ export function themeStyle(theme: Theme): Record<string, string> {
   }
   if (theme.heading !== DEFAULT_THEME.heading) style['--font-display'] = FAMILIES[theme.heading];
   if (theme.text !== DEFAULT_THEME.text) style['--font-sans'] = FAMILIES[theme.text];
-  if (theme.scheme !== 'both') style.colorScheme = theme.scheme;
   return style;
 }

@@ -6,10 +6,7 @@ type Props = { title: string; summary: string; picture: PictureOf | null; childr
 /** The head of the front page: its title and summary on the night band, over its picture where it has one; hills below. */
 export function FrontHero({ title, summary, picture, children }: Props) {
   return (
-    <section
-      className="front-hero relative overflow-hidden bg-night text-on-night"
-      style={{ colorScheme: 'dark' }}
-    >
+    <section className="front-hero relative overflow-hidden bg-night text-on-night">
       {picture && (
         <>
           <Picture
@@ -36,9 +33,7 @@ export function FrontHero({ title, summary, picture, children }: Props) {
         className="absolute inset-x-0 bottom-0 block h-10 w-full sm:h-16"
         aria-hidden
       >
-        {/* The page below, whatever the reader's colours are. */}
         <path
-          className="[color-scheme:inherit]"
           fill="var(--color-paper)"
           d="M0 72V62l142-42 142-3 142 12 142-15 148 8 142 14 140 22 118 6 162 8 142-26v66z"
         />

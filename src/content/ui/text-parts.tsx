@@ -51,10 +51,10 @@ export function partsOf(t: Words, parts: TextParts) {
 
 function FileCard({ t, id, file }: { t: Words; id: string; file: FilePart }) {
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-card border border-line bg-surface px-4 py-3 text-base">
+    <div className="panel flex flex-wrap items-center gap-x-4 gap-y-2 rounded-card border border-line bg-surface px-4 py-3 text-base">
       <FileText className="size-6 flex-none text-muted" aria-hidden />
       <div className="min-w-0 flex-1">
-        <Link href={file.path} prefetch={false} className="font-semibold">
+        <Link href={file.path} prefetch={false} className="font-semibold hover:underline">
           {file.title}
         </Link>
         {!file.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
@@ -63,7 +63,7 @@ function FileCard({ t, id, file }: { t: Words; id: string; file: FilePart }) {
         </p>
       </div>
       {file.isOpen && (
-        <a href={downloadPath(id, file.name)} className={buttonClass('quiet', 'no-underline')}>
+        <a href={downloadPath(id, file.name)} className={buttonClass('quiet')}>
           <Download className="size-4.5" aria-hidden /> {t('site.download')}
         </a>
       )}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { DEFAULT_THEME, FONTS, SCHEMES, themeColours, themeStyle, type Theme } from '@/core/theme';
+import { DEFAULT_THEME, FONTS, SCHEMES, sampleStyle, themeColours, type Theme } from '@/core/theme';
 import { PictureField } from '@/content/ui/picture-field';
 import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
@@ -101,7 +101,7 @@ export function ThemeForm({ theme: saved, markId, name, action, tooLarge }: Prop
         {(['light', 'dark'] as const)
           .filter((scheme) => theme.scheme === 'both' || theme.scheme === scheme)
           .map((scheme) => (
-            <Preview key={scheme} name={name} theme={{ ...theme, scheme }} />
+            <Preview key={scheme} name={name} theme={theme} scheme={scheme} />
           ))}
       </div>
     </ActionForm>
@@ -137,11 +137,11 @@ function Colour({
 }
 
 /** A piece of a page as the theme makes it. */
-function Preview({ name, theme }: { name: string; theme: Theme }) {
+function Preview({ name, theme, scheme }: { name: string; theme: Theme; scheme: 'light' | 'dark' }) {
   return (
     <div
       inert
-      style={themeStyle(theme)}
+      style={sampleStyle(theme, scheme)}
       className="overflow-hidden rounded-card border border-line bg-paper font-sans text-ink"
     >
       <p className="px-5 pt-4 font-display text-lg font-bold">{name}</p>
