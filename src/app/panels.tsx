@@ -19,7 +19,8 @@ import { tierOffers } from './tier-cards';
 /** What is shown for the panels of the product in a document, by their names; nothing is looked up where it has none. */
 export async function productPanelsOf(document: Prose, here: string): Promise<(panel: string) => ReactNode> {
   const made = new Map<string, ReactNode>();
-  for (const panel of panelsIn(document)) made.set(panel, <div className="panel">{await productPanel(panel, here)}</div>);
+  for (const panel of panelsIn(document))
+    made.set(panel, <div className="panel">{await productPanel(panel, here)}</div>);
   return (panel) => made.get(panel) ?? null;
 }
 

@@ -147,7 +147,7 @@ test('3. makes tiers with offers, and sees every date and amount before saving',
 
 test('4. writes a page with a summary, and publishes it', async () => {
   await desk.goto('/desk/content');
-  await desk.getByRole('link', { name: 'Write a page' }).first().click();
+  await desk.getByRole('link', { name: 'New page' }).click();
   await desk.getByRole('button', { name: 'Publish' }).click();
   await expect(desk.getByText('Give it a title.')).toBeVisible();
   await desk.getByLabel('Title').fill('Where the key is');
@@ -160,9 +160,10 @@ test('4. writes a page with a summary, and publishes it', async () => {
   await editor.press('Enter');
   await desk.getByRole('button', { name: 'Bold' }).click();
   await editor.pressSequentially(`And now: ${SECRET}.`);
-  await desk.getByLabel('Show in the menu').check();
   await desk.getByRole('button', { name: 'Publish' }).click();
   await expect(desk.getByText('Saved.')).toBeVisible();
+  await desk.getByRole('button', { name: 'Add to the menu' }).click();
+  await expect(desk.getByRole('button', { name: 'Add to the menu' })).toHaveCount(0);
   await visitor.goto('/where-the-key-is');
   await expect(visitor.locator('strong')).toContainText(SECRET);
 });

@@ -10,7 +10,7 @@ const title = (page: Page) => page.getByLabel('Title');
 
 test('a changed form asks before it is left: by a link, and by the Back button', async ({ page }) => {
   await signInAtDesk(page);
-  await page.goto('/desk/content');
+  await page.goto('/desk/content?kind=post');
   await page.getByRole('link', { name: 'Finding the zodiacal light' }).first().click();
   await title(page).fill('Half a title');
   const question = page.getByRole('dialog', { name: 'Leave without saving?' }).locator('h2').locator('..');

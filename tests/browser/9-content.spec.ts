@@ -100,3 +100,189 @@ test('a part of a text is closed in place, seen at a glance, and opened again', 
   expect(await about()).toMatchObject({ isAccessibleForFree: true });
   await visitor.context().close();
 });
+
+const pdf = {
+  name: 'Mirror notes.pdf',
+  mimeType: 'application/pdf',
+  buffer: Buffer.from(`%PDF-1.7\n${'x'.repeat(1_500_000)}`),
+};
+
+test('a file is uploaded in pieces, offered in a closed part, and fetched by its readers alone', async ({
+  page,
+  browser,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content?kind=file');
+  await page.getByLabel('Add files').setInputFiles(pdf);
+  await expect(page.getByText('Added', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Mirror notes' }).click();
+  const address = await page.getByRole('link', { name: 'Mirror notes.pdf' }).getAttribute('href');
+
+  await page.goto('/desk/content/items/new?kind=post');
+  await page.getByLabel('Title').fill('Notes on mirrors');
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.type('Open words.');
+  await page.getByRole('button', { name: 'Insert', exact: true }).click();
+  await page.getByRole('button', { name: 'File', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Title or address' }).fill('Mirror no');
+  await page.getByRole('option', { name: /Mirror notes/ }).click();
+  await expect(page.locator('.ProseMirror')).toContainText('File: Mirror notes');
+  await page.locator('.ProseMirror').getByText('File: Mirror notes').click();
+  await page.keyboard.press('Control+Shift+L');
+  await page.getByLabel('Observer').check();
+  await page.getByRole('button', { name: 'Close this part' }).click();
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+
+  const visitor = await (await browser.newContext()).newPage();
+  const refused = await visitor.request.get(address ?? '');
+  expect(refused.status()).toBe(404);
+  expect(await refused.text()).not.toContain('%PDF');
+  await visitor.goto('/posts/notes-on-mirrors');
+  await expect(visitor.locator('.closed-part')).toHaveCount(1);
+  expect(await visitor.content()).not.toMatch(/Mirror notes|downloads/);
+
+  const whole = await page.request.get(address ?? '');
+  expect([whole.status(), (await whole.body()).length]).toEqual([200, pdf.buffer.length]);
+  expect(whole.headers()).toMatchObject({
+    'content-type': 'application/pdf',
+    'x-content-type-options': 'nosniff',
+    'cache-control': 'private, no-cache',
+    'accept-ranges': 'bytes',
+  });
+  expect(whole.headers()['content-security-policy']).toContain('sandbox');
+  const part = await page.request.get(address ?? '', { headers: { range: 'bytes=1-3' } });
+  expect([part.status(), await part.text(), part.headers()['content-range']]).toEqual([
+    206,
+    'PDF',
+    `bytes 1-3/${pdf.buffer.length}`,
+  ]);
+  const etag = whole.headers().etag ?? '';
+  expect((await page.request.get(address ?? '', { headers: { 'if-none-match': etag } })).status()).toBe(304);
+  expect((await page.request.get(address ?? '', { headers: { range: 'bytes=9999999-' } })).status()).toBe(
+    416,
+  );
+  await visitor.context().close();
+});
+
+test('a link is picked by its title and survives a move; what was typed survives a lost window', async ({
+  page,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/items/new?kind=page');
+  await page.getByLabel('Title').fill('Where we meet');
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  const meeting = page.url().replace(/\?.*/, '');
+
+  await page.goto('/desk/content/items/new?kind=page');
+  await page.getByLabel('Title').fill('Come along');
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.type('The place');
+  await page.keyboard.press('Shift+Home');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Title or address' }).fill('where we');
+  await page.getByRole('option', { name: /Where we meet/ }).click();
+  await expect(page.locator('.ProseMirror a')).toHaveText('The place');
+  // The window is lost before anything is saved.
+  await expect(page.getByText('What you typed is safe')).toBeVisible({ timeout: 10_000 });
+  page.on('dialog', (dialog) => void dialog.accept());
+  await page.goto('/desk/content/items/new?kind=page');
+  await page.getByRole('button', { name: 'Continue with them' }).click();
+  await expect(page.getByLabel('Title')).toHaveValue('Come along');
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+
+  await page.goto(meeting);
+  await page.getByLabel('Address', { exact: true }).fill('the-mill');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.goto('/come-along');
+  await expect(page.getByRole('article').getByRole('link', { name: 'The place' })).toHaveAttribute(
+    'href',
+    '/the-mill',
+  );
+  await page.goto('/where-we-meet');
+  await expect(page).toHaveURL(/\/the-mill$/);
+});
+
+test('a page is changed, compared, restored, thrown away and brought back', async ({ page }) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/items/new?kind=page');
+  await page.getByLabel('Title').fill('Opening hours');
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.type('We open at eight.');
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('We open at nine.');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'History: 2 versions' })).toBeVisible();
+  await page.getByRole('link', { name: 'History: 2 versions' }).click();
+  await page.getByRole('link', { name: /^Version 1/ }).click();
+  await expect(page.locator('del')).toHaveText('eight');
+  await expect(page.locator('ins')).toHaveText('nine');
+  await page.getByRole('button', { name: 'Restore this version' }).click();
+  await expect(page.locator('.ProseMirror')).toHaveText('We open at eight.');
+
+  await page.getByRole('button', { name: 'Move to trash' }).click();
+  await expect(page).toHaveURL(/\/desk\/content\?kind=page/);
+  expect((await page.request.get('/opening-hours')).status()).toBe(404);
+  await page.goto('/desk/content/trash');
+  const line = page.getByRole('listitem').filter({ hasText: 'Opening hours' });
+  await line.getByRole('button', { name: 'Restore' }).click();
+  await expect(line).toHaveCount(0);
+  await page.goto('/desk/content?kind=page&state=unpublished');
+  await expect(page.getByRole('link', { name: 'Opening hours' })).toBeVisible();
+});
+
+test('what is pasted from a word processor comes in as plain structure', async ({ page }) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/items/new?kind=post');
+  const text = page.locator('.ProseMirror');
+  await text.click();
+  await text.evaluate((target) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData(
+      'text/html',
+      `<html><head><style>p.MsoNormal{color:red}</style></head><body><!--[if gte mso 9]><xml>junk</xml><![endif]-->
+       <h1 style="mso-x:y">Top</h1><p class="MsoNormal" style="color:red">Some <b>bold</b>&nbsp;words<o:p></o:p></p><p>&nbsp;</p>
+       <p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·<span>&nbsp;</span></span>First</p>
+       <p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>Second</p>
+       <img src="data:image/png;base64,AAAA"></body></html>`,
+    );
+    target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  });
+  await expect(text.locator('h2')).toHaveText('Top');
+  await expect(text.locator('ul li')).toHaveText(['First', 'Second']);
+  await expect(text.locator('strong')).toHaveText('bold');
+  expect(await text.innerHTML()).not.toMatch(/Mso|style=|junk|<img|color/);
+});
+
+test('the menu is built, nested by keyboard, and shown to those it is meant for', async ({
+  page,
+  browser,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/menu');
+  await page.getByRole('button', { name: 'Add an entry' }).click();
+  const form = page.getByRole('form', { name: 'Add an entry' });
+  await form.getByLabel('Leads to').selectOption('archive');
+  await form.getByLabel('Label').fill('Old nights');
+  await form.getByLabel('Shown to').selectOption('signed-out');
+  await form.getByRole('button', { name: 'Add an entry' }).click();
+  await expect(page.getByText('Old nights')).toBeVisible();
+  await page.getByRole('button', { name: 'Move Old nights one level in' }).click();
+  await expect(page.getByRole('button', { name: 'Move Old nights one level out' })).toBeEnabled();
+
+  const visitor = await (await browser.newContext()).newPage();
+  await visitor.goto('/');
+  const nav = visitor.getByRole('navigation', { name: 'Site' }).first();
+  await nav.locator('summary').last().click();
+  await nav.getByRole('link', { name: 'Old nights' }).click();
+  await expect(visitor).toHaveURL(/\/archive$/);
+  await page.goto('/');
+  await expect(page.getByText('Old nights')).toHaveCount(0);
+  await visitor.context().close();
+});

@@ -49,6 +49,25 @@ const paid = async (memberId: string) =>
   ).map((row) => Number(row.amount));
 
 describe('a switch up', () => {
+  it('of someone who has cancelled begins at once; with a card that fails, nothing changes', async () => {
+    const { memberId, subscription } = await join(moor, 'observer-monthly', 'works');
+    await cancelSubscription(asMember(memberId), subscription.id);
+    const states = async () =>
+      (await listSubscriptionsOf(pool(), memberId, 'test')).map((each) => each.state);
+    const failing = { keepCard: false, cardToken: await cardToken(moor.gatewayUrl, moor.siteKey, 'fails') };
+    const refused = await submitCheckout(
+      asMember(memberId),
+      await switchInput(memberId, 'warden-monthly', failing),
+    );
+    expect(refused.ok).toBe(false);
+    expect(await states()).toContain('cancelling');
+    expect(await holds(memberId)).toEqual(['observer']);
+    const done = await submitCheckout(asMember(memberId), await switchInput(memberId, 'warden-monthly'));
+    expect(done).toMatchObject({ ok: true });
+    expect(await holds(memberId)).toEqual(['warden']);
+    expect((await states())[0]).toBe('active');
+  });
+
   it('begins at once, is charged what was quoted, and leaves one subscription and no gap', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 20);

@@ -170,6 +170,9 @@ export const itemEditor = staffUse('write content')(
       draft: memberId ? ((await findDraft(pool(), memberId, key)) ?? null) : null,
       others,
       file: file ? { name: file.name, size: file.size, mediaType: file.mediaType } : null,
+      isInMenu: (await listMenuEntries(pool())).some(
+        (entry) => entry.kind === 'item' && entry.target === item?.id,
+      ),
       /** What the items are called to which its text leads. */
       names: item ? await namesIn(item.body) : {},
       redirects: item ? (await listRedirects(pool(), item.id)).map(({ path }) => path) : [],

@@ -1,19 +1,15 @@
-import { MarkdownManager } from '@tiptap/markdown';
-import StarterKit from '@tiptap/starter-kit';
 import { parse } from 'yaml';
 import { z } from 'zod';
 import { addLength } from '@/core/calendar';
-import { articleSchema, plainText, type Prose } from '@/core/content/prose';
+import { plainText } from '@/core/content/prose';
 import { problemsOf } from '@/core/problem';
 import { refused, refusedField, type Result } from '@/platform/result';
 import type { ProblemCode } from '@/words/problems';
-import { holdsDirective, SECTIONS } from './lib/section-markdown';
+import { holdsDirective, readMarkdown } from './lib/markdown';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { instantSchema } from '@/platform/form-fields';
-
-const markdown = new MarkdownManager({ extensions: [StarterKit, ...SECTIONS] });
 
 const headSchema = z.object({
   type: z.enum(['page', 'post']),
@@ -27,11 +23,6 @@ const headSchema = z.object({
   /** Days ago that it was published; left out for a draft. */
   published: z.number().min(0).optional(),
 });
-
-/** Markdown as a document; what a document cannot hold is refused. @throws where it cannot be read */
-function readMarkdown(text: string): Prose {
-  return articleSchema.parse(markdown.parse(text));
-}
 
 /**
  * Imports a page or a post from Markdown with a head in YAML. `id` names the item, so that importing again
@@ -53,7 +44,7 @@ export const importItem = staffUse('write content')(
     const head = headSchema.safeParse(parse(match[1] ?? ''));
     if (!head.success) return refused(problemsOf<ProblemCode>(head.error));
     const { parent, category, published, ...rest } = head.data;
-    const body = readMarkdown(match[2] ?? '');
+    const body = readMarkdown(match[2] ?? '', { picture: () => null, itemAt: () => null });
     if (holdsDirective(plainText(body))) return refusedField(id, 'import.section-unreadable');
     return saveItem(actor, {
       ...rest,

@@ -31,8 +31,10 @@ const listAt = cache(async (path: string) => {
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const path = await pathOf(params);
   const seen = await view(path);
-  if (seen.kind !== 'open' && seen.kind !== 'doorstep')
-    return seen.kind === 'missing' ? { title: (await listAt(path))?.plural } : {};
+  if (seen.kind !== 'open' && seen.kind !== 'doorstep') {
+    const kind = seen.kind === 'missing' ? await listAt(path) : null;
+    return kind ? { title: kind.plural } : {};
+  }
   const { item, summary } = seen;
   const base = config().SITE_URL;
   const picture = item.picture && `${base}/pictures/${item.picture.id}`;

@@ -292,4 +292,5 @@ export const content = {
   'desk-content.panel-room': 'Members’ room',
   'desk-content.panel-search': 'Search field',
   'desk-content.panel-latest': 'Newest posts',
+  'desk-content.to-menu': 'Add to the menu',
 } as const;

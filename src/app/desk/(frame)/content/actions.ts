@@ -156,7 +156,7 @@ export async function changeItemsAction(
   revalidatePath(PLACE, 'layout');
   const { count } = result.value;
   return {
-    message: desk(change.kind === 'trash' ? 'desk-content.trashed-count' : 'desk-content.changed-count', {
+    message: desk(isTrash ? 'desk-content.trashed-count' : 'desk-content.changed-count', {
       count,
     }),
   };
@@ -180,12 +180,13 @@ export async function saveCategoryAction(_: FormState, form: FormData): Promise<
 
 /** Puts a category in a place: the order of all, and for it its parent. */
 export async function placeCategoryAction(
-  { id, name }: { id: string; name: string },
-  { parentId }: Place,
+  category: { id: string; name: string } | undefined,
+  place: Place | undefined,
   ids: string[],
 ): Promise<string | null> {
   const actor = await currentActor();
-  const problem = await wrong(saveCategory(actor, { id, name, parentId }));
+  const input = { id: category?.id, name: category?.name, parentId: place?.parentId };
+  const problem = await wrong(saveCategory(actor, input));
   return problem ?? wrong(arrangeCategories(actor, ids));
 }
 

@@ -18,6 +18,7 @@ import {
   duplicateItemAction,
   saveDraftAction,
   saveItemAction,
+  saveMenuEntryAction,
   trashItemAction,
 } from '../../actions';
 import { desk } from '@/words/desk';
@@ -192,6 +193,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           canCopy={kind.id !== 'file'}
           duplicate={duplicateItemAction}
           trash={trashItemAction}
+          toMenu={editor.isInMenu ? null : saveMenuEntryAction}
         />
       )}
     </>
