@@ -30,12 +30,11 @@ async function sendPart<T>(path: string, body: Blob | string): Promise<Sent<T>> 
   return isLost ? sendFile<T>(path, body) : first;
 }
 
-/** Sends a large file in pieces, telling how much of it has arrived; as a new item, or in place of the file of one. */
-export async function sendInPieces(
+/** Sends a large file in pieces, telling how much of it has arrived. The answer names the upload. */
+export async function sendPieces(
   file: File,
-  itemId: string | undefined,
   onShare: (share: number) => void,
-): Promise<Sent<{ itemId: string; title: string }>> {
+): Promise<Sent<{ id: string }>> {
   const begun = await sendPart<{ id: string }>(
     '/desk/uploads/file',
     JSON.stringify({ name: file.name, size: file.size }),
@@ -47,5 +46,16 @@ export async function sendInPieces(
     if (!sent.ok) return sent;
     onShare(Math.min(1, (start + PIECE_BYTES) / Math.max(1, file.size)));
   }
-  return sendPart(`/desk/uploads/file/${id}`, JSON.stringify({ itemId: itemId ?? '' }));
+  return begun;
+}
+
+/** Sends a file of the site: as a new item, or in place of the file of one. */
+export async function sendInPieces(
+  file: File,
+  itemId: string | undefined,
+  onShare: (share: number) => void,
+): Promise<Sent<{ itemId: string; title: string }>> {
+  const sent = await sendPieces(file, onShare);
+  if (!sent.ok) return sent;
+  return sendPart(`/desk/uploads/file/${sent.value.id}`, JSON.stringify({ itemId: itemId ?? '' }));
 }

@@ -21,6 +21,8 @@ const BY_STATE = [
   'desk-content.day-',
   'desk-content.role-',
   'desk-content.panel-',
+  'desk-settings.import-',
+  'desk-settings.line-',
   'desk-settings.font-',
   'desk-settings.scheme-',
 ];

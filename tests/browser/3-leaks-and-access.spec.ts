@@ -236,6 +236,7 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/money/messages',
       '/settings',
       '/settings/theme',
+      '/settings/transfer',
       '/settings/words',
       '/settings/tax',
       '/settings/staff',

@@ -6,7 +6,7 @@ test.beforeAll(ensureLanternMoor);
 test.afterAll(() => closePools());
 
 const POST = '/desk/content/items/zodiacal-light';
-const title = (page: Page) => page.getByLabel('Title');
+const title = (page: Page) => page.getByLabel('Title', { exact: true });
 
 test('a changed form asks before it is left: by a link, and by the Back button', async ({ page }) => {
   await signInAtDesk(page);

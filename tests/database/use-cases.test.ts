@@ -53,7 +53,7 @@ const STAFF: Record<string, StaffRole[]> = {
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
-     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme listWording reword`,
+     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme exportSite importStep listWording reword`,
   ),
 };
 const PUBLIC = words(

@@ -7,6 +7,7 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
+import { listTiers } from '@/tiers/store/tiers';
 import { isOut, readerOf, type Reader } from './lib/reader';
 import { textFor } from './lib/text-for';
 
@@ -29,6 +30,8 @@ async function isSeen(reader: Reader, id: string): Promise<boolean> {
   const { beside, within } = await itemsWithPicture(pool(), id);
   const items = (await listByIds(pool(), [...beside, ...within])).filter((item) => isOut(reader, item));
   if (items.some((item) => beside.includes(item.id))) return true;
+  // One that came with an import can be on the card of a tier as well.
+  if ((await listTiers(pool())).some(({ pictureId }) => pictureId === id)) return true;
   for (const item of items) {
     const text: Prose | null = await textFor(reader, item);
     if (text && picturesIn(text).includes(id)) return true;

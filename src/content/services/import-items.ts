@@ -1,28 +1,11 @@
-import { parse } from 'yaml';
 import { z } from 'zod';
 import { addLength } from '@/core/calendar';
-import { plainText } from '@/core/content/prose';
-import { problemsOf } from '@/core/problem';
-import { refused, refusedField, type Result } from '@/platform/result';
-import type { ProblemCode } from '@/words/problems';
-import { holdsDirective, readMarkdown } from './lib/markdown';
+import { refusedField, type Result } from '@/platform/result';
 import { saveItem } from './save-item';
 import { staffUse } from '@/platform/use';
 import { slug } from '@/platform/inputs';
 import { instantSchema } from '@/platform/form-fields';
-
-const headSchema = z.object({
-  type: z.enum(['page', 'post']),
-  title: z.string().min(1),
-  slug: z.string().optional(),
-  summary: z.string().default(''),
-  author: z.string().default(''),
-  parent: z.string().nullable().default(null),
-  category: z.string().optional(),
-  tags: z.array(z.string()).optional(),
-  /** Days ago that it was published; left out for a draft. */
-  published: z.number().min(0).optional(),
-});
+import { documentOf, splitItem } from './lib/item-markdown';
 
 /**
  * Imports a page or a post from Markdown with a head in YAML. `id` names the item, so that importing again
@@ -39,22 +22,33 @@ export const importItem = staffUse('write content')(
   'import-item',
   inputSchema,
   async (actor, { id, text, now, zone }): Promise<Result<{ id: string; path: string }>> => {
-    const match = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(text);
-    if (!match) return refusedField(id, 'import.no-head');
-    const head = headSchema.safeParse(parse(match[1] ?? ''));
-    if (!head.success) return refused(problemsOf<ProblemCode>(head.error));
-    const { parent, category, published, ...rest } = head.data;
-    const body = readMarkdown(match[2] ?? '', { picture: () => null, itemAt: () => null });
-    if (holdsDirective(plainText(body))) return refusedField(id, 'import.section-unreadable');
+    const written = splitItem(text);
+    if (!written.ok)
+      return refusedField(id, written.why === 'no-head' ? 'import.no-head' : 'import.bad-head');
+    const { head } = written;
+    const body = documentOf(written, { picture: () => null, itemAt: () => null });
+    if (!body) return refusedField(id, 'import.section-unreadable');
+    const { published } = head;
     return saveItem(actor, {
-      ...rest,
       id,
-      slug: rest.slug ?? id,
-      parentId: parent,
+      type: head.type ?? 'post',
+      title: head.title,
+      slug: head.slug ?? id,
+      parentId: head.parent ?? null,
+      summary: head.summary,
+      author: head.author,
+      tags: head.tags,
       body,
-      categories: category ? [category] : [],
+      categories: head.category ? [head.category] : [],
       publish:
-        published === undefined ? 'draft' : { at: addLength(now, { n: -published, unit: 'day' }, zone) },
+        published === undefined
+          ? 'draft'
+          : {
+              at:
+                typeof published === 'number'
+                  ? addLength(now, { n: -published, unit: 'day' }, zone)
+                  : published,
+            },
     });
   },
 );

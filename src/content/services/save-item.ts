@@ -55,6 +55,8 @@ const itemInputSchema = z.object({
   position: z.number().int().optional(),
   /** `draft` (or withdrawn, where it was out), `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
+  /** When it was last out, for one that is brought in unpublished. */
+  wasPublishedAt: instantSchema.optional(),
   /** The version that was opened, where an existing item is changed. */
   version: seenVersion,
 });
@@ -123,7 +125,7 @@ export const saveItem = staffUse('write content')(
             parentId: kind.id === PAGE ? input.parentId : null,
             target: kind.id === LINK ? input.target : null,
             tags: raw.tags ? await tagIds(db, raw.tags) : input.tags,
-            wasPublishedAt: known?.publishedAt ?? known?.wasPublishedAt ?? null,
+            wasPublishedAt: known?.publishedAt ?? known?.wasPublishedAt ?? raw.wasPublishedAt ?? null,
           },
           searchLanguageOf(site),
         );

@@ -14,11 +14,13 @@ export type Picture = {
   name: string;
 };
 
-export async function insertPicture(db: Db, p: Omit<Picture, 'id'>): Promise<PictureId> {
+/** Adds a picture, under an id that is known from elsewhere, or a new one. @returns its id */
+export async function insertPicture(db: Db, p: Omit<Picture, 'id'> & { id?: PictureId }): Promise<PictureId> {
   const { id } = await one<{ id: string }>(
     db,
-    'INSERT INTO pictures (width, height, bytes, small, of, name) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id',
-    [p.width, p.height, p.bytes, p.small, p.of, p.name],
+    `INSERT INTO pictures (id, width, height, bytes, small, of, name)
+     VALUES (coalesce($7::uuid, gen_random_uuid()), $1, $2, $3, $4, $5, $6) RETURNING id`,
+    [p.width, p.height, p.bytes, p.small, p.of, p.name, p.id ?? null],
   );
   return id;
 }

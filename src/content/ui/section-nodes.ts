@@ -109,7 +109,8 @@ export const sectionNode = (gates: Gates) =>
               return commands.extendMarkRange('sectionWords') && commands.setMark('sectionWords', gate);
             if (empty && sectionDepth($from) > 0) return commands.updateAttributes('section', gate);
             const isOneLine = $from.sameParent($to);
-            const isPart = !empty && isOneLine && !isWholeLine($from, $to);
+            // A picture or a file that is selected is a block, and no part of a line.
+            const isPart = $from.parent.isTextblock && !empty && isOneLine && !isWholeLine($from, $to);
             if (isPart) {
               tr.addMark(from, to, sectionWords.create(gate));
               return true;
@@ -123,7 +124,7 @@ export const sectionNode = (gates: Gates) =>
               }
             }
             // A line that cannot be put into a block, as in a list: its words are closed, and no other line's.
-            if (!isOneLine || $from.parent.content.size === 0) return false;
+            if (!isOneLine || !$from.parent.isTextblock || $from.parent.content.size === 0) return false;
             tr.addMark($from.start(), $from.end(), sectionWords.create(gate));
             return true;
           },

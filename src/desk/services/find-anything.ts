@@ -32,6 +32,7 @@ const SCREENS: Hit[] = [
   { path: '/desk/tiers/questions', title: desk('desk-tiers.join-questions-tiers'), kind: screen },
   { path: '/desk/tiers/unfinished', title: desk('desk-tiers.unfinished-checkouts-tiers'), kind: screen },
   { path: '/desk/settings', title: desk('desk-settings.general-settings'), kind: screen },
+  { path: '/desk/settings/transfer', title: desk('desk-settings.transfer-settings'), kind: screen },
   { path: '/desk/settings/theme', title: desk('desk-settings.theme-settings'), kind: screen },
   { path: '/desk/content/menu', title: desk('desk-content.menu-title'), kind: screen },
   { path: '/desk/content/categories', title: desk('desk-content.categories-title'), kind: screen },

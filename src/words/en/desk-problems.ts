@@ -177,6 +177,11 @@ export const deskProblems = {
   'item.taken': 'Another page or post has this address already. Choose another.',
   'import.section-unreadable':
     'A section is not written as it should be: its text would be open to everyone. Nothing was imported.',
+  'import.bad-head': 'has a head that can’t be read: it needs at least a title',
+  'import.no-picture': 'names a picture that is not there: {name}',
+  'import.no-file': 'names a file that is not there, or that is not what its name says: {name}',
+  'import.not-zip': 'This is no ZIP file, or it didn’t arrive whole.',
+  'import.too-large': 'is larger than an item can be',
   'import.no-head': 'has no head between two lines of ---',
   'picture.too-large': 'This picture is larger than 8 MB. Save it smaller, then choose it again.',
   'picture.unreadable': 'This cannot be read as a picture. Choose a JPEG, PNG, WebP or AVIF file.',

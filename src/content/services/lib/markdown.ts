@@ -216,7 +216,7 @@ export const holdsDirective = (text: string): boolean => /:::|:section\b|(^|\n):
 
 /** A document as Markdown. What Markdown cannot say is lost: `readMarkdown` tells whether it is. */
 export const writeMarkdown = (document: Prose, ways: Pick<Ways, 'picture'>): string =>
-  markdown.serialize(withPictures(document as JSONContent, (id) => ways.picture(id) ?? id)).trim();
+  markdown.serialize(withPictures(document, (id) => ways.picture(id) ?? id)).trim();
 
 const withPictures = (node: JSONContent, of: (address: string) => string): JSONContent => ({
   ...node,
@@ -255,6 +255,6 @@ export function isSameDocument(one: Prose, other: Prose): boolean {
     ...(node.marks && { marks: [...node.marks].sort((a, b) => a.type.localeCompare(b.type)) }),
     ...(node.content && { content: node.content.map(plain) }),
   });
-  const written = (document: Prose): unknown => JSON.parse(JSON.stringify(plain(document as JSONContent)));
+  const written = (document: Prose): unknown => JSON.parse(JSON.stringify(plain(document)));
   return isDeepStrictEqual(written(one), written(other));
 }

@@ -146,12 +146,11 @@ export async function deleteItemsAction(_: FormState, form: FormData): Promise<F
 /** Changes all that are ticked; the trash is one of the changes, for it is asked for in the same place. */
 export async function changeItemsAction(
   ids: string[],
-  change: BulkChange,
+  change: BulkChange | undefined,
 ): Promise<{ problem?: string; message?: string }> {
   const actor = await currentActor();
-  const result = await (change.kind === 'trash'
-    ? trashItems(actor, ids)
-    : changeItems(actor, { ids, change }));
+  const isTrash = change?.kind === 'trash';
+  const result = await (isTrash ? trashItems(actor, ids) : changeItems(actor, { ids, change }));
   if (!result.ok) return { problem: Object.values((await deskWords()).problems(result.problems))[0] ?? '' };
   revalidatePath(PLACE, 'layout');
   const { count } = result.value;

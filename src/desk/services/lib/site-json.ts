@@ -1,0 +1,223 @@
+import { z } from 'zod';
+import { saveCategory, arrangeCategories } from '@/content/services/categories';
+import { saveMenuEntry, arrangeMenu, removeMenuEntry } from '@/content/services/menu';
+import { savePageRole } from '@/content/services/page-roles';
+import { arrangeTags, renameTag } from '@/content/services/tags';
+import { listCategories } from '@/content/store/categories';
+import { listKinds, saveKind } from '@/content/store/kinds';
+import { listMenuEntries } from '@/content/store/menus';
+import { listPageRoles } from '@/content/store/page-roles';
+import { addTags, listTags } from '@/content/store/tags';
+import { saveRule } from '@/access/services/save-rule';
+import { listRules } from '@/access/store/rules';
+import { saveTier } from '@/billing/services/save-tier';
+import { saveTheme } from '@/desk/services/theme-settings';
+import { reword } from '@/desk/services/wording';
+import { saveJoinFields } from '@/tiers/services/save-join-fields';
+import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
+import { saveOffer } from '@/tiers/services/save-offer';
+import { listJoinFields } from '@/tiers/store/join-fields';
+import { findOffer, listOffers } from '@/tiers/store/offers';
+import { findTier, listLadders, listTiers } from '@/tiers/store/tiers';
+import type { Actor } from '@/platform/actor';
+import type { Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+
+/** The form of the file; it rises when what is in it means something else. */
+export const FORMAT = 1;
+
+const row = z.looseObject({ id: z.string().max(200) });
+/** Each part is read by the use case that saves it; here only their outline is. */
+export const siteJsonSchema = z.object({
+  format: z.literal(FORMAT),
+  kinds: z
+    .array(
+      z.object({
+        id: z.string().regex(/^[a-z0-9-]{1,60}$/),
+        name: z.string().max(40),
+        plural: z.string().max(40),
+        path: z.string().max(100).nullable(),
+      }),
+    )
+    .max(200)
+    .default([]),
+  categories: z
+    .array(z.object({ id: z.string().max(200), name: z.string(), parentId: z.string().nullable() }))
+    .max(2000)
+    .default([]),
+  tags: z
+    .array(z.object({ id: z.string().max(200), name: z.string() }))
+    .max(5000)
+    .default([]),
+  menu: z
+    .array(row.extend({ parentId: z.string().nullable() }))
+    .max(100)
+    .default([]),
+  pages: z
+    .array(z.object({ role: z.string(), itemId: z.string() }))
+    .max(50)
+    .default([]),
+  ladders: z.array(row).max(200).default([]),
+  tiers: z.array(row).max(500).default([]),
+  offers: z.array(row).max(2000).default([]),
+  questions: z.array(z.unknown()).max(40).default([]),
+  rules: z.array(row).max(2000).default([]),
+  doorstep: z.unknown().optional(),
+  theme: z.unknown().optional(),
+  words: z.record(z.string(), z.string()).default({}),
+});
+export type SiteJson = z.output<typeof siteJsonSchema>;
+
+/** Everything of the site that is no item: how it is arranged, what it sells, and who may read what. No money, no people. */
+export async function readSiteJson(): Promise<Record<string, unknown>> {
+  const site = await currentSite();
+  const ladders = await listLadders(pool());
+  const nameOf = (id: string | null): string => ladders.find((ladder) => ladder.id === id)?.name ?? '';
+  const tiers = (await listTiers(pool())).filter(({ retiredAt }) => retiredAt === null);
+  const sold = new Set(tiers.map(({ id }) => id));
+  return {
+    format: FORMAT,
+    kinds: await listKinds(pool()),
+    categories: (await listCategories(pool())).map(({ id, name, parentId }) => ({ id, name, parentId })),
+    tags: await listTags(pool()),
+    menu: await listMenuEntries(pool()),
+    pages: await listPageRoles(pool()),
+    ladders: ladders.map(({ id, name, creditUnused, waitDays, downAtOnce }) => ({
+      id,
+      name,
+      creditUnused,
+      waitDays,
+      downAtOnce,
+    })),
+    tiers: tiers.map((tier) => ({
+      id: tier.id,
+      name: tier.name,
+      description: tier.description,
+      ladder: nameOf(tier.ladderId),
+      keyCut: tier.keyCut,
+      reference: tier.reference,
+      pictureId: tier.pictureId,
+      joinWords: tier.joinWords,
+      welcomeWords: tier.welcomeWords,
+      welcomeShown: tier.welcomeShown,
+      welcomePath: tier.welcomePath,
+      joining: tier.joining,
+      onJoinPage: tier.onJoinPage,
+      several: tier.several,
+      onSaleFrom: tier.onSaleFrom,
+      onSaleUntil: tier.onSaleUntil,
+      places: tier.places,
+    })),
+    offers: (await listOffers(pool()))
+      .filter(({ retiredAt, tierId }) => retiredAt === null && sold.has(tierId))
+      .map(({ id, name, onSale, definition }) => ({ id, name, onSale, definition })),
+    questions: await listJoinFields(pool()),
+    rules: (await listRules(pool())).map(({ version: _, ...rule }) => rule),
+    doorstep: site.doorstep,
+    theme: site.theme,
+    words: site.reworded,
+  };
+}
+
+/** What went wrong with a part: its name, and the codes of its problems. */
+export type PartProblem = { part: string; code: string };
+
+/** Before the items come: what they are sorted into, and what is sold, which their sections and buttons name. */
+export async function bringInBefore(actor: Actor, json: SiteJson): Promise<PartProblem[]> {
+  const found: PartProblem[] = [];
+  const say = saying(found);
+  for (const kind of json.kinds) await saveKind(pool(), kind);
+  for (const { id, name, parentId } of json.categories)
+    await say(`category ${id}`, saveCategory(actor, { id, name, parentId }));
+  await say(
+    'categories',
+    arrangeCategories(
+      actor,
+      json.categories.map(({ id }) => id),
+    ),
+  );
+  await addTags(pool(), json.tags);
+  for (const tag of json.tags) await say(`tag ${tag.id}`, renameTag(actor, tag));
+  await say(
+    'tags',
+    arrangeTags(
+      actor,
+      json.tags.map(({ id }) => id),
+    ),
+  );
+  for (const { id, pictureId, ...tier } of json.tiers) {
+    const isNew = !(await findTier(pool(), id));
+    await say(
+      `tier ${id}`,
+      saveTier(actor, { ...tier, id, isNew, ...(typeof pictureId === 'string' && { pictureId }) }),
+    );
+  }
+  const ladders = await listLadders(pool());
+  for (const ladder of json.ladders)
+    if (ladders.some(({ id }) => id === ladder.id))
+      await say(`ladder ${ladder.id}`, saveLadder(actor, ladder));
+  await bringInOrder(actor, json, say);
+  for (const offer of json.offers) await say(`offer ${offer.id}`, bringInOffer(actor, offer));
+  if (json.questions.length > 0) await say('questions', saveJoinFields(actor, json.questions));
+  return found;
+}
+
+/** The tiers of each ladder, and those on none, in the order that they came in; any others follow. */
+async function bringInOrder(actor: Actor, json: SiteJson, say: Say): Promise<void> {
+  const order = json.tiers.map(({ id }) => id);
+  const place = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
+  const tiers = await listTiers(pool());
+  for (const ladderId of new Set(tiers.map((tier) => tier.ladderId))) {
+    const there = tiers.filter((tier) => tier.ladderId === ladderId).map(({ id }) => id);
+    const tierIds = [...there].sort((a, b) => place(a) - place(b));
+    await say('tiers', arrangeTiers(actor, { ladderId, tierIds }));
+  }
+}
+
+/** An offer that is there already as it is keeps its version. */
+async function bringInOffer(actor: Actor, offer: { id: string }): Promise<Result<unknown>> {
+  const known = await findOffer(pool(), offer.id);
+  return saveOffer(actor, known ? { ...offer, seenVersion: known.version } : offer);
+}
+
+/** After the items: what leads to them, and who may read them. */
+export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartProblem[]> {
+  const found: PartProblem[] = [];
+  const say = saying(found);
+  const rules = new Map((await listRules(pool())).map((rule) => [rule.id, rule.version]));
+  for (const rule of json.rules)
+    await say(`rule ${rule.id}`, saveRule(actor, { ...rule, version: rules.get(rule.id) ?? 0 }));
+  for (const { role, itemId } of json.pages) await say(`page ${role}`, savePageRole(actor, { role, itemId }));
+  if (json.menu.length > 0) await bringInMenu(actor, json.menu, say);
+  if (json.theme) await say('theme', saveTheme(actor, { theme: json.theme }));
+  for (const [key, words] of Object.entries(json.words))
+    await say(`words ${key}`, reword(actor, { key, words }));
+  return found;
+}
+
+type Say = (part: string, answer: Promise<Result<unknown>>) => Promise<void>;
+
+const saying =
+  (found: PartProblem[]): Say =>
+  async (part, answer) => {
+    const result = await answer;
+    if (!result.ok) for (const { code } of Object.values(result.problems)) found.push({ part, code });
+  };
+
+/** The menu is replaced: entries have no name by which an old one could be told from a new. */
+async function bringInMenu(actor: Actor, menu: SiteJson['menu'], say: Say): Promise<void> {
+  for (const { id, parentId } of await listMenuEntries(pool()))
+    if (parentId === null) await say('menu', removeMenuEntry(actor, id));
+  const ids = new Map<string, string>();
+  for (const { id, parentId: _, ...entry } of menu) {
+    const made = await saveMenuEntry(actor, entry);
+    if (made.ok) ids.set(id, made.value.id);
+    else await say('menu', Promise.resolve(made));
+  }
+  const places = menu.flatMap(({ id, parentId }) => {
+    const own = ids.get(id);
+    return own ? [{ id: own, parentId: parentId === null ? null : (ids.get(parentId) ?? null) }] : [];
+  });
+  await say('menu', arrangeMenu(actor, places));
+}
