@@ -33,11 +33,6 @@ const firstMember = async (page: Page): Promise<void> => {
   await page.waitForURL(/members\/./);
 };
 
-const openDrawer = async (page: Page, name: string): Promise<void> => {
-  await page.getByRole('link', { name }).first().click();
-  await page.getByRole('complementary').waitFor();
-};
-
 /** The address of the demo's Letterbox: twenty ports above the site. */
 const LETTERBOX = `http://127.0.0.1:${Number(new URL(base).port) + 20}`;
 
@@ -63,27 +58,11 @@ const confirmEmail = async (page: Page): Promise<void> => {
 const SHOTS: Shot[] = [
   { name: 'doorstep', path: '/posts/zodiacal-light', who: 'visitor' },
   { name: 'join', path: '/join', who: 'visitor' },
-  { name: 'join-phone', path: '/join', who: 'visitor', width: 390, height: 844 },
+  { name: 'front-page', path: '/', who: 'visitor' },
+  { name: 'front-phone', path: '/', who: 'visitor', width: 390, height: 844 },
   { name: 'account', path: '/account', who: 'member' },
-  {
-    name: 'receipt',
-    path: '/account',
-    who: 'member',
-    act: async (page) => {
-      await page
-        .getByRole('link', { name: /^Invoice/ })
-        .first()
-        .click();
-      await page.getByRole('article').waitFor();
-    },
-  },
-  {
-    name: 'switch-quote',
-    path: '/join/warden-monthly',
-    who: 'member',
-    act: (page) => page.waitForTimeout(900),
-  },
-  { name: 'desk-wording', path: '/desk/settings/words?q=join', who: 'owner' },
+  { name: 'members-room', path: '/members-room', who: 'member' },
+  { name: 'post', path: '/posts/zodiacal-light', who: 'member' },
   {
     name: 'checkout',
     path: '/join/observer-monthly?to=/posts/zodiacal-light',
@@ -92,8 +71,15 @@ const SHOTS: Shot[] = [
   },
   { name: 'desk-today', path: '/desk', who: 'owner' },
   { name: 'desk-content', path: '/desk/content', who: 'owner' },
+  {
+    name: 'desk-editor',
+    path: '/desk/content/items/visit',
+    who: 'owner',
+    act: (page) => page.locator('.ProseMirror section').first().waitFor(),
+    height: 1100,
+  },
+  { name: 'desk-menu', path: '/desk/content/menu', who: 'owner' },
   { name: 'desk-access', path: '/desk/access', who: 'owner' },
-  { name: 'desk-rule', path: '/desk/access/guides', who: 'owner', full: true },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
   {
     name: 'desk-offer',
@@ -104,12 +90,6 @@ const SHOTS: Shot[] = [
   },
   { name: 'desk-members', path: '/desk/members', who: 'owner' },
   { name: 'desk-member', path: '/desk/members', who: 'owner', act: firstMember },
-  {
-    name: 'desk-subscriptions',
-    path: '/desk/money',
-    who: 'owner',
-    act: (page) => openDrawer(page, 'Oswin Tarrant'),
-  },
   { name: 'desk-books', path: '/desk/money/books', who: 'owner' },
   { name: 'desk-gateways', path: '/desk/money/gateways', who: 'owner' },
 ];

@@ -55,6 +55,7 @@ it('believes nobody about who calls, but as many proxies as were named', () => {
 
 it('logs no token', () => {
   expect(pathForLog('/sign-in/code/abc?x=1')).toBe('/sign-in/code/(left out)');
+  expect(pathForLog('/feeds/abc/files/x/y.mp3')).toBe('/feeds/(left out)');
   expect(pathForLog('/sign-in/link/abc')).toBe('/sign-in/link/(left out)');
   expect(pathForLog('/sign-in?to=/secret')).toBe('/sign-in');
 });

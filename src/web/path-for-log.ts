@@ -1,5 +1,5 @@
-/** Addresses whose last part is a secret that grants access. */
-const SECRET = /^(\/sign-in\/(?:link|code)\/).+/;
+/** Addresses from which on everything is a secret that grants access. */
+const SECRET = /^(\/(?:sign-in\/(?:link|code)|feeds)\/).+/;
 
 /** An address for the log: without its query, and without secrets that grant access. */
 export function pathForLog(url: string): string {

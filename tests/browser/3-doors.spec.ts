@@ -256,6 +256,8 @@ test.describe('whatever is sent', () => {
     '/account/to-pay/ID/pdf',
     '/pictures/ID?size=ID',
     '/downloads/ID/ID',
+    '/feeds/ID/feed.xml',
+    '/feeds/ID/files/ID/ID',
     '/categories/ID',
     '/tags/ID',
     '/archive?month=ID&page=ID',

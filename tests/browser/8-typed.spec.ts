@@ -25,7 +25,7 @@ test('a changed form asks before it is left: by a link, and by the Back button',
   await expect(title(page)).toHaveValue('Half a title');
   await page.goBack();
   await question.getByRole('button', { name: 'Leave without saving' }).click();
-  await expect(page).toHaveURL(/\/desk\/content$/);
+  await expect(page).toHaveURL(/\/desk\/content\?kind=post$/);
   // What is not changed asks nothing.
   await page.getByRole('link', { name: 'Finding the zodiacal light' }).first().click();
   await page.getByRole('link', { name: 'Tiers' }).click();

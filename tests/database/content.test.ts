@@ -9,6 +9,8 @@ import {
 import { deleteTerm, removeKind } from '../../src/access/services/delete-term';
 import { kindAt, listArchive, listItems, searchSite } from '../../src/access/services/list-items';
 import { openFile } from '../../src/access/services/open-file';
+import { feedFile, makeFeed, myFeed, privateFeed, revokeFeed } from '../../src/access/services/private-feed';
+import { feedHtml } from '../../src/content/ui/feed-html';
 import { saveKind } from '../../src/access/services/save-kind';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
 import { seePicture } from '../../src/access/services/see-picture';
@@ -671,5 +673,58 @@ describe('the Content place', () => {
     expect((await place({ kind: 'post', q: 'zodiacal' })).rows.map(({ item }) => item.id)).toEqual([
       'zodiacal-light',
     ]);
+  });
+});
+
+describe('a private feed', () => {
+  it('carries what its member may read, for as long as they may and its address is good', async () => {
+    const gazer = asMember((await join(moor, 'gazer-free', null)).memberId);
+    const { token } = value(await makeFeed(observer));
+    const read = async (given: string): Promise<string> =>
+      JSON.stringify(await privateFeed(VISITOR_ACTOR, { token: given }));
+    expect(await read(token)).toContain('third gatepost');
+    const other = value(await makeFeed(gazer)).token;
+    expect(await read(other)).not.toMatch(/third gatepost|Frames 61/);
+    expect(await read(other)).toContain('Finding the zodiacal light');
+    // Another address in its place, and none at all.
+    const next = value(await makeFeed(observer)).token;
+    expect(
+      [await read(token), await read('x'.repeat(43))].every((answer) => answer.includes('missing')),
+    ).toBe(true);
+    value(await revokeFeed(observer));
+    expect(await read(next)).toContain('missing');
+    expect(value(await myFeed(observer)).since).toBeNull();
+  });
+
+  it('of staff carries what a member of theirs would read, not all that they see at the Desk', async () => {
+    const { token } = value(await makeFeed(moor.owner));
+    expect(JSON.stringify(await privateFeed(VISITOR_ACTOR, { token }))).not.toContain('third gatepost');
+  });
+
+  it('has sound as an enclosure, fetched by its token', async () => {
+    const sound = Buffer.concat([
+      Buffer.from('ID3\u0003\0\0\0\0\0\0', 'latin1'),
+      Buffer.from([0xff, 0xfb, 0x90, 0x64]),
+      Buffer.alloc(2000),
+    ]);
+    const { id } = value(await beginUpload(SETUP, { name: 'Night walk.mp3', size: sound.length }));
+    value(await takePiece(SETUP, { id, number: 0, bytes: sound }));
+    const { itemId } = value(await finishUpload(SETUP, { id, itemId: '' }));
+    const body = doc(...fromText('Listen.').content, { type: 'file', attrs: { item: itemId } });
+    value(await post('A walk to hear', { categories: ['guides'], body }));
+    const { token } = value(await makeFeed(observer));
+    const { items } = value(await privateFeed(VISITOR_ACTOR, { token }));
+    const walk = items.find(({ title }) => title === 'A walk to hear')!;
+    expect(walk.enclosures).toEqual([
+      { id: itemId, name: 'Night walk.mp3', mediaType: 'audio/mpeg', size: sound.length },
+    ]);
+    const where = { base: 'https://moor.example', files: 'https://moor.example/f', shown: walk.shown };
+    expect(feedHtml(walk.body!, where)).toBe(
+      `<p>Listen.</p><p><a href="https://moor.example/f/${itemId}/Night%20walk.mp3">Night walk</a></p>`,
+    );
+    expect(await feedFile(VISITOR_ACTOR, { token, id: itemId, range: null })).toMatchObject({ ok: true });
+    expect(await openFile(VISITOR_ACTOR, { id: itemId, range: null })).toMatchObject({ ok: false });
+    value(await revokeFeed(observer));
+    expect(await feedFile(VISITOR_ACTOR, { token, id: itemId, range: null })).toMatchObject({ ok: false });
   });
 });

@@ -57,13 +57,13 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile askForCode
+  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `membersRoom keepReadingPlace readingPlace changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `membersRoom keepReadingPlace readingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession`,
 );
 const SYSTEM = words(

@@ -56,7 +56,7 @@ const itemInputSchema = z.object({
   /** `draft` (or withdrawn, where it was out), `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
   /** When it was last out, for one that is brought in unpublished. */
-  wasPublishedAt: instantSchema.optional(),
+  wasPublishedAt: instantSchema.nullish().transform((at) => at ?? undefined),
   /** The version that was opened, where an existing item is changed. */
   version: seenVersion,
 });

@@ -295,7 +295,8 @@ function isAsWritten(item: Item, input: Input): boolean {
     (item.target ?? undefined) === input.target &&
     (item.publishedAt ?? null) === (input.publish === 'draft' ? null : input.publish.at) &&
     sorted(item.ownCategories) === sorted(input.categories) &&
-    sorted(item.tags) === sorted(input.tags) &&
+    // Tags can be named, and are known by their ids.
+    sorted(item.tags) === sorted(input.tags.map((tag) => (item.tags.includes(tag) ? tag : slugify(tag)))) &&
     (item.path === '/' ? '/' : item.path.split('/').at(-1)) === input.slug &&
     isSameDocument(item.body, input.body)
   );

@@ -149,4 +149,14 @@ export const account: Record<keyof typeof en, string> = {
   'state.intent': 'in Bearbeitung',
   'state.awaited': 'erwartet',
   'state.refunded': 'erstattet',
+  'feed.title': 'Ihr privater Feed',
+  'feed.hint':
+    'Eine Adresse für Ihren Feedreader oder Ihre Podcast-App mit allem, was Sie hier lesen können, ohne Anmeldung. Bitte nicht weitergeben.',
+  'feed.since':
+    'Sie haben seit {date} eine private Adresse. Haben Sie sie verloren, erstellen Sie eine neue; die alte funktioniert dann nicht mehr.',
+  'feed.make': 'Private Adresse erstellen',
+  'feed.make-another': 'Neue erstellen',
+  'feed.revoke': 'Widerrufen',
+  'feed.made': 'Bitte jetzt kopieren, sie wird nur einmal gezeigt: {address}',
+  'feed.revoked': 'Ihre private Adresse funktioniert nicht mehr.',
 };

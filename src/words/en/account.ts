@@ -141,4 +141,14 @@ export const account = {
   'state.intent': 'in progress',
   'state.awaited': 'awaited',
   'state.refunded': 'refunded',
+  'feed.title': 'Your private feed',
+  'feed.hint':
+    'An address for your reader or podcast app that carries everything you can read here, without signing in. Don’t pass it on.',
+  'feed.since':
+    'You have had a private address since {date}. If you’ve lost it, make another; the old one then stops working.',
+  'feed.make': 'Make a private address',
+  'feed.make-another': 'Make another',
+  'feed.revoke': 'Revoke it',
+  'feed.made': 'Copy this address now, it’s shown only once: {address}',
+  'feed.revoked': 'Your private address no longer works.',
 } as const;

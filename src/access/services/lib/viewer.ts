@@ -12,7 +12,7 @@ import { currentSite } from '@/platform/site';
 import type { Actor } from '@/platform/actor';
 
 /** What access decisions know of a member at an instant: what is held in the site's mode. */
-async function personFacts(site: Site, member: Member, at: Instant): Promise<PersonFacts> {
+export async function personFacts(site: Site, member: Member, at: Instant): Promise<PersonFacts> {
   return {
     signedIn: true,
     id: member.id,

@@ -3,6 +3,8 @@
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { forForm, given, text, type FormState } from '@/app/form-state';
+import { makeFeed, revokeFeed } from '@/access/services/private-feed';
+import { config } from '@/platform/config';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
 import { changeAddress, changeDetails } from '@/members/services/change-details';
 import { deleteAccount } from '@/members/services/delete-account';
@@ -40,6 +42,21 @@ export async function endSessionAction(_: FormState, form: FormData): Promise<Fo
   return forForm(
     endMySession(await currentActor(), text(form, 'session')),
     (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('details.signed-out') }),
+  );
+}
+
+export async function makeFeedAction(): Promise<FormState> {
+  return forForm(makeFeed(await currentActor()), ({ token }, t) => {
+    revalidatePath('/account/settings');
+    const address = `${config().SITE_URL}/feeds/${token}/feed.xml`;
+    return { problems: {}, message: t('feed.made', { address }) };
+  });
+}
+
+export async function revokeFeedAction(): Promise<FormState> {
+  return forForm(
+    revokeFeed(await currentActor()),
+    (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('feed.revoked') }),
   );
 }
 

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown, siteWords } from '@/app/session';
+import { myFeed } from '@/access/services/private-feed';
 import { mySettings } from '@/people/services/my-sign-in';
 import { browserName } from '@/people/ui/browser-name';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';
@@ -12,6 +13,8 @@ import {
   changePasswordAction,
   deleteAccountAction,
   endSessionAction,
+  makeFeedAction,
+  revokeFeedAction,
   signOutEverywhereAction,
 } from './actions';
 
@@ -23,6 +26,7 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 /** Who the member is to the site, how they sign in, and what the site knows about them. */
 export default async function SettingsPage() {
   const mine = await shown(mySettings(await currentActor()));
+  const feed = await shown(myFeed(await currentActor()));
   const t = await siteWords();
   const { hasPassword, sessions } = mine;
   return (
@@ -89,6 +93,30 @@ export default async function SettingsPage() {
           </Button>
           <p className="mt-1 text-[0.9375rem] text-muted">{t('details.everywhere-hint')}</p>
         </form>
+      </section>
+      <section aria-label={t('feed.title')}>
+        <h2 className="text-2xl">{t('feed.title')}</h2>
+        <p className="mt-2">{feed.since ? t('feed.since', { date: t.date(feed.since) }) : t('feed.hint')}</p>
+        <div className="mt-3 flex flex-wrap items-start gap-3">
+          <ActionForm
+            action={makeFeedAction}
+            label={t('feed.title')}
+            className="grid gap-3 [overflow-wrap:anywhere]"
+          >
+            <SubmitButton busy={t('form.moment')} look="quiet" className="w-fit">
+              {feed.since ? t('feed.make-another') : t('feed.make')}
+            </SubmitButton>
+            <FormMessage />
+          </ActionForm>
+          {feed.since && (
+            <ActionForm action={revokeFeedAction} label={t('feed.revoke')}>
+              <SubmitButton busy={t('form.moment')} look="quiet">
+                {t('feed.revoke')}
+              </SubmitButton>
+              <FormMessage />
+            </ActionForm>
+          )}
+        </div>
       </section>
       <section aria-label={t('details.data')}>
         <h2 className="text-2xl">{t('details.data')}</h2>

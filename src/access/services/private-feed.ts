@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import { FILE, LINK, PAGE } from '@/core/content/item';
+import { filesIn, type Prose } from '@/core/content/prose';
+import type { Instant } from '@/core/instants';
+import { listFilesOf } from '@/content/store/files';
+import { listPublished } from '@/content/store/item-lists';
+import { listByIds } from '@/content/store/items';
+import { findMember } from '@/people/store/members';
+import { deletePrivateFeed, memberOfFeed, privateFeedOf, setPrivateFeed } from '@/access/store/private-feeds';
+import { siteNow } from '@/platform/clock';
+import { nothing, slug } from '@/platform/inputs';
+import { record } from '@/platform/record';
+import { done, missing, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool, transaction } from '@/platform/store/db';
+import { hashToken, newToken } from '@/platform/tokens';
+import { memberUse, publicUse } from '@/platform/use';
+import { openTo, type OpenFile } from './lib/open-file';
+import { isLetIn, judge, openBody, type Reader } from './lib/reader';
+import { listRules } from '@/access/store/rules';
+import { shownIn, type Shown } from './lib/shown';
+import { personFacts } from './lib/viewer';
+
+/** Whether the member has a private address, and since when. */
+export const myFeed = memberUse('my-feed', nothing, async ({ memberId }) =>
+  done({ since: (await privateFeedOf(pool(), memberId))?.madeAt ?? null }),
+);
+
+/** Makes a private address for the member's feed, or another in its place. The token is told this once. */
+export const makeFeed = memberUse('make-feed', nothing, async (actor): Promise<Result<{ token: string }>> => {
+  const at = siteNow(await currentSite());
+  const { token, hash } = newToken();
+  return transaction(async (db) => {
+    await setPrivateFeed(db, actor.memberId, hash, at);
+    await record(db, actor, at, 'private feed made', `member:${actor.memberId}`);
+    return done({ token });
+  });
+});
+
+/** From now on the private address leads nowhere. */
+export const revokeFeed = memberUse('revoke-feed', nothing, async (actor): Promise<Result<null>> => {
+  const at = siteNow(await currentSite());
+  return transaction(async (db) => {
+    if (await deletePrivateFeed(db, actor.memberId))
+      await record(db, actor, at, 'private feed revoked', `member:${actor.memberId}`);
+    return done(null);
+  });
+});
+
+const token = z.string().min(20).max(100);
+
+/** The member whose feed a token opens, as a reader with their own eyes: what they may read is asked anew each time. */
+async function readerOfToken(given: string): Promise<Reader | null> {
+  const memberId = await memberOfFeed(pool(), hashToken(given));
+  const member = memberId ? await findMember(pool(), memberId) : undefined;
+  if (!member) return null;
+  const site = await currentSite();
+  const now = siteNow(site);
+  // Staff read everything at the Desk; an address that can be passed on carries what a member may read.
+  const person = { ...(await personFacts(site, member, now)), staff: undefined, readsAll: false };
+  return { site, now, rules: await listRules(pool()), person };
+}
+
+export type FeedItem = {
+  id: string;
+  path: string;
+  title: string;
+  summary: string;
+  author: string;
+  publishedAt: Instant | null;
+  /** What they may read of it; null where it is closed to them. */
+  body: Prose | null;
+  shown: Shown;
+  /** Sound and film that its text offers and that are open to them. */
+  enclosures: { id: string; name: string; mediaType: string; size: number }[];
+};
+
+/** The newest items with what a member may read of them, for the reader that has their private address. */
+export const privateFeed = publicUse('private-feed', z.object({ token }), async (_, input) => {
+  const reader = await readerOfToken(input.token);
+  if (!reader) return missing();
+  const heads = await listPublished(
+    pool(),
+    reader.now,
+    { except: [PAGE, FILE, LINK] },
+    { limit: 50, offset: 0 },
+  );
+  const items = await listByIds(
+    pool(),
+    heads.map(({ id }) => id),
+  );
+  const decisions = await judge(reader, heads);
+  const feed: FeedItem[] = [];
+  for (const head of heads) {
+    const item = items.find(({ id }) => id === head.id);
+    if (!item) continue;
+    const body = isLetIn(decisions(item.id)) ? openBody(reader, item) : null;
+    const { id, path, title, summary, author, publishedAt } = item;
+    const shown = await shownIn(reader, body ?? { type: 'doc', content: [] });
+    feed.push({
+      id,
+      path,
+      title,
+      summary: body ? summary : '',
+      author,
+      publishedAt,
+      body,
+      shown,
+      enclosures: await enclosuresOf(body, shown),
+    });
+  }
+  return done({ items: feed });
+});
+
+async function enclosuresOf(body: Prose | null, shown: Shown): Promise<FeedItem['enclosures']> {
+  if (!body) return [];
+  const files = await listFilesOf(pool(), filesIn(body));
+  return filesIn(body).flatMap((id) => {
+    const file = files.get(id);
+    const isMedia = file && /^(audio|video)\//.test(file.mediaType);
+    return isMedia && shown.files[id]?.isOpen
+      ? [{ id, name: file.name, mediaType: file.mediaType, size: file.size }]
+      : [];
+  });
+}
+
+/** A file of a private feed: its token is asked each time, and what it opens is asked anew. */
+export const feedFile = publicUse(
+  'feed-file',
+  z.object({ token, id: slug, range: z.string().max(200).nullable() }),
+  async (_, input): Promise<Result<OpenFile>> => {
+    const reader = await readerOfToken(input.token);
+    return reader ? openTo(reader, input) : missing();
+  },
+);
