@@ -65,7 +65,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
   );
   return (
     // On the front page it lies over the picture.
-    <header className="border-b border-line/70 group-has-[.front-hero]/site:absolute group-has-[.front-hero]/site:inset-x-0 group-has-[.front-hero]/site:z-20 group-has-[.front-hero]/site:border-transparent group-has-[.front-hero]/site:text-on-night group-has-[.front-hero]/site:[--color-on-spruce:var(--color-night)] group-has-[.front-hero]/site:[--color-spruce-deep:#edc169] group-has-[.front-hero]/site:[--color-spruce:var(--color-lamp)] print:hidden">
+    <header className="border-b border-line/70 group-has-[.front-hero]/site:absolute group-has-[.front-hero]/site:inset-x-0 group-has-[.front-hero]/site:z-20 group-has-[.front-hero]/site:border-transparent group-has-[.front-hero]/site:text-on-night group-has-[.front-hero]/site:[color-scheme:dark] group-has-[.front-hero]/site:[--color-on-spruce:var(--color-night)] group-has-[.front-hero]/site:[--color-spruce-deep:#edc169] group-has-[.front-hero]/site:[--color-spruce:var(--color-lamp)] print:hidden">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-3 gap-y-2 px-5 py-4 sm:gap-x-6">
         <Link href="/" className="flex min-w-0 items-center gap-2.5 font-display text-xl font-bold">
           {markId ? (

@@ -140,7 +140,7 @@ test('a file is uploaded in pieces, offered in a closed part, and fetched by its
   expect(await refused.text()).not.toContain('%PDF');
   await visitor.goto('/posts/notes-on-mirrors');
   await expect(visitor.locator('.closed-part')).toHaveCount(1);
-  expect(await visitor.content()).not.toMatch(/Mirror notes|downloads/);
+  expect(await visitor.content()).not.toMatch(/Mirror notes|downloads\//);
 
   const whole = await page.request.get(address ?? '');
   expect([whole.status(), (await whole.body()).length]).toEqual([200, pdf.buffer.length]);
