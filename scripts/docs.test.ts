@@ -15,7 +15,8 @@ const DOCS = [
 
 /** Places that a text names in code marks (from the root of the tree), and where its links lead (from the text). */
 function placesIn(file: string): string[] {
-  const text = readFileSync(file, 'utf8');
+  // What is fenced is an example, and its links lead where the example lies.
+  const text = readFileSync(file, 'utf8').replace(/^```markdown$[\s\S]*?^```$/gm, '');
   const marked = [...text.matchAll(/`([^`\n]+)`/g)]
     .map(([, words]) => words ?? '')
     .filter((words) => PLACES.test(words) && !/\s|NAME|NNNN/.test(words));

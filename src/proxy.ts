@@ -5,6 +5,12 @@ import { EMPTY_STYLE, TOAST_STYLES } from './platform/toast-styles';
 
 /** Sets the Content-Security-Policy with a nonce for each page. Authorises nothing: pages and services do. */
 export function proxy(request: NextRequest): NextResponse {
+  // The bytes of a file are no page of ours: their route says what may be done with them.
+  if (isFile(request.nextUrl.pathname)) {
+    const plain = new Headers(request.headers);
+    plain.set('x-path', request.nextUrl.pathname);
+    return NextResponse.next({ request: { headers: plain } });
+  }
   const nonce = randomBytes(16).toString('base64');
   const policy = [
     "default-src 'self'",
@@ -27,6 +33,8 @@ export function proxy(request: NextRequest): NextResponse {
   response.headers.set('content-security-policy', policy);
   return response;
 }
+
+const isFile = (path: string): boolean => /^\/(downloads|feeds\/[^/]+\/files)\//.test(path);
 
 /** Texts of the site show what their authors embed; where people type, pay or work, nothing of another site is framed. */
 const canEmbed = (path: string): boolean => !/^\/(desk|join|account|sign-in|api)(\/|$)/.test(path);
