@@ -25,7 +25,7 @@ type Props = {
   children?: ReactNode;
 };
 
-/** A list of items with its pages; `children` stands between its title and the items. */
+/** A list of items with its pages; `children` is shown between its title and the items. */
 export async function ItemListPage({ title, filter, page, at, children }: Props) {
   const [t, names] = [await siteWords(), await categoryNames()];
   const { items, total } = await shown(listItems(await currentActor(), { ...filter, page }));

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { contrast, DEFAULT_THEME, readableOn, sampleStyle, themeColours, themeStyle } from './theme';
@@ -47,8 +48,18 @@ describe('the colours of a theme', () => {
     expect(sampleStyle(DEFAULT_THEME, 'dark')).toMatchObject({
       colorScheme: 'dark',
       '--color-paper': '#10181a',
+      '--color-spruce': '#7fc4b0',
     });
     expect(sampleStyle(DEFAULT_THEME, 'light')).toMatchObject({ '--color-spruce': '#1f5a4c' });
+  });
+
+  it('of the product are what the styles have', () => {
+    const styles = readFileSync('src/app/globals.css', 'utf8');
+    const { light, dark, night } = themeColours(DEFAULT_THEME);
+    expect(styles).toContain(`--color-spruce: light-dark(${light.accent}, ${dark.accent});`);
+    expect(styles).toContain(`--color-spruce-deep: light-dark(${light.deep}, ${dark.deep});`);
+    expect(styles).toContain(`--color-on-spruce: light-dark(${light.onAccent}, ${dark.onAccent});`);
+    expect(styles).toContain(`--color-night: light-dark(${night},`);
   });
 
   it('are colours and nothing else', () => {

@@ -72,11 +72,18 @@ function accentOn(hex: string, background: string): Accent {
   return { accent, deep: mixed(accent, luminance(background) > 0.18 ? '#000000' : '#ffffff', 0.2), onAccent };
 }
 
+/** The accent of the product itself, as its styles have it. */
+const OWN_ACCENT: { light: Accent; dark: Accent } = {
+  light: { accent: '#1f5a4c', deep: '#17463b', onAccent: '#fffdf8' },
+  dark: { accent: '#7fc4b0', deep: '#9ad6c4', onAccent: '#0f1a17' },
+};
+
 /** The colours of a theme as they are shown: none that could not be read. */
 export function themeColours({ accent, night }: Theme): { light: Accent; dark: Accent; night: string } {
+  const isOwn = accent === DEFAULT_THEME.accent;
   return {
-    light: accentOn(accent, PAGE.light.paper),
-    dark: accentOn(accent, PAGE.dark.paper),
+    light: isOwn ? OWN_ACCENT.light : accentOn(accent, PAGE.light.paper),
+    dark: isOwn ? OWN_ACCENT.dark : accentOn(accent, PAGE.dark.paper),
     night: readableOnNight(night),
   };
 }

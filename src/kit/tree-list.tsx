@@ -68,7 +68,7 @@ export function TreeList<T extends Row>({
             id={row.id}
             name={row.name}
             isFixed={isFixed}
-            className="flex items-center gap-1 bg-paper py-1.5"
+            className="flex items-start gap-1 bg-paper py-1.5"
             style={{ paddingLeft: `${row.depth * STEP}px` }}
           >
             {mostDepth > 0 && !isFixed && (

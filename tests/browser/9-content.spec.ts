@@ -185,10 +185,10 @@ test('a link is picked by its title and survives a move; what was typed survives
   await page.getByRole('option', { name: /Where we meet/ }).click();
   await expect(page.locator('.ProseMirror a')).toHaveText('The place');
   // The window is lost before anything is saved.
-  await expect(page.getByText('What you typed is safe')).toBeVisible({ timeout: 10_000 });
+  await expect(page.getByText('Draft saved at')).toBeVisible({ timeout: 10_000 });
   page.on('dialog', (dialog) => void dialog.accept());
   await page.goto('/desk/content/items/new?kind=page');
-  await page.getByRole('button', { name: 'Continue with them' }).click();
+  await page.getByRole('button', { name: 'Continue with the draft' }).click();
   await expect(page.getByLabel('Title')).toHaveValue('Come along');
   await page.getByRole('button', { name: 'Publish' }).click();
   await expect(page.getByText('Saved.')).toBeVisible();
@@ -268,7 +268,7 @@ test('the menu is built, nested by keyboard, and shown to those it is meant for'
   await page.goto('/desk/content/menu');
   await page.getByRole('button', { name: 'Add an entry' }).click();
   const form = page.getByRole('form', { name: 'Add an entry' });
-  await form.getByLabel('Leads to').selectOption('archive');
+  await form.getByLabel('Links to').selectOption('archive');
   await form.getByLabel('Label').fill('Old nights');
   await form.getByLabel('Shown to').selectOption('signed-out');
   await form.getByRole('button', { name: 'Add an entry' }).click();

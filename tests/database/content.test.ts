@@ -71,7 +71,7 @@ describe('an address', () => {
     expect(await seen('/hides')).toMatchObject({ kind: 'open', item: { title: 'Hides' } });
   });
 
-  it('of what was never out leads nowhere, and nobody learns where a draft has gone', async () => {
+  it('of an item that was never published is not redirected, and neither is that of a draft', async () => {
     const draft = value(await page('Not yet', { publish: 'draft' }));
     value(await page('Not yet', { id: draft.id, slug: 'later', publish: 'draft' }));
     expect(await seen('/not-yet')).toEqual({ kind: 'missing' });
@@ -607,7 +607,7 @@ describe('lists of the site', () => {
 });
 
 describe('the menu', () => {
-  it('shows entries to those they are meant for, nested, and leaves out what leads nowhere', async () => {
+  it('shows entries to those they are meant for, nested, and leaves out entries whose target is gone', async () => {
     const titles = async (actor: Actor): Promise<string[]> =>
       value(await siteMenu(actor)).flatMap((entry) => [
         entry.title,

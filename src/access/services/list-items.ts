@@ -78,7 +78,7 @@ export const listItems = publicUse(
     const reader = await readerOf(actor);
     const where: PublishedFilter = {
       ...filter,
-      // Files and links stand in lists of their own, and pages in the menu.
+      // Files and links have lists of their own; pages are reached by the menu.
       ...(!filter.type && { except: [PAGE, FILE, LINK] }),
       ...(month && { between: monthOf(month, reader.site.zone) }),
     };

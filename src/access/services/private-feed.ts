@@ -37,7 +37,7 @@ export const makeFeed = memberUse('make-feed', nothing, async (actor): Promise<R
   });
 });
 
-/** From now on the private address leads nowhere. */
+/** Revokes the private address: requests to it are answered with 404. */
 export const revokeFeed = memberUse('revoke-feed', nothing, async (actor): Promise<Result<null>> => {
   const at = siteNow(await currentSite());
   return transaction(async (db) => {

@@ -14,7 +14,7 @@ import { textFor } from './lib/text-for';
 const pictureSchema = z.object({ id: uuid, isSmall: z.boolean().default(false) });
 
 /**
- * A picture, for those who see what shows it: the card of a tier, the site's mark and what stands beside a title are seen by everyone; a
+ * A picture, for those who see what shows it: the card of a tier, the site's mark and lead pictures are public; a
  * picture within a text by those who may read that part of it. `isPublic`: everyone sees it.
  */
 export const seePicture = publicUse('see-picture', pictureSchema, async (actor, { id, isSmall }) => {

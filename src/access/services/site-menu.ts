@@ -83,7 +83,7 @@ async function namesFor(of: (kind: MenuEntry['kind']) => string[], t: Words): Pr
   };
 }
 
-/** Where an entry leads and what it says; null where it leads nowhere. */
+/** The link and the label of an entry; null where its target no longer exists. */
 function leadOf(
   { kind, target, label }: MenuEntry,
   item: ItemHead | undefined,

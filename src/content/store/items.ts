@@ -224,7 +224,7 @@ export async function addRedirect(db: Db, path: string, itemId: string): Promise
   );
 }
 
-/** An address at which there is something leads nowhere else. */
+/** Deletes redirects from addresses that an item now has. */
 export async function dropTakenRedirects(db: Db): Promise<void> {
   await run(db, 'DELETE FROM redirects r USING items i WHERE r.path = i.path AND i.trashed_at IS NULL');
 }

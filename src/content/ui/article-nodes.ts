@@ -74,7 +74,7 @@ const EmbedBlock = Node.create({
   ],
 });
 
-/** Something that the product shows, where it stands. */
+/** A panel of the product, such as the sign-in form. */
 const PanelBlock = Node.create({
   name: 'panel',
   group: 'block',
@@ -87,7 +87,7 @@ const PanelBlock = Node.create({
   },
 });
 
-/** Up to here the text may stand at the doorstep. */
+/** The end of the teaser: the text up to here may be shown at the doorstep. */
 const TeaserEnd = Node.create({
   name: 'teaserEnd',
   group: 'block',

@@ -23,7 +23,7 @@ export type ListedItem = {
 
 type Props = { items: ListedItem[]; t: Words; names: Map<string, string> };
 
-/** What stands above an item's title: its categories, its day, and how long it takes to read. */
+/** The line above an item's title: its categories, its day, and how long it takes to read. */
 export const lineAbove = (
   item: Pick<ListedItem, 'categories' | 'publishedAt' | 'minutes'>,
   t: Words,
@@ -37,6 +37,18 @@ export const lineAbove = (
     .filter(Boolean)
     .join(' · ');
 
+/** An item's title as a link, with a lock where it is closed. */
+function Title({ item, t }: { item: ListedItem; t: Words }) {
+  return (
+    <>
+      <Link href={item.path} prefetch={false} className="hover:underline">
+        {item.title}
+      </Link>
+      {!item.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
+    </>
+  );
+}
+
 /** Items one below the other, as lists of the site show them. */
 export function ItemList({ items, t, names }: Props) {
   return (
@@ -46,12 +58,7 @@ export function ItemList({ items, t, names }: Props) {
           <div className="min-w-0 flex-1">
             <p className="text-[0.9375rem] text-muted">{lineAbove(item, t, names)}</p>
             <h3 className="mt-0.5 text-xl">
-              <Link href={item.path} prefetch={false} className="hover:underline">
-                {item.title}
-              </Link>
-              {!item.isOpen && (
-                <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
-              )}
+              <Title item={item} t={t} />
             </h3>
             {item.summary && <p className="mt-1 text-muted">{item.summary}</p>}
             <Keys item={item} t={t} />
@@ -60,7 +67,7 @@ export function ItemList({ items, t, names }: Props) {
             <Picture
               picture={item.picture}
               sizes="10rem"
-              className="aspect-[3/2] w-28 flex-none rounded-lg object-cover sm:w-40"
+              className="aspect-[3/2] w-28 flex-none self-start rounded-lg object-cover sm:w-40"
             />
           )}
         </li>
@@ -108,12 +115,7 @@ export function ItemCards({ items, t, names }: Props) {
           )}
           <p className="text-[0.9375rem] text-muted">{lineAbove(item, t, names)}</p>
           <h3 className="mt-0.5 text-xl leading-snug">
-            <Link href={item.path} prefetch={false} className="hover:underline">
-              {item.title}
-            </Link>
-            {!item.isOpen && (
-              <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
-            )}
+            <Title item={item} t={t} />
           </h3>
           {item.summary && <p className="mt-1 line-clamp-3 text-muted">{item.summary}</p>}
           <Keys item={item} t={t} />

@@ -68,7 +68,7 @@ export function KindForm({ kind, isFixed, tiers, save }: Props) {
             tiers.map(({ id, name }) => <CheckField key={id} name="tiers" value={id} label={name} />)}
         </div>
       )}
-      <SubmitButton busy={desk('desk.saving')} className="w-fit">
+      <SubmitButton busy={desk('desk.saving')} className="w-fit sm:col-span-2">
         {kind ? desk('desk.save') : desk('desk-content.new-kind')}
       </SubmitButton>
     </ActionForm>

@@ -160,7 +160,7 @@ function EntryForm({ entry, targets, save }: { entry: MenuRow | null; targets: T
           </option>
         ))}
       </SelectField>
-      <SubmitButton busy={desk('desk.saving')} className="w-fit">
+      <SubmitButton busy={desk('desk.saving')} className="w-fit sm:col-span-2">
         {entry ? desk('desk.save') : desk('desk-content.add-entry')}
       </SubmitButton>
     </ActionForm>

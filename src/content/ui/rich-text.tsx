@@ -25,7 +25,7 @@ const textLink = (links: Record<string, string>) =>
   function TextLink({ mark, children }: { mark: LinkMark; children?: ReactNode }) {
     // An item is where it is by now; the address it had leads on to it, if it is known no more.
     const href = links[mark.attrs?.item ?? ''] ?? mark.attrs?.href ?? '';
-    // What was saved before links were looked at as they are now leads nowhere.
+    // Links saved before addresses were checked may be unsafe: only their words are shown.
     if (!isSafeHref(href)) return <>{children}</>;
     return href.startsWith('/') || href.startsWith('#') ? (
       <Link href={href} prefetch={false}>

@@ -38,7 +38,7 @@ export function itemPath(type: string, above: string, slug: string): string | nu
   return normalisePath(`${above === '/' ? '' : above}/${last}`);
 }
 
-/** The address with a number that nobody has yet: "/visit", then "/visit-2". A file's number stands before its ending. */
+/** The address with a number that nobody has yet: "/visit", then "/visit-2". A file's number comes before its extension. */
 export function freePath(path: string, isTaken: (path: string) => boolean): string {
   if (!isTaken(path)) return path;
   const [, base = path, ending = ''] = /^(.*?)(\.[a-z0-9]{1,8})?$/.exec(path) ?? [];

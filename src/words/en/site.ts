@@ -65,13 +65,13 @@ export const site = {
   'room.since': 'since {date}',
   'room.renews': 'renews on {date}, {amount}',
   'room.opening': 'Opening to you',
-  'site.continue-reading': 'Continue where you stopped',
+  'site.continue-reading': 'Continue reading',
   'legal.privacy': 'Privacy',
   'legal.terms': 'Terms',
   'legal.privacy-text':
-    'This is how {site} uses what it knows about you. Read it through, and complete what is left open before the site goes live.\n\nWhen you join we store your name, your email address and what you answer when joining. For each payment we store its amount, its date and the reference of the payment service; your card details go to the payment service alone.\n\nWe use one cookie to keep you signed in and one to recognise your browser. We don’t track you on other sites.\n\nWe email you about your membership. You can download what we know about you, and delete your account, in your account settings. What the law asks us to keep for our books stays until its time is over.\n\nWho is responsible, and how to reach us: …',
+    'This is how {site} uses what it knows about you. Read it through, and complete what is left open before you go live.\n\nWhen you join we store your name, your email address and what you answer when joining. For each payment we store its amount, its date and the reference of the payment service; your card details go to the payment service alone.\n\nWe use one cookie to keep you signed in and one to recognise your browser. We don’t track you on other sites.\n\nWe email you about your membership. You can download what we know about you, and delete your account, in your account settings. What the law asks us to keep for our books stays until its time is over.\n\nWho is responsible, and how to reach us: …',
   'legal.terms-text':
-    'These are the terms under which you become a member of {site}. Read them through, and complete what is left open before the site goes live.\n\nThe join page says what each tier opens, what it costs and when it renews. A membership that renews does so until you cancel it; you can cancel in your account at any time, and keep what you have paid for until the end of the period.\n\nIf a payment fails we try again and tell you by email. Access ends if it stays unpaid.\n\nRefunds and your right to withdraw: …\n\nWho is responsible, and how to reach us: …',
+    'These are the terms under which you become a member of {site}. Read them through, and complete what is left open before you go live.\n\nThe join page says what each tier opens, what it costs and when it renews. A membership that renews does so until you cancel it; you can cancel in your account at any time, and keep what you have paid for until the end of the period.\n\nIf a payment fails we try again and tell you by email. Access ends if it stays unpaid.\n\nRefunds and your right to withdraw: …\n\nWho is responsible, and how to reach us: …',
 
   'form.check-marked': '{count, plural, one {Check the marked field.} other {Check the marked fields.}}',
   'form.lost':

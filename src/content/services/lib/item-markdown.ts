@@ -18,7 +18,7 @@ const instant = z
     }
   });
 
-/** What stands above a text, in YAML. All but the title may be left out. */
+/** The front matter of a text, in YAML. Only the title is required. */
 export const headSchema = z.object({
   id: z.string().min(1).max(200).optional(),
   type: z.string().min(1).max(200).optional(),
