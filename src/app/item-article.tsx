@@ -2,6 +2,7 @@ import 'server-only';
 import clsx from 'clsx';
 import { Download } from 'lucide-react';
 import Link from 'next/link';
+import { Comments } from '@/app/comments';
 import { categoryNames, namesInLists } from '@/app/item-pages';
 import { kindOf } from '@/access/services/list-items';
 import { currentActor, currentSite, shown, siteWords } from '@/app/session';
@@ -25,7 +26,7 @@ import type { Words } from '@/words/words';
 export type Seen = Extract<ItemView, { kind: 'open' | 'doorstep' }>;
 
 /** An item as a person may read it: its text, or its teaser and the doorstep. */
-export async function ItemArticle({ seen }: { seen: Seen }) {
+export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; commentsPage?: number }) {
   const [t, site] = [await siteWords(), await currentSite()];
   const actor = await currentActor();
   const { item } = seen;
@@ -102,6 +103,9 @@ export async function ItemArticle({ seen }: { seen: Seen }) {
           </>
         )}
         {seen.kind === 'open' && <Beside t={t} beside={seen.beside} />}
+        {seen.kind === 'open' && seen.hasComments && (
+          <Comments itemId={item.id} path={item.path} page={commentsPage} />
+        )}
       </article>
       {seen.kind === 'doorstep' && (
         <>

@@ -50,15 +50,18 @@ export async function PageLinks({
   page,
   pages,
   at,
+  label,
 }: {
   page: number;
   pages: number;
   at: (page: number) => string;
+  /** What it leads through. */
+  label?: string;
 }) {
   const t = await siteWords();
   if (pages < 2) return null;
   return (
-    <nav aria-label={t('kind.pages')} className="figures mt-6 flex items-center gap-5">
+    <nav aria-label={label ?? t('kind.pages')} className="figures mt-6 flex items-center gap-5">
       {page > 1 && (
         <Link href={at(page - 1)} prefetch={false} className="font-semibold text-spruce underline">
           {t('site.newer')}

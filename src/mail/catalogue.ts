@@ -18,6 +18,7 @@ import { ended } from './mails/ended';
 import { endedUnpaid } from './mails/ended-unpaid';
 import { refunded } from './mails/refunded';
 import { disputeLost } from './mails/dispute-lost';
+import { commentReply } from './mails/comment-reply';
 import { addressChanged } from './mails/address-changed';
 import type { MailDefinition, MailFrame, MailWords, SampleFacts } from './define';
 import type { Instant } from '@/core/instants';
@@ -44,6 +45,7 @@ export const MAILS = [
   endedUnpaid,
   refunded,
   disputeLost,
+  commentReply,
   addressChanged,
 ] as const;
 

@@ -1,3 +1,4 @@
+import type { MailTopic } from '@/core/mail-topics';
 import type { Instant, LocalMonth } from '@/core/instants';
 import type { Words } from '@/words/speak';
 
@@ -16,6 +17,8 @@ export type MailFrame = {
   firstName: string;
   name: string;
   email: string;
+  /** Where the reader turns mails of this topic off; for mails that have one. */
+  off?: { label: string; path: string };
 };
 
 /** The product's own words of a mail, to which the owner can add. */
@@ -52,6 +55,8 @@ export type MailDefinition<Template extends string, Facts> = {
   template: Template;
   /** Mails that people depend on cannot be switched off. */
   isAlwaysSent?: true;
+  /** What its reader turns off with one click. */
+  topic?: MailTopic;
   /** Merge fields that it has besides those of every mail. */
   fields: ('tier' | 'amount' | 'date')[];
   /** The value of the merge field `date`. */

@@ -101,6 +101,7 @@ const MAILS: MailContent[] = [
     minutes: 10,
   },
   { template: 'no-account' },
+  { template: 'comment-reply', title: 'Observer notes', path: '/account#comment-x', by: 'Ines' },
   { template: 'address-changed', email: 'new@moor.example' },
   { template: 'unfinished', tierName: 'Observer', secret: { path: '/join/the-secret-link' }, days: 7 },
 ];

@@ -52,9 +52,18 @@ export function renderWords(
 ): { subject: string; text: string; html: string } {
   const url = `${frame.siteUrl}${link.path}`;
   const hello = helloTo(frame);
-  const text = [hello, ...(code ? [code] : []), ...lines, `${link.label}: ${url}`, frame.siteName].join(
-    '\n\n',
-  );
+  const off = frame.off && { label: frame.off.label, url: `${frame.siteUrl}${frame.off.path}` };
+  const text = [
+    hello,
+    ...(code ? [code] : []),
+    ...lines,
+    `${link.label}: ${url}`,
+    frame.siteName,
+    ...(off ? [`${off.label}: ${off.url}`] : []),
+  ].join('\n\n');
+  const footer = off
+    ? `<p style="margin:16px 0 0;font-size:14px"><a href="${escape(off.url)}" style="color:#5B6B6E">${escape(off.label)}</a></p>`
+    : '';
   const paragraph = (line: string): string => `<p style="margin:0 0 16px">${escape(line)}</p>`;
   const large = code
     ? `<p style="margin:0 0 16px;font:bold 32px/1.2 monospace;letter-spacing:0.2em">${escape(code)}</p>`
@@ -63,7 +72,7 @@ export function renderWords(
   const html = `<!doctype html><html lang="${frame.t.locale}"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
 <div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
 <div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}
-<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div></div></body></html>`;
+<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div>${footer}</div></body></html>`;
   return { subject, text, html };
 }
 

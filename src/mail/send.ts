@@ -8,6 +8,8 @@ export type Letter = {
   subject: string;
   text: string;
   html: string;
+  /** The address to which a mail program posts to turn such mails off (RFC 8058). */
+  oneClickUrl?: string;
 };
 
 let transport: Transporter | undefined;
@@ -22,6 +24,12 @@ export async function sendLetter(letter: Letter): Promise<void> {
     subject: letter.subject,
     text: letter.text,
     html: letter.html,
+    ...(letter.oneClickUrl && {
+      headers: {
+        'List-Unsubscribe': `<${letter.oneClickUrl}>`,
+        'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+      },
+    }),
   });
 }
 

@@ -16,6 +16,8 @@ const BY_STATE = [
   'desk-mails.',
   'desk-members.section-',
   'desk-content.state-',
+  'desk-content.comment-state-',
+  'desk-content.no-comments-',
   'desk-content.entry-',
   'desk-content.audience-',
   'desk-content.day-',

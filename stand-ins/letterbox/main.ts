@@ -1,7 +1,7 @@
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import { serveAndSay } from '../lib/http';
-import { addressOf, letterPage, listPage, type Letter } from './pages';
+import { addressOf, letterPage, listPage, oneClickUrlOf, type Letter } from './pages';
 
 /** Usage: letterbox SMTP-PORT WEB-PORT */
 const [smtpPort, webPort] = process.argv.slice(2).map(Number);
@@ -25,6 +25,7 @@ const smtp = new SMTPServer({
           subject: mail.subject ?? '',
           date: (mail.date ?? new Date()).toISOString(),
           text: mail.text ?? '',
+          oneClickUrl: oneClickUrlOf(mail),
           html: typeof mail.html === 'string' ? mail.html : '',
         });
         letters.length = Math.min(letters.length, KEPT);
@@ -48,6 +49,13 @@ await serveAndSay('Letterbox', webPort, (_, response, url) => {
   if (url.pathname === '/') send('text/html', listPage(found, to));
   else if (url.pathname === '/letters.json') send('application/json', JSON.stringify(found));
   else if (kind === 'letters' && letter) send('text/html', letterPage(letter));
+  else if (kind === 'off' && letter?.oneClickUrl)
+    fetch(letter.oneClickUrl, {
+      method: 'POST',
+      body: new URLSearchParams({ 'List-Unsubscribe': 'One-Click' }),
+    })
+      .then(({ ok }) => send('text/plain', ok ? 'Unsubscribed.' : 'The site did not take it.'))
+      .catch(() => send('text/plain', 'The site did not answer.', 502));
   else if (kind === 'raw' && letter) send('text/html', letter.html);
   else send('text/plain', 'No such letter.', 404);
 });

@@ -8,7 +8,16 @@ export type Letter = {
   date: string;
   text: string;
   html: string;
+  /** Where one click turns such mails off (RFC 8058); '' where they cannot be. */
+  oneClickUrl: string;
 };
+
+/** The address that a mail names for one click, where it says that a post to it is enough. */
+export function oneClickUrlOf(mail: ParsedMail): string {
+  const header = (key: string): string => mail.headerLines.find((line) => line.key === key)?.line ?? '';
+  if (!/:\s*List-Unsubscribe=One-Click\s*$/i.test(header('list-unsubscribe-post'))) return '';
+  return /<(https?:[^>]+)>/.exec(header('list-unsubscribe').replace(/\s+/g, ''))?.[1] ?? '';
+}
 
 const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -31,7 +40,7 @@ export function letterPage(letter: Letter): string {
   return page(
     letter.subject,
     `<p><a href="/">All mail</a></p><h1>${escape(letter.subject)}</h1>
-    <p>From ${escape(letter.from)}<br>To ${escape(letter.to)}<br>${letter.date}</p>
+    <p>From ${escape(letter.from)}<br>To ${escape(letter.to)}<br>${letter.date}</p>${letter.oneClickUrl && `<form method="post" action="/off/${letter.id}"><button>Unsubscribe</button></form>`}
     <iframe sandbox title="The mail" src="/raw/${letter.id}"></iframe><h2>Plain part</h2><pre>${escape(letter.text)}</pre>`,
   );
 }

@@ -26,6 +26,7 @@ const mail = (dedupeKey: string) => ({
   textBody: 'Plain words',
   htmlBody: '<p>Rich words</p>',
   sealed: null,
+  topic: null,
   at: '2027-01-01T00:00:00Z' as const,
 });
 
@@ -54,18 +55,30 @@ describe('mails', () => {
     closeTransport();
     Object.assign(config(), { SMTP_URL: process.env.LETTERBOX_SMTP });
     await pool().query(`UPDATE mails SET next_attempt_at = now()`);
-    const { email } = await join(moor, 'gazer-free', null);
+    const { email, memberId } = await join(moor, 'gazer-free', null);
+    await queueMail(pool(), { ...mail('talk'), memberId, topic: 'comments', toAddress: 'talk@moor.example' });
     const sent = await Promise.all([sendMails(WORKER), sendMails(WORKER)]);
-    expect(sent.map(value).reduce((a, b) => a + b)).toBe(3);
-    type Letter = { to: string; from: string; subject: string; text: string; html: string };
+    expect(sent.map(value).reduce((a, b) => a + b)).toBe(4);
+    type Letter = {
+      to: string;
+      oneClickUrl: string;
+      from: string;
+      subject: string;
+      text: string;
+      html: string;
+    };
     const letters = (await (await fetch(`${letterbox}/letters.json`)).json()) as Letter[];
     expect(letters.map((letter) => letter.to).sort()).toEqual(
-      ['maren@moor.example', 'maren@moor.example', email].sort(),
+      ['maren@moor.example', 'maren@moor.example', 'talk@moor.example', email].sort(),
     );
     expect(letters.find((letter) => letter.to === email)).toMatchObject({
       from: expect.stringContaining('Lantern Moor') as string,
       subject: expect.stringContaining('Welcome') as string,
     });
+    // What can be turned off says so to mail programs (RFC 8058), and nothing else does.
+    const offUrl = letters.find(({ to }) => to === 'talk@moor.example')?.oneClickUrl;
+    expect(offUrl).toMatch(/^http:.*\/api\/mail-off\/[\w-]{20,}$/);
+    expect(letters.filter(({ oneClickUrl }) => oneClickUrl)).toHaveLength(1);
     expect(letters.find((letter) => letter.subject === 'About first')).toMatchObject({
       text: expect.stringContaining('Plain') as string,
       html: expect.stringContaining('Rich') as string,

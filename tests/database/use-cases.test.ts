@@ -39,7 +39,7 @@ const STAFF: Record<string, StaffRole[]> = {
     `itemEditor importItem saveItem ruleEditor deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
-     saveContentPicture mayUpload savePageRole`,
+     saveContentPicture mayUpload savePageRole deskComments moderateComments`,
   ),
   ...each(
     ['owner', 'helper'],
@@ -59,12 +59,12 @@ const STAFF: Record<string, StaffRole[]> = {
 const PUBLIC = words(
   `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
-   whoIsLooking`,
+   whoIsLooking itemComments mailOffLink turnMailOff`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
   `membersRoom keepReadingPlace readingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
-   endMySession`,
+   endMySession writeComment myMailTopics setMyMailTopic`,
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
@@ -78,9 +78,11 @@ type Theirs = {
   joining: string;
   waiting: string;
   agreement: string;
+  comment: string;
 };
 /** About a thing of a member's: what names it, and which staff may for any member. */
 const OWNED: Record<string, { input: (theirs: Theirs) => unknown; staff?: StaffRole[] }> = {
+  deleteMyComment: { input: ({ comment }) => comment },
   afterCheckout: { input: ({ joining }) => joining },
   pendingCheckout: { input: ({ waiting }) => waiting },
   checkoutToPay: { input: ({ waiting }) => waiting },
@@ -182,6 +184,10 @@ beforeAll(async () => {
     waiting: waiting.checkoutId,
     agreement: await first(
       'SELECT a.id FROM agreements a JOIN subscriptions s ON s.id = a.subscription_id WHERE s.member_id = $1',
+    ),
+    comment: await first(
+      `INSERT INTO comments (item_id, member_id, words, state, form_key, at)
+       SELECT id, $1, 'Mine', 'shown', gen_random_uuid(), now() FROM items LIMIT 1 RETURNING id`,
     ),
   };
   theirs.document = value(await uses.get('invoiceOfPayment')!(right, theirs.payment)) as string;

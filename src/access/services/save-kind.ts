@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
 import { BUILT_IN_KINDS, FILE, PAGE } from '@/core/content/item';
+import { NO_COMMENTS } from '@/core/content/comments';
+import { commentSettingsSchema } from '@/core/content/comments-schema';
 import { slugify } from '@/core/content/slug';
 import type { Opener } from '@/core/access/rule';
 import { isReserved } from '@/content/services/lib/addresses';
@@ -30,6 +32,8 @@ const kindSchema = z.object({
       tiers: z.array(z.string().max(120)).max(50),
     })
     .optional(),
+  /** Where it is left out, comments stay as they are. */
+  comments: commentSettingsSchema.optional(),
 });
 
 /**
@@ -58,7 +62,8 @@ export const saveKind = staffUse('set access')(
             return refusedField('path', 'item.taken');
         }
         const id = known?.id ?? freeId(slugify(input.name), new Set(kinds.map((kind) => kind.id)));
-        await store(db, { id, name: input.name, plural: input.plural, path });
+        const comments = input.comments ?? known?.comments ?? NO_COMMENTS;
+        await store(db, { id, name: input.name, plural: input.plural, path, comments });
         if (known?.path && path && known.path !== path) {
           await moveDescendants(db, known.path, path);
           await dropTakenRedirects(db);

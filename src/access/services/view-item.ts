@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { normalisePath } from '@/core/access/paths';
+import { hasComments } from '@/core/content/comments';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
 import { findFileOf } from '@/content/store/files';
+import { listKinds } from '@/content/store/kinds';
 import { listNeighbours } from '@/content/store/item-lists';
 import { findItemByPath, findMovedItem, type Item } from '@/content/store/items';
 import { done } from '@/platform/result';
@@ -39,6 +41,7 @@ export type ItemView =
       file: FileFacts | null;
       by: string;
       isDraft: boolean;
+      hasComments: boolean;
       beside: Beside;
     }
   | {
@@ -84,6 +87,7 @@ async function view(rawPath: string, reader: Reader): Promise<ItemView> {
       file: item.type === FILE ? await fileFacts(item) : null,
       by: decision.by,
       isDraft,
+      hasComments: !isDraft && (await isCommented(item)),
       beside,
     };
   }
@@ -102,6 +106,11 @@ async function view(rawPath: string, reader: Reader): Promise<ItemView> {
     tiers: openingTiers(questionOf(reader, item), await joinableTiers(reader)),
     beside,
   };
+}
+
+async function isCommented(item: Item): Promise<boolean> {
+  const kind = (await listKinds(pool())).find(({ id }) => id === item.type);
+  return kind !== undefined && hasComments(item, kind.comments);
 }
 
 async function movedFrom(path: string, reader: Reader): Promise<ItemView> {

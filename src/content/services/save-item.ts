@@ -52,6 +52,8 @@ const itemInputSchema = z.object({
   pictureAlt: z.string().trim().max(400).optional(),
   /** Whether it is the front page, which people see first. */
   isFront: z.boolean().optional(),
+  /** Whether it has comments; null: as its kind. */
+  commentsOn: z.boolean().nullable().optional(),
   position: z.number().int().optional(),
   /** `draft` (or withdrawn, where it was out), `publish` (now, unless it is out already), or the instant of publishing. */
   publish: z.union([z.literal('draft'), z.literal('publish'), z.object({ at: instantSchema })]),
@@ -72,6 +74,7 @@ const NEW_ITEM = {
   pictureId: null,
   pictureAlt: '',
   target: '',
+  commentsOn: null,
   position: 0,
 };
 

@@ -114,5 +114,6 @@ const NEW_FILE = {
   pictureId: null,
   pictureAlt: '',
   wasPublishedAt: null,
+  commentsOn: null,
   categories: [],
 };

@@ -19,6 +19,8 @@ export type ItemHead = ItemFacts & {
   /** What the picture shows, in words. */
   pictureAlt: string;
   wasPublishedAt: Instant | null;
+  /** Whether it has comments; null where it is as its kind. */
+  commentsOn: boolean | null;
   trashedAt: Instant | null;
   words: number;
   updatedAt: Instant;
@@ -44,6 +46,7 @@ export type ItemInput = Pick<
   | 'pictureAlt'
   | 'publishedAt'
   | 'wasPublishedAt'
+  | 'commentsOn'
 > & { categories: string[] };
 
 const BODY = { body: articleSchema };
@@ -51,7 +54,7 @@ const BODY = { body: articleSchema };
 /** The columns of a head, of the table items as i. */
 export const HEAD = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.position, i.picture_id, i.picture_alt,
-  i.published_at, i.was_published_at, i.trashed_at, i.words, i.updated_at, i.version,
+  i.published_at, i.was_published_at, i.comments_on, i.trashed_at, i.words, i.updated_at, i.version,
   (WITH RECURSIVE up AS (
      SELECT p.id, p.parent_id, 1 AS depth FROM items p WHERE p.id = i.parent_id
      UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < 50
@@ -137,11 +140,11 @@ export async function saveItem(db: Db, item: ItemInput, searchLanguage: string):
   await run(
     db,
     `INSERT INTO items (id, type, path, parent_id, title, summary, body, target, author, tags, position, picture_id, picture_alt,
-       published_at, was_published_at, words, body_text, search_language)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::text::regconfig)
+       published_at, was_published_at, words, body_text, search_language, comments_on)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::text::regconfig, $19)
      ON CONFLICT (id) DO UPDATE SET path = $3, parent_id = $4, title = $5, summary = $6, body = $7, target = $8, author = $9, tags = $10,
        position = $11, picture_id = $12, picture_alt = $13, published_at = $14, was_published_at = $15, words = $16, body_text = $17,
-       search_language = $18::text::regconfig, version = items.version + 1, updated_at = now()`,
+       search_language = $18::text::regconfig, comments_on = $19, version = items.version + 1, updated_at = now()`,
     [
       item.id,
       item.type,
@@ -161,6 +164,7 @@ export async function saveItem(db: Db, item: ItemInput, searchLanguage: string):
       wordCount(item.body),
       plainText(withoutSections(item.body)).slice(0, MOST_SEARCHED),
       searchLanguage,
+      item.commentsOn,
     ],
   );
   await replaceLinks(db, 'item_categories', 'category_id', item.id, item.categories);

@@ -1,21 +1,36 @@
+import type { CommentSettings } from '@/core/content/comments';
+import { commentSettingsSchema } from '@/core/content/comments-schema';
 import { many, run, type Db } from '@/platform/store/db';
 
 /** A kind of items. A name that is empty is the product's own word; `path` is null for the tree of pages. */
-export type Kind = { id: string; name: string; plural: string; path: string | null };
+export type Kind = {
+  id: string;
+  name: string;
+  plural: string;
+  path: string | null;
+  comments: CommentSettings;
+};
 
 /** In their order, those that are there from the start first. */
 export async function listKinds(db: Db): Promise<Kind[]> {
-  return many(db, 'SELECT id, name, plural, path FROM kinds ORDER BY position, created_at, id');
+  return many(
+    db,
+    'SELECT id, name, plural, path, comments FROM kinds ORDER BY position, created_at, id',
+    [],
+    {
+      comments: commentSettingsSchema,
+    },
+  );
 }
 
 /** Makes a kind or changes one. @throws a conflict where another kind has the address */
-export async function saveKind(db: Db, { id, name, plural, path }: Kind): Promise<void> {
+export async function saveKind(db: Db, { id, name, plural, path, comments }: Kind): Promise<void> {
   await run(
     db,
-    `INSERT INTO kinds (id, name, plural, path, position)
-     VALUES ($1, $2, $3, $4, (SELECT max(position) + 1 FROM kinds))
-     ON CONFLICT (id) DO UPDATE SET name = $2, plural = $3, path = $4`,
-    [id, name, plural, path],
+    `INSERT INTO kinds (id, name, plural, path, comments, position)
+     VALUES ($1, $2, $3, $4, $5, (SELECT max(position) + 1 FROM kinds))
+     ON CONFLICT (id) DO UPDATE SET name = $2, plural = $3, path = $4, comments = $5`,
+    [id, name, plural, path, comments],
   );
 }
 

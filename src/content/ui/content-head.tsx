@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Tabs } from '@/kit/tabs';
 import { desk } from '@/words/desk';
 
-type Here = 'items' | 'menu' | 'categories' | 'tags' | 'kinds' | 'calendar' | 'trash';
+type Here = 'items' | 'menu' | 'categories' | 'tags' | 'kinds' | 'calendar' | 'comments' | 'trash';
 type Props = { here: Here; children?: ReactNode };
 
 /** The head of the Content place, with its views. */
@@ -20,6 +20,7 @@ export function ContentHead({ here, children }: Props) {
           { id: 'tags', name: desk('desk-content.tags'), path: '/desk/content/tags' },
           { id: 'kinds', name: desk('desk-content.kinds'), path: '/desk/content/kinds' },
           { id: 'calendar', name: desk('desk-content.calendar'), path: '/desk/content/calendar' },
+          { id: 'comments', name: desk('desk-content.comments'), path: '/desk/content/comments' },
           { id: 'trash', name: desk('desk-content.trash'), path: '/desk/content/trash' },
         ]}
       />

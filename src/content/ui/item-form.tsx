@@ -5,7 +5,7 @@ import type { ItemState } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
 import { ActionForm, Draft, FormMessage, ProblemOf, SubmitButton, type FormAction } from '@/kit/action-form';
 import { ChoiceField } from '@/kit/choice-field';
-import { CheckField, TextArea, TextField } from '@/kit/field';
+import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { Button } from '@/kit/button';
 import type { ItemNames } from './article-nodes';
 import { Autosave, type SaveDraft } from './autosave';
@@ -32,6 +32,8 @@ export type ItemDraft = {
   pictureId: string | null;
   pictureAlt: string;
   isFront: boolean;
+  /** Null: as its kind has them. */
+  commentsOn: boolean | null;
   /** When it comes or came out, as a form has a local time; '' where that is not set. */
   publishAt: string;
 };
@@ -53,6 +55,8 @@ type Props = {
   /** The address of its kind's list, below which it is. */
   kindPath: string | null;
   kindName: string;
+  /** Whether its kind has comments; null where it can have none. */
+  kindComments: boolean | null;
   zone: string;
   parents: { id: string; title: string }[];
   categories: { id: string; name: string; depth: number }[];
@@ -112,6 +116,7 @@ function ItemFields({
   item,
   kindPath,
   kindName,
+  kindComments,
   zone,
   parents,
   categories,
@@ -291,6 +296,21 @@ function ItemFields({
             ))}
           </datalist>
         </div>
+        {kindComments !== null && (
+          <SelectField
+            name="comments"
+            label={desk('desk-content.comments')}
+            defaultValue={item.commentsOn === null ? '' : item.commentsOn ? 'on' : 'off'}
+          >
+            <option value="">
+              {kindComments
+                ? desk('desk-content.comments-as-kind-on')
+                : desk('desk-content.comments-as-kind-off')}
+            </option>
+            <option value="on">{desk('desk-content.comments-on')}</option>
+            <option value="off">{desk('desk-content.comments-off')}</option>
+          </SelectField>
+        )}
         {aside}
       </div>
     </ActionForm>

@@ -1,5 +1,5 @@
 import { decide, type Question } from '../access/decide';
-import type { Rule } from '../access/rule';
+import type { Opener, Rule } from '../access/rule';
 import type { Gate, Mark, Node, Prose } from './prose';
 
 /** What stands where a closed section was: the words that its author gave, and nothing of the section. */
@@ -75,11 +75,12 @@ export function rulesOfSections(prose: Prose): string[] {
  */
 export function isSectionOpen(gate: Gate, question: Question): boolean {
   const named = question.rules.find(({ id, on }) => id === gate.rule && on !== false);
-  const rule: Rule = {
-    id: 'section',
-    covers: [{ kind: 'item', id: question.item.id }],
-    openTo: gate.rule === null ? gate.openTo : (named?.openTo ?? []),
-  };
+  return isOpenTo(gate.rule === null ? gate.openTo : (named?.openTo ?? []), question);
+}
+
+/** Whether a part of an item is open to a person by openers of its own, whatever else covers the item. */
+export function isOpenTo(openTo: Opener[], question: Question): boolean {
+  const rule: Rule = { id: 'part', covers: [{ kind: 'item', id: question.item.id }], openTo };
   return decide({ ...question, rules: [rule] }).state === 'open';
 }
 

@@ -249,6 +249,7 @@ type Input = {
   pictureId: string | null;
   pictureAlt: string;
   target: string | undefined;
+  commentsOn: boolean | null;
   publish: 'draft' | { at: string };
   wasPublishedAt?: string;
 };
@@ -276,6 +277,7 @@ function inputOf(
     pictureId,
     pictureAlt: head['picture-alt'] ?? '',
     target: head.target,
+    commentsOn: head.comments ?? null,
     publish: at ? { at } : 'draft',
     ...(head['was-published'] && { wasPublishedAt: head['was-published'] }),
   };
@@ -293,6 +295,7 @@ function isAsWritten(item: Item, input: Input): boolean {
     item.pictureId === input.pictureId &&
     item.pictureAlt === input.pictureAlt &&
     (item.target ?? undefined) === input.target &&
+    item.commentsOn === input.commentsOn &&
     (item.publishedAt ?? null) === (input.publish === 'draft' ? null : input.publish.at) &&
     sorted(item.ownCategories) === sorted(input.categories) &&
     // Tags can be named, and are known by their ids.

@@ -50,6 +50,7 @@ const FRONT_PAGE: Omit<ItemInput, 'title' | 'body' | 'publishedAt'> = {
   pictureId: null,
   pictureAlt: '',
   wasPublishedAt: null,
+  commentsOn: null,
   position: 0,
   categories: [],
 };

@@ -2,6 +2,7 @@ import { addLength } from '@/core/calendar';
 import type { Instant } from '@/core/instants';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
+import { countByCommentState } from '@/content/store/comments';
 import { countItems } from '@/content/store/items';
 import {
   ALL_PAYMENTS,
@@ -49,6 +50,8 @@ export type Today = {
   overdueTotal: number;
   disputed: WithNext[];
   dueNext: WithNext[];
+  /** Comments that wait for approval. */
+  commentsWaiting: number;
 };
 
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
@@ -71,6 +74,7 @@ async function readToday(): Promise<Today> {
     running,
     week,
     disputed,
+    comments,
   ] = await Promise.all([
     listGatewayAccounts(pool()),
     listTiers(pool()),
@@ -84,6 +88,7 @@ async function readToday(): Promise<Today> {
     listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
     countWeek(pool(), site.mode, weekAgo, now),
     listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'disputed', limit: 5 }),
+    countByCommentState(pool()),
   ]);
   const shown = [...overdue.rows, ...running.rows, ...disputed.rows];
   const next = await nextCharges(
@@ -109,6 +114,7 @@ async function readToday(): Promise<Today> {
     overdue: withNext(overdue.rows),
     overdueTotal: overdue.total,
     disputed: withNext(disputed.rows),
+    commentsWaiting: comments.get('waiting') ?? 0,
     dueNext: withNext(running.rows)
       .filter((row) => row.next !== null && row.state !== 'overdue')
       .slice(0, 6),

@@ -7,6 +7,7 @@ import { systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { z } from 'zod';
+import { oneClickPath } from './lib/off-link';
 import { unseal } from '@/platform/seal';
 
 /** Real seconds to wait before each further try; after the last the mail is given up and shown as failed. */
@@ -27,6 +28,8 @@ async function send(): Promise<number> {
         from: { name: site.senderName, address: site.senderAddress },
         to: mail.toAddress,
         subject: mail.subject,
+        ...(mail.topic &&
+          mail.memberId && { oneClickUrl: `${config().SITE_URL}${oneClickPath(mail.memberId, mail.topic)}` }),
         ...(mail.sealed ? bodiesOf(mail.sealed) : { text: mail.textBody, html: mail.htmlBody }),
       });
       await markMailSent(pool(), mail.id);

@@ -1,3 +1,4 @@
+import type { MailTopic } from '@/core/mail-topics';
 import type { Instant } from '@/core/instants';
 import { containing, where } from '@/platform/store/conditions';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
@@ -16,6 +17,8 @@ export type NewMail = {
   htmlBody: string;
   /** The bodies as they are sent, sealed, where they hold a secret that grants access; deleted once sent. */
   sealed: string | null;
+  /** What its reader can turn off; null for what they cannot. */
+  topic: MailTopic | null;
   /** The site's clock. */
   at: Instant;
 };
@@ -24,8 +27,8 @@ export type MailRow = { id: string; template: string; subject: string; state: st
 
 const QUEUE_MAIL = prepared(
   'queue-mail',
-  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at, about_member_id)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (dedupe_key) DO NOTHING`,
+  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at, about_member_id, topic)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT (dedupe_key) DO NOTHING`,
 );
 
 /** Queues a mail; a second one with the same dedupe key is dropped. */
@@ -41,6 +44,7 @@ export async function queueMail(db: Db, mail: NewMail): Promise<void> {
     mail.sealed,
     mail.at,
     mail.aboutId ?? null,
+    mail.topic,
   ]);
 }
 

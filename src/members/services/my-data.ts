@@ -5,6 +5,7 @@ import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/documents/store/documents';
 import { listHoldings } from '@/billing/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
+import { listCommentsBy } from '@/content/store/comments';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
@@ -53,6 +54,12 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
     madeAt: siteNow(site),
     mode: site.mode,
     you: { email, name, joinedAt, country, invoiceWords },
+    comments: (await listCommentsBy(pool(), id)).map(({ title, words, state, at }) => ({
+      on: title,
+      words,
+      state,
+      at,
+    })),
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,
       answer: value,

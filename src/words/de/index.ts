@@ -1,5 +1,6 @@
 import type { members as en } from '../en';
 import { account } from './account';
+import { comments } from './comments';
 import { documents } from './documents';
 import { join } from './join';
 import { mails } from './mails';
@@ -13,6 +14,7 @@ export const de: Record<keyof typeof en, string> = {
   ...join,
   ...account,
   ...offers,
+  ...comments,
   ...documents,
   ...mails,
   ...problems,

@@ -74,6 +74,14 @@ export const problems: Record<keyof typeof en, string> = {
     'Zu viele Versuche. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}}, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
   'sign-in.wrong':
     'E-Mail-Adresse und Passwort passen nicht zusammen. Prüfen Sie beide, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
+  'comment.empty': 'Schreiben Sie zuerst etwas.',
+  'comment.too-long': 'Ein Kommentar kann bis zu {most} Zeichen lang sein.',
+  'comment.looking':
+    'Sie sehen die Website mit fremden Augen. Kehren Sie zum Desk zurück, um selbst zu kommentieren.',
+  'comment.not-you': 'Mit Ihrer Mitgliedschaft können Sie hier nicht kommentieren.',
+  'comment.too-many':
+    'Sie haben in kurzer Zeit viel geschrieben. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}}, bevor Sie diesen Kommentar senden.',
+  'comment.gone': 'Der Kommentar, auf den Sie antworten, wurde entfernt. Ihre Worte sind noch da.',
   'tries.too-many':
     'Zu viele Versuche. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}} und versuchen Sie es dann noch einmal.',
 

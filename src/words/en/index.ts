@@ -1,6 +1,7 @@
 import { account } from './account';
 import { desk } from './desk';
 import { deskProblems } from './desk-problems';
+import { comments } from './comments';
 import { documents } from './documents';
 import { join } from './join';
 import { mails } from './mails';
@@ -9,7 +10,7 @@ import { problems } from './problems';
 import { site } from './site';
 
 /** What members and visitors read, in parts as an owner finds them. */
-export const PARTS = { site, join, account, offers, documents, mails, problems };
+export const PARTS = { site, comments, join, account, offers, documents, mails, problems };
 
 /** Everything that members and visitors read, in English. */
 export const members = {
@@ -17,6 +18,7 @@ export const members = {
   ...join,
   ...account,
   ...offers,
+  ...comments,
   ...documents,
   ...mails,
   ...problems,

@@ -67,6 +67,14 @@ export const problems = {
     'Too many tries. Wait {minutes, plural, one {a minute} other {# minutes}}, or sign in with a code we email you.',
   'sign-in.wrong':
     'This email address and password don’t match. Check both, or sign in with a code we email you.',
+  'comment.empty': 'Write something first.',
+  'comment.too-long': 'A comment can have up to {most} characters.',
+  'comment.looking':
+    'You’re looking at the site as someone else. Go back to the Desk to comment as yourself.',
+  'comment.not-you': 'Your membership doesn’t include commenting here.',
+  'comment.too-many':
+    'You have posted a lot in a short time. Wait {minutes, plural, one {a minute} other {# minutes}}, then post this one.',
+  'comment.gone': 'The comment you are replying to was removed. Your words are still here.',
   'tries.too-many':
     'Too many tries. Wait {minutes, plural, one {a minute} other {# minutes}}, then try again.',
 

@@ -84,7 +84,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
   const { item } = seen;
   return (
     <>
-      <ItemArticle seen={seen} />
+      <ItemArticle seen={seen} commentsPage={pageOf((await searchOf(searchParams)).comments)} />
       {item.path === '/' && <Latest t={t} />}
     </>
   );

@@ -107,6 +107,13 @@ export default async function TodayPage() {
               <Rows rows={facts.disputed} t={t} />
             </section>
           )}
+          {facts.commentsWaiting > 0 && (
+            <p>
+              <Link href="/desk/content/comments" className="font-semibold text-spruce underline">
+                {desk('desk-frame.comments-waiting', { count: facts.commentsWaiting })}
+              </Link>
+            </p>
+          )}
           <section>
             <h2 className="text-xl">{desk('desk.upcoming-charges')}</h2>
             {facts.dueNext.length === 0 ? (

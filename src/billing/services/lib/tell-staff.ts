@@ -1,7 +1,8 @@
 import type { Notice, NoticeKind } from '@/core/billing/book';
 import type { StaffMail } from '@/core/staff-mails';
-import { writeStaffMail, type StaffLetter } from '@/mail/services/lib/write-staff-mail';
-import { listStaffReaders, type StaffReader } from '@/people/store/staff-mails';
+import type { StaffLetter } from '@/mail/services/lib/write-staff-mail';
+import { mailStaff } from '@/people/services/lib/mail-staff';
+import type { StaffReader } from '@/people/store/staff-mails';
 import type { Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import type { MemberId } from '@/core/ids';
@@ -19,7 +20,7 @@ export type Readers = {
 };
 
 /** What of a book's news staff can ask for. */
-const NEWS: Partial<Record<NoticeKind, Exclude<StaffMail, 'transfer' | 'weekly'>>> = {
+const NEWS: Partial<Record<NoticeKind, Exclude<StaffMail, 'transfer' | 'comment' | 'weekly'>>> = {
   joined: 'joined',
   'payment-failed': 'failed',
   'dispute-opened': 'disputed',
@@ -49,7 +50,7 @@ export async function tellStaff(
     key: `${kind}:${s.id}:${s.events}`,
     at,
   };
-  await sendTo(db, site, staff, about, letter);
+  await mailStaff(db, site, about, letter, staff);
 }
 
 type Transfer = {
@@ -78,16 +79,5 @@ export async function tellStaffOfTransfer(
     key: `transfer:${of.reference}:${of.n}`,
     at,
   };
-  await sendTo(db, site, await listStaffReaders(db), 'transfer', letter);
-}
-
-async function sendTo(
-  db: Transaction,
-  site: Site,
-  staff: StaffReader[],
-  about: StaffMail,
-  letter: StaffLetter,
-): Promise<void> {
-  for (const reader of staff.filter(({ kinds }) => kinds.includes(about)))
-    await writeStaffMail(db, site, reader, letter);
+  await mailStaff(db, site, 'transfer', letter);
 }

@@ -17,6 +17,7 @@ const RESERVED = new Set([
   'tags',
   'search',
   'comments',
+  'mail-off',
   'embed',
   'feeds',
   'feed.xml',

@@ -41,6 +41,8 @@ export const headSchema = z.object({
   picture: z.string().optional(),
   'picture-alt': z.string().optional(),
   target: z.string().optional(),
+  /** Whether it has comments, where that is not as its kind. */
+  comments: z.boolean().optional(),
   /** Where the bytes of a file lie. */
   file: z.string().optional(),
   'old-addresses': z.array(z.string()).optional(),
@@ -107,6 +109,7 @@ export function writeItem(
     picture: more.picture ?? undefined,
     'picture-alt': item.pictureAlt || undefined,
     target: item.target ?? undefined,
+    comments: item.commentsOn ?? undefined,
     file: more.file ?? undefined,
     'old-addresses': more.oldAddresses.length > 0 ? more.oldAddresses : undefined,
     document: isSaid() ? undefined : { of: hashOf(text), json: item.body },

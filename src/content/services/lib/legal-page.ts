@@ -49,6 +49,7 @@ export async function makeLegalPages(
         pictureAlt: '',
         publishedAt: at,
         wasPublishedAt: null,
+        commentsOn: null,
       },
       searchLanguageOf(site),
     );

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { NO_COMMENTS } from '@/core/content/comments';
+import { commentSettingsSchema } from '@/core/content/comments-schema';
 import { saveCategory, arrangeCategories } from '@/content/services/categories';
 import { saveMenuEntry, arrangeMenu, removeMenuEntry } from '@/content/services/menu';
 import { savePageRole } from '@/content/services/page-roles';
@@ -38,6 +40,7 @@ export const siteJsonSchema = z.object({
         name: z.string().max(40),
         plural: z.string().max(40),
         path: z.string().max(100).nullable(),
+        comments: commentSettingsSchema.default(NO_COMMENTS),
       }),
     )
     .max(200)

@@ -5,9 +5,11 @@ import type { MailFrame } from '@/mail/define';
 import { renderMail, withoutSecret } from '@/mail/render';
 import { seal } from '@/platform/seal';
 import type { Transaction } from '@/platform/store/db';
+import { listRefusals } from '@/mail/store/mail-refusals';
 import { queueMail } from '@/mail/store/mails';
 import type { Site } from '@/platform/store/site';
 import { wordsOf } from '@/words/words';
+import { offPath } from './off-link';
 
 export const firstName = (name: string): string => name.trim().split(/\s+/)[0] ?? '';
 
@@ -28,7 +30,7 @@ export type Letter = { content: MailContent; key: string; at: Instant };
 
 /**
  * Queues a mail in the caller's transaction, so that it is sent if and only if what it tells of happened. One that the
- * owner switched off is not written.
+ * owner switched off, or whose topic its reader turned off, is not written.
  */
 export async function writeMail(
   db: Transaction,
@@ -37,7 +39,9 @@ export async function writeMail(
 ): Promise<void> {
   const { content } = letter;
   const own = site.mails[content.template];
-  if (own && !own.isOn && !mailKind(content.template)?.isAlwaysSent) return;
+  const kind = mailKind(content.template);
+  if (own && !own.isOn && !kind?.isAlwaysSent) return;
+  if (kind?.topic && to.id && (await listRefusals(db, to.id)).includes(kind.topic)) return;
   await writeMailTo(db, site, { ...letter, reader: to, to: { id: to.id, address: to.email } });
 }
 
@@ -47,7 +51,11 @@ export async function writeMailTo(
   site: Site,
   { to, reader, content, key, at }: Letter & { to: { id: string | null; address: string }; reader: Reader },
 ): Promise<void> {
-  const frame = mailFrame(site, reader);
+  const topic = mailKind(content.template)?.topic ?? null;
+  const plain = mailFrame(site, reader);
+  const off =
+    topic && to.id ? { label: plain.t(`mail-off.link-${topic}`), path: offPath(to.id, topic) } : undefined;
+  const frame = { ...plain, off };
   const written = renderMail(content, frame, site.mails[content.template]);
   const hidden = withoutSecret(content);
   const { subject, text, html } = hidden ? renderMail(hidden, frame, site.mails[content.template]) : written;
@@ -60,6 +68,7 @@ export async function writeMailTo(
     textBody: text,
     htmlBody: html,
     sealed: hidden && seal(JSON.stringify({ text: written.text, html: written.html })),
+    topic: to.id ? topic : null,
     at,
   });
 }

@@ -40,6 +40,7 @@ export async function writeStaffMail(
     textBody: text,
     htmlBody: html,
     sealed: null,
+    topic: null,
     at: letter.at,
   });
 }

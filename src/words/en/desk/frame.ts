@@ -1,4 +1,6 @@
 export const frame = {
+  'desk-frame.comments-waiting':
+    '{count, plural, one {One comment is waiting for approval} other {# comments are waiting for approval}}',
   'desk-frame.desk': 'Desk',
   'desk-frame.not-found': 'Not found',
   'desk-frame.it-may-have-been-deleted':

@@ -6,6 +6,9 @@ export const mails = {
   'desk-mails.cancelled-when': 'A member cancels. The subscription continues to the end of the paid period.',
   'desk-mails.card-expires': 'Card expires soon',
   'desk-mails.card-expires-when': 'A month before the saved card expires.',
+  'desk-mails.comment-reply': 'Reply to a comment',
+  'desk-mails.comment-reply-when':
+    'Someone replies in a conversation that a member has commented in. Members can turn it off.',
   'desk-mails.code': 'Confirmation code',
   'desk-mails.code-when': 'Someone joins, signs in without a password, or changes their email address.',
   'desk-mails.dispute-lost': 'Dispute lost',

@@ -14,6 +14,9 @@ export const staffMails = {
   'staff-mail.transfer': 'A bank transfer of {amount} is due from {name}',
   'staff-mail.transfer-words':
     '{name} is paying {amount} by bank transfer, with the reference {reference}. Import a statement, or mark it as received, when it arrives.',
+  'staff-mail.comment': '{name} commented on “{title}”',
+  'staff-mail.comment-held': 'A comment on “{title}” is waiting for approval',
+  'staff-mail.comment-words': '{name} commented on “{title}” on {date}.',
   'staff-mail.weekly': 'The week from {from} at {site}',
   'staff-mail.weekly-joined':
     '{count, plural, =0 {Nobody joined.} one {One member joined.} other {# members joined.}}',

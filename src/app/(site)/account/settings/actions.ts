@@ -8,6 +8,7 @@ import { config } from '@/platform/config';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
 import { changeAddress, changeDetails } from '@/members/services/change-details';
 import { deleteAccount } from '@/members/services/delete-account';
+import { setMyMailTopic } from '@/mail/services/mail-topics';
 import { changePassword, endMySession, signOutEverywhere } from '@/people/services/my-sign-in';
 
 export async function changeDetailsAction(_: FormState, form: FormData): Promise<FormState> {
@@ -58,6 +59,14 @@ export async function revokeFeedAction(): Promise<FormState> {
     revokeFeed(await currentActor()),
     (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('feed.revoked') }),
   );
+}
+
+export async function setMailTopicAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { topic: text(form, 'topic'), isOff: text(form, 'isOff') === 'yes' };
+  return forForm(setMyMailTopic(await currentActor(), input), (_, t) => {
+    revalidatePath('/account/settings');
+    return { problems: {}, message: t(input.isOff ? 'mail-off.turned-off' : 'mail-off.turned-on') };
+  });
 }
 
 export async function signOutEverywhereAction(): Promise<void> {

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { myFeed } from '@/access/services/private-feed';
+import { myMailTopics } from '@/mail/services/mail-topics';
 import { mySettings } from '@/people/services/my-sign-in';
 import { browserName } from '@/people/ui/browser-name';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';
@@ -15,6 +16,7 @@ import {
   endSessionAction,
   makeFeedAction,
   revokeFeedAction,
+  setMailTopicAction,
   signOutEverywhereAction,
 } from './actions';
 
@@ -27,6 +29,7 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 export default async function SettingsPage() {
   const mine = await shown(mySettings(await currentActor()));
   const feed = await shown(myFeed(await currentActor()));
+  const topics = await shown(myMailTopics(await currentActor()));
   const t = await siteWords();
   const { hasPassword, sessions } = mine;
   return (
@@ -93,6 +96,28 @@ export default async function SettingsPage() {
           </Button>
           <p className="mt-1 text-[0.9375rem] text-muted">{t('details.everywhere-hint')}</p>
         </form>
+      </section>
+      <section aria-label={t('mail-off.title')}>
+        <h2 className="text-2xl">{t('mail-off.title')}</h2>
+        <ul className="mt-3 grid gap-3">
+          {topics.map(({ topic, isOn }) => (
+            <li key={topic}>
+              <ActionForm
+                action={setMailTopicAction}
+                label={t('mail-off.title')}
+                className="flex flex-wrap items-center justify-between gap-3"
+              >
+                <span>{t(`mail-off.${isOn ? 'on' : 'off'}-${topic}`)}</span>
+                <input type="hidden" name="topic" value={topic} />
+                <input type="hidden" name="isOff" value={isOn ? 'yes' : 'no'} />
+                <SubmitButton busy={t('form.saving')} look="quiet">
+                  {isOn ? t('mail-off.turn-off') : t('mail-off.turn-on')}
+                </SubmitButton>
+                <FormMessage />
+              </ActionForm>
+            </li>
+          ))}
+        </ul>
       </section>
       <section aria-label={t('feed.title')}>
         <h2 className="text-2xl">{t('feed.title')}</h2>

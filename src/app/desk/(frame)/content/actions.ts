@@ -16,8 +16,11 @@ import {
 } from '@/app/form-state';
 import { readLocalTime } from '@/core/calendar';
 import type { Instant } from '@/core/instants';
+import type { Opener } from '@/core/access/rule';
+import type { CommentSettings } from '@/core/content/comments';
 import { plainText, articleSchema } from '@/core/content/prose';
 import { itemEditor } from '@/access/services/content-place';
+import { moderateComments } from '@/access/services/moderate-comments';
 import { deleteTerm, removeKind } from '@/access/services/delete-term';
 import { saveKind } from '@/access/services/save-kind';
 import { currentActor, currentSite, deskWords } from '@/app/session';
@@ -87,6 +90,7 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     pictureAlt: given(form, 'pictureAlt'),
     categories: form.has('has:categories') || newCategory ? categories : undefined,
     isFront: ticked(form, 'isFront'),
+    commentsOn: form.has('comments') ? ({ on: true, off: false }[text(form, 'comments')] ?? null) : undefined,
     publish: text(form, 'publish') === 'draft' ? 'draft' : at ? { at } : 'publish',
   };
   return forForm(
@@ -207,6 +211,17 @@ export async function placeTagAction(_: unknown, __: Place, ids: string[]): Prom
   return wrong(arrangeTags(await currentActor(), ids));
 }
 
+export async function moderateCommentsAction(_: FormState, form: FormData): Promise<FormState> {
+  const state = text(form, 'state');
+  return forForm(moderateComments(await currentActor(), { ids: texts(form, 'id'), state }), ({ count }) =>
+    said(
+      desk(state === 'shown' ? 'desk-content.comments-approved' : 'desk-content.comments-removed-now', {
+        count,
+      }),
+    ),
+  );
+}
+
 export async function saveKindAction(_: FormState, form: FormData): Promise<FormState> {
   const who = given(form, 'who');
   const input = {
@@ -215,10 +230,28 @@ export async function saveKindAction(_: FormState, form: FormData): Promise<Form
     plural: text(form, 'plural'),
     path: text(form, 'path'),
     ...(who && { openTo: { who, tiers: texts(form, 'tiers') } }),
+    comments: commentsOf(form),
   };
   return forForm(saveKind(await currentActor(), input), ({ ruleId }) =>
     said(ruleId ? desk('desk-content.kind-made-with-rule') : desk('desk.saved')),
   );
+}
+
+/** The comments of a kind; nothing where the form does not ask. */
+function commentsOf(form: FormData): CommentSettings | undefined {
+  const isOn = ticked(form, 'commentsOn');
+  if (isOn === undefined) return undefined;
+  const openers = (name: string): Opener[] | null => {
+    const who = text(form, name);
+    if (who === 'tiers') return texts(form, `${name}.tiers`).map((id) => ({ who: { kind: 'tier', id } }));
+    return who === 'signed-in' || who === 'paying' ? [{ who: { kind: who } }] : null;
+  };
+  return {
+    isOn,
+    readers: openers('commentReaders'),
+    writers: openers('commentWriters'),
+    isHeld: form.has('commentsHeld'),
+  };
 }
 
 export async function removeKindAction(_: FormState, form: FormData): Promise<FormState> {

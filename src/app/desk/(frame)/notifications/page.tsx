@@ -27,6 +27,10 @@ const NAMES: Record<StaffMail, { label: string; hint: string }> = {
     label: desk('desk-settings.a-bank-transfer-is-due'),
     hint: desk('desk-settings.with-the-reference-to-look-for'),
   },
+  comment: {
+    label: desk('desk-settings.a-member-comments'),
+    hint: desk('desk-settings.also-when-it-waits'),
+  },
   weekly: {
     label: desk('desk-settings.weekly-summary'),
     hint: desk('desk-settings.on-monday-joined-left-received'),

@@ -15,6 +15,7 @@ export const metadata: Metadata = { title: desk('desk-settings.wording-settings'
 
 const PARTS: Record<Wording['part'], string> = {
   site: desk('desk-settings.site-and-sign-in'),
+  comments: desk('desk-content.comments'),
   join: desk('desk.joining'),
   account: desk('desk.account'),
   offers: desk('desk.offers'),

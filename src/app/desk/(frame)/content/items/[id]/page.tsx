@@ -5,6 +5,7 @@ import { currentActor, currentSite, deskWords, requireStaff, shown } from '@/app
 import { searchOf, type Search } from '@/app/search';
 import { localTime } from '@/core/calendar';
 import { flat, treeOf } from '@/core/content/menu';
+import { canHaveComments } from '@/core/content/comments';
 import { EMPTY_PROSE } from '@/core/content/prose';
 import { itemEditor } from '@/access/services/content-place';
 import { AccessNote, SetByNote } from '@/access/ui/access-note';
@@ -118,6 +119,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
         }
         kindPath={kind.path}
         kindName={kind.one}
+        kindComments={canHaveComments(kind.id) ? kind.comments.isOn : null}
         zone={site.zone}
         item={{
           id: item?.id ?? '',
@@ -127,6 +129,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
           title: item?.title ?? '',
           slug: item?.path.split('/').at(-1) ?? '',
           isFront: item?.path === '/',
+          commentsOn: item?.commentsOn ?? null,
           parentId: item?.parentId ?? '',
           summary: item?.summary ?? '',
           body: item?.body ?? EMPTY_PROSE,

@@ -1,0 +1,66 @@
+import { z } from 'zod';
+import { countShown, listReplies, listThreads, type NamedComment } from '@/content/store/comments';
+import { may } from '@/core/staff';
+import type { Instant } from '@/core/instants';
+import { slug } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { publicUse } from '@/platform/use';
+import { commentedItem } from './lib/comment-rights';
+import { readerOf } from './lib/reader';
+
+/** How many conversations a page has. */
+const THREADS = 30;
+
+export type ShownComment = {
+  id: string;
+  /** '' where the writer gave none. */
+  name: string;
+  isStaff: boolean;
+  isMine: boolean;
+  /** Its writer sees it, and nobody else until staff approve it. */
+  isWaiting: boolean;
+  /** It was removed, and is there because of its replies. */
+  isGone: boolean;
+  words: string;
+  at: Instant;
+  replies: ShownComment[];
+};
+
+const asked = z.object({ itemId: slug, page: z.number().int().min(1).max(10_000).default(1) });
+
+/** The comments of an item as far as the caller may read them; null where they may not, or there are none to be had. */
+export const itemComments = publicUse('item-comments', asked, async (actor, { itemId, page }) => {
+  const reader = await readerOf(actor);
+  const commented = await commentedItem(reader, itemId);
+  if (!commented) return done(null);
+  // Staff who look as someone else see what that person would: nothing of their own.
+  const readerId = actor.look ? null : actor.memberId;
+  const slice = { limit: THREADS, offset: (page - 1) * THREADS };
+  const { rows, total } = await listThreads(pool(), { itemId, readerId, ...slice });
+  const replies = await listReplies(
+    pool(),
+    rows.map(({ id }) => id),
+    readerId,
+  );
+  const shown = (comment: NamedComment): ShownComment => ({
+    id: comment.id,
+    name: comment.words === '' ? '' : comment.name,
+    isStaff: comment.words !== '' && comment.isStaff,
+    isMine: readerId !== null && comment.memberId === readerId,
+    isWaiting: comment.state === 'waiting',
+    isGone: comment.words === '',
+    words: comment.words,
+    at: comment.at,
+    replies: replies.filter(({ threadId }) => threadId === comment.id).map(shown),
+  });
+  return done({
+    comments: rows.map(shown),
+    count: await countShown(pool(), itemId),
+    pages: Math.ceil(total / THREADS),
+    page,
+    mayWrite: commented.rights.writes && readerId !== null,
+    isHeld: commented.settings.isHeld && !may(actor.staffRole, 'write content'),
+    mayModerate: readerId !== null && may(actor.staffRole, 'write content'),
+  });
+});

@@ -1,0 +1,43 @@
+import type { comments as en } from '../en/comments';
+
+export const comments: Record<keyof typeof en, string> = {
+  'comment.title': '{count, plural, =0 {Kommentare} one {Ein Kommentar} other {# Kommentare}}',
+  'comment.none': 'Noch keine Kommentare. Schreiben Sie den ersten.',
+  'comment.none-yet': 'Noch keine Kommentare.',
+  'comment.yours': 'Ihr Kommentar',
+  'comment.send': 'Kommentar senden',
+  'comment.sending': 'Wird gesendet …',
+  'comment.held-hint': 'Erscheint unter dem Namen {name}, sobald er freigegeben ist.',
+  'comment.shown-hint': 'Erscheint unter dem Namen {name}.',
+  'comment.change-name': 'Namen ändern',
+  'comment.posted': 'Ihr Kommentar ist veröffentlicht.',
+  'comment.held': 'Vielen Dank. Ihr Kommentar erscheint, sobald er freigegeben ist.',
+  'comment.waiting': 'Wartet auf Freigabe',
+  'comment.staff': 'Team',
+  'comment.member': 'Ein Mitglied',
+  'comment.gone-here': 'Dieser Kommentar wurde entfernt.',
+  'comment.reply': 'Antworten',
+  'comment.reply-to': 'Ihre Antwort an {name}',
+  'comment.remove': 'Löschen',
+  'comment.remove-confirm': 'Diesen Kommentar löschen? Das lässt sich nicht rückgängig machen.',
+  'comment.remove-as-staff': 'Entfernen',
+  'comment.removed': 'Kommentar gelöscht.',
+  'comment.sign-in': '<link>Melden Sie sich an</link>, um zu kommentieren.',
+  'comment.not-open': 'Mit Ihrer Mitgliedschaft können Sie hier nicht kommentieren.',
+  'comment.pages': 'Seiten mit Kommentaren',
+
+  'mail-comment.subject': 'Neue Antwort zu „{title}“',
+  'mail-comment.words':
+    '{name, select, none {In einem Gespräch, an dem Sie beteiligt sind, gibt es eine neue Antwort: „{title}“.} other {{name} hat in einem Gespräch geantwortet, an dem Sie beteiligt sind: „{title}“.}}',
+  'mail-comment.link': 'Antwort lesen',
+  'mail-off.link-comments': 'Keine E-Mails über Antworten mehr',
+  'mail-off.title': 'E-Mails',
+  'mail-off.on-comments': 'Sie erhalten eine E-Mail, wenn jemand auf Ihre Kommentare antwortet.',
+  'mail-off.off-comments': 'Sie erhalten keine E-Mails über Antworten auf Ihre Kommentare.',
+  'mail-off.turn-off': 'Ausschalten',
+  'mail-off.turn-on': 'Einschalten',
+  'mail-off.turned-off': 'Ausgeschaltet.',
+  'mail-off.turned-on': 'Eingeschaltet.',
+  'mail-off.bad-link':
+    'Dieser Link ist unvollständig. Kopieren Sie ihn ganz aus der E-Mail, oder schalten Sie die E-Mails in Ihrem Konto aus.',
+};
