@@ -41,6 +41,7 @@ import { returnFromWallet } from '../../src/checkout/services/pending-checkout';
 import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { loadArchive } from './load-archive';
 import { must } from './must';
+import { loadComments } from './load-comments';
 import { asMember, personNamed } from './people';
 import { currentSite } from '../../src/platform/site';
 import { findCheckoutOf } from '../../src/billing/store/checkouts';
@@ -244,4 +245,5 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
     { siteKey: keys.siteKey, wallet: account.id, transfer: transfer.id },
     (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`),
   );
+  await loadComments();
 }

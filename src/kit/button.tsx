@@ -2,13 +2,14 @@ import clsx from 'clsx';
 import Link from 'next/link';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 
-export type Look = 'main' | 'quiet' | 'lamp' | 'night' | 'bad';
+export type Look = 'main' | 'quiet' | 'lamp' | 'night' | 'bad' | 'text';
 
 const LOOKS: Record<Look, string> = {
   main: 'bg-spruce text-on-spruce hover:bg-spruce-deep',
   quiet: 'border border-edge/60 bg-surface text-ink hover:border-ink',
   lamp: 'bg-lamp text-[#1c2a2e] hover:bg-[#edc169]',
   night: 'border border-on-night/35 text-on-night hover:border-on-night',
+  text: '!min-h-0 !p-0 text-spruce underline underline-offset-2',
   bad: 'border border-closed/60 bg-surface text-closed hover:border-closed',
 };
 

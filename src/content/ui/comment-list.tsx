@@ -95,7 +95,7 @@ function One({ t, comment, reply, remove, moderate }: Omit<Props, 'comments'> & 
           moderate && (
             <ActionForm action={moderate} label={t('comment.remove-as-staff')}>
               <input type="hidden" name="id" value={comment.id} />
-              <SubmitButton look="quiet" busy={t('form.moment')}>
+              <SubmitButton look="text" busy={t('form.moment')}>
                 {t('comment.remove-as-staff')}
               </SubmitButton>
               <FormMessage />
