@@ -141,7 +141,7 @@ export class Stack {
 }
 
 export const tsx = (file: string, ...args: string[]): string[] => ['--import', 'tsx', file, ...args];
-const NEXT = 'node_modules/next/dist/bin/next';
+export const NEXT = 'node_modules/next/dist/bin/next';
 
 export type Ports = { web: number; gateway: number; wallet: number; smtp: number; letterbox: number };
 export type Running = {

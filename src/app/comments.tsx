@@ -1,6 +1,6 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { deleteCommentAction, removeCommentAction, writeCommentAction } from '@/app/comment-actions';
 import { PageLinks } from '@/app/item-pages';
 import { currentActor, currentMember, shown, siteWords } from '@/app/session';
@@ -34,9 +34,9 @@ export async function Comments({ itemId, path, page }: { itemId: string; path: s
               words={t('comment.sign-in')}
               parts={{
                 link: (words) => (
-                  <Link href={signIn} prefetch={false} className="font-semibold text-spruce underline">
+                  <SiteLink href={signIn} className="font-semibold text-spruce underline">
                     {words}
-                  </Link>
+                  </SiteLink>
                 ),
               }}
             />

@@ -1,7 +1,7 @@
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import 'server-only';
 import clsx from 'clsx';
 import { Download } from 'lucide-react';
-import Link from 'next/link';
 import { Comments } from '@/app/comments';
 import { categoryNames, namesInLists } from '@/app/item-pages';
 import { kindOf } from '@/access/services/list-items';
@@ -17,10 +17,9 @@ import { FrontHero } from '@/content/ui/front-hero';
 import { lineAbove } from '@/content/ui/item-list';
 import { Picture } from '@/content/ui/picture';
 import { ReadingPlace } from '@/content/ui/reading-place';
-import { readingPlace } from '@/access/services/reading-place';
 import { RichText } from '@/content/ui/rich-text';
 import { downloadPath, partsOf, Player } from '@/content/ui/text-parts';
-import { buttonClass, LinkButton } from '@/kit/button';
+import { buttonClass } from '@/kit/button';
 import type { Words } from '@/words/words';
 
 export type Seen = Extract<ItemView, { kind: 'open' | 'doorstep' }>;
@@ -87,7 +86,7 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
               <ReadingPlace
                 key={item.id}
                 itemId={item.id}
-                start={await shown(readingPlace(actor, item.id))}
+                start={seen.place}
                 words={t('site.continue-reading')}
               />
             )}
@@ -136,13 +135,13 @@ async function Hero({ t, seen, isSignedIn }: { t: Words; seen: Seen; isSignedIn:
   return (
     <FrontHero title={title} summary={seen.summary} picture={picture}>
       {!isSignedIn && (
-        <LinkButton href="/join" look="lamp">
+        <SiteLinkButton href="/join" look="lamp">
           {t('site.join')}
-        </LinkButton>
+        </SiteLinkButton>
       )}
-      <LinkButton href={posts.path ?? '/'} look="night">
+      <SiteLinkButton href={posts.path ?? '/'} look="night">
         {posts.plural}
-      </LinkButton>
+      </SiteLinkButton>
     </FrontHero>
   );
 }
@@ -176,13 +175,12 @@ async function TagLinks({ item }: { item: ItemPreview }) {
     <ul className="mt-10 flex flex-wrap gap-2">
       {tags.map(({ id, name }) => (
         <li key={id}>
-          <Link
+          <SiteLink
             href={`/tags/${encodeURIComponent(id)}`}
-            prefetch={false}
             className="block rounded-full border border-line px-3 py-0.5 text-muted hover:border-ink hover:text-ink"
           >
             {name}
-          </Link>
+          </SiteLink>
         </li>
       ))}
     </ul>
@@ -195,16 +193,16 @@ function Beside({ t, beside: { older, newer } }: { t: Words; beside: Seen['besid
   return (
     <nav className="mt-10 grid gap-x-8 gap-y-3 border-t border-line pt-5 sm:grid-cols-2">
       {older ? (
-        <Link href={older.path} prefetch={false} className="text-spruce hover:underline">
+        <SiteLink href={older.path} className="text-spruce hover:underline">
           {t('site.previous-item', { title: older.title })}
-        </Link>
+        </SiteLink>
       ) : (
         <span />
       )}
       {newer && (
-        <Link href={newer.path} prefetch={false} className="text-spruce hover:underline sm:text-right">
+        <SiteLink href={newer.path} className="text-spruce hover:underline sm:text-right">
           {t('site.next-item', { title: newer.title })}
-        </Link>
+        </SiteLink>
       )}
     </nav>
   );

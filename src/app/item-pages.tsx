@@ -1,5 +1,5 @@
 import 'server-only';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { cache, type ReactNode } from 'react';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { listItems, listNames, PAGE_SIZE } from '@/access/services/list-items';
@@ -63,15 +63,15 @@ export async function PageLinks({
   return (
     <nav aria-label={label ?? t('kind.pages')} className="figures mt-6 flex items-center gap-5">
       {page > 1 && (
-        <Link href={at(page - 1)} prefetch={false} className="font-semibold text-spruce underline">
+        <SiteLink href={at(page - 1)} className="font-semibold text-spruce underline">
           {t('site.newer')}
-        </Link>
+        </SiteLink>
       )}
       <span className="text-muted">{t('site.page-of', { page, pages })}</span>
       {page < pages && (
-        <Link href={at(page + 1)} prefetch={false} className="font-semibold text-spruce underline">
+        <SiteLink href={at(page + 1)} className="font-semibold text-spruce underline">
           {t('site.older')}
-        </Link>
+        </SiteLink>
       )}
     </nav>
   );
@@ -87,14 +87,13 @@ export async function CategoryLinks({ here }: { here?: string }) {
       <ul className="flex flex-wrap gap-x-4 gap-y-1">
         {used.map(({ id, name }) => (
           <li key={id}>
-            <Link
+            <SiteLink
               href={`/categories/${id}`}
-              prefetch={false}
               aria-current={here === id ? 'page' : undefined}
               className="underline-offset-4 hover:underline aria-[current]:font-semibold aria-[current]:underline"
             >
               {name}
-            </Link>
+            </SiteLink>
           </li>
         ))}
       </ul>

@@ -1,5 +1,5 @@
 import 'server-only';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { compare } from '@/core/instants';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { membersRoom } from '@/access/services/members-room';
@@ -60,13 +60,12 @@ export async function MembersRoom() {
             <ul className="mt-3 flex flex-wrap gap-2">
               {room.categories.map(({ id, name, count }) => (
                 <li key={id}>
-                  <Link
+                  <SiteLink
                     href={`/categories/${id}`}
-                    prefetch={false}
                     className="figures block rounded-full border border-line px-3.5 py-1 no-underline hover:border-ink"
                   >
                     {name} <span className="text-muted">{count}</span>
-                  </Link>
+                  </SiteLink>
                 </li>
               ))}
             </ul>
@@ -112,18 +111,18 @@ export async function MembersRoom() {
                   .map(({ id, title, path, opensAt }) => (
                     <li key={id} className="grid grid-cols-[5.5rem_1fr] gap-x-3 py-2">
                       <span className="font-semibold text-later">{t.dayMonth(opensAt)}</span>
-                      <Link href={path} prefetch={false} className="no-underline hover:underline">
+                      <SiteLink href={path} className="no-underline hover:underline">
                         {title}
-                      </Link>
+                      </SiteLink>
                     </li>
                   ))}
               </ul>
             </>
           )}
           <p className="mt-4">
-            <Link href="/account" className="text-spruce underline">
+            <SiteLink href="/account" className="text-spruce underline">
               {t('site.account')}
-            </Link>
+            </SiteLink>
           </p>
         </section>
       </aside>
@@ -153,9 +152,9 @@ function Row({
       )}
       <div className="min-w-0 flex-1">
         <h3 className="text-lg leading-snug">
-          <Link href={item.path} prefetch={false} className="text-ink no-underline hover:underline">
+          <SiteLink href={item.path} className="text-ink no-underline hover:underline">
             {item.title}
-          </Link>
+          </SiteLink>
         </h3>
         <p className="text-[0.9375rem] text-muted" lang={t.locale}>
           {line}

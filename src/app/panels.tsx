@@ -1,6 +1,6 @@
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import 'server-only';
 import type { ReactNode } from 'react';
-import Link from 'next/link';
 import type { Panel } from '@/core/content/page-roles';
 import { joinPanels, panelsIn, type Prose } from '@/core/content/prose';
 import { listItems } from '@/access/services/list-items';
@@ -9,7 +9,7 @@ import { MembersRoom } from '@/app/members-room';
 import { currentActor, currentMember, shown, siteWords } from '@/app/session';
 import { signInAction, signOutAction } from '@/app/sign-in-action';
 import { ItemList } from '@/content/ui/item-list';
-import { Button, LinkButton } from '@/kit/button';
+import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { SignInForm } from '@/people/ui/sign-in-form';
 import { tiersOnOffer } from '@/checkout/services/join-page';
@@ -66,15 +66,16 @@ async function AccountPanel() {
   if (!member)
     return (
       <p>
-        <Link href="/sign-in">{t('site.sign-in')}</Link> · <Link href="/join">{t('site.join')}</Link>
+        <SiteLink href="/sign-in">{t('site.sign-in')}</SiteLink> ·{' '}
+        <SiteLink href="/join">{t('site.join')}</SiteLink>
       </p>
     );
   return (
     <section className="flex flex-wrap items-center gap-4 rounded-card border border-line bg-surface p-5 text-base">
       <p className="mr-auto font-semibold">{member.name}</p>
-      <LinkButton href="/account" look="quiet" className="no-underline">
+      <SiteLinkButton href="/account" look="quiet" className="no-underline">
         {t('site.account')}
-      </LinkButton>
+      </SiteLinkButton>
       <form action={signOutAction}>
         <Button type="submit" look="quiet">
           {t('site.sign-out')}

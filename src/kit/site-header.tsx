@@ -1,7 +1,6 @@
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import { ChevronDown, Lock, Menu, Search } from 'lucide-react';
-import Link from 'next/link';
 import type { Words } from '@/words/speak';
-import { LinkButton } from './button';
 import { KeyGlyph } from './key-cut';
 
 /** An entry of the menu; one without a path only holds those below it. */
@@ -39,35 +38,35 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
   const ways = (
     <>
       {isStaff && (
-        <Link href="/desk" className="hover:underline">
+        <SiteLink href="/desk" className="hover:underline">
           {t('site.desk')}
-        </Link>
+        </SiteLink>
       )}
       {isSignedIn && !has('account') && (
-        <Link href="/account" className="font-semibold hover:underline">
+        <SiteLink href="/account" className="font-semibold hover:underline">
           {t('site.account')}
-        </Link>
+        </SiteLink>
       )}
       {!isSignedIn && !has('sign-in') && (
-        <Link href="/sign-in" className="hover:underline">
+        <SiteLink href="/sign-in" className="hover:underline">
           {t('site.sign-in')}
-        </Link>
+        </SiteLink>
       )}
     </>
   );
   const join = !isSignedIn && !has('join') && !has('offer') && (
-    <LinkButton href={joinPath}>{t('site.join')}</LinkButton>
+    <SiteLinkButton href={joinPath}>{t('site.join')}</SiteLinkButton>
   );
   const search = !has('search') && (
-    <Link href="/search" prefetch={false} aria-label={t('site.search')} title={t('site.search')}>
+    <SiteLink href="/search" aria-label={t('site.search')} title={t('site.search')}>
       <Search className="size-5" aria-hidden />
-    </Link>
+    </SiteLink>
   );
   return (
     // On the front page it lies over the picture.
     <header className="border-b border-line/70 group-has-[.front-hero]/site:absolute group-has-[.front-hero]/site:inset-x-0 group-has-[.front-hero]/site:z-20 group-has-[.front-hero]/site:border-transparent group-has-[.front-hero]/site:text-on-night group-has-[.front-hero]/site:[color-scheme:dark] group-has-[.front-hero]/site:[--color-on-spruce:var(--color-night)] group-has-[.front-hero]/site:[--color-spruce-deep:#edc169] group-has-[.front-hero]/site:[--color-spruce:var(--color-lamp)] print:hidden">
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-3 gap-y-2 px-5 py-4 sm:gap-x-6">
-        <Link href="/" className="flex min-w-0 items-center gap-2.5 font-display text-xl font-bold">
+        <SiteLink href="/" className="flex min-w-0 items-center gap-2.5 font-display text-xl font-bold">
           {markId ? (
             // eslint-disable-next-line @next/next/no-img-element -- resized and served by ourselves
             <img src={`/pictures/${markId}?size=small`} alt="" className="h-8 w-auto" />
@@ -75,7 +74,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
             <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />
           )}
           <span className="truncate">{name}</span>
-        </Link>
+        </SiteLink>
         {menu.length > 0 && (
           <nav aria-label={t('site.nav')} className="max-sm:hidden">
             <ul className="flex flex-wrap gap-x-5 gap-y-1.5">
@@ -192,8 +191,8 @@ function EntryLink({
       </a>
     );
   return (
-    <Link href={entry.path} prefetch={false} className={className}>
+    <SiteLink href={entry.path} className={className}>
       {words}
-    </Link>
+    </SiteLink>
   );
 }

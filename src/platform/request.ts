@@ -6,6 +6,8 @@ export type InHand = {
   isTakenUp: boolean;
   /** What a browser sent could not be read as the form it said it was: 400, RFC 9110 15.5.1. */
   isUnreadable: boolean;
+  /** What was read once for all of the request. */
+  read?: Map<string, Promise<unknown>>;
 };
 
 // The pages are built apart from the server, and have modules of their own: the process is what they share.
@@ -35,3 +37,15 @@ export function noteFailedAction(error: unknown): boolean {
 // By its name: each build has a class of its own.
 const isUnreadableForm = (error: unknown): boolean =>
   error instanceof Error && error.name === 'UnreadableForm';
+
+/** What is read once in a request, however many ask for it; outside of one, each time. */
+export function oncePerRequest<T>(name: string, read: () => Promise<T>): Promise<T> {
+  const request = inHand.getStore();
+  if (!request) return read();
+  const known = (request.read ??= new Map<string, Promise<unknown>>());
+  if (!known.has(name)) known.set(name, read());
+  return known.get(name) as Promise<T>;
+}
+
+/** After something was written: what was read before may no longer be so. */
+export const forgetRead = (): void => inHand.getStore()?.read?.clear();

@@ -4,6 +4,7 @@ import { findSite, type Mode, type Site } from '@/platform/store/site';
 import { deskWordsOf } from '@/words/desk';
 import { wordsOf, type Words } from '@/words/words';
 import { NotAllowed, type Actor } from './actor';
+import { shelved } from './shelf';
 
 export class NotSetUp extends Error {
   constructor() {
@@ -24,8 +25,8 @@ export function joiningMode(site: Site, actor: Pick<Actor, 'staffRole'>, asked: 
 }
 
 /** The site. Inside a transaction, by its `db`. @throws NotSetUp before it exists */
-export async function currentSite(db: Db = pool()): Promise<Site> {
-  const site = await findSite(db);
+export async function currentSite(db?: Db): Promise<Site> {
+  const site = db ? await findSite(db) : await shelved('site', () => findSite(pool()));
   if (!site) throw new NotSetUp();
   return site;
 }

@@ -7,7 +7,13 @@ const MEASURED_ELSEWHERE =
   /^\/(desk\/uploads\/[a-z-]+(\/[0-9a-f-]{36}(\/\d{1,4})?)?|api\/gateways\/[^/]+\/events)$/;
 const METHODS = new Set(['GET', 'HEAD', 'POST', 'OPTIONS']);
 /** What our own server says to the pages; from outside it would be a lie. */
-const OURS = ['x-nest-caller', 'x-request-id', 'x-path', 'x-nonce', 'x-middleware-subrequest'];
+const OURS = [
+  'x-nest-caller',
+  'x-request-id',
+  'x-path',
+  'content-security-policy',
+  'x-middleware-subrequest',
+];
 const FORWARDED = [
   'x-forwarded-for',
   'x-forwarded-host',

@@ -2,6 +2,7 @@ import { createServer, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { replaceFailedPages } from './failure-page';
+import { NO_PAGE } from './policy';
 import { finishHeaders } from './headers';
 
 const ID = 'abcd1234-5678';
@@ -39,7 +40,7 @@ const get = (path: string) => fetch(`http://127.0.0.1:${(server.address() as Add
 beforeAll(async () => {
   server = createServer((request, response) => {
     const inHand = { isTakenUp: true, isUnreadable: request.headers['x-unread'] !== undefined };
-    finishHeaders(response, { id: ID, isHttps: false, request: inHand });
+    finishHeaders(response, { id: ID, isHttps: false, policy: NO_PAGE, request: inHand });
     replaceFailedPages(response, ID, request.headers['accept-language']);
     ANSWERS[request.url ?? '']?.(response);
   });

@@ -6,7 +6,13 @@ const YEAR = 365 * 86_400;
 /** Headers that every response has. What a page or a route has set itself stays. */
 export function finishHeaders(
   response: ServerResponse,
-  { id, isHttps, runToken, request }: { id: string; isHttps: boolean; runToken?: string; request: InHand },
+  {
+    id,
+    isHttps,
+    policy,
+    runToken,
+    request,
+  }: { id: string; isHttps: boolean; policy: string; runToken?: string; request: InHand },
 ): void {
   const always: Record<string, string> = {
     'x-request-id': id,
@@ -14,7 +20,7 @@ export function finishHeaders(
     'referrer-policy': 'strict-origin-when-cross-origin',
     'permissions-policy': 'camera=(), microphone=(), geolocation=()',
     'cross-origin-opener-policy': 'same-origin',
-    'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+    'content-security-policy': policy,
     'cache-control': 'no-store',
     ...(runToken && { 'x-run-token': runToken }),
     ...(isHttps && { 'strict-transport-security': `max-age=${YEAR}; includeSubDomains` }),

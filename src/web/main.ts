@@ -8,10 +8,13 @@ import { closePools } from '@/platform/store/db';
 import { admit } from './admit';
 import { FAILURE_HEADERS, failurePage, replaceFailedPages } from './failure-page';
 import { finishHeaders } from './headers';
+import { NO_PAGE, setPolicy } from './policy';
 import { pathForLog } from './path-for-log';
 import { answering } from '@/platform/request';
 
-const { TRUSTED_PROXIES, SITE_URL, PORT, RUN_TOKEN } = configOrExit();
+const { TRUSTED_PROXIES, SITE_URL, PORT, RUN_TOKEN, CURLEW_CARDS_URL } = configOrExit();
+/** The card form is a page of the gateway's, framed at checkout. */
+const FRAMES = [new URL(CURLEW_CARDS_URL).origin];
 const log = logOf('web');
 const { values } = parseArgs({
   options: {
@@ -33,6 +36,7 @@ const server = createServer((request, response) => {
   finishHeaders(response, {
     id,
     isHttps: SITE_URL.startsWith('https:'),
+    policy: admitted.ok ? setPolicy(request, FRAMES) : NO_PAGE,
     runToken: RUN_TOKEN,
     request: inHand,
   });

@@ -27,7 +27,6 @@ import { saveLadder } from '../../src/tiers/services/save-ladder';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveTier } from '../../src/billing/services/save-tier';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
-import { heldTiers } from '../../src/billing/store/holdings';
 import { findMember } from '../../src/people/store/members';
 import {
   connectOthers,
@@ -38,6 +37,7 @@ import {
   rows,
   value,
   creditOf,
+  heldBy,
 } from './lantern-moor';
 
 /** Faults that a second reading of the rules found between the services and SQL, each as it was found. */
@@ -118,7 +118,7 @@ const payments = ({ id }: Someone) =>
   );
 const paid = async (one: Someone): Promise<number[]> =>
   (await payments(one)).filter(({ state }) => state === 'succeeded').map(({ amount }) => Number(amount));
-const holds = async ({ id }: Someone) => heldTiers(pool(), id, 'test', siteNow(await currentSite()));
+const holds = async ({ id }: Someone) => heldBy(id);
 const tiers = async (one: Someone): Promise<string[]> => (await holds(one)).map(({ tier }) => tier);
 const credit = async ({ id }: Someone): Promise<number> => (await creditOf(id))[0]?.amount ?? 0;
 const card = async () => (await findGatewayAccount(pool(), moor.accountId))!;

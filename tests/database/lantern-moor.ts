@@ -26,6 +26,9 @@ import { moveClock } from '../../src/desk/services/move-clock';
 import { runOneDue } from '../../src/billing/services/run-due';
 import { happen, openBook, readBook } from '../../src/billing/services/lib/open-book';
 import { creditLeft } from '../../src/core/billing/credit';
+import { findHolder } from '../../src/billing/store/holdings';
+import type { HeldTier } from '../../src/core/access/facts';
+import { siteNow } from '../../src/platform/clock';
 import { closePools, pool, transaction } from '../../src/platform/store/db';
 import { findOpenPayment, type Payment } from '../../src/billing/store/payments';
 import { findMemberByEmail } from '../../src/people/store/members';
@@ -201,6 +204,10 @@ export async function passDays(moor: Moor, days: number): Promise<void> {
 export async function doAllDue(): Promise<void> {
   while (value(await runOneDue(WORKER)));
 }
+
+/** What a member holds now. */
+export const heldBy = async (memberId: string): Promise<HeldTier[]> =>
+  (await findHolder(pool(), memberId, 'test', siteNow(await currentSite())))?.tiers ?? [];
 
 /** What a member can spend, by currency. */
 export async function creditOf(memberId: string): Promise<{ currency: string; amount: number }[]> {

@@ -15,16 +15,15 @@ import { currentSite } from '../../src/platform/site';
 import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { pool } from '../../src/platform/store/db';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
-import { heldTiers } from '../../src/billing/store/holdings';
 import { subscriptionList } from '../../src/desk/services/money-lists';
 import { today } from '../../src/desk/services/today';
 import { findMembers } from '../../src/members/services/find-members';
 import { subscriptionFile } from '../../src/members/services/subscription-file';
-import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember } from './lantern-moor';
+import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember, heldBy } from './lantern-moor';
 
 const moor = lanternMoor();
 const holds = async (memberId: string): Promise<string[]> =>
-  (await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()))).map((held) => held.tier);
+  (await heldBy(memberId)).map((held) => held.tier);
 const paymentsOf = (memberId: string) =>
   rows<{ id: string; amount: bigint; state: string; gateway_ref: string }>(
     `SELECT p.* FROM payments p JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
@@ -141,7 +140,7 @@ describe('a refund', () => {
 describe('a dispute', () => {
   it('suspends its own holding and stops charges; won, everything continues, since the same day', async () => {
     const { memberId, payment } = await paidUp();
-    const before = await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()));
+    const before = await heldBy(memberId);
     await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'dispute');
     expect(await hear(payment.gateway_ref)).toBe('a dispute is open');
     expect(await holds(memberId)).toEqual([]);
@@ -149,7 +148,7 @@ describe('a dispute', () => {
     expect(await paymentsOf(memberId)).toHaveLength(1);
     await actOnPayment(moor.gatewayUrl, payment.gateway_ref, 'win');
     expect(await hear(payment.gateway_ref)).toBe('the dispute is won');
-    expect(await heldTiers(pool(), memberId, 'test', siteNow(await currentSite()))).toEqual(before);
+    expect(await heldBy(memberId)).toEqual(before);
     await passDays(moor, 31);
     expect((await subscriptionOf(memberId)).state).toBe('active');
     expect((await paymentsOf(memberId)).filter((one) => one.state === 'succeeded').length).toBeGreaterThan(1);

@@ -63,7 +63,7 @@ const PUBLIC = words(
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `membersRoom keepReadingPlace readingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `membersRoom keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession writeComment myMailTopics setMyMailTopic`,
 );
 const SYSTEM = words(

@@ -4,7 +4,7 @@ import { addLength, startOfDate } from '@/core/calendar';
 import { FILE, LINK, PAGE, POST } from '@/core/content/item';
 import { firstOf, isLocalMonth, type Instant, type LocalMonth } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
-import { listCategories, usedCategories } from '@/content/store/categories';
+import { usedCategories } from '@/content/store/categories';
 import {
   countPublished,
   findByWords,
@@ -12,8 +12,7 @@ import {
   listPublished,
   type PublishedFilter,
 } from '@/content/store/item-lists';
-import { listKinds, type Kind } from '@/content/store/kinds';
-import { listTags } from '@/content/store/tags';
+import { type Kind } from '@/content/store/kinds';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
 import type { ItemHead } from '@/content/store/items';
 import { nothing } from '@/platform/inputs';
@@ -25,6 +24,7 @@ import { kindNames } from './lib/kind-names';
 import { previewOf, type ItemPreview } from './lib/preview';
 import { joinableTiers, openingTiers } from './lib/opening-tiers';
 import { doorstepOf, isLetIn, judge, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
+import { keptCategories, keptKinds, keptPublished, keptTags } from '@/content/services/lib/kept';
 
 /** An item in a list. Of one that is closed: the tiers that would open it at once, and when it opens by itself. */
 export type ListedItem = ItemPreview & {
@@ -82,11 +82,12 @@ export const listItems = publicUse(
       ...(!filter.type && { except: [PAGE, FILE, LINK] }),
       ...(month && { between: monthOf(month, reader.site.zone) }),
     };
-    const [items, total] = [
-      await listPublished(pool(), reader.now, where, { limit: size, offset: (page - 1) * size }),
-      await countPublished(pool(), reader.now, where),
-    ];
-    return done({ items: await listed(reader, items), total });
+    const name = JSON.stringify([where, page, size]);
+    const found = await keptPublished(`items ${name}`, reader.now, async () => ({
+      items: await listPublished(pool(), reader.now, where, { limit: size, offset: (page - 1) * size }),
+      total: await countPublished(pool(), reader.now, where),
+    }));
+    return done({ items: await listed(reader, found.items), total: found.total });
   },
 );
 
@@ -122,19 +123,16 @@ export const listArchive = publicUse('list-archive', nothing, async (actor) => {
 /** The names that lists use: of categories in their order, with whether something is in them, and of tags. */
 export const listNames = publicUse('list-names', nothing, async (actor) => {
   const { now } = await readerOf(actor);
-  const used = await usedCategories(pool(), now);
-  return done({
-    categories: (await listCategories(pool())).map((category) => ({
-      ...category,
-      isUsed: used.has(category.id),
-    })),
-    tags: await listTags(pool()),
+  const categories = await keptPublished('used categories', now, async () => {
+    const used = await usedCategories(pool(), now);
+    return (await keptCategories()).map((category) => ({ ...category, isUsed: used.has(category.id) }));
   });
+  return done({ categories, tags: await keptTags() });
 });
 
 /** A kind with its names, as lists call it. */
 async function named(which: (kind: Kind) => boolean) {
-  const kind = (await listKinds(pool())).find(which);
+  const kind = (await keptKinds()).find(which);
   if (!kind) return missing();
   return done({ id: kind.id, path: kind.path, ...kindNames(kind, await siteWords()) });
 }

@@ -3,13 +3,13 @@ import { FILE, LINK, PAGE } from '@/core/content/item';
 import { listPublished } from '@/content/store/item-lists';
 import { listHeads } from '@/content/store/items';
 import { listUnfinished } from '@/content/store/reading-places';
-import { listCategories } from '@/content/store/categories';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { readerOf, judge, isLetIn, isOut } from './lib/reader';
 import { previewOf } from './lib/preview';
+import { keptCategories } from '@/content/services/lib/kept';
 
 /** How much of each kind the room shows, and of how many of the newest items it knows. */
 const [NEWEST, NEXT, UNFINISHED, MOST] = [6, 6, 3, 3000];
@@ -43,7 +43,7 @@ export const membersRoom = memberUse('members-room', nothing, async (actor) => {
     newest: await previewOf(open.slice(0, NEWEST)),
     next: next.slice(0, NEXT),
     total: open.length,
-    categories: (await listCategories(pool())).flatMap(({ id, name }) => {
+    categories: (await keptCategories()).flatMap(({ id, name }) => {
       const count = counts.get(id);
       return count ? [{ id, name, count }] : [];
     }),

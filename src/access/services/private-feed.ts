@@ -5,7 +5,6 @@ import type { Instant } from '@/core/instants';
 import { listFilesOf } from '@/content/store/files';
 import { listPublished } from '@/content/store/item-lists';
 import { listByIds } from '@/content/store/items';
-import { findMember } from '@/people/store/members';
 import { deletePrivateFeed, memberOfFeed, privateFeedOf, setPrivateFeed } from '@/access/store/private-feeds';
 import { siteNow } from '@/platform/clock';
 import { nothing, slug } from '@/platform/inputs';
@@ -16,8 +15,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { hashToken, newToken } from '@/platform/tokens';
 import { memberUse, publicUse } from '@/platform/use';
 import { openTo, type OpenFile } from './lib/open-file';
-import { isLetIn, judge, openBody, type Reader } from './lib/reader';
-import { listRules } from '@/access/store/rules';
+import { isLetIn, judge, openBody, readerFor, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
 import { personFacts } from './lib/viewer';
 
@@ -52,13 +50,13 @@ const token = z.string().min(20).max(100);
 /** The member whose feed a token opens, as a reader with their own eyes: what they may read is asked anew each time. */
 async function readerOfToken(given: string): Promise<Reader | null> {
   const memberId = await memberOfFeed(pool(), hashToken(given));
-  const member = memberId ? await findMember(pool(), memberId) : undefined;
-  if (!member) return null;
   const site = await currentSite();
   const now = siteNow(site);
   // Staff read everything at the Desk; an address that can be passed on carries what a member may read.
-  const person = { ...(await personFacts(site, member, now)), staff: undefined, readsAll: false };
-  return { site, now, rules: await listRules(pool()), person };
+  const facts = memberId ? await personFacts(site, memberId, now) : null;
+  if (!facts) return null;
+  const person = { ...facts, staff: undefined, readsAll: false };
+  return { ...(await readerFor(person)), now };
 }
 
 export type FeedItem = {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { findHead } from '@/content/store/items';
-import { findReadingPlace, saveReadingPlace } from '@/content/store/reading-places';
+import { saveReadingPlace } from '@/content/store/reading-places';
 import { slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
@@ -21,9 +21,4 @@ export const keepReadingPlace = memberUse(
     await saveReadingPlace(pool(), actor.memberId, { itemId, place, at: reader.now });
     return done(null);
   },
-);
-
-/** How far the member has read in an item, 0 to 1000; 0 where they have not. */
-export const readingPlace = memberUse('reading-place', slug, async ({ memberId }, itemId) =>
-  done((await findReadingPlace(pool(), memberId, itemId))?.place ?? 0),
 );

@@ -7,9 +7,9 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
-import { listTiers } from '@/tiers/store/tiers';
 import { isOut, readerOf, type Reader } from './lib/reader';
 import { textFor } from './lib/text-for';
+import { keptTiers } from '@/tiers/services/lib/kept';
 
 const pictureSchema = z.object({ id: uuid, isSmall: z.boolean().default(false) });
 
@@ -31,7 +31,7 @@ async function isSeen(reader: Reader, id: string): Promise<boolean> {
   const items = (await listByIds(pool(), [...beside, ...within])).filter((item) => isOut(reader, item));
   if (items.some((item) => beside.includes(item.id))) return true;
   // One that came with an import can be on the card of a tier as well.
-  if ((await listTiers(pool())).some(({ pictureId }) => pictureId === id)) return true;
+  if ((await keptTiers()).some(({ pictureId }) => pictureId === id)) return true;
   for (const item of items) {
     const text: Prose | null = await textFor(reader, item);
     if (text && picturesIn(text).includes(id)) return true;

@@ -1,19 +1,22 @@
 import { isShownTo, treeOf, type Tree } from '@/core/content/menu';
-import { listCategories } from '@/content/store/categories';
-import { listHeads, type ItemHead } from '@/content/store/items';
+import type { ItemHead } from '@/content/store/items';
 import type { PageRole } from '@/core/content/page-roles';
-import { listPageRoles } from '@/content/store/page-roles';
-import { listKinds } from '@/content/store/kinds';
-import { listMenuEntries, type MenuEntry } from '@/content/store/menus';
-import { listTags } from '@/content/store/tags';
-import { listJoinLinks } from '@/tiers/store/offers';
+import { type MenuEntry } from '@/content/store/menus';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
-import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { wordsOf, type Words } from '@/words/words';
 import { kindNames } from './lib/kind-names';
 import { isLetIn, isOut, judge, readerOf, type Reader } from './lib/reader';
+import {
+  keptCategories,
+  keptKinds,
+  keptLeads,
+  keptMenu,
+  keptRoles,
+  keptTags,
+} from '@/content/services/lib/kept';
+import { keptJoinLinks } from '@/tiers/services/lib/kept';
 
 /** An entry as it is shown: one without a path only holds those below it. */
 export type ShownEntry = {
@@ -27,12 +30,11 @@ export type ShownEntry = {
 
 /** The entries of the site's menu that a person is shown. What an entry leads to may be gone: then it is left out. */
 async function menuFor(reader: Reader): Promise<ShownEntry[]> {
-  const entries = await listMenuEntries(pool());
+  const entries = await keptMenu();
   const of = (kind: MenuEntry['kind']): string[] =>
     entries.filter((entry) => entry.kind === kind).map(({ target }) => target);
-  const roles = await listPageRoles(pool());
-  const wanted = [...of('item'), ...roles.map(({ itemId }) => itemId)];
-  const items = wanted.length > 0 ? await listHeads(pool(), wanted) : [];
+  const roles = await keptRoles();
+  const items = await keptLeads();
   const decisions = await judge(reader, items);
   const t = wordsOf(reader.site);
   const byId = new Map(items.filter((item) => isOut(reader, item)).map((item) => [item.id, item]));
@@ -65,20 +67,20 @@ async function namesFor(of: (kind: MenuEntry['kind']) => string[], t: Words): Pr
     new Map((of(kind).length > 0 ? await list() : []).map(({ id, ...rest }) => [id, rest]));
   return {
     kind: await named('kind', async () =>
-      (await listKinds(pool())).map((kind) => ({
+      (await keptKinds()).map((kind) => ({
         id: kind.id,
         name: kindNames(kind, t).plural,
         path: kind.path ?? '/',
       })),
     ),
     category: await named('category', async () =>
-      (await listCategories(pool())).map(({ id, name }) => ({ id, name, path: `/categories/${id}` })),
+      (await keptCategories()).map(({ id, name }) => ({ id, name, path: `/categories/${id}` })),
     ),
     tag: await named('tag', async () =>
-      (await listTags(pool())).map(({ id, name }) => ({ id, name, path: `/tags/${encodeURIComponent(id)}` })),
+      (await keptTags()).map(({ id, name }) => ({ id, name, path: `/tags/${encodeURIComponent(id)}` })),
     ),
     offer: await named('offer', async () =>
-      (await listJoinLinks(pool())).map(({ id, name }) => ({ id, name, path: `/join/${id}` })),
+      (await keptJoinLinks()).map(({ id, name }) => ({ id, name, path: `/join/${id}` })),
     ),
   };
 }

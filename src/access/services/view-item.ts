@@ -5,24 +5,29 @@ import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
 import { findFileOf } from '@/content/store/files';
-import { listKinds } from '@/content/store/kinds';
-import { listNeighbours } from '@/content/store/item-lists';
-import { findItemByPath, findMovedItem, type Item } from '@/content/store/items';
+import {
+  findItemToRead,
+  findMovedItem,
+  type Beside,
+  type Item,
+  type ItemToRead,
+} from '@/content/store/items';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
-import { previewOfOne, type ItemPreview } from './lib/preview';
+import { previewWith, type ItemPreview } from './lib/preview';
 import { doorstepOf, isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
 import { teaserOf } from './lib/text-for';
+import { keptKinds } from '@/content/services/lib/kept';
 
 export type { OpeningTier } from './lib/opening-tiers';
 export type { ItemPreview } from './lib/preview';
 export type { Shown } from './lib/shown';
 
 /** The items before and after one, of its kind. */
-type Beside = { older?: ItemPreview; newer?: ItemPreview };
+type BothBeside = { older?: Beside; newer?: Beside };
 /** `size` in bytes. */
 export type FileFacts = { name: string; mediaType: string; size: number };
 
@@ -42,7 +47,9 @@ export type ItemView =
       by: string;
       isDraft: boolean;
       hasComments: boolean;
-      beside: Beside;
+      /** How far the reader has read before, 0 to 1000. */
+      place: number;
+      beside: BothBeside;
     }
   | {
       kind: 'doorstep';
@@ -56,23 +63,23 @@ export type ItemView =
       notice: string;
       showSignIn: boolean;
       tiers: OpeningTier[];
-      beside: Beside;
+      beside: BothBeside;
     };
 
 /**
  * What a person sees at an address. The body of a closed item ends here: only its teaser is returned, so no caller
  * can send the rest by mistake.
  */
-async function view(rawPath: string, reader: Reader): Promise<ItemView> {
+async function view(rawPath: string, reader: Reader, readerId: string | null): Promise<ItemView> {
   const path = normalisePath(rawPath);
-  const item = path === null ? undefined : await findItemByPath(pool(), path);
+  const item = path === null ? undefined : await findItemToRead(pool(), path, reader.now, readerId);
   if (!item) return path === null ? { kind: 'missing' } : movedFrom(path, reader);
   const isDraft = !isOut(reader, item);
   if (isDraft && !reader.person.readsAll) return { kind: 'missing' };
 
   const decision = (await judge(reader, [item]))(item.id);
-  const beside = await besideOf(reader, item);
-  const preview = await previewOfOne(item);
+  const beside = besideOf(reader, item);
+  const preview = previewWith(item, item.picture);
   if (isLetIn(decision)) {
     // Staff see the page of a link, or they could not look at it.
     if (item.type === LINK && item.target && decision.by !== 'staff')
@@ -87,6 +94,7 @@ async function view(rawPath: string, reader: Reader): Promise<ItemView> {
       file: item.type === FILE ? await fileFacts(item) : null,
       by: decision.by,
       isDraft,
+      place: item.place,
       hasComments: !isDraft && (await isCommented(item)),
       beside,
     };
@@ -109,7 +117,7 @@ async function view(rawPath: string, reader: Reader): Promise<ItemView> {
 }
 
 async function isCommented(item: Item): Promise<boolean> {
-  const kind = (await listKinds(pool())).find(({ id }) => id === item.type);
+  const kind = (await keptKinds()).find(({ id }) => id === item.type);
   return kind !== undefined && hasComments(item, kind.comments);
 }
 
@@ -118,13 +126,9 @@ async function movedFrom(path: string, reader: Reader): Promise<ItemView> {
   return item && isOut(reader, item) ? { kind: 'moved', path: item.path } : { kind: 'missing' };
 }
 
-async function besideOf(reader: Reader, item: Item): Promise<Beside> {
+function besideOf(reader: Reader, item: ItemToRead): BothBeside {
   if (item.type === PAGE || item.type === FILE || !isOut(reader, item)) return {};
-  const { older, newer } = await listNeighbours(pool(), reader.now, item);
-  return {
-    ...(older && { older: await previewOfOne(older) }),
-    ...(newer && { newer: await previewOfOne(newer) }),
-  };
+  return { ...(item.older && { older: item.older }), ...(item.newer && { newer: item.newer }) };
 }
 
 async function fileFacts(item: Item): Promise<FileFacts | null> {
@@ -134,5 +138,6 @@ async function fileFacts(item: Item): Promise<FileFacts | null> {
 
 /** The item at an address, as far as the caller may see it. */
 export const viewItem = publicUse('view-item', z.string().max(2_000), async (actor, path) =>
-  done(await view(path, await readerOf(actor))),
+  // Staff who look as someone else have read nothing there.
+  done(await view(path, await readerOf(actor), actor.look ? null : actor.memberId)),
 );

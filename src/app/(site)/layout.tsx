@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import { servingPages } from '@/access/services/serving-pages';
 import { currentActor, currentMember, currentSite, shown, siteWords } from '@/app/session';
@@ -56,9 +56,9 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
       <footer className="mx-auto flex w-full max-w-6xl flex-wrap gap-x-6 gap-y-1 px-5 py-6 text-[0.9375rem] text-muted print:hidden">
         <span className="mr-auto">{site.name}</span>
         {legal.map(({ path, title }) => (
-          <Link key={path} href={path} prefetch={false} className="hover:underline">
+          <SiteLink key={path} href={path} className="hover:underline">
             {title}
-          </Link>
+          </SiteLink>
         ))}
       </footer>
       {site.mode === 'test' && (

@@ -1,7 +1,7 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import { notFoundPage } from '@/access/services/serving-pages';
 import { currentActor, siteWords } from '@/app/session';
 import { RichText } from '@/content/ui/rich-text';
-import { LinkButton } from '@/kit/button';
 
 export default async function NotFound() {
   const t = await siteWords();
@@ -16,10 +16,10 @@ export default async function NotFound() {
         <p className="mt-3 text-lg text-muted">{t('site.not-found-hint')}</p>
       )}
       <div className="mt-6 flex flex-wrap gap-3">
-        <LinkButton href="/">{t('site.to-front')}</LinkButton>
-        <LinkButton href="/search" look="quiet">
+        <SiteLinkButton href="/">{t('site.to-front')}</SiteLinkButton>
+        <SiteLinkButton href="/search" look="quiet">
           {t('site.search')}
-        </LinkButton>
+        </SiteLinkButton>
       </div>
     </div>
   );

@@ -33,8 +33,3 @@ export function transferGateway(): Gateway {
   if (!found) throw new Error('no gateway adapter takes transfers');
   return found;
 }
-
-/** The origins whose pages may be framed at checkout. */
-export function frameOrigins(): string[] {
-  return [new URL(config().CURLEW_CARDS_URL).origin];
-}

@@ -1,6 +1,9 @@
 import type { HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
-import { many, type Db } from '@/platform/store/db';
+import { readInstant } from '@/core/calendar';
+import type { StaffRole } from '@/core/staff';
+import { many, maybeOne, prepared, type Db } from '@/platform/store/db';
+import { z } from 'zod';
 import type { Mode } from '@/platform/store/site';
 import type { HoldingId, MemberId, SubscriptionId, TierId } from '@/core/ids';
 
@@ -27,12 +30,34 @@ export async function listHoldings(db: Db, memberId: MemberId, mode: Mode): Prom
 export const heldAt = (holdings: string, mode: string, at: string): string =>
   `${holdings}.mode = ${mode} AND ${holdings}.from_at <= ${at} AND (${holdings}.until_at IS NULL OR ${holdings}.until_at > ${at})`;
 
-/** The tiers a member holds at an instant, each since its unbroken holding began. */
-export async function heldTiers(db: Db, memberId: MemberId, mode: Mode, at: Instant): Promise<HeldTier[]> {
-  return many(
-    db,
-    `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h
-     WHERE member_id = $1 AND ${heldAt('h', '$2', '$3')} GROUP BY tier_id ORDER BY tier_id`,
-    [memberId, mode, at],
-  );
+/** As PostgreSQL writes instants into JSON, with its own offset. */
+const heldTiersSchema = z.array(
+  z.object({ tier: z.string(), since: z.string().transform(readInstant), paid: z.boolean() }),
+);
+
+const HELD = `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h
+     WHERE h.member_id = m.id AND ${heldAt('h', '$2', '$3')} GROUP BY tier_id ORDER BY tier_id`;
+
+/** `tiers`: what they hold at an instant, each since its unbroken holding began. */
+export type Holder = {
+  id: MemberId;
+  joinedAt: Instant;
+  staffRole: StaffRole | null;
+  tiers: HeldTier[];
+};
+
+const FIND_HOLDER = prepared(
+  'find-holder',
+  `SELECT m.id, m.joined_at, m.staff_role, coalesce((SELECT jsonb_agg(held) FROM (${HELD}) held), '[]') AS tiers
+   FROM members m WHERE m.id = $1 AND m.deleted_at IS NULL`,
+);
+
+/** A member with the tiers they hold at an instant, in a mode. */
+export async function findHolder(
+  db: Db,
+  memberId: string,
+  mode: Mode,
+  at: Instant,
+): Promise<Holder | undefined> {
+  return maybeOne(db, FIND_HOLDER, [memberId, mode, at], { tiers: heldTiersSchema });
 }

@@ -1,10 +1,10 @@
-import Link from 'next/link';
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import type { Deed } from '@/core/billing/deeds';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
 import { ActionForm, FormMessage, ProblemOf, SubmitButton, type FormAction } from '@/kit/action-form';
-import { buttonClass, LinkButton } from '@/kit/button';
+import { buttonClass } from '@/kit/button';
 import { CloseDetails } from '@/kit/close-details';
 import { LifeMark } from '@/kit/state-mark';
 import type { OfferId } from '@/core/ids';
@@ -100,17 +100,17 @@ export function SubscriptionCard(props: Props) {
               date: next?.date ?? 'none',
             })}
           </p>
-          <LinkButton href={`/account/pay/${id}`} look="quiet" className="w-fit">
+          <SiteLinkButton href={`/account/pay/${id}`} look="quiet" className="w-fit">
             {t('subscription.approve-link')}
-          </LinkButton>
+          </SiteLinkButton>
         </div>
       )}
       {transfer && (
         <p className="figures mt-3 rounded-md bg-metered-wash px-4 py-3 text-metered">
           {t('subscription.transfer', transfer)}{' '}
-          <Link href={`/account/to-pay/${id}`} className="underline">
+          <SiteLink href={`/account/to-pay/${id}`} className="underline">
             {t('subscription.transfer-invoice')}
-          </Link>
+          </SiteLink>
         </p>
       )}
       {deeds.includes('pay-now') && !needsApproval && next && (
@@ -125,9 +125,9 @@ export function SubscriptionCard(props: Props) {
       )}
       <div className="mt-4 flex flex-wrap items-start gap-3">
         {isCharged && state !== 'cancelling' && state !== 'ended' && (
-          <LinkButton href={`/account/pay/${id}`} look="quiet">
+          <SiteLinkButton href={`/account/pay/${id}`} look="quiet">
             {t('subscription.change-method')}
-          </LinkButton>
+          </SiteLinkButton>
         )}
         {deeds.includes('pause') && until && (
           <Fold summary={t('subscription.pause', tier)}>
@@ -138,25 +138,27 @@ export function SubscriptionCard(props: Props) {
           </Fold>
         )}
         {ways?.renew && (
-          <LinkButton href={`/join/${ways.renew.offerId}`}>{t('subscription.renew', tier)}</LinkButton>
+          <SiteLinkButton href={`/join/${ways.renew.offerId}`}>
+            {t('subscription.renew', tier)}
+          </SiteLinkButton>
         )}
         {ways && ways.switches.length > 0 && !movesTo && state !== 'cancelling' && (
           <Fold summary={t('subscription.switch')}>
             <ul className="mt-2 grid gap-2">
               {ways.switches.map((way) => (
                 <li key={way.offerId}>
-                  <LinkButton href={`/join/${way.offerId}`} look="quiet">
+                  <SiteLinkButton href={`/join/${way.offerId}`} look="quiet">
                     {t('subscription.switch-way', { tier: way.tierName, price: way.price })}
-                  </LinkButton>
+                  </SiteLinkButton>
                 </li>
               ))}
             </ul>
           </Fold>
         )}
         {state === 'ended' && !isForGood && (
-          <LinkButton href="/join" look="quiet">
+          <SiteLinkButton href="/join" look="quiet">
             {t('subscription.join-again')}
-          </LinkButton>
+          </SiteLinkButton>
         )}
         {deeds.includes('undo') && (
           <ActionForm action={actions.undo} className="grid gap-3">

@@ -1,5 +1,4 @@
 import { findHead } from '@/content/store/items';
-import { listPageRoles } from '@/content/store/page-roles';
 import type { Instant } from '@/core/instants';
 import { EMPTY_PROSE, type Prose } from '@/core/content/prose';
 import { pool } from '@/platform/store/db';
@@ -18,6 +17,7 @@ import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';
 import { ownerOfCheckout } from '@/billing/services/lib/owners';
 import type { CheckoutId } from '@/core/ids';
+import { keptRoles } from '@/content/services/lib/kept';
 
 export type AfterCheckout = {
   tier: Tier;
@@ -68,7 +68,7 @@ export const afterCheckout = memberUse(
 
 /** The page that serves as the one after joining; '' where none does. */
 async function thanksPath(): Promise<string> {
-  const role = (await listPageRoles(pool())).find((one) => one.role === 'thanks');
+  const role = (await keptRoles()).find((one) => one.role === 'thanks');
   const page = role && (await findHead(pool(), role.itemId));
   return page?.publishedAt ? page.path : '';
 }

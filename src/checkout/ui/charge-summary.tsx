@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { Words } from '@/words/speak';
 import { CountryPicker } from './country-picker';
 
@@ -107,9 +107,9 @@ export function ChargeSummary({
       {others.length > 0 && (
         <p className="mt-4 text-[0.9375rem]">
           {others.map((other) => (
-            <Link key={other.href} href={other.href} className="mr-3 text-spruce underline">
+            <SiteLink key={other.href} href={other.href} className="mr-3 text-spruce underline">
               {t('checkout.instead', { offer: other.name })}
-            </Link>
+            </SiteLink>
           ))}
         </p>
       )}

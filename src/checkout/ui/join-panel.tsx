@@ -1,7 +1,7 @@
 import type { KeyCut } from '@/core/key-cut';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
+import { SiteLinkButton } from '@/kit/site-link';
 import { joinPath } from '@/content/ui/tier-offer-card';
 
 type Props = {
@@ -37,9 +37,9 @@ export function JoinPanel({ t, tiers, returnTo }: Props) {
             <ul className="flex flex-wrap gap-2">
               {tier.offers.map((offer, index) => (
                 <li key={offer.id}>
-                  <LinkButton href={joinPath(offer.id, returnTo)} look={index === 0 ? 'main' : 'quiet'}>
+                  <SiteLinkButton href={joinPath(offer.id, returnTo)} look={index === 0 ? 'main' : 'quiet'}>
                     <span className="first-letter:uppercase">{offer.price}</span>
-                  </LinkButton>
+                  </SiteLinkButton>
                 </li>
               ))}
             </ul>

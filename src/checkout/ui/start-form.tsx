@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { useEffect, useRef, useState } from 'react';
 import { findWork } from '@/core/people/work';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
@@ -89,9 +89,9 @@ export function StartForm({ words, action, offerId, to, stamp, signInHref }: Pro
       </noscript>
       <p className="text-muted">
         {words.havePassword}{' '}
-        <Link className="text-spruce underline" href={signInHref}>
+        <SiteLink className="text-spruce underline" href={signInHref}>
           {words.signIn}
-        </Link>
+        </SiteLink>
       </p>
     </ActionForm>
   );

@@ -59,23 +59,6 @@ export async function countPublished(db: Db, at: Instant, filter: PublishedFilte
   return Number(count);
 }
 
-/** The next older and the next newer published item of the same kind. */
-export async function listNeighbours(
-  db: Db,
-  at: Instant,
-  item: ItemHead,
-): Promise<{ older?: ItemHead; newer?: ItemHead }> {
-  const beside = (order: 'ASC' | 'DESC', than: '<' | '>'): Promise<ItemHead[]> =>
-    many(
-      db,
-      `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NULL AND i.type = $1 AND i.published_at <= $2 AND (i.published_at, i.id) ${than} ($3, $4)
-       ORDER BY i.published_at ${order}, i.id ${order} LIMIT 1`,
-      [item.type, at, item.publishedAt, item.id],
-    );
-  const [[older], [newer]] = await Promise.all([beside('DESC', '<'), beside('ASC', '>')]);
-  return { ...(older && { older }), ...(newer && { newer }) };
-}
-
 /** The months in which items came out, newest first, as "2026-11" in the site's zone, with how many. */
 export async function listMonths(
   db: Db,
@@ -187,4 +170,14 @@ export async function listAuthors(db: Db): Promise<string[]> {
     `SELECT DISTINCT author FROM items WHERE author <> '' AND trashed_at IS NULL ORDER BY author LIMIT 500`,
   );
   return rows.map(({ author }) => author);
+}
+
+/** When the items come out that are scheduled after the site's clock `at`, the next first; up to ten thousand. */
+export async function listScheduled(db: Db, at: Instant): Promise<Instant[]> {
+  const rows = await many<{ publishedAt: Instant }>(
+    db,
+    'SELECT published_at FROM items WHERE trashed_at IS NULL AND published_at > $1 ORDER BY 1 LIMIT 10000',
+    [at],
+  );
+  return rows.map(({ publishedAt }) => publishedAt);
 }

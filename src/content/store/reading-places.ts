@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/instants';
 import type { ItemId, MemberId } from '@/core/ids';
-import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import { many, run, type Db } from '@/platform/store/db';
 
 /** How far someone has read: of the whole item, 0 to 1000. */
 export type ReadingPlace = { itemId: ItemId; place: number; at: Instant };
@@ -16,17 +16,6 @@ export async function saveReadingPlace(
      ON CONFLICT (member_id, item_id) DO UPDATE SET place = $3, at = $4`,
     [memberId, itemId, place, at],
   );
-}
-
-export async function findReadingPlace(
-  db: Db,
-  memberId: MemberId,
-  itemId: ItemId,
-): Promise<ReadingPlace | undefined> {
-  return maybeOne(db, 'SELECT item_id, place, at FROM reading_places WHERE member_id = $1 AND item_id = $2', [
-    memberId,
-    itemId,
-  ]);
 }
 
 /** What someone has begun and not read to its end, last read first. */

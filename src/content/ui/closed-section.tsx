@@ -1,5 +1,5 @@
 import { Lock } from 'lucide-react';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { Children, type ReactNode } from 'react';
 import type { Words } from '@/words/words';
 
@@ -19,9 +19,9 @@ export function ClosedSection({
         <Lock className="mr-2 inline size-4 text-closed" aria-hidden />
         {Children.count(children) > 0 ? children : t(isMember ? 'section.not-yours' : 'section.closed')}
       </span>
-      <Link href="/join" prefetch={false} className="font-semibold text-spruce underline">
+      <SiteLink href="/join" className="font-semibold text-spruce underline">
         {t('signin.how-to-join')}
-      </Link>
+      </SiteLink>
     </aside>
   );
 }

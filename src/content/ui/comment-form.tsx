@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { MOST_COMMENT } from '@/core/content/comments';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextArea } from '@/kit/field';
@@ -33,9 +33,9 @@ export function CommentForm({ t, action, itemId, replyTo, formKey, name, isHeld 
         </SubmitButton>
         <p className="text-[0.9375rem] text-muted">
           {isHeld ? t('comment.held-hint', shownAs) : t('comment.shown-hint', shownAs)}{' '}
-          <Link href="/account/settings" prefetch={false} className="underline">
+          <SiteLink href="/account/settings" className="underline">
             {t('comment.change-name')}
-          </Link>
+          </SiteLink>
         </p>
       </div>
       <FormMessage />

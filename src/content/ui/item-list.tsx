@@ -1,5 +1,5 @@
 import { Lock } from 'lucide-react';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { Instant } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
 import { KeyGlyph } from '@/kit/key-cut';
@@ -41,9 +41,9 @@ export const lineAbove = (
 function Title({ item, t }: { item: ListedItem; t: Words }) {
   return (
     <>
-      <Link href={item.path} prefetch={false} className="hover:underline">
+      <SiteLink href={item.path} className="hover:underline">
         {item.title}
-      </Link>
+      </SiteLink>
       {!item.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
     </>
   );
@@ -104,14 +104,14 @@ export function ItemCards({ items, t, names }: Props) {
       {items.map((item, index) => (
         <li key={item.id} className="min-w-0">
           {item.picture && (
-            <Link href={item.path} prefetch={false} tabIndex={-1} aria-hidden>
+            <SiteLink href={item.path} tabIndex={-1} aria-hidden>
               <Picture
                 picture={item.picture}
                 sizes="(min-width: 64rem) 26rem, (min-width: 40rem) 50vw, 100vw"
                 isFirst={index < 3}
                 className="mb-3 aspect-[5/2] w-full rounded-lg object-cover sm:aspect-[9/4]"
               />
-            </Link>
+            </SiteLink>
           )}
           <p className="text-[0.9375rem] text-muted">{lineAbove(item, t, names)}</p>
           <h3 className="mt-0.5 text-xl leading-snug">

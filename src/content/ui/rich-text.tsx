@@ -1,8 +1,7 @@
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/react';
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Prose } from '@/core/content/prose';
-import { LinkButton } from '@/kit/button';
 import { CLOSED } from '@/core/content/sections';
 import { joinPath } from './tier-offer-card';
 import { isSafeHref } from '@/core/addresses';
@@ -28,9 +27,7 @@ const textLink = (links: Record<string, string>) =>
     // Links saved before addresses were checked may be unsafe: only their words are shown.
     if (!isSafeHref(href)) return <>{children}</>;
     return href.startsWith('/') || href.startsWith('#') ? (
-      <Link href={href} prefetch={false}>
-        {children}
-      </Link>
+      <SiteLink href={href}>{children}</SiteLink>
     ) : (
       <a href={href} rel="noopener noreferrer nofollow">
         {children}
@@ -87,9 +84,9 @@ const rendererFor = ({ here, panel, product, closed, links, image, file, embed }
       ),
       joinButton: ({ node }: Props) => (
         <div>
-          <LinkButton href={joinPath(String(node.attrs?.offer), here)}>
+          <SiteLinkButton href={joinPath(String(node.attrs?.offer), here)}>
             {String(node.attrs?.label)}
-          </LinkButton>
+          </SiteLinkButton>
         </div>
       ),
       [CLOSED]: ({ children }: Props) => <>{closed(children)}</>,

@@ -1,5 +1,5 @@
 import { Download, FileText, Lock } from 'lucide-react';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import { isShownInBrowser } from '@/core/content/media';
 import type { Words } from '@/words/speak';
@@ -54,9 +54,9 @@ function FileCard({ t, id, file }: { t: Words; id: string; file: FilePart }) {
     <div className="panel flex flex-wrap items-center gap-x-4 gap-y-2 rounded-card border border-line bg-surface px-4 py-3 text-base">
       <FileText className="size-6 flex-none text-muted" aria-hidden />
       <div className="min-w-0 flex-1">
-        <Link href={file.path} prefetch={false} className="font-semibold hover:underline">
+        <SiteLink href={file.path} className="font-semibold hover:underline">
           {file.title}
-        </Link>
+        </SiteLink>
         {!file.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
         <p className="figures break-words text-muted">
           {t('site.file-facts', { name: file.name, size: t.size(file.size) })}

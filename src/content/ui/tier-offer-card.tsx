@@ -1,7 +1,7 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { KeyCut } from '@/core/key-cut';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
 import type { OfferId } from '@/core/ids';
 
 export type OfferedTier = {
@@ -27,7 +27,7 @@ export function TierOfferCard({ t, tier, returnTo, isFirst, note }: Props) {
         {tier.offers.map((offer, index) => (
           <li key={offer.id}>
             <p className="text-on-night-soft">{offer.sentence}</p>
-            <LinkButton
+            <SiteLinkButton
               href={joinPath(offer.id, returnTo)}
               look={isFirst && index === 0 ? 'lamp' : 'night'}
               className="mt-2 w-full"
@@ -37,7 +37,7 @@ export function TierOfferCard({ t, tier, returnTo, isFirst, note }: Props) {
                 : offer.isFree
                   ? t('join.free')
                   : t('join.button', { tier: tier.name })}
-            </LinkButton>
+            </SiteLinkButton>
           </li>
         ))}
       </ul>

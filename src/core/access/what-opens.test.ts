@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { compileRules } from './compile';
 import type { ItemFacts } from './facts';
 import { ruleSchema } from './rule-schema';
-import { compareTiers, whatTiersOpen } from './what-opens';
+import { compareTiers, movesWithTime, OTHERS, whatTiersOpen } from './what-opens';
 import type { Instant } from '../instants';
 
 const NOW = '2027-05-10T12:00:00Z';
@@ -47,8 +48,32 @@ const tiers = [
   { tier: 'observer', paid: true },
   { tier: 'warden', paid: true },
 ];
-const opened = whatTiersOpen({ now: NOW, zone: 'Europe/London', default: 'everyone', rules }, items, tiers);
+const question = { now: NOW, zone: 'Europe/London', default: 'everyone' } as const;
+const opened = whatTiersOpen(question, compileRules(rules), items, tiers);
 const ids = (tier: string, when: 'now' | 'later') => opened.get(tier)?.[when].map(({ id }) => id);
+
+it('of items that the same rules cover is decided once, and yet for each', () => {
+  const many = Array.from({ length: 300 }, (_, n) =>
+    item(
+      `x${n}`,
+      ['guides', 'frames', 'library', null][n % 4] ?? null,
+      n % 3 ? '2027-05-09T12:00:00Z' : '2027-01-01T12:00:00Z',
+    ),
+  );
+  const whole = whatTiersOpen(question, compileRules(rules), many, tiers);
+  for (const { tier } of tiers) {
+    const alone = many.map((one) => whatTiersOpen(question, compileRules(rules), [one], tiers).get(tier));
+    expect(whole.get(tier)).toEqual({
+      now: alone.flatMap((one) => one?.now ?? []),
+      later: alone.flatMap((one) => one?.later ?? []),
+    });
+  }
+});
+
+it('moves with the clock where a date or publishing is counted from', () => {
+  expect(movesWithTime(rules)).toBe(true);
+  expect(movesWithTime(rules.slice(0, 1))).toBe(false);
+});
 
 describe('what a tier opens', () => {
   it('is what is not open without it: at once, and after a wait', () => {
@@ -74,5 +99,18 @@ describe('what a tier opens', () => {
       expect.objectContaining({ group: 'guides', total: 1 }),
       expect.objectContaining({ group: 'library', total: 1 }),
     ]);
+  });
+
+  it('stands in no more lines than asked for: what is left is one, the last', () => {
+    const lines = compareTiers(opened, (each) => each.categories[0] ?? each.type, 2);
+    expect(lines.map(({ group, total }) => [group, total])).toEqual([
+      ['frames', 1],
+      [OTHERS, 2],
+    ]);
+    expect(lines[1]?.cells.find(({ tier }) => tier === 'observer')).toEqual({
+      tier: 'observer',
+      now: 2,
+      later: 0,
+    });
   });
 });

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { Words } from '@/words/speak';
 
 /** A document as lists show it; dates and amounts in words. */
@@ -27,9 +27,9 @@ export function ReceiptList({ t, rows }: { t: Words; rows: ReceiptRow[] }) {
         {rows.map((row) => (
           <tr key={row.id} className="border-t border-line align-top">
             <td className="py-2.5 pr-4 whitespace-nowrap">
-              <Link href={`/account/receipts/${row.id}`} className="font-semibold text-spruce underline">
+              <SiteLink href={`/account/receipts/${row.id}`} className="font-semibold text-spruce underline">
                 {row.title} {row.label}
-              </Link>
+              </SiteLink>
               <span className="block text-[0.9375rem] text-muted">{row.date}</span>
             </td>
             <td className="py-2.5 pr-4 max-sm:hidden">{row.words}</td>

@@ -9,6 +9,7 @@ import { safeReturn } from '@/platform/safe-return';
 import { pool, transaction } from '@/platform/store/db';
 import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashToken } from '@/platform/tokens';
+import { oncePerRequest } from '@/platform/request';
 import { publicUse } from '@/platform/use';
 import { findMemberByEmail } from '@/people/store/members';
 import { deleteSession, findSessionMember } from '@/people/store/sessions';
@@ -92,6 +93,9 @@ export const signOut = publicUse('sign-out', nothing, async ({ browser }): Promi
 });
 
 /** Whose session the browser carries; null for a visitor. */
-export const whoIsThere = publicUse('who-is-there', nothing, async ({ browser }) =>
-  done((browser?.session && (await findSessionMember(pool(), hashToken(browser.session)))) || null),
-);
+export const whoIsThere = publicUse('who-is-there', nothing, async ({ browser }) => {
+  const token = browser?.session;
+  if (!token) return done(null);
+  const find = () => findSessionMember(pool(), hashToken(token));
+  return done((await oncePerRequest(`session ${token}`, find)) ?? null);
+});

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/instants';
 import type { StaffRole } from '@/core/staff';
-import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 import type { MemberId } from '@/core/ids';
 
 /** The signed-in member, as far as every page needs to know them. */
@@ -26,16 +26,17 @@ export async function insertSession(
   );
 }
 
-/** The member whose session this is, unless it has expired, or is of staff and was idle for too long. Notes that it was seen. */
-export async function findSessionMember(db: Db, tokenHash: Buffer): Promise<SignedInMember | undefined> {
-  const found = await maybeOne<SignedInMember & { isStale: boolean }>(
-    db,
-    `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale
+const FIND_SESSION_MEMBER = prepared(
+  'find-session-member',
+  `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale
      FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
      WHERE s.token_hash = $1 AND s.expires_at > now()
        AND (m.staff_role IS NULL OR s.last_seen_at > now() - make_interval(mins => site.staff_idle_minutes))`,
-    [tokenHash],
-  );
+);
+
+/** The member whose session this is, unless it has expired, or is of staff and was idle for too long. Notes that it was seen. */
+export async function findSessionMember(db: Db, tokenHash: Buffer): Promise<SignedInMember | undefined> {
+  const found = await maybeOne<SignedInMember & { isStale: boolean }>(db, FIND_SESSION_MEMBER, [tokenHash]);
   if (!found) return undefined;
   const { isStale, ...member } = found;
   if (isStale) await run(db, 'UPDATE sessions SET last_seen_at = now() WHERE token_hash = $1', [tokenHash]);

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import type { Words } from '@/words/speak';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
@@ -33,9 +33,9 @@ export function CodeForm({ t, action, again, back }: Props) {
       >
         <p className="text-muted">
           {t('signin.no-email')}{' '}
-          <Link href={back} className="text-spruce underline">
+          <SiteLink href={back} className="text-spruce underline">
             {t('signin.other-address')}
-          </Link>
+          </SiteLink>
         </p>
         <FormMessage />
         <SubmitButton busy={t('form.sending')} look="quiet" className="w-fit">

@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pg from 'pg';
 import { config } from '@/platform/config';
+import { forgetRead } from '@/platform/request';
 import { GatheringSocket } from './gathering-socket';
 
 const { builtins } = pg.types;
@@ -134,7 +135,9 @@ export async function one<T>(
 
 /** The number of rows that a statement changed. */
 export async function run(db: Db, sql: Sql, values: unknown[] = []): Promise<number> {
-  return (await db.query(queryOf(sql, values))).rowCount ?? 0;
+  const { rowCount } = await db.query(queryOf(sql, values));
+  if (db instanceof pg.Pool) forgetRead();
+  return rowCount ?? 0;
 }
 
 const inTransaction = new AsyncLocalStorage<true>();
@@ -217,6 +220,7 @@ async function attemptTransaction<T>(work: (db: Transaction) => Promise<T>): Pro
   try {
     const [, result] = await together([run(client, BEGIN), inTransaction.run(true, () => work(client))]);
     await client.query('COMMIT');
+    forgetRead();
     return result;
   } catch (error) {
     await client.query('ROLLBACK').catch(() => {});

@@ -1,9 +1,9 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Prose } from '@/core/content/prose';
 import type { KeyCut } from '@/core/key-cut';
 import type { JoiningState } from '@/core/tiers/joining';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { joinPath } from '@/content/ui/tier-offer-card';
 import type { PictureId } from '@/core/ids';
@@ -100,11 +100,11 @@ function OfferLine({ t, tier, offer, returnTo, canJoin }: LineProps) {
       </p>
       <p className="text-[0.9375rem] text-muted">{offer.sentence}</p>
       {canJoin && (
-        <LinkButton href={joinPath(offer.id, returnTo)} className="mt-3 w-full">
+        <SiteLinkButton href={joinPath(offer.id, returnTo)} className="mt-3 w-full">
           {tier.offers.length > 1
             ? t('join.button-offer', { tier: tier.name, offer: offer.name })
             : t('join.button', { tier: tier.name })}
-        </LinkButton>
+        </SiteLinkButton>
       )}
     </li>
   );

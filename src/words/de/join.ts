@@ -29,6 +29,7 @@ export const join: Record<keyof typeof en, string> = {
   'join.opens-latest': 'Zuletzt: {titles}',
   'join.title-quoted': '„{title}“',
   'join.compare': 'Im Vergleich',
+  'join.other-groups': 'Alles andere',
   'join.compare-head': 'Für Besucher nicht zugänglich',
   'join.compare-all': 'alle',
   'join.compare-none': 'keine',

@@ -28,6 +28,7 @@ export const join = {
   'join.opens-latest': 'Latest: {titles}',
   'join.title-quoted': '“{title}”',
   'join.compare': 'Side by side',
+  'join.other-groups': 'Everything else',
   'join.compare-head': 'Closed to visitors',
   'join.compare-all': 'all',
   'join.compare-none': 'none',

@@ -1,12 +1,12 @@
 import { writersIn, type Comment } from '@/content/store/comments';
 import type { ItemHead } from '@/content/store/items';
 import { writeMail } from '@/mail/services/lib/write-mail';
-import { listRules } from '@/access/store/rules';
 import { findMember, type Member } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { pool, type Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { commentedItem } from './comment-rights';
+import { readerFor } from './reader';
 import { personFacts } from './viewer';
 
 /** Those in a conversation, but for one, who may still read it now. */
@@ -15,14 +15,12 @@ export async function readersOfThread(
   { itemId, threadId, memberId }: Pick<Comment, 'itemId' | 'threadId' | 'memberId'>,
 ): Promise<Member[]> {
   if (threadId === null) return [];
-  const now = siteNow(site);
-  const rules = await listRules(pool());
   const readers: Member[] = [];
   for (const id of await writersIn(pool(), threadId)) {
     const member = id === memberId ? undefined : await findMember(pool(), id);
     if (!member) continue;
-    const reader = { site, now, rules, person: await personFacts(site, member, now) };
-    if (await commentedItem(reader, itemId)) readers.push(member);
+    const person = await personFacts(site, id, siteNow(site));
+    if (person && (await commentedItem(await readerFor(person), itemId))) readers.push(member);
   }
   return readers;
 }

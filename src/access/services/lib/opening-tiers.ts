@@ -2,10 +2,10 @@ import type { Question } from '@/core/access/decide';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { localDate } from '@/core/calendar';
 import { joiningState } from '@/core/tiers/joining';
-import { pool } from '@/platform/store/db';
-import { listOffers, type StoredOffer } from '@/tiers/store/offers';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { type StoredOffer } from '@/tiers/store/offers';
+import { type Tier } from '@/tiers/store/tiers';
 import type { Reader } from './reader';
+import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
 export type OpeningTier = { tier: Tier; offers: StoredOffer[]; at: 'once' | 'later' };
 /** A tier that people can join, with its offers on sale. */
@@ -13,7 +13,7 @@ export type JoinableTier = Omit<OpeningTier, 'at'>;
 
 /** The tiers that someone can join now, the highest first. */
 export async function joinableTiers({ now, site }: Reader): Promise<JoinableTier[]> {
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
+  const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const today = localDate(now, site.zone);
   const canJoin = (tier: Tier): boolean => {
     const { state } = joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today);

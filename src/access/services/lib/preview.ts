@@ -23,32 +23,28 @@ export type ItemPreview = {
   picture: PictureFacts | null;
 };
 
-export async function previewOfOne(item: ItemHead): Promise<ItemPreview> {
-  const [preview] = await previewOf([item]);
-  if (!preview) throw new Error('an item has a preview');
-  return preview;
-}
+type Size = { width: number; height: number };
+
+/** The preview of an item, with the size of its picture. */
+export const previewWith = (item: ItemHead, size: Size | null): ItemPreview => ({
+  id: item.id,
+  type: item.type,
+  path: item.path,
+  title: item.title,
+  author: item.author,
+  publishedAt: item.publishedAt,
+  categories: item.ownCategories,
+  tags: item.tags,
+  minutes: item.words === 0 ? 0 : readingMinutes(item.words),
+  picture:
+    item.pictureId && size
+      ? { id: item.pictureId, width: size.width, height: size.height, alt: item.pictureAlt }
+      : null,
+});
 
 /** Previews of items, with the sizes of their pictures. */
 export async function previewOf(items: ItemHead[]): Promise<ItemPreview[]> {
   const ids = items.flatMap(({ pictureId }) => (pictureId ? [pictureId] : []));
-  const sizes = ids.length > 0 ? await pictureSizes(pool(), ids) : new Map();
-  return items.map((item) => {
-    const size = sizes.get(item.pictureId ?? '') as { width: number; height: number } | undefined;
-    return {
-      id: item.id,
-      type: item.type,
-      path: item.path,
-      title: item.title,
-      author: item.author,
-      publishedAt: item.publishedAt,
-      categories: item.ownCategories,
-      tags: item.tags,
-      minutes: item.words === 0 ? 0 : readingMinutes(item.words),
-      picture:
-        item.pictureId && size
-          ? { id: item.pictureId, width: size.width, height: size.height, alt: item.pictureAlt }
-          : null,
-    };
-  });
+  const sizes = ids.length > 0 ? await pictureSizes(pool(), ids) : new Map<string, Size>();
+  return items.map((item) => previewWith(item, sizes.get(item.pictureId ?? '') ?? null));
 }

@@ -8,29 +8,30 @@ import type { Instant } from '@/core/instants';
 import type { ItemId } from '@/core/ids';
 import { itemsOffering } from '@/content/store/files';
 import { listByIds, type Item, type ItemHead } from '@/content/store/items';
-import { listRules, type StoredRule } from '@/access/store/rules';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import type { Doorstep, Site } from '@/platform/store/site';
+import { keptRules, type KeptRules } from './kept-rules';
 import { viewerOf } from './viewer';
 
 /** All that decisions about items need to know of one person at one moment. */
-export type Reader = { site: Site; now: Instant; rules: StoredRule[]; person: PersonFacts };
+export type Reader = KeptRules & { site: Site; now: Instant; person: PersonFacts };
 
 export async function readerFor(person: PersonFacts): Promise<Reader> {
   const site = await currentSite();
-  return { site, now: siteNow(site), rules: await listRules(pool()), person };
+  return { site, now: siteNow(site), ...(await keptRules()), person };
 }
 
 export const readerOf = async (actor: Actor): Promise<Reader> => readerFor((await viewerOf(actor)).person);
 
-export const questionOf = ({ site, now, rules, person }: Reader, item: ItemHead): Question => ({
+/** What is asked about an item, with the rules that may cover it. */
+export const questionOf = ({ site, now, covering, person }: Reader, item: ItemHead): Question => ({
   now,
   zone: site.zone,
   default: site.accessDefault,
-  rules,
+  rules: covering(item),
   item,
   person,
 });
@@ -42,7 +43,8 @@ export const isOut = ({ now }: Reader, item: ItemHead): boolean => itemState(ite
 
 /** What of an item's text a person who is let in may read. */
 export const openBody = (reader: Reader, item: Item): Prose =>
-  openParts(item.body, (gate) => isSectionOpen(gate, questionOf(reader, item)));
+  // A section may name any rule, whatever that covers.
+  openParts(item.body, (gate) => isSectionOpen(gate, { ...questionOf(reader, item), rules: reader.rules }));
 
 /** What is decided about an item that was asked about. @throws for any other */
 export type Judged = (id: ItemId) => Decision;

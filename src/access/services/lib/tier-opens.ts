@@ -1,15 +1,25 @@
-import { compareTiers, whatTiersOpen, type ComparisonLine, type Opened } from '@/core/access/what-opens';
+import { setImmediate } from 'node:timers/promises';
+import type { TierCandidate } from '@/core/access/would-open';
+import type { Instant } from '@/core/instants';
+import {
+  compareTiers,
+  movesWithTime,
+  OTHERS,
+  whatTiersOpen,
+  type ComparisonLine,
+  type Opened,
+} from '@/core/access/what-opens';
 import { pool } from '@/platform/store/db';
-import { listCategories } from '@/content/store/categories';
-import { listKinds } from '@/content/store/kinds';
-import { listItems, type ItemHead } from '@/content/store/items';
+import { listPublished } from '@/content/store/item-lists';
+import type { ItemHead } from '@/content/store/items';
 import type { StoredOffer } from '@/tiers/store/offers';
-import { listRules } from '@/access/store/rules';
 import type { Site } from '@/platform/store/site';
 import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { wordsOf } from '@/words/words';
 import { kindNames } from './kind-names';
+import { keptRules } from './kept-rules';
+import { keptCategories, keptKinds, keptPublished } from '@/content/services/lib/kept';
 
 /** What a tier opens, in words that anyone may read: counts by kind and the latest titles. */
 export type TierOpens = {
@@ -19,61 +29,71 @@ export type TierOpens = {
 };
 
 const LATEST = 3;
+/** Groups that have a line of their own: more would not be read. */
+const MOST_GROUPS = 16;
+
+type AllOpens = { opens: Map<string, TierOpens>; comparison: (ComparisonLine & { name: string })[] };
+
+/** How many items are looked at before others get their turn. */
+const AT_ONCE = 2000;
 
 /**
  * What each tier opens, computed from the rules for a person who gets it now, and the tiers side by side. The titles
- * are those that lists show to everyone; no text of an item is read.
+ * are those that lists show to everyone; no text of an item is read. Computed once for each version of the site; again
+ * with each minute where a rule moves with the clock.
  */
-export async function tierOpens(
-  site: Site,
-  tiers: Tier[],
-  offers: StoredOffer[],
-): Promise<{ opens: Map<string, TierOpens>; comparison: (ComparisonLine & { name: string })[] }> {
+export async function tierOpens(site: Site, tiers: Tier[], offers: StoredOffer[]): Promise<AllOpens> {
   const now = siteNow(site);
-  const [rules, items, categories] = [
-    await listRules(pool()),
-    await listItems(pool()),
-    await listCategories(pool()),
+  const candidates = tiers.map((tier) => ({
+    tier: tier.id,
+    paid: offers.some((offer) => offer.tierId === tier.id && offer.isPaid),
+  }));
+  const { rules } = await keptRules();
+  const minute = movesWithTime(rules) ? now.slice(0, 16) : '';
+  return keptPublished(`what tiers open ${minute} ${JSON.stringify(candidates)}`, now, () =>
+    compute(site, now, candidates),
+  );
+}
+
+async function compute(site: Site, now: Instant, tiers: TierCandidate[]): Promise<AllOpens> {
+  const [{ covering }, items, categories] = [
+    await keptRules(),
+    await listPublished(pool(), now),
+    await keptCategories(),
   ];
   const names = new Map(categories.map(({ id, name }) => [id, name]));
-  const published = items
-    .filter((item) => item.publishedAt !== null && item.publishedAt <= now)
-    .sort((a, b) => (b.publishedAt ?? '').localeCompare(a.publishedAt ?? ''));
-  const opened = whatTiersOpen(
-    { now, zone: site.zone, default: site.accessDefault, rules },
-    published,
-    tiers.map((tier) => ({
-      tier: tier.id,
-      paid: offers.some((offer) => offer.tierId === tier.id && offer.isPaid),
-    })),
-  );
+  const opened = new Map<string, Opened<ItemHead>>();
+  const question = { now, zone: site.zone, default: site.accessDefault };
+  for (let from = 0; from < items.length; from += AT_ONCE) {
+    whatTiersOpen(question, covering, items.slice(from, from + AT_ONCE), tiers, opened);
+    await setImmediate();
+  }
   const t = wordsOf(site);
-  const typeNames = new Map((await listKinds(pool())).map((kind) => [kind.id, kindNames(kind, t).plural]));
-  const nameOf = (group: string): string => names.get(group) ?? typeNames.get(group) ?? group;
+  const typeNames = new Map((await keptKinds()).map((kind) => [kind.id, kindNames(kind, t).plural]));
+  const nameOf = (group: string): string =>
+    names.get(group) ?? typeNames.get(group) ?? (group === OTHERS ? t('join.other-groups') : group);
   return {
-    opens: new Map([...opened].map(([tier, items]) => [tier, summarise(items, nameOf)])),
-    comparison: compareTiers(opened, groupOf).map((line) => ({ ...line, name: nameOf(line.group) })),
+    opens: new Map(tiers.map(({ tier }) => [tier, summarise(tier, opened.get(tier) ?? NOTHING, nameOf)])),
+    comparison: compareTiers(opened, groupOf, MOST_GROUPS).map((line) => ({
+      ...line,
+      name: nameOf(line.group),
+    })),
   };
 }
+
+const NOTHING = { now: [], later: [] };
 
 /** Items are listed under their first category; those in none, under their type. */
 const groupOf = (item: ItemHead): string => item.ownCategories[0] ?? item.type;
 
-function summarise({ now, later }: Opened<ItemHead>, nameOf: (group: string) => string): TierOpens {
-  const groups = new Map<string, { count: number; later: number }>();
-  for (const item of now) {
-    const line = groups.get(groupOf(item)) ?? { count: 0, later: 0 };
-    groups.set(groupOf(item), { ...line, count: line.count + 1 });
-  }
-  for (const item of later) {
-    const line = groups.get(groupOf(item)) ?? { count: 0, later: 0 };
-    groups.set(groupOf(item), { ...line, later: line.later + 1 });
-  }
+/** A tier's line of each group, the fullest first. */
+function summarise(tier: string, items: Opened<ItemHead>, nameOf: (group: string) => string): TierOpens {
+  const lines = compareTiers(new Map([[tier, items]]), groupOf, MOST_GROUPS);
   return {
-    counts: [...groups]
-      .map(([group, line]) => ({ group, name: nameOf(group), ...line }))
-      .sort((a, b) => b.count + b.later - (a.count + a.later) || a.name.localeCompare(b.name)),
-    latest: now.slice(0, LATEST).map(({ title, path }) => ({ title, path })),
-    total: now.length + later.length,
+    counts: lines.flatMap(({ group, cells }) =>
+      cells.map(({ now, later }) => ({ group, name: nameOf(group), count: now, later })),
+    ),
+    latest: items.now.slice(0, LATEST).map(({ title, path }) => ({ title, path })),
+    total: items.now.length + items.later.length,
   };
 }

@@ -2,26 +2,28 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import { readsAll } from '@/core/staff';
 import { pool } from '@/platform/store/db';
-import { heldTiers } from '@/billing/store/holdings';
-import { findMember, type Member } from '@/people/store/members';
+import { findHolder } from '@/billing/store/holdings';
 import type { Site } from '@/platform/store/site';
-import { listOffers } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import type { Actor } from '@/platform/actor';
+import { keptOffers } from '@/tiers/services/lib/kept';
 
-/** What access decisions know of a member at an instant: what is held in the site's mode. */
-export async function personFacts(site: Site, member: Member, at: Instant): Promise<PersonFacts> {
+/** What access decisions know of a member at an instant: what is held in the site's mode. Null where there is none. */
+export async function personFacts(site: Site, memberId: string, at: Instant): Promise<PersonFacts | null> {
+  const holder = await findHolder(pool(), memberId, site.mode, at);
+  if (!holder) return null;
+  const { id, joinedAt, staffRole, tiers } = holder;
   return {
     signedIn: true,
-    id: member.id,
-    joinedAt: member.joinedAt,
-    tiers: await heldTiers(pool(), member.id, site.mode, at),
+    id,
+    joinedAt,
+    tiers,
     passes: [],
     groups: [],
-    staff: member.staffRole ?? undefined,
-    readsAll: readsAll(member.staffRole),
+    staff: staffRole ?? undefined,
+    readsAll: readsAll(staffRole),
   };
 }
 
@@ -41,15 +43,16 @@ export function viewerOf(actor: Actor): Promise<Viewer> {
 const viewers = new WeakMap<Actor, Promise<Viewer>>();
 
 async function findViewer({ memberId, look }: Actor): Promise<Viewer> {
+  if (memberId === null) return { person: VISITOR, lookingAs: null };
   const site = await currentSite();
-  const member = memberId ? await findMember(pool(), memberId) : undefined;
   const now = siteNow(site);
-  if (!member) return { person: VISITOR, lookingAs: null };
-  if (look && readsAll(member.staffRole)) {
+  const person = await personFacts(site, memberId, now);
+  if (!person) return { person: VISITOR, lookingAs: null };
+  if (look && person.readsAll) {
     const viewpoint = await viewpointOf(look, now);
     if (viewpoint) return viewpoint;
   }
-  return { person: await personFacts(site, member, now), lookingAs: null };
+  return { person, lookingAs: null };
 }
 
 async function viewpointOf(look: string, now: Instant): Promise<Viewer | null> {
@@ -58,7 +61,7 @@ async function viewpointOf(look: string, now: Instant): Promise<Viewer | null> {
   if (look === 'signed-in') return { person: signedIn, lookingAs: 'a member without a tier' };
   const tier = look.startsWith('tier:') ? await findTier(pool(), look.slice(5)) : undefined;
   if (!tier) return null;
-  const paid = (await listOffers(pool())).some((offer) => offer.tierId === tier.id && offer.isPaid);
+  const paid = (await keptOffers()).some((offer) => offer.tierId === tier.id && offer.isPaid);
   return {
     person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
     lookingAs: `a new holder of ${tier.name}`,

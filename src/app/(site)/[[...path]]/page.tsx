@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { notFound, permanentRedirect, redirect } from 'next/navigation';
 import { cache } from 'react';
 import { CategoryLinks, categoryNames, ItemListPage, namesInLists, pageOf } from '@/app/item-pages';
@@ -99,9 +99,9 @@ async function Latest({ t }: { t: Words }) {
       <h2 className="mb-6 text-2xl">{t('site.latest')}</h2>
       <ItemCards items={items} t={t} names={await categoryNames()} />
       <p className="mt-8">
-        <Link href="/archive" prefetch={false} className="font-semibold text-spruce underline">
+        <SiteLink href="/archive" className="font-semibold text-spruce underline">
           {t('site.archive')}
-        </Link>
+        </SiteLink>
       </p>
     </section>
   );

@@ -1,5 +1,5 @@
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { Fragment, type ReactNode } from 'react';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
@@ -10,7 +10,7 @@ import type { Words } from '@/words/words';
 import { panelsOf } from '@/app/panels';
 import { isEmpty } from '@/core/content/prose';
 import { myAccount } from '@/members/services/my-account';
-import { Button, LinkButton } from '@/kit/button';
+import { Button } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { LifeMark } from '@/kit/state-mark';
 import { SubscriptionCard } from '@/billing/ui/subscription-card';
@@ -80,7 +80,7 @@ export default async function AccountPage() {
           {subscriptions.length === 0 && (
             <Empty
               title={t('account.empty')}
-              action={<LinkButton href="/join">{t('signin.how-to-join')}</LinkButton>}
+              action={<SiteLinkButton href="/join">{t('signin.how-to-join')}</SiteLinkButton>}
             >
               {t('account.empty-hint')}
             </Empty>
@@ -168,9 +168,9 @@ export default async function AccountPage() {
         <ReceiptList t={t} rows={receipts} />
         {mine.hasMoreReceipts && (
           <p className="mt-2">
-            <Link href="/account/receipts" className="text-spruce underline">
+            <SiteLink href="/account/receipts" className="text-spruce underline">
               {t('account.all-receipts')}
-            </Link>
+            </SiteLink>
           </p>
         )}
       </section>
@@ -230,9 +230,9 @@ export default async function AccountPage() {
           {mine.name && <p className="text-muted">{mine.email}</p>}
         </div>
         <div className="flex gap-3">
-          <LinkButton href="/account/settings" look="quiet">
+          <SiteLinkButton href="/account/settings" look="quiet">
             {t('account.details')}
-          </LinkButton>
+          </SiteLinkButton>
           <form action={signOutAction}>
             <Button type="submit" look="quiet">
               {t('site.sign-out')}

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { isLocalMonth } from '@/core/instants';
 import { ItemListPage, pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
@@ -24,9 +24,9 @@ export default async function ArchivePage({ searchParams }: { searchParams: Sear
         at={(n) => `/archive?month=${month}&page=${n}`}
       >
         <p className="mt-2">
-          <Link href="/archive" className="text-spruce underline">
+          <SiteLink href="/archive" className="text-spruce underline">
             {t('site.archive')}
-          </Link>
+          </SiteLink>
         </p>
       </ItemListPage>
     );
@@ -47,9 +47,9 @@ export default async function ArchivePage({ searchParams }: { searchParams: Sear
               .filter((one) => one.month.startsWith(year))
               .map((one) => (
                 <li key={one.month} className="flex justify-between gap-4 py-2.5">
-                  <Link href={`/archive?month=${one.month}`} prefetch={false} className="hover:underline">
+                  <SiteLink href={`/archive?month=${one.month}`} className="hover:underline">
                     {isLocalMonth(one.month) ? t.month(one.month) : one.month}
-                  </Link>
+                  </SiteLink>
                   <span className="text-muted">{t('site.archive-count', { count: one.items })}</span>
                 </li>
               ))}

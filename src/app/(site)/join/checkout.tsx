@@ -1,10 +1,10 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import Link from 'next/link';
 import { isEmpty } from '@/core/content/prose';
 import { methodWords } from '@/words/methods';
 import type { Words } from '@/words/words';
 import type { CheckoutPage, PreparedCheckout } from '@/checkout/services/prepare-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { CheckoutForm } from '@/checkout/ui/checkout-form';
 import { ChargeSummary } from '@/checkout/ui/charge-summary';
@@ -75,14 +75,14 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo 
           <div className="mt-6 rounded-md border-l-4 border-metered bg-metered-wash px-4 py-3">
             <p className="font-medium text-metered">{obstacle.words}</p>
             <div className="mt-3 flex flex-wrap gap-2">
-              <LinkButton href={obstacle.href} look="quiet">
+              <SiteLinkButton href={obstacle.href} look="quiet">
                 {obstacle.link}
-              </LinkButton>
+              </SiteLinkButton>
               {action.kind === 'held' &&
                 prepared.otherOffers.map((other) => (
-                  <LinkButton key={other.id} href={`/join/${other.id}?to=${to}`} look="quiet">
+                  <SiteLinkButton key={other.id} href={`/join/${other.id}?to=${to}`} look="quiet">
                     {t('checkout.switch-to', { offer: other.name })}
-                  </LinkButton>
+                  </SiteLinkButton>
                 ))}
             </div>
           </div>

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { categoryNames, pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown, siteWords } from '@/app/session';
@@ -44,14 +44,14 @@ export default async function SearchPage({ searchParams }: { searchParams: Searc
       {(page > 1 || hasMore) && (
         <nav aria-label={t('kind.pages')} className="mt-6 flex gap-5">
           {page > 1 && (
-            <Link href={at(page - 1)} prefetch={false} className="font-semibold text-spruce underline">
+            <SiteLink href={at(page - 1)} className="font-semibold text-spruce underline">
               {t('site.previous-page')}
-            </Link>
+            </SiteLink>
           )}
           {hasMore && (
-            <Link href={at(page + 1)} prefetch={false} className="font-semibold text-spruce underline">
+            <SiteLink href={at(page + 1)} className="font-semibold text-spruce underline">
               {t('site.next-page')}
-            </Link>
+            </SiteLink>
           )}
         </nav>
       )}

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { siteWords } from '@/app/session';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { searchOf, type Search } from '@/app/search';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
@@ -20,9 +20,9 @@ export default async function SignInPage({ searchParams }: { searchParams: Searc
       <AskForCode t={t} action={askForCodeAction} to={to} />
       <p className="mt-6 text-muted">
         {t('signin.not-member')}{' '}
-        <Link href="/join" className="text-spruce underline">
+        <SiteLink href="/join" className="text-spruce underline">
           {t('signin.how-to-join')}
-        </Link>
+        </SiteLink>
       </p>
     </div>
   );

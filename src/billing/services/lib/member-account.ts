@@ -14,7 +14,7 @@ import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/billing/store
 import type { Mode } from '@/platform/store/site';
 import { listSubscriptionsOf, type StoredSubscription } from '@/billing/store/subscriptions';
 import { type StoredOffer } from '@/tiers/store/offers';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { type Tier } from '@/tiers/store/tiers';
 import { gatewayById } from '@/billing/gateways';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
@@ -22,6 +22,7 @@ import { currentSite, inMode } from '@/platform/site';
 import { offerSentence } from '@/words/offers';
 import type { Words } from '@/words/speak';
 import { transferDetailsOf, type TransferDetails } from '@/billing/services/lib/transfer-details';
+import { keptTiers } from '@/tiers/services/lib/kept';
 
 export type SubscriptionView = {
   subscription: StoredSubscription;
@@ -69,7 +70,7 @@ export async function memberAccount(
   const current = await currentSite();
   const site = inMode(current, mode ?? current.mode);
   const now = siteNow(site);
-  const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
+  const tiers = new Map((await keptTiers()).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
   const accounts = (await listGatewayAccounts(pool())).map(({ id, gateway }) => ({
     id,
@@ -152,7 +153,7 @@ export async function memberAccount(
 export async function accountSections({ holdings }: Pick<MemberAccount, 'holdings'>): Promise<SectionId[]> {
   const site = await currentSite();
   const held = new Set(holdings.filter((holding) => holding.isNow).map((holding) => holding.tierId));
-  const tiers = (await listTiers(pool())).filter((tier) => held.has(tier.id));
+  const tiers = (await keptTiers()).filter((tier) => held.has(tier.id));
   return sectionsFor(
     site.accountSections,
     tiers.map((tier) => tier.accountSections),

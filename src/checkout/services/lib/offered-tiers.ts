@@ -1,17 +1,17 @@
 import type { JoiningState } from '@/core/tiers/joining';
-import { pool } from '@/platform/store/db';
-import { listOffers, type StoredOffer } from '@/tiers/store/offers';
+import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { joiningStateOf } from './joining-state';
+import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
 /** A tier on offer, with its offers on sale and whether people can join today. */
 export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningState };
 
 /** The tiers of the join page, lowest rung first; or, with `only`, those tiers whether or not they are on it. */
 export async function offeredTiers(site: Site, only: string[] = []): Promise<OfferedTier[]> {
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
+  const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const now = siteNow(site);
   const onSale = (tier: Tier): StoredOffer[] =>
     offers.filter((offer) => offer.tierId === tier.id && offer.onSale);

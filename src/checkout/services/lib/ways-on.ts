@@ -3,14 +3,12 @@ import { offerPrice } from '@/words/offers';
 import type { Words } from '@/words/speak';
 import { CURRENT } from '@/core/billing/states';
 import { joiningState } from '@/core/tiers/joining';
-import { pool } from '@/platform/store/db';
-import { listOffers } from '@/tiers/store/offers';
-import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import type { MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { priceOffer } from '@/checkout/services/lib/pricing';
 import type { OfferId } from '@/core/ids';
+import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
 /** Where a member can go from a subscription: renew it, or go over to another offer of its ladder or tier. */
 export type WaysOn = {
@@ -22,7 +20,7 @@ export async function waysOn(account: MemberAccount, t: Words): Promise<Map<stri
   const site = await currentSite();
   const now = siteNow(site);
   const today = localDate(now, site.zone);
-  const [tiers, offers] = [await listTiers(pool()), await listOffers(pool())];
+  const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const found = new Map<string, WaysOn>();
   for (const { subscription, offer, deeds } of account.subscriptions) {
     const runs = CURRENT.has(subscription.state) || subscription.state === 'cancelling';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { myDocuments } from '@/documents/services/read-document';
 import { Empty } from '@/kit/empty';
@@ -16,9 +16,9 @@ export default async function ReceiptsPage() {
   return (
     <div className="mx-auto w-full max-w-3xl px-5 py-12">
       <p>
-        <Link href="/account" className="text-spruce underline">
+        <SiteLink href="/account" className="text-spruce underline">
           {t('account.title')}
-        </Link>
+        </SiteLink>
       </p>
       <h1 className="mt-1 text-4xl">{t('account.receipts')}</h1>
       <div className="mt-6">

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { SiteLink } from '@/kit/site-link';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { myFeed } from '@/access/services/private-feed';
 import { myMailTopics } from '@/mail/services/mail-topics';
@@ -36,9 +36,9 @@ export default async function SettingsPage() {
     <div className="mx-auto grid w-full max-w-3xl gap-10 px-5 py-12">
       <div>
         <p>
-          <Link href="/account" className="text-spruce underline">
+          <SiteLink href="/account" className="text-spruce underline">
             {t('account.title')}
-          </Link>
+          </SiteLink>
         </p>
         <h1 className="mt-1 text-4xl">{t('account.details')}</h1>
       </div>

@@ -1,10 +1,10 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { safeReturn } from '@/platform/safe-return';
 import { prepareCheckout } from '@/checkout/services/prepare-checkout';
 import type { Words } from '@/words/words';
-import { LinkButton } from '@/kit/button';
 import { Checkout } from '../checkout';
 import type { OfferId } from '@/core/ids';
 
@@ -30,10 +30,10 @@ function Gone({ t, tierName: tier }: { t: Words; tierName: string }) {
       <h1 className="text-4xl break-words">{t('checkout.gone', { tier })}</h1>
       <p className="mt-3 text-lg">{t('checkout.gone-hint', { tier })}</p>
       <div className="mt-6 flex flex-wrap gap-3">
-        <LinkButton href="/join">{t('checkout.see-offers')}</LinkButton>
-        <LinkButton href="/account" look="quiet">
+        <SiteLinkButton href="/join">{t('checkout.see-offers')}</SiteLinkButton>
+        <SiteLinkButton href="/account" look="quiet">
           {t('account.title')}
-        </LinkButton>
+        </SiteLinkButton>
       </div>
     </div>
   );

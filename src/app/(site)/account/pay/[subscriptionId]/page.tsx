@@ -1,8 +1,8 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { methodWords } from '@/words/methods';
 import { methodChoices } from '@/billing/services/method-choices';
-import { LinkButton } from '@/kit/button';
 import { ChangeMethodForm } from '@/billing/ui/change-method-form';
 import { changeMethodAction } from '../../actions';
 import type { SubscriptionId } from '@/core/ids';
@@ -49,9 +49,9 @@ export default async function PayPage({ params }: { params: Promise<{ subscripti
           <p>{t('method.none')}</p>
         )}
       </div>
-      <LinkButton href="/account" look="quiet" className="mt-6">
+      <SiteLinkButton href="/account" look="quiet" className="mt-6">
         {t('method.back')}
-      </LinkButton>
+      </SiteLinkButton>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
 import { panelsOf } from '@/app/panels';
 import { currentActor, shown, siteWords } from '@/app/session';
@@ -5,7 +6,6 @@ import { isEmpty } from '@/core/content/prose';
 import { methodWords } from '@/words/methods';
 import { afterCheckout } from '@/checkout/services/after-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
 import { RichText } from '@/content/ui/rich-text';
 import { PasswordForm } from '@/people/ui/settings-forms';
 import { changePasswordAction } from '../../../account/settings/actions';
@@ -47,13 +47,13 @@ export default async function DonePage({ params }: { params: Promise<{ checkoutI
           <RichText document={words} className="prose mt-5" panel={await panelsOf(words, onward)} />
         )}
         <div className="mt-7 flex flex-wrap gap-3">
-          <LinkButton href={onward} className="min-h-12 px-8 text-base">
+          <SiteLinkButton href={onward} className="min-h-12 px-8 text-base">
             {onward === '/account' ? t('done.to-account') : t('done.onward')}
-          </LinkButton>
+          </SiteLinkButton>
           {onward !== '/account' && (
-            <LinkButton href="/account" look="quiet" className="min-h-12 px-6 text-base">
+            <SiteLinkButton href="/account" look="quiet" className="min-h-12 px-6 text-base">
               {t('account.title')}
-            </LinkButton>
+            </SiteLinkButton>
           )}
         </div>
         {hasPassword ? (

@@ -1,9 +1,9 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { pendingCheckout } from '@/checkout/services/pending-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
-import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
 import { AskAgain } from '@/checkout/ui/ask-again';
 import type { CheckoutId } from '@/core/ids';
@@ -55,12 +55,12 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
           </dl>
           <p className="mt-4 text-muted">{t('pending.in-mail')}</p>
           <div className="mt-6 flex flex-wrap gap-3">
-            <LinkButton href={`/join/pending/${checkoutId}/invoice`} look="quiet">
+            <SiteLinkButton href={`/join/pending/${checkoutId}/invoice`} look="quiet">
               {t('pending.invoice')}
-            </LinkButton>
-            <LinkButton href={again} look="quiet">
+            </SiteLinkButton>
+            <SiteLinkButton href={again} look="quiet">
               {t('pending.other-method')}
-            </LinkButton>
+            </SiteLinkButton>
           </div>
         </>
       ) : approveUrl ? (
@@ -69,19 +69,19 @@ export default async function PendingPage({ params }: { params: Promise<{ checko
           <p className="mt-3 text-lg">{lastProblem ? t.problem(lastProblem) : t('pending.wallet-hint')}</p>
           <AskAgain path={`/join/approved/${checkoutId}`} />
           <div className="mt-6 flex flex-wrap gap-3">
-            <LinkButton href={approveUrl}>{t('pending.to-wallet')}</LinkButton>
-            <LinkButton href={again} look="quiet">
+            <SiteLinkButton href={approveUrl}>{t('pending.to-wallet')}</SiteLinkButton>
+            <SiteLinkButton href={again} look="quiet">
               {t('pending.other-method')}
-            </LinkButton>
+            </SiteLinkButton>
           </div>
         </>
       ) : (
         <>
           <h1 className="mt-4 text-4xl">{t('pending.none')}</h1>
           <p className="mt-3 text-lg">{lastProblem ? t.problem(lastProblem) : t('pending.none-hint')}</p>
-          <LinkButton href={again} className="mt-6">
+          <SiteLinkButton href={again} className="mt-6">
             {t('pending.again')}
-          </LinkButton>
+          </SiteLinkButton>
         </>
       )}
     </div>

@@ -1,8 +1,8 @@
+import { SiteLinkButton } from '@/kit/site-link';
 import type { Metadata } from 'next';
 import { takeLinkAction } from '@/app/sign-in-action';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { isLinkGood } from '@/people/services/take-link';
-import { LinkButton } from '@/kit/button';
 import { UseLink } from '@/people/ui/sign-in-form';
 
 export const generateMetadata = async (): Promise<Metadata> => ({
@@ -23,9 +23,9 @@ export default async function LinkPage({ params }: { params: Promise<{ token: st
       ) : (
         <>
           <p className="mt-3">{t('signin.link-expired-hint')}</p>
-          <LinkButton href="/sign-in" className="mt-5">
+          <SiteLinkButton href="/sign-in" className="mt-5">
             {t('site.sign-in')}
-          </LinkButton>
+          </SiteLinkButton>
         </>
       )}
     </div>

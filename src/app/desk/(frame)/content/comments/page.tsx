@@ -23,12 +23,8 @@ export default async function CommentsPage({ searchParams }: { searchParams: Sea
     deskComments(await currentActor(), { state: asked.state, item: asked.item, page }),
   );
   const { rows, state, counts, total } = found;
-  const at = (change: Record<string, string | number>): string =>
-    `${PLACE}?${new URLSearchParams(
-      Object.entries({ state, ...(asked.item && { item: asked.item }), ...change }).map(
-        ([name, value]): [string, string] => [name, `${value}`],
-      ),
-    )}`;
+  const at = (change: Record<string, string>): string =>
+    `${PLACE}?${new URLSearchParams({ state, ...(asked.item && { item: asked.item }), ...change })}`;
   return (
     <>
       <ContentHead here="comments" />
@@ -111,7 +107,7 @@ export default async function CommentsPage({ searchParams }: { searchParams: Sea
           </ul>
         </>
       )}
-      <Pager page={page} total={total} rows={found.rowsOnPage} at={(n) => at({ page: n })} />
+      <Pager page={page} total={total} rows={found.rowsOnPage} at={(n) => at({ page: String(n) })} />
     </>
   );
 }

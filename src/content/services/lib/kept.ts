@@ -1,0 +1,34 @@
+import { listCategories } from '@/content/store/categories';
+import { listHeads } from '@/content/store/items';
+import { listKinds } from '@/content/store/kinds';
+import { listMenuEntries } from '@/content/store/menus';
+import { listPageRoles } from '@/content/store/page-roles';
+import { listTags } from '@/content/store/tags';
+import { isBefore, type Instant } from '@/core/instants';
+import { listScheduled } from '@/content/store/item-lists';
+import { shelved } from '@/platform/shelf';
+import { pool } from '@/platform/store/db';
+
+/** What most pages of the site need, each read once for each version of the site. */
+export const keptKinds = () => shelved('kinds', () => listKinds(pool()));
+export const keptCategories = () => shelved('categories', () => listCategories(pool()));
+export const keptTags = () => shelved('tags', () => listTags(pool()));
+export const keptMenu = () => shelved('menu entries', () => listMenuEntries(pool()));
+/** The items to which the menu leads, and the pages that serve as something; published or not. */
+export const keptLeads = () =>
+  shelved('menu items', async () => {
+    const [entries, roles] = [await keptMenu(), await keptRoles()];
+    const items = entries.filter(({ kind }) => kind === 'item').map(({ target }) => target);
+    return listHeads(pool(), [...items, ...roles.map(({ itemId }) => itemId)]);
+  });
+export const keptRoles = () => shelved('page roles', () => listPageRoles(pool()));
+
+/**
+ * What is read of published items by the site's clock, and is the same for all who ask; read once for each version of the
+ * site, and anew with each item that comes out as it was scheduled.
+ */
+export async function keptPublished<T>(name: string, now: Instant, read: () => Promise<T>): Promise<T> {
+  const scheduled = await shelved('scheduled', () => listScheduled(pool(), now));
+  const out = scheduled.filter((at) => !isBefore(now, at)).length;
+  return shelved(`${name} ${out}`, read);
+}
