@@ -9,13 +9,24 @@ export async function boundedBytes(request: Request, most: number): Promise<Uint
     for (let read = await reader.read(); !read.done; read = await reader.read()) {
       length += read.value.byteLength;
       if (length > most) {
-        await reader.cancel();
+        void readAway(reader);
         return new Response('This is more than can be sent here.', { status: 413 });
       }
       chunks.push(read.value);
     }
   }
   return Buffer.concat(chunks);
+}
+
+/** What is still on its way is read away for a moment: closed at once, the connection would take the answer with it. */
+async function readAway(reader: ReadableStreamDefaultReader<Uint8Array>): Promise<void> {
+  const end = performance.now() + 1_000;
+  try {
+    while (performance.now() < end && !(await reader.read()).done);
+    await reader.cancel();
+  } catch {
+    // The sender has left.
+  }
 }
 
 export async function boundedText(request: Request, most: number): Promise<string | Response> {

@@ -1,6 +1,8 @@
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import 'server-only';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import type { ShownEntry } from '@/access/services/site-menu';
 import type { Panel } from '@/core/content/page-roles';
 import { joinPanels, panelsIn, type Prose } from '@/core/content/prose';
 import { listItems } from '@/access/services/list-items';
@@ -22,6 +24,26 @@ export async function productPanelsOf(document: Prose, here: string): Promise<(p
   for (const panel of panelsIn(document))
     made.set(panel, <div className="panel">{await productPanel(panel, here)}</div>);
   return (panel) => made.get(panel) ?? null;
+}
+
+/** What opens in the header for the entries of a menu that are shown as panels; nothing is looked up where there are none. */
+export async function headerPanels(menu: ShownEntry[]): Promise<Partial<Record<string, ReactNode>>> {
+  const wanted = menu.filter(({ look }) => look === 'panel').map(({ kind }) => kind);
+  const here = (await headers()).get('x-path') ?? '/';
+  const panels: Partial<Record<string, ReactNode>> = {};
+  if (wanted.includes('join')) panels.join = await joinPanel([], here);
+  for (const kind of ['sign-in', 'account'] as const)
+    if (wanted.includes(kind)) panels[kind] = await productPanel(kind, here);
+  return panels;
+}
+
+async function joinPanel(ids: string[], here: string): Promise<ReactNode> {
+  const t = await siteWords();
+  const offered = await shown(tiersOnOffer(await currentActor(), ids));
+  const open = offered.filter(({ joining }) => joining.state === 'open' || joining.state === 'by-code');
+  return (
+    <JoinPanel t={t} tiers={open.map(({ tier, offers }) => tierOffers(t, tier, offers))} returnTo={here} />
+  );
 }
 
 async function productPanel(panel: Panel, here: string): Promise<ReactNode> {
@@ -87,15 +109,7 @@ async function AccountPanel() {
 
 /** What is shown for the join panels of a document; nothing is looked up where it has none. */
 export async function panelsOf(document: Prose, here: string): Promise<(tiers: string[]) => ReactNode> {
-  const t = await siteWords();
   const made = new Map<string, ReactNode>();
-  for (const ids of joinPanels(document)) {
-    const offered = await shown(tiersOnOffer(await currentActor(), ids));
-    const open = offered.filter(({ joining }) => joining.state === 'open' || joining.state === 'by-code');
-    made.set(
-      ids.join(),
-      <JoinPanel t={t} tiers={open.map(({ tier, offers }) => tierOffers(t, tier, offers))} returnTo={here} />,
-    );
-  }
+  for (const ids of joinPanels(document)) made.set(ids.join(), await joinPanel(ids, here));
   return (tiers) => made.get(tiers.join()) ?? null;
 }

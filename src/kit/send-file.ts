@@ -34,10 +34,11 @@ async function sendPart<T>(path: string, body: Blob | string): Promise<Sent<T>> 
 export async function sendPieces(
   file: File,
   onShare: (share: number) => void,
+  isImport = false,
 ): Promise<Sent<{ id: string }>> {
   const begun = await sendPart<{ id: string }>(
     '/desk/uploads/file',
-    JSON.stringify({ name: file.name, size: file.size }),
+    JSON.stringify({ name: file.name, size: file.size, isImport }),
   );
   if (!begun.ok) return begun;
   const { id } = begun.value;

@@ -1,5 +1,6 @@
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
-import { ChevronDown, Lock, Menu, Search } from 'lucide-react';
+import { ChevronDown, KeyRound, Lock, LogIn, Menu, Search, UserRound } from 'lucide-react';
+import type { ReactNode } from 'react';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from './key-cut';
 
@@ -10,6 +11,7 @@ export type HeaderEntry = {
   title: string;
   path: string | null;
   isOpen: boolean;
+  look: 'link' | 'button' | 'icon' | 'panel';
   below: HeaderEntry[];
 };
 
@@ -24,6 +26,8 @@ type Props = {
   /** Where people join: the join page, or the page that serves as it. */
   joinPath: string;
   signOut: () => Promise<void>;
+  /** What opens in place for an entry that is shown as a panel, by its kind. */
+  panels: Partial<Record<string, ReactNode>>;
 };
 
 /** The site's own key, beside its name. */
@@ -32,7 +36,7 @@ const SITE_KEY = { notches: [2, 3, 1, 3], tint: 'brass' } as const;
 const all = (entries: HeaderEntry[]): HeaderEntry[] =>
   entries.flatMap((entry) => [entry, ...all(entry.below)]);
 
-export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPath, signOut }: Props) {
+export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPath, signOut, panels }: Props) {
   // What the menu leads to already needs no second way.
   const has = (kind: string): boolean => all(menu).some((entry) => entry.kind === kind);
   const ways = (
@@ -79,7 +83,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
           <nav aria-label={t('site.nav')} className="max-sm:hidden">
             <ul className="flex flex-wrap gap-x-5 gap-y-1.5">
               {menu.map((entry) => (
-                <Entry key={entry.id} entry={entry} t={t} signOut={signOut} />
+                <Entry key={entry.id} entry={entry} t={t} signOut={signOut} panel={panels[entry.kind]} />
               ))}
             </ul>
           </nav>
@@ -124,6 +128,13 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
   );
 }
 
+const ICONS: Partial<Record<string, typeof Search>> = {
+  join: KeyRound,
+  offer: KeyRound,
+  'sign-in': LogIn,
+  account: UserRound,
+};
+
 const flatEntries = (entries: HeaderEntry[], depth = 0): { entry: HeaderEntry; depth: number }[] =>
   entries.flatMap((entry) => [{ entry, depth }, ...flatEntries(entry.below, depth + 1)]);
 
@@ -135,7 +146,23 @@ function SignOut({ entry, signOut }: { entry: HeaderEntry; signOut: () => Promis
   );
 }
 
-function Entry({ entry, t, signOut }: { entry: HeaderEntry; t: Words; signOut: () => Promise<void> }) {
+type EntryProps = { entry: HeaderEntry; t: Words; signOut: () => Promise<void>; panel: ReactNode };
+
+function Entry({ entry, t, signOut, panel }: EntryProps) {
+  if (entry.look === 'panel' && panel)
+    return (
+      <li>
+        <details name="menu" className="group relative">
+          <summary className="flex list-none items-center gap-1 hover:underline">
+            {entry.title}
+            <ChevronDown className="size-4 text-muted group-open:rotate-180" aria-hidden />
+          </summary>
+          <div className="absolute left-0 z-30 mt-2 w-[26rem] max-w-[80vw] rounded-lg bg-paper text-ink shadow-lg">
+            {panel}
+          </div>
+        </details>
+      </li>
+    );
   if (entry.kind === 'sign-in' && entry.path === null)
     return (
       <li>
@@ -177,6 +204,15 @@ function EntryLink({
   t: Words;
   className?: string;
 }) {
+  const Icon = entry.look === 'icon' ? ICONS[entry.kind] : undefined;
+  if (entry.look === 'button' && entry.path !== null)
+    return <SiteLinkButton href={entry.path}>{entry.title}</SiteLinkButton>;
+  if (Icon && entry.path !== null)
+    return (
+      <SiteLink href={entry.path} aria-label={entry.title} title={entry.title} className={className}>
+        <Icon className="size-5" aria-hidden />
+      </SiteLink>
+    );
   const words = (
     <>
       {entry.title}

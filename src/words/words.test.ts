@@ -19,6 +19,7 @@ const BY_STATE = [
   'desk-content.comment-state-',
   'desk-content.no-comments-',
   'desk-content.entry-',
+  'desk-content.look-',
   'desk-content.audience-',
   'desk-content.day-',
   'desk-content.role-',

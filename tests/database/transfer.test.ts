@@ -20,7 +20,7 @@ import { lanternMoor, rows, value } from './lantern-moor';
 const moor = lanternMoor();
 
 async function sendPieces(bytes: Buffer, name: string): Promise<string> {
-  const { id } = value(await beginUpload(SETUP, { name, size: bytes.length }));
+  const { id } = value(await beginUpload(SETUP, { name, size: bytes.length, isImport: true }));
   for (let number = 0; number * PIECE_BYTES < bytes.length; number++) {
     const piece = bytes.subarray(number * PIECE_BYTES, (number + 1) * PIECE_BYTES);
     value(await takePiece(SETUP, { id, number, bytes: piece }));
@@ -51,10 +51,12 @@ async function zipped(files: Map<string, Buffer | string>): Promise<Buffer> {
 /** All steps of an import. */
 async function brought(uploadId: string, isDry = false): Promise<ImportLine[]> {
   const lines: ImportLine[] = [];
+  let id = uploadId;
   for (let from: number | null = 0; from !== null;) {
-    const step: { lines: ImportLine[]; next: number | null } = value(
-      await importStep(moor.owner, { uploadId, from, isDry }),
+    const step: { lines: ImportLine[]; next: number | null; uploadId: string } = value(
+      await importStep(moor.owner, { uploadId: id, from, isDry }),
     );
+    id = step.uploadId;
     lines.push(...step.lines);
     from = step.next;
   }
@@ -259,5 +261,50 @@ describe('a folder of Markdown', () => {
     const step = value(await importStep(moor.owner, { uploadId, from: 0, isDry: false }));
     expect([step.lines.length, step.next, step.total]).toEqual([40, 40, 200]);
     expect(of(await brought(uploadId), 'new')).toHaveLength(160);
+  });
+});
+
+describe('an export of another site as a feed', () => {
+  const item = (n: number, more = ''): string =>
+    `<item><title>Night ${n}</title><link>https://hill.example/diary/night-${n}/</link><pubDate>Wed, 04 Mar 2026 21:30:00 +0100</pubDate>
+     <category>nights</category><description>In short</description><content:encoded><![CDATA[<h2>Sky</h2><p>Clear, ${n}. <img src="https://hill.example/a.jpg" alt="The hill">${more}</p>]]></content:encoded></item>`;
+  const feed = (items: string): Buffer =>
+    Buffer.from(`<rss version="2.0"><channel><title>Hill</title>${items}</channel></rss>`);
+  const many = Array.from({ length: 90 }, (_, n) => item(n + 1)).join('');
+
+  it('becomes posts, with their dates, tags and old addresses; again, none is doubled', async () => {
+    const upload = await sendPieces(feed(many), 'diary.xml');
+    expect((await brought(upload, true)).every(({ is }) => is === 'new')).toBe(true);
+    expect(await findItem(pool(), 'posts-night-1')).toBeUndefined();
+    expect(await brought(upload)).toHaveLength(90);
+    const night = await findItem(pool(), 'posts-night-7');
+    expect(night).toMatchObject({
+      title: 'Night 7',
+      path: '/posts/night-7',
+      summary: 'In short',
+      publishedAt: '2026-03-04T20:30:00Z',
+      tags: ['nights'],
+    });
+    expect(JSON.stringify(night?.body)).toContain('https://hill.example/a.jpg');
+    expect(value(await viewItem(VISITOR_ACTOR, '/diary/night-7'))).toEqual({
+      kind: 'moved',
+      path: '/posts/night-7',
+    });
+    const again = await sendPieces(feed(many.replace('Clear, 3.', 'Cloud, 3.')), 'diary.xml');
+    expect((await brought(again)).map(({ is }) => is).filter((is) => is !== 'same')).toEqual(['changed']);
+  });
+
+  it('is refused where it is neither a feed nor a ZIP', async () => {
+    const upload = await sendPieces(Buffer.from('<html><body>No feed</body></html>'), 'page.xml');
+    expect(await importStep(moor.owner, { uploadId: upload, from: 0, isDry: true })).toMatchObject({
+      problems: { '': { code: 'import.not-zip' } },
+    });
+  });
+
+  it('is read, and never becomes a file of the site', async () => {
+    const upload = await sendPieces(feed(item(1)), 'diary.xml');
+    expect(await finishUpload(SETUP, { id: upload, itemId: '' })).toMatchObject({
+      problems: { '': { code: 'file.unknown-kind' } },
+    });
   });
 });

@@ -1,4 +1,4 @@
-import { isShownTo, treeOf, type Tree } from '@/core/content/menu';
+import { isShownTo, treeOf, type Look, type Tree } from '@/core/content/menu';
 import type { ItemHead } from '@/content/store/items';
 import type { PageRole } from '@/core/content/page-roles';
 import { type MenuEntry } from '@/content/store/menus';
@@ -25,6 +25,7 @@ export type ShownEntry = {
   title: string;
   path: string | null;
   isOpen: boolean;
+  look: Look;
   below: ShownEntry[];
 };
 
@@ -48,7 +49,7 @@ async function menuFor(reader: Reader): Promise<ShownEntry[]> {
     if (!lead || !isShownTo(entry.audience, { isSignedIn, canOpen })) return [];
     const below = entry.below.flatMap(show);
     if (entry.kind === 'heading' && below.length === 0) return [];
-    return [{ id: entry.id, kind: entry.kind, ...lead, isOpen: canOpen, below }];
+    return [{ id: entry.id, kind: entry.kind, ...lead, isOpen: canOpen, look: entry.look, below }];
   };
   return treeOf(entries).flatMap(show);
 }

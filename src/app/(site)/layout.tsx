@@ -6,6 +6,7 @@ import { currentActor, currentMember, currentSite, shown, siteWords } from '@/ap
 import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
 import { LookBar } from '@/access/ui/look-bar';
+import { headerPanels } from '@/app/panels';
 import { FEEDS } from '@/app/public-feed';
 import { signOutAction } from '@/app/sign-in-action';
 import { FormWordsOf } from '@/app/form-words';
@@ -25,6 +26,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
   const t = await siteWords();
   const [site, viewer] = [await currentSite(), await shown(whoIsLooking(actor))];
   const pages = await shown(servingPages(actor));
+  const menu = await shown(siteMenu(actor));
   const legal = [pages.privacy, pages.terms].flatMap((page) => page ?? []);
   return (
     <div
@@ -42,11 +44,12 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         t={t}
         name={site.name}
         markId={site.markId}
-        menu={await shown(siteMenu(actor))}
+        menu={menu}
         isSignedIn={viewer.signedIn}
         isStaff={actor.staffRole !== null}
         joinPath={pages.join?.path ?? '/join'}
         signOut={signOutAction}
+        panels={await headerPanels(menu)}
       />
       <main id="main" className="flex flex-1 flex-col">
         <FormWordsOf t={t} email={(await currentMember())?.email ?? null}>

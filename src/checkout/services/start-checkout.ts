@@ -19,6 +19,8 @@ const inputSchema = guardSchema.extend({
   offerId: z.string().min(1).max(200),
   /** Where they came from, and return to once they have joined. */
   to: z.string().max(500).default('/account'),
+  /** What they said they are called, where they were asked beside a join button. */
+  name: z.string().trim().max(80).default(''),
 });
 
 /**
@@ -35,7 +37,8 @@ export const startCheckout = publicUse(
     if (!offer?.onSale) return refusedField('', 'checkout.offer-left');
     const against = await againstAskingForCode(actor, input.email);
     if (against) return against;
-    const returnTo = `/join/${offer.id}?to=${encodeURIComponent(safeReturn(input.to))}`;
+    const more = new URLSearchParams({ to: safeReturn(input.to), ...(input.name && { name: input.name }) });
+    const returnTo = `/join/${offer.id}?${more}`;
     await begin(offer, input.email, input.to);
     return done(await mailCode({ purpose: 'join', email: input.email, memberId: null, returnTo }, true));
   },

@@ -20,6 +20,8 @@ type Props = {
   addedTax: number;
   mode: '' | 'test';
   returnTo: string;
+  /** The name that was typed beside a join button; '' for none. */
+  givenName: string;
   /** Whether their name isn’t known yet. */
   asksName: boolean;
   fields: JoinField[];
@@ -43,6 +45,7 @@ export function CheckoutForm({
   action,
   checkoutId,
   asksName,
+  givenName,
   fields,
   asksCode,
   ways,
@@ -78,6 +81,7 @@ export function CheckoutForm({
           label={name.isRequired ? name.label : t('form.optional', { label: name.label })}
           hint={name.hint || undefined}
           autoComplete="name"
+          defaultValue={givenName}
           className="max-w-md"
           required={name.isRequired}
         />

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isSafeHref } from '@/core/addresses';
-import { AUDIENCES, ENTRY_KINDS } from '@/core/content/menu';
+import { AUDIENCES, ENTRY_KINDS, LOOKS, looksOf } from '@/core/content/menu';
 import {
   addMenuEntry,
   arrangeMenuEntries,
@@ -27,13 +27,16 @@ const entrySchema = z.object({
   target: z.string().trim().max(2000).default(''),
   label: z.string().trim().max(60).default(''),
   audience: z.enum(AUDIENCES).default('everyone'),
+  look: z.enum(LOOKS).default('link'),
 });
 
 /** Adds an entry to the end of the menu, or changes one where it is. The answer is its id. */
 export const saveMenuEntry = staffUse('write content')(
   'save-menu-entry',
   entrySchema,
-  async (actor, { id: known, ...entry }): Promise<Result<{ id: string }>> => {
+  async (actor, { id: known, ...asked }): Promise<Result<{ id: string }>> => {
+    // Of a kind that was changed, the look may no longer be one.
+    const entry = { ...asked, look: looksOf(asked.kind).includes(asked.look) ? asked.look : 'link' } as const;
     if (NEED_TARGET.has(entry.kind) && entry.target === '') return refusedField('target', 'menu.no-target');
     if (entry.kind === 'outside' && !isSafeHref(entry.target)) return refusedField('target', 'link.unsafe');
     if ((entry.kind === 'outside' || entry.kind === 'heading') && entry.label === '')

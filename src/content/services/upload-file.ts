@@ -22,11 +22,12 @@ const nameSchema = z.string().trim().min(1).max(200);
 /** Begins the upload of a file; its bytes follow in pieces. The answer is the id of the upload. */
 export const beginUpload = staffUse('write content')(
   'begin-upload',
-  z.object({ name: nameSchema, size: z.number().int().min(0) }),
-  async (_, { name, size }): Promise<Result<{ id: string }>> => {
+  // What is only read, by an import, may be of a kind that is never served.
+  z.object({ name: nameSchema, size: z.number().int().min(0), isImport: z.boolean().default(false) }),
+  async (_, { name, size, isImport }): Promise<Result<{ id: string }>> => {
     if (size > MOST_FILE_BYTES) return refusedField('', 'file.too-large');
     // What cannot be kept at all is said before anything is sent.
-    if (FORMLESS.test(name)) return refusedField('', 'file.unknown-kind');
+    if (!isImport && FORMLESS.test(name)) return refusedField('', 'file.unknown-kind');
     return done({ id: await beginFile(pool(), name) });
   },
 );

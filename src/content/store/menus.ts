@@ -1,4 +1,4 @@
-import type { Audience, EntryKind } from '@/core/content/menu';
+import type { Audience, EntryKind, Look } from '@/core/content/menu';
 import { many, one, run, type Db } from '@/platform/store/db';
 
 /** An entry of the site's menu. `target`: the id of what it leads to, or an address outside; `label`: '' for its own name. */
@@ -9,13 +9,14 @@ export type MenuEntry = {
   target: string;
   label: string;
   audience: Audience;
+  look: Look;
 };
 
 /** In their order. */
 export async function listMenuEntries(db: Db): Promise<MenuEntry[]> {
   return many(
     db,
-    'SELECT id, parent_id, kind, target, label, audience FROM menu_entries ORDER BY position, created_at, id',
+    'SELECT id, parent_id, kind, target, label, audience, look FROM menu_entries ORDER BY position, created_at, id',
   );
 }
 
@@ -23,9 +24,9 @@ export async function listMenuEntries(db: Db): Promise<MenuEntry[]> {
 export async function addMenuEntry(db: Db, entry: Omit<MenuEntry, 'id'>): Promise<string> {
   const { id } = await one<{ id: string }>(
     db,
-    `INSERT INTO menu_entries (parent_id, kind, target, label, audience, position)
-     VALUES ($1, $2, $3, $4, $5, (SELECT coalesce(max(position), 0) + 1 FROM menu_entries)) RETURNING id`,
-    [entry.parentId, entry.kind, entry.target, entry.label, entry.audience],
+    `INSERT INTO menu_entries (parent_id, kind, target, label, audience, look, position)
+     VALUES ($1, $2, $3, $4, $5, $6, (SELECT coalesce(max(position), 0) + 1 FROM menu_entries)) RETURNING id`,
+    [entry.parentId, entry.kind, entry.target, entry.label, entry.audience, entry.look],
   );
   return id;
 }
@@ -34,8 +35,8 @@ export async function addMenuEntry(db: Db, entry: Omit<MenuEntry, 'id'>): Promis
 export async function changeMenuEntry(db: Db, entry: Omit<MenuEntry, 'parentId'>): Promise<boolean> {
   const changed = await run(
     db,
-    'UPDATE menu_entries SET kind = $2, target = $3, label = $4, audience = $5 WHERE id = $1',
-    [entry.id, entry.kind, entry.target, entry.label, entry.audience],
+    'UPDATE menu_entries SET kind = $2, target = $3, label = $4, audience = $5, look = $6 WHERE id = $1',
+    [entry.id, entry.kind, entry.target, entry.label, entry.audience, entry.look],
   );
   return changed === 1;
 }

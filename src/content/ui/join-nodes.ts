@@ -18,10 +18,21 @@ const block = (name: string, attribute: string, words: (attrs: Record<string, un
     ],
   });
 
-export const JoinButton = block('joinButton', 'join-button', ({ label }) =>
-  desk('desk-content.join-button', { label: String(label) }),
+export const JoinButton = block('joinButton', 'join-button', ({ label, icon, asksName }) =>
+  [
+    desk('desk-content.join-button', { label: String(label) }),
+    icon === true && desk('desk-content.as-icon'),
+    asksName === true && desk('desk-content.asks-name'),
+  ]
+    .filter(Boolean)
+    .join(' · '),
 ).extend({
-  addAttributes: () => ({ offer: { default: '' }, label: { default: 'Join' } }),
+  addAttributes: () => ({
+    offer: { default: '' },
+    label: { default: 'Join' },
+    icon: { default: undefined },
+    asksName: { default: undefined },
+  }),
 });
 
 export const JoinPanel = block('joinPanel', 'join-panel', ({ tiers }) =>

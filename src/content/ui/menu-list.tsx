@@ -1,7 +1,14 @@
 'use client';
 
 import { useState } from 'react';
-import { AUDIENCES, ENTRY_KINDS, type Audience, type EntryKind } from '@/core/content/menu';
+import {
+  AUDIENCES,
+  ENTRY_KINDS,
+  type Audience,
+  type EntryKind,
+  type Look,
+  looksOf,
+} from '@/core/content/menu';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { ChoiceField } from '@/kit/choice-field';
@@ -17,6 +24,7 @@ export type MenuRow = {
   target: string;
   label: string;
   audience: Audience;
+  look: Look;
 };
 type Targets = Partial<Record<EntryKind, { id: string; name: string }[]>>;
 type Props = {
@@ -160,6 +168,20 @@ function EntryForm({ entry, targets, save }: { entry: MenuRow | null; targets: T
           </option>
         ))}
       </SelectField>
+      {looksOf(kind).length > 1 && (
+        <SelectField
+          key={`look:${kind}`}
+          name="look"
+          label={desk('desk-content.entry-look')}
+          defaultValue={entry?.kind === kind ? entry.look : 'link'}
+        >
+          {looksOf(kind).map((look) => (
+            <option key={look} value={look}>
+              {desk(`desk-content.look-${look}`)}
+            </option>
+          ))}
+        </SelectField>
+      )}
       <SubmitButton busy={desk('desk.saving')} className="w-fit sm:col-span-2">
         {entry ? desk('desk.save') : desk('desk-content.add-entry')}
       </SubmitButton>

@@ -171,11 +171,22 @@ function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables 
       words: desk('desk-content.panel-with', { name }),
       run: () => insert('joinPanel', { tiers: [id] }),
     })),
-    ...joinables.offers.map(({ id, name }) => ({
-      key: `offer:${id}`,
-      words: desk('desk-content.button', { name }),
-      run: () => insert('joinButton', { offer: id, label: desk('desk-content.join', { name }).slice(0, 60) }),
-    })),
+    ...joinables.offers.flatMap(({ id, name }) =>
+      [
+        { key: 'words', words: desk('desk-content.button', { name }), attrs: {} },
+        { key: 'icon', words: desk('desk-content.button-icon', { name }), attrs: { icon: true } },
+        { key: 'name', words: desk('desk-content.button-name', { name }), attrs: { asksName: true } },
+      ].map(({ key, words, attrs }) => ({
+        key: `offer:${id}:${key}`,
+        words,
+        run: () =>
+          insert('joinButton', {
+            offer: id,
+            label: desk('desk-content.join', { name }).slice(0, 60),
+            ...attrs,
+          }),
+      })),
+    ),
   ];
   return (
     <Menu>

@@ -1,9 +1,9 @@
-import { SiteLink, SiteLinkButton } from '@/kit/site-link';
+import { SiteLink } from '@/kit/site-link';
 import { renderJSONContentToReactElement } from '@tiptap/static-renderer/json/react';
 import type { ReactNode } from 'react';
 import type { Prose } from '@/core/content/prose';
 import { CLOSED } from '@/core/content/sections';
-import { joinPath } from './tier-offer-card';
+import { JoinButton } from './join-button';
 import { isSafeHref } from '@/core/addresses';
 
 type Props = { node: { attrs?: Record<string, unknown>; text?: string }; children?: ReactNode };
@@ -38,6 +38,8 @@ const textLink = (links: Record<string, string>) =>
 type Options = {
   /** The address of the item, to which people who join from it return. */
   here: string;
+  /** What a field for the reader’s name is called. */
+  nameLabel: string;
   /** What is shown for a join panel with these tiers. */
   panel: (tiers: string[]) => ReactNode;
   /** What is shown where a section is closed, with its author's words for that. */
@@ -64,7 +66,7 @@ const cell = (Tag: 'td' | 'th') =>
     );
   };
 
-const rendererFor = ({ here, panel, product, closed, links, image, file, embed }: Options) =>
+const rendererFor = ({ here, nameLabel, panel, product, closed, links, image, file, embed }: Options) =>
   renderJSONContentToReactElement({
     nodeMapping: {
       doc: ({ children }: Props) => <>{children}</>,
@@ -84,9 +86,13 @@ const rendererFor = ({ here, panel, product, closed, links, image, file, embed }
       ),
       joinButton: ({ node }: Props) => (
         <div>
-          <SiteLinkButton href={joinPath(String(node.attrs?.offer), here)}>
-            {String(node.attrs?.label)}
-          </SiteLinkButton>
+          <JoinButton
+            offerId={words(node.attrs?.offer)}
+            label={words(node.attrs?.label)}
+            isIcon={node.attrs?.icon === true}
+            nameLabel={node.attrs?.asksName === true ? nameLabel : null}
+            here={here}
+          />
         </div>
       ),
       [CLOSED]: ({ children }: Props) => <>{closed(children)}</>,
@@ -129,6 +135,7 @@ export function RichText({
   document,
   className = 'prose',
   here = '/account',
+  nameLabel = '',
   panel = () => null,
   product = () => null,
   closed = () => null,
@@ -139,7 +146,9 @@ export function RichText({
 }: { document: Prose; className?: string } & Partial<Options>) {
   return (
     <div className={className}>
-      {rendererFor({ here, panel, product, closed, links, image, file, embed })({ content: document })}
+      {rendererFor({ here, nameLabel, panel, product, closed, links, image, file, embed })({
+        content: document,
+      })}
     </div>
   );
 }

@@ -28,6 +28,7 @@ export const downloadPath = (id: string, name: string): string =>
 export function partsOf(t: Words, parts: TextParts) {
   return {
     links: parts.links,
+    nameLabel: t('details.name'),
     image: ({ picture, alt, caption }: { picture: string; alt: string; caption: string }): ReactNode => {
       const size = parts.pictures[picture];
       return size ? (

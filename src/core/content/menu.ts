@@ -15,6 +15,25 @@ export const ENTRY_KINDS = [
 ] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
+/** How an entry is shown. */
+export const LOOKS = ['link', 'button', 'icon', 'panel'] as const;
+export type Look = (typeof LOOKS)[number];
+
+/** How entries of a kind can be shown: a link, always, and what else suits what they lead to. */
+export function looksOf(kind: EntryKind): readonly Look[] {
+  switch (kind) {
+    case 'join':
+      return LOOKS;
+    case 'offer':
+      return ['link', 'button', 'icon'];
+    case 'sign-in':
+    case 'account':
+      return ['link', 'icon', 'panel'];
+    default:
+      return ['link'];
+  }
+}
+
 /** Who is shown an entry. */
 export const AUDIENCES = ['everyone', 'signed-out', 'signed-in', 'can-open'] as const;
 export type Audience = (typeof AUDIENCES)[number];

@@ -44,6 +44,8 @@ export type Node = {
     start?: number;
     offer?: string;
     label?: string;
+    icon?: boolean;
+    asksName?: boolean;
     tiers?: string[];
     picture?: string;
     alt?: string;
@@ -94,7 +96,14 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
     /** A button that joins with one offer, and a panel with some tiers; without tiers it shows all of the join page. */
     z.object({
       type: z.literal('joinButton'),
-      attrs: z.object({ offer: z.string().min(1).max(120), label: z.string().trim().min(1).max(60) }),
+      attrs: z.object({
+        offer: z.string().min(1).max(120),
+        label: z.string().trim().min(1).max(60),
+        /** A key alone, called by the label. */
+        icon: z.boolean().optional(),
+        /** Whether the name is asked for beside it. */
+        asksName: z.boolean().optional(),
+      }),
     }),
     z.object({
       type: z.literal('joinPanel'),

@@ -1,6 +1,8 @@
 import { PAGE } from '@/core/content/item';
 import { picturesIn } from '@/core/content/prose';
-import { findFileOf, pieceSizes, readPiece } from '@/content/store/files';
+import { piecesOf } from '@/content/services/lib/put-pieces';
+import type { ZipPart } from '@/content/services/lib/zip-stream';
+import { findFileOf } from '@/content/store/files';
 import { writeItem } from '@/content/services/lib/item-markdown';
 import { findItem, listItems, listRedirects, type Item } from '@/content/store/items';
 import { findPicture } from '@/content/store/pictures';
@@ -12,9 +14,6 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { readSiteJson } from './lib/site-json';
 
-/** One file of an export; its bytes are read when they are asked for. */
-export type ExportEntry = { path: string; bytes: () => AsyncGenerator<Uint8Array> };
-
 /**
  * The whole site as files: `site.json`, a text for each item, pictures and files. Only what is being written is held in
  * memory. Nothing of people and money is among them.
@@ -24,7 +23,7 @@ export const exportSite = staffUse('set up the site')('export-site', nothing, as
   return done({ name, entries: entries() });
 });
 
-async function* entries(): AsyncGenerator<ExportEntry> {
+async function* entries(): AsyncGenerator<ZipPart> {
   const json = await readSiteJson();
   yield { path: 'site.json', bytes: () => once(`${JSON.stringify(json, null, 2)}\n`) };
   const heads = await listItems(pool());
@@ -79,11 +78,4 @@ const pictureOf = (address: string): string =>
 // eslint-disable-next-line @typescript-eslint/require-await -- a stream like the others, of one part
 async function* once(part: string | Buffer): AsyncGenerator<Uint8Array> {
   yield Buffer.from(part);
-}
-
-async function* piecesOf(fileId: string): AsyncGenerator<Uint8Array> {
-  for (const { number } of await pieceSizes(pool(), fileId)) {
-    const piece = await readPiece(pool(), fileId, number);
-    if (piece) yield piece;
-  }
 }

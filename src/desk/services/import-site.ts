@@ -3,14 +3,17 @@ import { z } from 'zod';
 import { PAGE } from '@/core/content/item';
 import { mediaTypeOf } from '@/core/content/media';
 import { slugify } from '@/core/content/slug';
-import { MOST_PICTURE_BYTES, PIECE_BYTES } from '@/core/upload-bounds';
+import { MOST_PICTURE_BYTES } from '@/core/upload-bounds';
 import { documentOf, splitItem, type ItemHeadText } from '@/content/services/lib/item-markdown';
-import { isSameDocument, type Ways } from '@/content/services/lib/markdown';
+import { isSameDocument, readMarkdown, type Ways } from '@/content/services/lib/markdown';
+import { feedToZip } from '@/content/services/lib/feed-zip';
+import { htmlMarkdown } from '@/content/services/lib/html-markdown';
 import { pictureBytes } from '@/content/services/lib/picture-bytes';
+import { putPieces } from '@/content/services/lib/put-pieces';
 import { wholeOf } from '@/content/services/lib/whole-file';
 import { entriesOf, wholeEntry, type ZipEntry } from '@/content/services/lib/zip-pieces';
 import { saveItem } from '@/content/services/save-item';
-import { beginFile, findFileOf, giveFile, putPiece } from '@/content/store/files';
+import { beginFile, findFileOf, giveFile } from '@/content/store/files';
 import { addRedirect, findItem, findItemByPath, type Item } from '@/content/store/items';
 import { findPicture, insertPicture } from '@/content/store/pictures';
 import type { Actor } from '@/platform/actor';
@@ -35,7 +38,7 @@ const STEP = 40;
 const MOST_TEXT = 2_000_000;
 
 const stepSchema = z.object({
-  /** An upload that was sent in pieces and not finished: a ZIP. */
+  /** An upload that was sent in pieces and not finished: a ZIP, or an export as RSS or Atom. */
   uploadId: uuid,
   /** How many files have been done. */
   from: z.number().int().min(0),
@@ -46,7 +49,7 @@ const stepSchema = z.object({
 /**
  * Brings in some files of a ZIP, in the form of an export or a folder of Markdown; called again with `next` until it is
  * null. Each file names its item by its id, its address or its place in the folder, so that bringing it in again makes no
- * doubles.
+ * doubles. A feed is made into a ZIP first: `uploadId` is what the next step is asked with.
  */
 export const importStep = staffUse('set up the site')(
   'import-step',
@@ -54,15 +57,17 @@ export const importStep = staffUse('set up the site')(
   async (
     actor,
     { uploadId, from, isDry },
-  ): Promise<Result<{ lines: ImportLine[]; next: number | null; total: number }>> => {
-    const found = await entriesOf(uploadId);
+  ): Promise<Result<{ lines: ImportLine[]; next: number | null; total: number; uploadId: string }>> => {
+    const zipped = await entriesOf(uploadId);
+    const feedId = zipped || from > 0 ? null : await feedToZip(uploadId);
+    const found = zipped ?? (feedId ? await entriesOf(feedId) : null);
     if (!found) return refusedField('', 'import.not-zip');
     const work = workOf(found);
     const lines: ImportLine[] = [];
     const bring: Bring = { actor, isDry, entries: new Map(found.map((entry) => [entry.path, entry])) };
     for (const task of work.slice(from, from + STEP)) lines.push(...(await task(bring)));
     const next = from + STEP < work.length ? from + STEP : null;
-    return done({ lines, next, total: work.length });
+    return done({ lines, next, total: work.length, uploadId: feedId ?? uploadId });
   },
 );
 
@@ -71,7 +76,7 @@ type Task = (bring: Bring) => Promise<ImportLine[]>;
 
 /** What is to be done, in an order in which everything comes after what it needs. */
 function workOf(entries: ZipEntry[]): Task[] {
-  const texts = entries.filter(({ path }) => /\.(md|markdown)$/i.test(path));
+  const texts = entries.filter(({ path }) => /\.(md|markdown|html)$/i.test(path));
   // Pages come after those above them; what is deeper is longer.
   const sorted = [...texts].sort(
     (a, b) => a.path.split('/').length - b.path.split('/').length || a.path.localeCompare(b.path),
@@ -165,6 +170,7 @@ async function bringText(bring: Bring, entry: ZipEntry): Promise<ImportLine[]> {
     return [{ path, is: 'problem', code: written.why === 'no-head' ? 'import.no-head' : 'import.bad-head' }];
   const { head } = written;
   const lines: ImportLine[] = [];
+  const isHtml = path.endsWith('.html');
   const paths = await knownPaths(bring, written.text);
   const ways: Ways = {
     picture: (address) => {
@@ -176,7 +182,7 @@ async function bringText(bring: Bring, entry: ZipEntry): Promise<ImportLine[]> {
   };
   let body;
   try {
-    body = documentOf(written, ways);
+    body = isHtml ? readMarkdown(htmlMarkdown(written.text), ways) : documentOf(written, ways);
   } catch {
     return [{ path, is: 'problem', code: 'import.bad-head' }];
   }
@@ -319,7 +325,7 @@ async function bringFile(
   if (bring.isDry) return null;
   const name = address.split('/').at(-1) ?? 'file';
   const uploadId = await beginFile(pool(), name.slice(0, 200));
-  await putPieces(uploadId, entry);
+  await putPieces(uploadId, await entry.bytes());
   const whole = await wholeOf(pool(), uploadId);
   const mediaType = whole && mediaTypeOf(name, whole.found, whole.text);
   if (!whole || !mediaType) return refused;
@@ -327,17 +333,4 @@ async function bringFile(
   if (known?.sha256 === whole.sha256) return null;
   await giveFile(pool(), { id: uploadId, itemId, name, mediaType, size: whole.size, sha256: whole.sha256 });
   return null;
-}
-
-/** Writes what an entry holds as pieces of one size, one after the other. */
-async function putPieces(uploadId: string, entry: ZipEntry): Promise<void> {
-  let [held, number] = [Buffer.alloc(0), 0];
-  for await (const part of await entry.bytes()) {
-    held = Buffer.concat([held, part as Buffer]);
-    while (held.length >= PIECE_BYTES) {
-      await putPiece(pool(), uploadId, number++, held.subarray(0, PIECE_BYTES));
-      held = held.subarray(PIECE_BYTES);
-    }
-  }
-  if (held.length > 0) await putPiece(pool(), uploadId, number, held);
 }

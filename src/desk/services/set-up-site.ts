@@ -101,6 +101,7 @@ export const setUpSite = systemUse(
         target: 'post',
         label: '',
         audience: 'everyone',
+        look: 'link',
         parentId: null,
       });
       await makeLegalPages(db, { ...site, reworded: {} }, joinedAt);

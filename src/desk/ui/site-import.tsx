@@ -7,8 +7,8 @@ import { sendFile, sendPieces, type Sent } from '@/kit/send-file';
 import { desk } from '@/words/desk';
 
 type Line = { path: string; is: 'new' | 'changed' | 'same' | 'left-out' | 'problem'; words: string };
-type Step = { lines: Line[]; next: number | null; total: number };
-type Stage = 'idle' | 'sending' | 'looking' | 'looked' | 'bringing' | 'done';
+type Step = { lines: Line[]; next: number | null; total: number; uploadId: string };
+type Stage = 'idle' | 'packing' | 'sending' | 'looking' | 'looked' | 'bringing' | 'done';
 
 const LOOKS: Record<Line['is'], string> = {
   new: 'bg-open-wash text-open',
@@ -30,7 +30,8 @@ export function SiteImport() {
   const [problem, setProblem] = useState('');
   const [uploadId, setUploadId] = useState('');
 
-  const run = async (upload: string, isDry: boolean): Promise<void> => {
+  const run = async (sentId: string, isDry: boolean): Promise<void> => {
+    let upload = sentId;
     setStage(isDry ? 'looking' : 'bringing');
     setLines([]);
     setShare(0);
@@ -44,6 +45,9 @@ export function SiteImport() {
         return setStage('idle');
       }
       const { lines: more, next, total }: Step = sent.value;
+      // A feed is another upload once it has been read.
+      upload = sent.value.uploadId;
+      setUploadId(upload);
       setLines((old) => [...old, ...more]);
       setShare(total === 0 ? 1 : (next ?? total) / total);
       from = next;
@@ -53,35 +57,65 @@ export function SiteImport() {
   const choose = async (file: File): Promise<void> => {
     setProblem('');
     setStage('sending');
-    const sent = await sendPieces(file, setShare);
+    const sent = await sendPieces(file, setShare, true);
     if (!sent.ok) {
       setProblem(Object.values(sent.problems)[0] ?? '');
       return setStage('idle');
     }
-    setUploadId(sent.value.id);
     await run(sent.value.id, true);
   };
-  const isBusy = stage === 'sending' || stage === 'looking' || stage === 'bringing';
+  const chooseFolder = async (files: File[]): Promise<void> => {
+    setProblem('');
+    setStage('packing');
+    const { zipFolder } = await import('./zip-folder');
+    const zip = await zipFolder(files).catch(() => null);
+    if (zip) return choose(zip);
+    setProblem(desk('desk-settings.folder-unreadable'));
+    setStage('idle');
+  };
+  const isBusy = stage === 'packing' || stage === 'sending' || stage === 'looking' || stage === 'bringing';
   return (
     <div className="mt-4 grid gap-4">
-      <label
-        htmlFor={id}
-        className={buttonClass('quiet', clsx('w-fit cursor-pointer', isBusy && 'opacity-60'))}
-      >
-        {desk('desk-settings.choose-zip')}
-        <input
-          id={id}
-          type="file"
-          accept=".zip"
-          disabled={isBusy}
-          className="sr-only"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            if (file) void choose(file);
-          }}
-        />
-      </label>
+      <div className="flex flex-wrap gap-3">
+        <label
+          htmlFor={id}
+          className={buttonClass('quiet', clsx('w-fit cursor-pointer', isBusy && 'opacity-60'))}
+        >
+          {desk('desk-settings.choose-zip')}
+          <input
+            id={id}
+            type="file"
+            accept=".zip,.xml,.rss,.atom"
+            disabled={isBusy}
+            className="sr-only"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file) void choose(file);
+            }}
+          />
+        </label>
+        <label
+          htmlFor={`${id}-folder`}
+          className={buttonClass('quiet', clsx('w-fit cursor-pointer', isBusy && 'opacity-60'))}
+        >
+          {desk('desk-settings.choose-folder')}
+          <input
+            id={`${id}-folder`}
+            type="file"
+            multiple
+            // React knows the attribute by this name alone.
+            {...{ webkitdirectory: '' }}
+            disabled={isBusy}
+            className="sr-only"
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])];
+              event.target.value = '';
+              if (files.length > 0) void chooseFolder(files);
+            }}
+          />
+        </label>
+      </div>
       {problem && (
         <p role="alert" className="font-medium text-closed">
           {problem}

@@ -180,7 +180,7 @@ export const deskProblems = {
   'import.bad-head': 'has a head that can’t be read: it needs at least a title',
   'import.no-picture': 'names a picture that is not there: {name}',
   'import.no-file': 'names a file that is not there, or that is not what its name says: {name}',
-  'import.not-zip': 'This is no ZIP file, or it didn’t arrive whole.',
+  'import.not-zip': 'This is no ZIP file and no feed, or it didn’t arrive whole.',
   'import.too-large': 'is larger than an item can be',
   'import.no-head': 'has no head between two lines of ---',
   'picture.too-large': 'This picture is larger than 8 MB. Save it smaller, then choose it again.',

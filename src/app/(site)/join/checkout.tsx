@@ -22,10 +22,12 @@ type Props = {
   /** The countries to choose from; null where nothing is taxed. */
   countries: { code: string; name: string }[] | null;
   returnTo: string;
+  /** The name that was typed beside a join button; '' for none. */
+  givenName: string;
 };
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
-export function Checkout({ t, prepared, page, member, site, countries, returnTo }: Props) {
+export function Checkout({ t, prepared, page, member, site, countries, returnTo, givenName }: Props) {
   const { offer, tier, ways, action } = prepared;
   const { name: siteName, mode } = site;
   const { country, addedTax } = prepared.pricing;
@@ -152,6 +154,7 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo 
           action={startCheckoutAction}
           offerId={offer.id}
           to={returnTo}
+          name={givenName}
           stamp={prepared.stamp}
           signInHref={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
         />
@@ -169,6 +172,7 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo 
           quoteId={action.kind === 'switch' ? action.quoteId : ''}
           returnTo={returnTo}
           asksName={member.name === ''}
+          givenName={givenName}
           fields={isSwitch ? [] : prepared.fields}
           asksCode={prepared.joining.state === 'by-code'}
           ways={ways}

@@ -99,8 +99,9 @@ const SectionWords = Mark.create({
 
 const LEAF = /^::([a-z-]+)\{([^}\n]*)\}[ \t]*(?:\n+|$)/;
 
-/** A block without text, as a leaf directive: `::file{src="files/atlas.pdf"}`. `keys`: its attributes, as they are written. */
-const leaf = (name: string, directive: string, keys: Record<string, string>) =>
+/** A block without text, as a leaf directive: `::file{src="files/atlas.pdf"}`. `keys`: its attributes, as they are written;
+ * `flags`: those that are said by their name alone. */
+const leaf = (name: string, directive: string, keys: Record<string, string>, flags: string[] = []) =>
   Node.create({
     name,
     group: 'block',
@@ -127,7 +128,9 @@ const leaf = (name: string, directive: string, keys: Record<string, string>) =>
             key,
             key === 'tiers'
               ? (given.get(written) ?? '').split(',').filter(Boolean)
-              : (given.get(written) ?? ''),
+              : flags.includes(key)
+                ? given.has(written) || undefined
+                : (given.get(written) ?? ''),
           ]),
         ),
       };
@@ -135,6 +138,7 @@ const leaf = (name: string, directive: string, keys: Record<string, string>) =>
     renderMarkdown: (node) => {
       const said = Object.entries(keys).map(([key, written]) => {
         const value: unknown = node.attrs?.[key];
+        if (value === true) return written;
         const text = Array.isArray(value) ? value.join(',') : typeof value === 'string' ? value : '';
         return text === '' ? '' : `${written}=${quoted(text)}`;
       });
@@ -191,7 +195,12 @@ const markdown = new MarkdownManager({
     ImageBlock,
     leaf('file', 'file', { item: 'item' }),
     leaf('embed', 'embed', { url: 'url', title: 'title' }),
-    leaf('joinButton', 'join-button', { offer: 'offer', label: 'label' }),
+    leaf(
+      'joinButton',
+      'join-button',
+      { offer: 'offer', label: 'label', icon: 'icon', asksName: 'asks-name' },
+      ['icon', 'asksName'],
+    ),
     leaf('joinPanel', 'join-panel', { tiers: 'tiers' }),
     leaf('panel', 'panel', { panel: 'show' }),
     leaf('teaserEnd', 'teaser-end', {}),

@@ -1,4 +1,13 @@
 export const content = {
+  'desk-content.as-icon': 'icon',
+  'desk-content.asks-name': 'asks for a name',
+  'desk-content.button-icon': 'Join button as an icon: {name}',
+  'desk-content.button-name': 'Join button with a name field: {name}',
+  'desk-content.entry-look': 'Show as',
+  'desk-content.look-link': 'Link',
+  'desk-content.look-button': 'Button',
+  'desk-content.look-icon': 'Icon',
+  'desk-content.look-panel': 'Panel that opens in the header',
   'desk-content.comments': 'Comments',
   'desk-content.comment-state-waiting': 'Waiting for approval',
   'desk-content.comment-state-shown': 'Published',

@@ -238,8 +238,11 @@ export const settings = {
   'desk-settings.export-now': 'Download the export',
   'desk-settings.import': 'Import',
   'desk-settings.import-hint':
-    'A ZIP of Markdown files with YAML front matter and their pictures, or an export of this product. You first see what would be imported. Importing it again makes no duplicates.',
-  'desk-settings.choose-zip': 'Choose a ZIP',
+    'A folder or ZIP of Markdown files with YAML front matter and their pictures, an export of this product, or another site’s export as RSS or Atom. You first see what would be imported. Importing it again makes no duplicates.',
+  'desk-settings.choose-zip': 'Choose a ZIP or feed',
+  'desk-settings.choose-folder': 'Choose a folder',
+  'desk-settings.folder-unreadable': 'The folder couldn’t be read. Choose it again, or make a ZIP of it.',
+  'desk-settings.import-packing': 'Reading the folder…',
   'desk-settings.import-sending': 'Uploading…',
   'desk-settings.import-looking': 'Checking…',
   'desk-settings.import-looked': 'This is what would be imported. Nothing has changed yet.',

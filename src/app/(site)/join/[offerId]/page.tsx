@@ -15,12 +15,21 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 });
 
 export default async function CheckoutPage({ params, searchParams }: Props) {
-  const [{ offerId }, { to, country, mode }] = [await params, await searchOf(searchParams)];
+  const [{ offerId }, { to, country, mode, name = '' }] = [await params, await searchOf(searchParams)];
   const checkout = await shown(prepareCheckout(await currentActor(), { offerId, country, mode: mode ?? '' }));
   const { prepared, page, gone, ...rest } = checkout;
   const t = await siteWords();
   if (!prepared || !page) return <Gone t={t} tierName={gone?.tierName ?? ''} />;
-  return <Checkout {...rest} t={t} prepared={prepared} page={page} returnTo={safeReturn(to ?? '/account')} />;
+  return (
+    <Checkout
+      {...rest}
+      t={t}
+      prepared={prepared}
+      page={page}
+      returnTo={safeReturn(to ?? '/account')}
+      givenName={name.trim().slice(0, 80)}
+    />
+  );
 }
 
 /** A link to what is no longer sold: it may be in an old mail. */

@@ -268,6 +268,7 @@ export async function saveMenuEntryAction(_: FormState, form: FormData): Promise
     target: text(form, kind === 'outside' ? 'address' : `target-${kind}`),
     label: text(form, 'label'),
     audience: text(form, 'audience') || undefined,
+    look: text(form, 'look') || undefined,
   };
   return forForm(saveMenuEntry(await currentActor(), input), () => said(desk('desk.saved')));
 }
