@@ -13,19 +13,28 @@ export const FEEDS = {
   'application/feed+json': '/feed.json',
 };
 
-/** What a visitor may know of the newest posts, and no more. */
-async function publicFeed(): Promise<Feed> {
-  const site = await currentSite();
-  const base = config().SITE_URL;
-  const posts = await shown(listFeed(VISITOR_ACTOR));
-  const feed = new Feed({
+/** A feed of the site without its texts. `at`: what comes before the names of its three forms. */
+export async function emptyFeed(at: string): Promise<Feed> {
+  const [site, base] = [await currentSite(), config().SITE_URL];
+  const feedLinks = {
+    rss: `${base}${at}/feed.xml`,
+    atom: `${base}${at}/feed.atom`,
+    json: `${base}${at}/feed.json`,
+  };
+  return new Feed({
     id: base,
     link: base,
     title: site.name,
     copyright: site.name,
     language: site.language,
-    feedLinks: { rss: `${base}/feed.xml`, atom: `${base}/feed.atom`, json: `${base}/feed.json` },
+    feedLinks,
   });
+}
+
+/** What a visitor may know of the newest posts, and no more. */
+async function publicFeed(): Promise<Feed> {
+  const [feed, base] = [await emptyFeed(''), config().SITE_URL];
+  const posts = await shown(listFeed(VISITOR_ACTOR));
   for (const post of posts) {
     if (!post.publishedAt) continue;
     feed.addItem({

@@ -13,8 +13,8 @@ const CLOSED = {
   '/library': ['latitude of the moor'],
   '/library/winter-charts': ['Crab from where'],
   '/members-room': ['rakes it out'],
-  // Open to everyone but for its sections, one of them within another.
-  '/visit': ['padlock on the gate', 'behind the barometer', 'second notch', 'Sign the log'],
+  // Open to everyone but for its sections: first and last, one within another, in a list and in a table.
+  '/visit': ['padlock on the gate', 'behind the barometer', 'second notch', 'Sign the log', 'quarry track'],
 };
 
 const SHAPES: Record<string, string>[] = [

@@ -39,7 +39,7 @@ const STAFF: Record<string, StaffRole[]> = {
     `itemEditor importItem saveItem ruleEditor deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
-     saveContentPicture mayUpload savePageRole deskComments moderateComments`,
+     saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments`,
   ),
   ...each(
     ['owner', 'helper'],

@@ -181,6 +181,7 @@ export const itemEditor = staffUse('write content')(
       tags: await listTags(pool()),
       authors: await listAuthors(pool()),
       joinables: await listJoinables(),
+      viewpoints: view.viewpoints.map(({ id: viewpoint, name }) => ({ id: viewpoint, name })),
       gates: {
         rules: view.reader.rules.map(({ id: rule, name }) => ({ id: rule, name })),
         tiers: view.tiers.map(({ id: tier, name }) => ({ id: tier, name })),

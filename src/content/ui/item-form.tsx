@@ -1,5 +1,7 @@
 'use client';
 
+import clsx from 'clsx';
+import { Eye } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { ItemState } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
@@ -9,6 +11,7 @@ import { CheckField, SelectField, TextArea, TextField } from '@/kit/field';
 import { Button } from '@/kit/button';
 import type { ItemNames } from './article-nodes';
 import { Autosave, type SaveDraft } from './autosave';
+import { EditorPreview, type ShowPreview } from './editor-preview';
 import { PictureField } from './picture-field';
 import { RichTextEditor, type Joinables } from './rich-text-editor';
 import { TagField } from './tag-field';
@@ -67,6 +70,9 @@ type Props = {
   aside: ReactNode;
   joinables: Joinables;
   gates: Gates;
+  /** From whose eyes a preview can be had, and how. */
+  viewpoints: { id: string; name: string }[];
+  preview: ShowPreview;
   names: ItemNames;
   tooLarge: string;
 };
@@ -126,18 +132,24 @@ function ItemFields({
   aside,
   joinables,
   gates,
+  viewpoints,
+  preview,
   names,
   tooLarge,
 }: Omit<Props, 'unsaved'>) {
   const [body, setBody] = useState(item.body);
   const [isFront, setFront] = useState(item.isFront);
+  const [isPreviewed, setPreviewed] = useState(false);
   const isPage = item.type === 'page';
   const isOut = item.state === 'published' || item.state === 'scheduled';
   return (
     <ActionForm
       action={action}
       label={kindName}
-      className="mt-5 grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]"
+      className={clsx(
+        'mt-5 grid items-start gap-8',
+        isPreviewed ? 'lg:grid-cols-2' : 'lg:grid-cols-[minmax(0,1fr)_20rem]',
+      )}
     >
       <input type="hidden" name="id" value={item.id} />
       <input type="hidden" name="type" value={item.type} />
@@ -178,8 +190,20 @@ function ItemFields({
           names={names}
         />
         <ProblemOf name="body" />
+        <Button
+          look="quiet"
+          className="w-fit"
+          aria-expanded={isPreviewed}
+          onClick={() => setPreviewed(!isPreviewed)}
+        >
+          <Eye className="size-4.5" aria-hidden />
+          {isPreviewed ? desk('desk-content.close-preview') : desk('desk-content.preview')}
+        </Button>
       </div>
-      <div className="grid gap-5">
+      {isPreviewed && (
+        <EditorPreview id={item.id} type={item.type} body={body} viewpoints={viewpoints} show={preview} />
+      )}
+      <div className={clsx('grid gap-5', isPreviewed && 'items-start lg:col-span-2 lg:grid-cols-3')}>
         <div>
           <div className="flex flex-wrap gap-3">
             <SubmitButton name="publish" value="publish" busy={desk('desk.saving')} className="flex-1">

@@ -157,6 +157,7 @@ export const account: Record<keyof typeof en, string> = {
   'feed.make': 'Private Adresse erstellen',
   'feed.make-another': 'Neue erstellen',
   'feed.revoke': 'Widerrufen',
-  'feed.made': 'Bitte jetzt kopieren, sie wird nur einmal gezeigt: {address}',
+  'feed.made':
+    'Bitte jetzt kopieren, sie wird nur einmal gezeigt: {address}. Für Atom oder JSON Feed endet sie auf feed.atom oder feed.json.',
   'feed.revoked': 'Ihre private Adresse funktioniert nicht mehr.',
 };

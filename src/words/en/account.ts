@@ -149,6 +149,7 @@ export const account = {
   'feed.make': 'Make a private address',
   'feed.make-another': 'Make another',
   'feed.revoke': 'Revoke it',
-  'feed.made': 'Copy this address now, it’s shown only once: {address}',
+  'feed.made':
+    'Copy this address now, it’s shown only once: {address}. If your reader wants Atom or JSON Feed, end it with feed.atom or feed.json.',
   'feed.revoked': 'Your private address no longer works.',
 } as const;

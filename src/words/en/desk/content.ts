@@ -1,4 +1,9 @@
 export const content = {
+  'desk-content.preview': 'Preview',
+  'desk-content.close-preview': 'Close preview',
+  'desk-content.preview-as': 'Preview as',
+  'desk-content.preview-updating': 'Updating…',
+  'desk-content.preview-lost': 'The preview couldn’t be loaded. It tries again as you write.',
   'desk-content.as-icon': 'icon',
   'desk-content.asks-name': 'asks for a name',
   'desk-content.button-icon': 'Join button as an icon: {name}',

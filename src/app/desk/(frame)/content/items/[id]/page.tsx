@@ -22,6 +22,7 @@ import {
   saveMenuEntryAction,
   trashItemAction,
 } from '../../actions';
+import { previewAction } from './preview-action';
 import { desk } from '@/words/desk';
 import { problem } from '@/words/problems';
 
@@ -156,6 +157,8 @@ export default async function ItemPage({ params, searchParams }: Props) {
         authors={editor.authors}
         joinables={editor.joinables}
         gates={editor.gates}
+        viewpoints={editor.viewpoints}
+        preview={previewAction}
         names={editor.names}
         tooLarge={t.problem(problem('picture.too-large'))}
         access={

@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { articleSchema, type Prose } from '@/core/content/prose';
+import { wordCount } from '@/core/content/prose';
+import type { Instant } from '@/core/instants';
+import { findItem, type Item } from '@/content/store/items';
+import { idIfKnown } from '@/platform/form-fields';
+import { slug } from '@/platform/inputs';
+import { done, missing, type Result } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { readViewpoints } from './lib/access-map';
+import { openingTiers, joinableTiers } from './lib/opening-tiers';
+import { doorstepOf, isLetIn, judge, openBody, questionOf } from './lib/reader';
+import { shownIn, type Shown } from './lib/shown';
+import { teaserOf } from './lib/text-for';
+
+const previewSchema = z.object({
+  id: idIfKnown,
+  type: slug,
+  summary: z.string().max(400),
+  body: articleSchema,
+  /** The id of a viewpoint of the access map: "visitor", "signed-in", or a tier. */
+  as: z.string().min(1).max(200),
+});
+
+export type PreviewedItem = {
+  summary: string;
+  /** What is open of the text, or its teaser; null where that is nothing. */
+  text: Prose | null;
+  shown: Shown;
+  /** Null where they are let in. */
+  doorstep: { opensAt: Instant | null; minutesLeft: number; notice: string; tiers: string[] } | null;
+};
+
+/** An item that is not yet saved: where it would be is not known, so rules for its kind and for the site cover it. */
+const unsaved = (type: string): Item => ({
+  id: 'new',
+  type,
+  path: `/${type}/new`,
+  parentId: null,
+  ancestors: [],
+  categories: [],
+  ownCategories: [],
+  tags: [],
+  title: '',
+  summary: '',
+  author: '',
+  position: 0,
+  pictureId: null,
+  pictureAlt: '',
+  publishedAt: null,
+  wasPublishedAt: null,
+  commentsOn: null,
+  trashedAt: null,
+  words: 0,
+  updatedAt: '1970-01-01T00:00:00Z',
+  version: 0,
+  body: { type: 'doc', content: [] },
+  target: null,
+});
+
+/** What someone would be shown of an item as it is being written, as if it were published; decided as on the site itself. */
+export const previewItem = staffUse('write content')(
+  'preview-item',
+  previewSchema,
+  async (_, { id, type, summary, body, as }): Promise<Result<PreviewedItem>> => {
+    const saved = id ? await findItem(pool(), id) : unsaved(type);
+    const view = await readViewpoints();
+    const viewpoint = view.viewpoints.find((one) => one.id === as);
+    if (!saved || !viewpoint) return missing();
+    const reader = { ...view.reader, person: viewpoint.person };
+    const publishedAt = saved.publishedAt ?? reader.now;
+    const item = { ...saved, summary, body, publishedAt, words: wordCount(body) };
+    const decision = (await judge(reader, [item]))(item.id);
+    if (isLetIn(decision)) {
+      const text = openBody(reader, item);
+      return done({ summary, text, shown: await shownIn(reader, text), doorstep: null });
+    }
+    const doorstep = doorstepOf(reader, decision.rules);
+    const { teaser, summary: told, minutesLeft } = teaserOf(item, doorstep);
+    const opening = openingTiers(questionOf(reader, item), await joinableTiers(reader));
+    return done({
+      summary: told,
+      text: teaser,
+      shown: await shownIn(reader, teaser ?? { type: 'doc', content: [] }),
+      doorstep: {
+        opensAt: decision.state === 'later' ? (decision.opensAt ?? null) : null,
+        minutesLeft,
+        notice: reader.person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
+        tiers: opening.map(({ tier }) => tier.name),
+      },
+    });
+  },
+);
