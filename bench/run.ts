@@ -1,6 +1,7 @@
 /** Measured comparisons, each in one run: npm run bench -- NAME [ARGUMENTS] */
 const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Promise<void> }>> = {
   lists: () => import('./lists'),
+  imports: () => import('./imports'),
   pages: () => import('./pages'),
   lives: () => import('./lives'),
   renewals: () => import('./renewals'),

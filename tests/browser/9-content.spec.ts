@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { ensureLanternMoor, signInAtDesk } from './people';
+import { ensureLanternMoor, fillPerson, lettersTo, MEMBER_PASSWORD, signInAtDesk } from './people';
 
 test.beforeAll(ensureLanternMoor);
 
@@ -284,5 +284,82 @@ test('the menu is built, nested by keyboard, and shown to those it is meant for'
   await expect(visitor).toHaveURL(/\/archive$/);
   await page.goto('/');
   await expect(page.getByText('Old nights')).toHaveCount(0);
+
+  // What people look for first opens in place.
+  await page.goto('/desk/content/menu');
+  await page.getByRole('button', { name: 'Add an entry' }).click();
+  await form.getByLabel('Links to').selectOption('sign-in');
+  await form.getByLabel('Show as').selectOption('panel');
+  await form.getByRole('button', { name: 'Add an entry' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Panel that opens' })).toBeVisible();
+  await visitor.goto('/posts/frost-note');
+  await nav.locator('summary', { hasText: 'Sign in' }).click();
+  await expect(nav.getByRole('textbox', { name: /email/i })).toBeVisible();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Sign in or out' })
+    .getByRole('button', { name: 'Change' })
+    .click();
+  await page.getByRole('button', { name: 'Remove from the menu' }).click();
   await visitor.context().close();
+});
+
+test('a member comments on a post, staff approve it, and the reply is mailed with one click to stop', async ({
+  page,
+  browser,
+  request,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/content/kinds');
+  await page.locator('summary', { hasText: 'Posts' }).click();
+  await page.getByRole('form', { name: 'Posts' }).getByLabel('Allow comments').check();
+  await page.getByRole('form', { name: 'Posts' }).getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+
+  const member = await (await browser.newContext()).newPage();
+  const person = {
+    name: 'Odile Brand',
+    email: `odile.${Date.now()}@moor.example`,
+    password: MEMBER_PASSWORD,
+  };
+  await member.goto('/join/gazer-free?to=/posts/frost-note');
+  await fillPerson(member, person);
+  await member.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(member.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible({ timeout: 20_000 });
+  await member.goto('/posts/frost-note');
+  await member.getByRole('textbox', { name: 'Your comment' }).fill('The ford was frozen too. <b>Bold</b>');
+  await member.getByRole('button', { name: 'Post comment' }).dblclick();
+  await expect(member.getByText('Waiting for approval')).toHaveCount(1);
+
+  const visitor = await (await browser.newContext()).newPage();
+  await visitor.goto('/posts/frost-note');
+  await expect(visitor.getByRole('heading', { name: 'Comments' })).toBeVisible();
+  expect(await visitor.content()).not.toContain('The ford was frozen');
+  await page.goto('/desk/content/comments');
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'The ford was frozen' })
+    .getByRole('button', { name: 'Approve' })
+    .click();
+  await expect(page.getByText('The ford was frozen')).toHaveCount(0);
+  await visitor.reload();
+  await expect(visitor.getByText('The ford was frozen too. <b>Bold</b>')).toBeVisible();
+  await expect(visitor.getByRole('link', { name: 'Sign in' }).last()).toHaveAttribute('href', /sign-in\?to=/);
+
+  await page.goto('/posts/frost-note');
+  await page.getByText('Reply', { exact: true }).click();
+  await page.getByRole('textbox', { name: 'Your reply to Odile Brand' }).fill('So was the pump.');
+  await page.getByRole('button', { name: 'Reply', exact: true }).click();
+  await expect(page.getByText('So was the pump.')).toBeVisible();
+  await expect(async () => {
+    const reply = (await lettersTo(request, person.email)).find(({ subject }) =>
+      subject.startsWith('New reply'),
+    );
+    expect(reply?.text).not.toContain('pump');
+    // A mail program posts without cookies, and needs no page.
+    expect((await request.post(reply?.oneClickUrl ?? '')).status()).toBe(200);
+  }).toPass({ timeout: 20_000 });
+  await member.goto('/account/settings');
+  await expect(member.getByText('You don’t get emails about replies to your comments.')).toBeVisible();
+  for (const one of [member, visitor]) await one.context().close();
 });

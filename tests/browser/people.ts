@@ -132,7 +132,7 @@ export async function pickCard(page: Page, title: string): Promise<void> {
   await expect(frame.getByLabel('Card number')).toHaveValue(/^902 /);
 }
 
-type Letter = { to: string; subject: string; text: string };
+type Letter = { to: string; subject: string; text: string; oneClickUrl: string };
 
 export async function lettersTo(request: APIRequestContext, email: string): Promise<Letter[]> {
   return (await (

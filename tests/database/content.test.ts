@@ -11,6 +11,7 @@ import { kindAt, listArchive, listItems, searchSite } from '../../src/access/ser
 import { openFile } from '../../src/access/services/open-file';
 import { feedFile, makeFeed, myFeed, privateFeed, revokeFeed } from '../../src/access/services/private-feed';
 import { feedHtml } from '../../src/content/ui/feed-html';
+import { previewItem } from '../../src/access/services/preview-item';
 import { saveKind } from '../../src/access/services/save-kind';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
 import { seePicture } from '../../src/access/services/see-picture';
@@ -726,5 +727,56 @@ describe('a private feed', () => {
     expect(await openFile(VISITOR_ACTOR, { id: itemId, range: null })).toMatchObject({ ok: false });
     value(await revokeFeed(observer));
     expect(await feedFile(VISITOR_ACTOR, { token, id: itemId, range: null })).toMatchObject({ ok: false });
+  });
+});
+
+describe('a preview', () => {
+  const asked = (id: string, as: string, more: Record<string, unknown> = {}) =>
+    previewItem(moor.owner, {
+      id,
+      type: 'post',
+      summary: 'In short',
+      body: fromText('Open words.'),
+      as,
+      ...more,
+    });
+
+  it('shows what is being written as each would be shown it, by the rules of the item', async () => {
+    const { id } = value(await post('For observers', { publish: 'draft' }));
+    value(
+      await saveRule(SETUP, {
+        id: 'previewed',
+        name: 'Previewed',
+        on: true,
+        covers: [{ kind: 'item', id }],
+        openTo: [{ who: { kind: 'tier', id: 'observer' } }],
+      }),
+    );
+    const words = Array.from({ length: 300 }, (_, n) => `word${n}`).join(' ');
+    const body = fromText(`${words} the last of it`);
+    const visitor = value(await asked(id, 'visitor', { body }));
+    expect(visitor.doorstep?.tiers).toContain('Observer');
+    expect(JSON.stringify(visitor)).not.toContain('the last of it');
+    const holder = value(await asked(id, 'observer', { body }));
+    expect(holder.doorstep).toBeNull();
+    expect(JSON.stringify(holder.text)).toContain('the last of it');
+    // Nothing of it was saved.
+    expect(JSON.stringify((await findItem(pool(), id))?.body)).not.toContain('word7');
+    value(await deleteRule(SETUP, 'previewed'));
+  });
+
+  it('closes the sections of what is not yet saved', async () => {
+    const closed: Node = {
+      type: 'section',
+      attrs: forTier('observer'),
+      content: fromText('Behind the gate.').content,
+    };
+    const body = doc(...fromText('In front of it.').content, closed);
+    expect(JSON.stringify(value(await asked('', 'signed-in', { body })).text)).not.toContain(
+      'Behind the gate',
+    );
+    expect(JSON.stringify(value(await asked('', 'observer', { body })).text)).toContain('Behind the gate');
+    expect(await asked('', 'nobody-at-all', { body })).toMatchObject({ code: 'missing' });
+    expect(await asked('no-such-item', 'visitor', { body })).toMatchObject({ code: 'missing' });
   });
 });

@@ -63,7 +63,13 @@ export function MenuList({ entries, targets, mayWrite, save, remove, arrange }: 
               <div className="flex flex-wrap items-baseline gap-x-3">
                 <span className="font-semibold">{row.name}</span>
                 <span className="text-[0.9375rem] text-muted">
-                  {desk(`desk-content.entry-${row.kind}`)} · {desk(`desk-content.audience-${row.audience}`)}
+                  {[
+                    desk(`desk-content.entry-${row.kind}`),
+                    desk(`desk-content.audience-${row.audience}`),
+                    row.look !== 'link' && desk(`desk-content.look-${row.look}`),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </span>
                 {mayWrite && (
                   <button
