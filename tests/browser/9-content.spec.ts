@@ -347,7 +347,7 @@ test('a member comments on a post, staff approve it, and the reply is mailed wit
   await expect(visitor.getByRole('link', { name: 'Sign in' }).last()).toHaveAttribute('href', /sign-in\?to=/);
 
   await page.goto('/posts/frost-note');
-  await page.getByText('Reply', { exact: true }).click();
+  await page.locator('summary', { hasText: 'Reply' }).click();
   await page.getByRole('textbox', { name: 'Your reply to Odile Brand' }).fill('So was the pump.');
   await page.getByRole('button', { name: 'Reply', exact: true }).click();
   await expect(page.getByText('So was the pump.')).toBeVisible();
