@@ -91,7 +91,8 @@ export async function importBreaches(): Promise<{ breaches: string[]; read: numb
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '\\.(css|svg|json)$' },
+    // A folder can be called feed.json: it is the folder of a route.
+    exclude: { path: '\\.(css|svg)$' },
   });
   const { summary, modules } = output as ICruiseResult;
   return {

@@ -1,5 +1,6 @@
 import 'server-only';
-import { SiteLink } from '@/kit/site-link';
+import { SiteLink, SiteLinkButton } from '@/kit/site-link';
+import type { KeyCut } from '@/core/key-cut';
 import { compare } from '@/core/instants';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { membersRoom } from '@/access/services/members-room';
@@ -17,6 +18,8 @@ export async function MembersRoom() {
   if (actor.memberId === null) return null;
   const [t, names] = [await siteWords(), await categoryNames()];
   const [room, mine] = [await shown(membersRoom(actor)), await shown(myAccount(actor))];
+  const ways = [...mine.ways.values()].flatMap(({ switches }) => switches);
+  const wayTo = (name: string) => ways.find(({ tierName }) => tierName === name) ?? null;
   const held = mine.account.holdings.filter(({ isNow, tier }) => isNow && tier);
   return (
     <div className="members-room grid items-start gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
@@ -117,6 +120,11 @@ export async function MembersRoom() {
                     </li>
                   ))}
               </ul>
+              <p className="mt-3 text-muted">
+                <a href="/account/opening" download="opening.ics" className="underline">
+                  {t('room.to-calendar')}
+                </a>
+              </p>
             </>
           )}
           <p className="mt-4">
@@ -125,8 +133,30 @@ export async function MembersRoom() {
             </SiteLink>
           </p>
         </section>
+        {room.up && <NextRung t={t} up={room.up} way={wayTo(room.up.name)} />}
       </aside>
     </div>
+  );
+}
+
+type Up = { name: string; keyCut: KeyCut; more: number };
+
+/** What the next rung would open, and what it costs; where they can go over to it. */
+function NextRung({ t, up, way }: { t: Words; up: Up; way: { offerId: string; price: string } | null }) {
+  if (!way) return null;
+  return (
+    <section className="rounded-card bg-night p-5 text-base text-on-night">
+      <h3 className="flex items-center gap-3 text-lg">
+        <KeyGlyph cut={up.keyCut} size={20} onNight />
+        {t('room.next-rung', { tier: up.name })}
+      </h3>
+      <p className="figures mt-2 text-on-night-soft">
+        {t('room.next-rung-words', { count: up.more, price: way.price })}
+      </p>
+      <SiteLinkButton href={`/join/${way.offerId}?to=/account`} look="night" className="mt-3 no-underline">
+        {t('room.next-rung-see')}
+      </SiteLinkButton>
+    </section>
   );
 }
 

@@ -1,22 +1,24 @@
+import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { compare } from '@/core/instants';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import { listPublished } from '@/content/store/item-lists';
-import { listHeads } from '@/content/store/items';
+import { listHeads, type ItemHead } from '@/content/store/items';
 import { listUnfinished } from '@/content/store/reading-places';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
-import { readerOf, judge, isLetIn, isOut } from './lib/reader';
+import { readerOf, judge, isLetIn, isOut, questionOf, type Judged, type Reader } from './lib/reader';
 import { previewOf } from './lib/preview';
 import { keptCategories } from '@/content/services/lib/kept';
+import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
 /** How much of each kind the room shows, and of how many of the newest items it knows. */
 const [NEWEST, NEXT, UNFINISHED, MOST] = [6, 6, 3, 3000];
 
 /**
  * What a member can read: what they have begun, the newest that is open to them, what opens to them by itself and when, and
- * how much there is in each category.
+ * how much there is in each category, and what the next rung of their ladder would add.
  */
 export const membersRoom = memberUse('members-room', nothing, async (actor) => {
   const reader = await readerOf(actor);
@@ -43,12 +45,36 @@ export const membersRoom = memberUse('members-room', nothing, async (actor) => {
     newest: await previewOf(open.slice(0, NEWEST)),
     next: next.slice(0, NEXT),
     total: open.length,
+    up: await nextRung(reader, items, decisions),
     categories: (await keptCategories()).flatMap(({ id, name }) => {
       const count = counts.get(id);
       return count ? [{ id, name, count }] : [];
     }),
   });
 });
+
+/** The tier above the one that someone holds on a ladder, with how much more it would open to them at once; null for none. */
+async function nextRung(reader: Reader, items: ItemHead[], decisions: Judged) {
+  const tiers = await keptTiers();
+  const held = tiers.filter(({ id }) => reader.person.tiers.some(({ tier }) => tier === id));
+  for (const { ladderId, rung } of held) {
+    if (ladderId === null || rung === null) continue;
+    const above = tiers
+      .filter((tier) => tier.ladderId === ladderId && tier.retiredAt === null && (tier.rung ?? 0) > rung)
+      .sort((a, b) => (a.rung ?? 0) - (b.rung ?? 0))[0];
+    if (!above || held.includes(above)) continue;
+    const paid = (await keptOffers()).some((offer) => offer.tierId === above.id && offer.isPaid);
+    const more = items.filter(
+      (item) =>
+        !isLetIn(decisions(item.id)) &&
+        tiersThatWouldOpen(questionOf(reader, item), [{ tier: above.id, paid }]).some(
+          ({ at }) => at === 'once',
+        ),
+    );
+    if (more.length > 0) return { name: above.name, keyCut: above.keyCut, more: more.length };
+  }
+  return null;
+}
 
 /** What someone has begun and can still open, with how much of it is left. */
 async function begunBy(memberId: string, reader: Awaited<ReturnType<typeof readerOf>>) {

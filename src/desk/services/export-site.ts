@@ -1,7 +1,7 @@
 import { PAGE } from '@/core/content/item';
 import { picturesIn } from '@/core/content/prose';
 import { piecesOf } from '@/content/services/lib/put-pieces';
-import type { ZipPart } from '@/content/services/lib/zip-stream';
+import { zipStream, type ZipPart } from '@/content/services/lib/zip-stream';
 import { findFileOf } from '@/content/store/files';
 import { writeItem } from '@/content/services/lib/item-markdown';
 import { findItem, listItems, listRedirects, type Item } from '@/content/store/items';
@@ -16,11 +16,11 @@ import { readSiteJson } from './lib/site-json';
 
 /**
  * The whole site as files: `site.json`, a text for each item, pictures and files. Only what is being written is held in
- * memory. Nothing of people and money is among them.
+ * memory. Nothing of people and money is among them. `zip`: the same as one ZIP, written while it is read.
  */
 export const exportSite = staffUse('set up the site')('export-site', nothing, async () => {
   const { name } = await currentSite();
-  return done({ name, entries: entries() });
+  return done({ name, entries: entries(), zip: () => zipStream(entries()) });
 });
 
 async function* entries(): AsyncGenerator<ZipPart> {

@@ -65,6 +65,11 @@ export const site: Record<keyof typeof en, string> = {
   'room.no-tier': 'Sie haben noch keine Mitgliedschaft.',
   'room.since': 'seit {date}',
   'room.renews': 'verlängert sich am {date}, {amount}',
+  'room.to-calendar': 'Diese Termine in Ihren Kalender übernehmen',
+  'room.next-rung': 'Eine Stufe höher: {tier}',
+  'room.next-rung-words':
+    '{count, plural, one {Öffnet Ihnen sofort einen weiteren Beitrag.} other {Öffnet Ihnen sofort # weitere Beiträge.}} {price}.',
+  'room.next-rung-see': 'Was sich ändert',
   'room.opening': 'Bald offen für Sie',
   'site.continue-reading': 'Weiterlesen, wo Sie aufgehört haben',
   'legal.privacy': 'Datenschutz',

@@ -65,6 +65,11 @@ export const site = {
   'room.since': 'since {date}',
   'room.renews': 'renews on {date}, {amount}',
   'room.opening': 'Opening to you',
+  'room.to-calendar': 'Add these dates to your calendar',
+  'room.next-rung': 'One rung up: {tier}',
+  'room.next-rung-words':
+    '{count, plural, one {Opens one more post to you at once.} other {Opens # more posts to you at once.}} {price}.',
+  'room.next-rung-see': 'See what changes',
   'site.continue-reading': 'Continue reading',
   'legal.privacy': 'Privacy',
   'legal.terms': 'Terms',

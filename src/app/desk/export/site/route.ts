@@ -1,6 +1,5 @@
 import { Readable } from 'node:stream';
 import { currentActor, refusal } from '@/app/session';
-import { zipStream } from '@/content/services/lib/zip-stream';
 import { slugify } from '@/core/content/slug';
 import { exportSite } from '@/desk/services/export-site';
 
@@ -8,8 +7,8 @@ import { exportSite } from '@/desk/services/export-site';
 export async function GET(): Promise<Response> {
   const exported = await exportSite(await currentActor());
   if (!exported.ok) return refusal(exported);
-  const { name, entries } = exported.value;
-  return new Response(Readable.toWeb(zipStream(entries)) as ReadableStream, {
+  const { name, zip } = exported.value;
+  return new Response(Readable.toWeb(zip()) as ReadableStream, {
     headers: {
       'content-type': 'application/zip',
       'content-disposition': `attachment; filename="${slugify(name)}.zip"`,
