@@ -17,6 +17,7 @@ import { teaserOf } from './lib/text-for';
 const previewSchema = z.object({
   id: idIfKnown,
   type: slug,
+  title: z.string().max(200),
   summary: z.string().max(400),
   body: articleSchema,
   /** The id of a viewpoint of the access map: "visitor", "signed-in", or a tier. */
@@ -24,6 +25,9 @@ const previewSchema = z.object({
 });
 
 export type PreviewedItem = {
+  title: string;
+  /** Whether the viewpoint is signed in. */
+  isMember: boolean;
   summary: string;
   /** What is open of the text, or its teaser; null where that is nothing. */
   text: Prose | null;
@@ -63,23 +67,25 @@ const unsaved = (type: string): Item => ({
 export const previewItem = staffUse('write content')(
   'preview-item',
   previewSchema,
-  async (_, { id, type, summary, body, as }): Promise<Result<PreviewedItem>> => {
+  async (_, { id, type, title, summary, body, as }): Promise<Result<PreviewedItem>> => {
     const saved = id ? await findItem(pool(), id) : unsaved(type);
     const view = await readViewpoints();
     const viewpoint = view.viewpoints.find((one) => one.id === as);
     if (!saved || !viewpoint) return missing();
     const reader = { ...view.reader, person: viewpoint.person };
+    const named = { title, isMember: reader.person.signedIn };
     const publishedAt = saved.publishedAt ?? reader.now;
     const item = { ...saved, summary, body, publishedAt, words: wordCount(body) };
     const decision = (await judge(reader, [item]))(item.id);
     if (isLetIn(decision)) {
       const text = openBody(reader, item);
-      return done({ summary, text, shown: await shownIn(reader, text), doorstep: null });
+      return done({ ...named, summary, text, shown: await shownIn(reader, text), doorstep: null });
     }
     const doorstep = doorstepOf(reader, decision.rules);
     const { teaser, summary: told, minutesLeft } = teaserOf(item, doorstep);
     const opening = openingTiers(questionOf(reader, item), await joinableTiers(reader));
     return done({
+      ...named,
       summary: told,
       text: teaser,
       shown: await shownIn(reader, teaser ?? { type: 'doc', content: [] }),

@@ -45,8 +45,8 @@ export function EditorPreview({ id, type, body, viewpoints, show }: Props) {
         .then((next) => {
           // Only the last that was asked for counts, in whatever order they come.
           if (turn !== asked.current) return;
-          setShown(next);
-          setState('fresh');
+          if (next !== null) setShown(next);
+          setState(next === null ? 'lost' : 'fresh');
         })
         .catch(() => turn === asked.current && setState('lost'));
     }, REST);

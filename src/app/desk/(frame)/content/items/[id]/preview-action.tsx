@@ -6,16 +6,8 @@ import { currentActor, siteWords } from '@/app/session';
 import type { PreviewInput } from '@/content/ui/editor-preview';
 import { Preview } from './preview';
 
-/** What is being written, as someone would be shown it. @throws where it cannot be shown */
-export async function previewAction({ title, ...input }: PreviewInput): Promise<ReactNode> {
+/** What is being written, as someone would be shown it; null where that cannot be shown. */
+export async function previewAction(input: PreviewInput): Promise<ReactNode> {
   const previewed = await previewItem(await currentActor(), input);
-  if (!previewed.ok) throw new Error('there is no preview');
-  return (
-    <Preview
-      t={await siteWords()}
-      title={title.slice(0, 200)}
-      previewed={previewed.value}
-      isSignedIn={input.as !== 'visitor'}
-    />
-  );
+  return previewed.ok ? <Preview t={await siteWords()} previewed={previewed.value} /> : null;
 }

@@ -5,11 +5,11 @@ import { RichText } from '@/content/ui/rich-text';
 import { partsOf } from '@/content/ui/text-parts';
 import type { Words } from '@/words/words';
 
-type Props = { t: Words; title: string; previewed: PreviewedItem; isSignedIn: boolean };
+type Props = { t: Words; previewed: PreviewedItem };
 
 /** An item as someone would be shown it: its text, or its teaser and what the doorstep says. */
-export function Preview({ t, title, previewed, isSignedIn }: Props) {
-  const { summary, text, shown, doorstep } = previewed;
+export function Preview({ t, previewed }: Props) {
+  const { title, isMember, summary, text, shown, doorstep } = previewed;
   return (
     <div lang={t.locale}>
       <h2 className="text-3xl leading-tight">{title}</h2>
@@ -20,7 +20,7 @@ export function Preview({ t, title, previewed, isSignedIn }: Props) {
             document={text}
             here="/"
             closed={(words) => (
-              <ClosedSection t={t} isMember={isSignedIn}>
+              <ClosedSection t={t} isMember={isMember}>
                 {words}
               </ClosedSection>
             )}
