@@ -735,6 +735,7 @@ describe('a preview', () => {
     previewItem(moor.owner, {
       id,
       type: 'post',
+      title: 'T',
       summary: 'In short',
       body: fromText('Open words.'),
       as,

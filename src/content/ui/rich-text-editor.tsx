@@ -154,7 +154,8 @@ function openMenu(event: KeyboardEvent, frame: HTMLElement | null): boolean {
   event.preventDefault();
   // The Desk's find has the same key elsewhere.
   event.stopPropagation();
-  frame?.querySelector<HTMLButtonElement>(`[data-${menu}-menu]`)?.click();
+  // What was selected a moment ago has reached the editor by then.
+  requestAnimationFrame(() => frame?.querySelector<HTMLButtonElement>(`[data-${menu}-menu]`)?.click());
   return true;
 }
 
