@@ -17,13 +17,16 @@ async function fill(zip: ZipFile, parts: AsyncIterable<ZipPart>): Promise<void> 
   try {
     for await (const { path, bytes } of parts) {
       const stream = Readable.from(bytes());
+      let leave = (): void => {};
       const isGone = new Promise<void>((resolve, reject) => {
+        leave = resolve;
         stream.once('end', resolve);
         stream.once('error', reject);
-        output.once('close', resolve);
+        output.once('close', leave);
       });
       zip.addReadStream(stream, path);
       await isGone;
+      output.off('close', leave);
     }
     zip.end();
   } catch (error) {
