@@ -4,17 +4,32 @@ import { PIECE_BYTES } from '@/core/upload-bounds';
 import { pieceSizes, readPiece } from '@/content/store/files';
 import { pool } from '@/platform/store/db';
 
+type Piece = Awaited<ReturnType<typeof readPiece>>;
+/** A directory is read some bytes at a time: its piece is at hand meanwhile, and so are those of the file that is read. */
+const AT_HAND = 3;
+
 /** Reads a part of an upload, a piece at a time. */
 class Pieces extends yauzl.RandomAccessReader {
+  private readonly atHand = new Map<number, Promise<Piece>>();
+
   constructor(private readonly fileId: string) {
     super();
   }
 
+  private piece(number: number): Promise<Piece> {
+    const known = this.atHand.get(number) ?? readPiece(pool(), this.fileId, number);
+    this.atHand.delete(number);
+    this.atHand.set(number, known);
+    const [oldest] = this.atHand.keys();
+    if (this.atHand.size > AT_HAND && oldest !== undefined) this.atHand.delete(oldest);
+    return known;
+  }
+
   override _readStreamForRange(start: number, end: number): Transform {
-    const { fileId } = this;
+    const read = (number: number): Promise<Piece> => this.piece(number);
     async function* bytes(): AsyncGenerator<Buffer> {
       for (let number = Math.floor(start / PIECE_BYTES); number * PIECE_BYTES < end; number++) {
-        const piece = await readPiece(pool(), fileId, number);
+        const piece = await read(number);
         if (!piece) return;
         const from = number * PIECE_BYTES;
         yield piece.subarray(Math.max(0, start - from), Math.min(piece.length, end - from));
