@@ -78,7 +78,7 @@ describe('a comment', () => {
     expect((await wordsFor(other)).filter((words) => words === 'Twice?')).toHaveLength(1);
   });
 
-  it('is for those who can open its item, whoever asks and by whatever id', async () => {
+  it('is only for people who can open its item, even by a known id', async () => {
     const closed = await post('For observers');
     value(
       await saveRule(SETUP, {

@@ -134,7 +134,7 @@ describe('one query for a list, not one for each of its rows', () => {
 
   it('of what a member has', async () => {
     const id = first.memberId;
-    // What is the same for all is read once, whoever asks first.
+    // What is the same for all is read by the first request, and would be counted here.
     await memberAccount({ id }, plainWords);
     const one = await statementsOf(() => memberAccount({ id }, plainWords));
     for (const slot of ['a', 'b', 'c'])

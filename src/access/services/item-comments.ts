@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { countShown, listReplies, listThreads, type NamedComment } from '@/content/store/comments';
+import type { ShownComment } from '@/core/content/comments';
 import { may } from '@/core/staff';
-import type { Instant } from '@/core/instants';
 import { slug } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
@@ -11,21 +11,6 @@ import { readerOf } from './lib/reader';
 
 /** How many conversations a page has. */
 const THREADS = 30;
-
-export type ShownComment = {
-  id: string;
-  /** '' where the writer gave none. */
-  name: string;
-  isStaff: boolean;
-  isMine: boolean;
-  /** Its writer sees it, and nobody else until staff approve it. */
-  isWaiting: boolean;
-  /** It was removed, and is there because of its replies. */
-  isGone: boolean;
-  words: string;
-  at: Instant;
-  replies: ShownComment[];
-};
 
 const asked = z.object({ itemId: slug, page: z.number().int().min(1).max(10_000).default(1) });
 

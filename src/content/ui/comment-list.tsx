@@ -1,25 +1,13 @@
 import { Clock } from 'lucide-react';
 import type { ReactNode } from 'react';
-import type { Instant } from '@/core/instants';
+import type { ShownComment } from '@/core/content/comments';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CloseDetails } from '@/kit/close-details';
 import type { Words } from '@/words/words';
 
-type Comment = {
-  id: string;
-  name: string;
-  isStaff: boolean;
-  isMine: boolean;
-  isWaiting: boolean;
-  isGone: boolean;
-  words: string;
-  at: Instant;
-  replies: Comment[];
-};
-
 type Props = {
   t: Words;
-  comments: Comment[];
+  comments: ShownComment[];
   /** The form of a reply; null where the reader may not write. */
   reply: ((to: { id: string; name: string }) => ReactNode) | null;
   remove: FormAction;
@@ -49,7 +37,7 @@ export function CommentList({ comments, ...props }: Props) {
   );
 }
 
-function One({ t, comment, reply, remove, moderate }: Omit<Props, 'comments'> & { comment: Comment }) {
+function One({ t, comment, reply, remove, moderate }: Omit<Props, 'comments'> & { comment: ShownComment }) {
   if (comment.isGone) return <p className="text-muted italic">{t('comment.gone-here')}</p>;
   const name = comment.name || t('comment.member');
   return (

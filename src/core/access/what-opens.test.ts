@@ -101,7 +101,7 @@ describe('what a tier opens', () => {
     ]);
   });
 
-  it('stands in no more lines than asked for: what is left is one, the last', () => {
+  it('has no more lines than asked for: all other groups share the last one', () => {
     const lines = compareTiers(opened, (each) => each.categories[0] ?? each.type, 2);
     expect(lines.map(({ group, total }) => [group, total])).toEqual([
       ['frames', 1],

@@ -1,5 +1,6 @@
 import type { Question } from '../access/decide';
 import type { Opener } from '../access/rule';
+import type { Instant } from '../instants';
 import { FILE, LINK } from './item';
 import { isOpenTo } from './sections';
 
@@ -51,3 +52,19 @@ export function commentRights(
 /** Where a comment begins: held where it is to be approved, unless its writer may approve it. */
 export const firstState = ({ isHeld }: CommentSettings, mayApprove: boolean): CommentState =>
   isHeld && !mayApprove ? 'waiting' : 'shown';
+
+/** A comment as one reader sees it. */
+export type ShownComment = {
+  id: string;
+  /** '' where the writer gave none. */
+  name: string;
+  isStaff: boolean;
+  isMine: boolean;
+  /** Its writer sees it, and nobody else until staff approve it. */
+  isWaiting: boolean;
+  /** It was removed, and is there because of its replies. */
+  isGone: boolean;
+  words: string;
+  at: Instant;
+  replies: ShownComment[];
+};
