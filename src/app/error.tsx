@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, LinkButton } from '@/kit/button';
+import { Button } from '@/kit/button';
+import { SiteLinkButton } from '@/kit/site-link';
 import { failureWords } from '@/words/failure';
 
 /** What is known where a page failed: it was only being shown, so nothing was changed by it. */
@@ -12,9 +13,9 @@ export default function Failed({ error, reset }: { error: Error & { digest?: str
       <p className="mt-3 text-lg">{t('failure.words')}</p>
       <div className="mt-6 flex flex-wrap gap-3">
         <Button onClick={reset}>{t('failure.again')}</Button>
-        <LinkButton href="/account" look="quiet">
+        <SiteLinkButton href="/account" look="quiet">
           {t('failure.account')}
-        </LinkButton>
+        </SiteLinkButton>
       </div>
       {error.digest && <p className="mt-6 text-muted">{t('failure.number', { number: error.digest })}</p>}
     </main>

@@ -1,7 +1,8 @@
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import 'server-only';
 import clsx from 'clsx';
-import { Download } from 'lucide-react';
+import { Download } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import { Comments } from '@/app/comments';
 import { categoryNames, namesInLists } from '@/app/item-pages';
 import { kindOf } from '@/access/services/list-items';
@@ -154,7 +155,7 @@ function FilePart({ t, id, file, summary }: { t: Words; id: string; file: FileFa
       {summary && <p className="mt-5 text-xl leading-relaxed text-muted">{summary}</p>}
       <div className="mt-6 flex flex-wrap items-center gap-x-4 gap-y-3">
         <a href={downloadPath(id, file.name)} className={buttonClass('main')}>
-          <Download className="size-4.5" aria-hidden /> {t('site.download')}
+          <SiteIcon icon={Download} className="size-4.5" aria-hidden /> {t('site.download')}
         </a>
         <span className="figures break-words text-muted">
           {t('site.file-facts', { name: file.name, size: t.size(file.size) })}

@@ -1,5 +1,6 @@
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
-import { ChevronDown, KeyRound, Lock, LogIn, Menu, Search, UserRound } from 'lucide-react';
+import { ChevronDown, KeyRound, Lock, LogIn, Menu, Search, UserRound } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import type { ReactNode } from 'react';
 import type { Words } from '@/words/speak';
 import { KeyGlyph } from './key-cut';
@@ -63,7 +64,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
   );
   const search = !has('search') && (
     <SiteLink href="/search" aria-label={t('site.search')} title={t('site.search')}>
-      <Search className="size-5" aria-hidden />
+      <SiteIcon icon={Search} className="size-5" aria-hidden />
     </SiteLink>
   );
   return (
@@ -102,7 +103,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
               className="grid size-10 list-none place-items-center rounded-lg border border-current/30"
               aria-label={t('site.menu')}
             >
-              <Menu className="size-5" aria-hidden />
+              <SiteIcon icon={Menu} className="size-5" aria-hidden />
             </summary>
             <nav
               aria-label={t('site.nav')}
@@ -155,7 +156,7 @@ function Entry({ entry, t, signOut, panel }: EntryProps) {
         <details name="menu" className="group relative">
           <summary className="flex list-none items-center gap-1 hover:underline">
             {entry.title}
-            <ChevronDown className="size-4 text-muted group-open:rotate-180" aria-hidden />
+            <SiteIcon icon={ChevronDown} className="size-4 text-muted group-open:rotate-180" aria-hidden />
           </summary>
           <div className="absolute left-0 z-30 mt-2 w-[26rem] max-w-[80vw] rounded-lg bg-paper text-ink shadow-lg">
             {panel}
@@ -181,7 +182,7 @@ function Entry({ entry, t, signOut, panel }: EntryProps) {
       <details name="menu" className="group relative">
         <summary className="flex list-none items-center gap-1 hover:underline">
           {entry.title}
-          <ChevronDown className="size-4 text-muted group-open:rotate-180" aria-hidden />
+          <SiteIcon icon={ChevronDown} className="size-4 text-muted group-open:rotate-180" aria-hidden />
         </summary>
         <ul className="absolute left-0 z-30 mt-2 grid min-w-52 gap-1 rounded-lg border border-line bg-surface p-2 shadow-lg">
           {[...(entry.path === null ? [] : [{ ...entry, below: [] }]), ...entry.below].map((one) => (
@@ -204,19 +205,21 @@ function EntryLink({
   t: Words;
   className?: string;
 }) {
-  const Icon = entry.look === 'icon' ? ICONS[entry.kind] : undefined;
+  const icon = entry.look === 'icon' ? ICONS[entry.kind] : undefined;
   if (entry.look === 'button' && entry.path !== null)
     return <SiteLinkButton href={entry.path}>{entry.title}</SiteLinkButton>;
-  if (Icon && entry.path !== null)
+  if (icon && entry.path !== null)
     return (
       <SiteLink href={entry.path} aria-label={entry.title} title={entry.title} className={className}>
-        <Icon className="size-5" aria-hidden />
+        <SiteIcon icon={icon} className="size-5" aria-hidden />
       </SiteLink>
     );
   const words = (
     <>
       {entry.title}
-      {!entry.isOpen && <Lock className="ml-1 inline size-3.5 opacity-60" aria-label={t('site.closed')} />}
+      {!entry.isOpen && (
+        <SiteIcon icon={Lock} className="ml-1 inline size-3.5 opacity-60" aria-label={t('site.closed')} />
+      )}
     </>
   );
   if (entry.path === null) return <span className={className}>{words}</span>;

@@ -1,6 +1,5 @@
 import { failure as german } from './de/failure';
 import { failure as english } from './en/failure';
-import { fill } from './message';
 import type { NamesIn } from './message';
 
 type Key = keyof typeof english;
@@ -11,6 +10,7 @@ export type FailureWords = <K extends Key>(key: K, ...values: Values<K>) => stri
 export function failureWords(language: string): FailureWords & { language: string } {
   const isGerman = /^de\b/i.test(language);
   const [tag, words] = isGerman ? ['de', german] : ['en', english];
-  const say: FailureWords = (key, ...[values]) => fill(words[key], tag, values ?? {});
+  // Every page carries this in its scripts, so it fills in its one value itself.
+  const say: FailureWords = (key, ...[values]) => words[key].replace('{number}', values?.number ?? '');
   return Object.assign(say, { language: tag });
 }

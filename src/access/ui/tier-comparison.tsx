@@ -1,4 +1,5 @@
-import { Check, Clock, Minus } from 'lucide-react';
+import { Check, Clock, Minus } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import type { ComparisonLine } from '@/core/access/what-opens';
 import type { KeyCut } from '@/core/key-cut';
 import type { Words } from '@/words/speak';
@@ -59,13 +60,13 @@ function Cell({ t, now, later, total }: { t: Words; now: number; later: number; 
   if (now === total)
     return (
       <span className="inline-flex items-center gap-1 text-open">
-        <Check className="size-4" aria-hidden /> {t('join.compare-all')}
+        <SiteIcon icon={Check} className="size-4" aria-hidden /> {t('join.compare-all')}
       </span>
     );
   if (now + later === 0)
     return (
       <span className="text-muted">
-        <Minus className="inline size-4" aria-hidden />
+        <SiteIcon icon={Minus} className="inline size-4" aria-hidden />
         <span className="sr-only">{t('join.compare-none')}</span>
       </span>
     );
@@ -74,7 +75,7 @@ function Cell({ t, now, later, total }: { t: Words; now: number; later: number; 
       {now > 0 && <span className="text-open">{t('join.opens-now', { count: now })}</span>}
       {later > 0 && (
         <span className="inline-flex items-center gap-1 text-later">
-          <Clock className="size-4" aria-hidden />
+          <SiteIcon icon={Clock} className="size-4" aria-hidden />
           {later === total ? t('join.compare-all-later') : t('join.opens-later', { count: later })}
         </span>
       )}

@@ -55,10 +55,10 @@ const BODY = { body: articleSchema };
 export const HEAD = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.position, i.picture_id, i.picture_alt,
   i.published_at, i.was_published_at, i.comments_on, i.trashed_at, i.words, i.updated_at, i.version,
-  (WITH RECURSIVE up AS (
+  CASE WHEN i.parent_id IS NULL THEN '{}' ELSE (WITH RECURSIVE up AS (
      SELECT p.id, p.parent_id, 1 AS depth FROM items p WHERE p.id = i.parent_id
      UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < 50
-   ) SELECT coalesce(array_agg(id ORDER BY depth), '{}') FROM up) AS ancestors,
+   ) SELECT array_agg(id ORDER BY depth) FROM up) END AS ancestors,
   (SELECT coalesce(array_agg(category_id ORDER BY category_id), '{}') FROM item_categories c WHERE c.item_id = i.id) AS own_categories,
   (WITH RECURSIVE up AS (
      SELECT c.id, c.parent_id FROM categories c JOIN item_categories ic ON ic.category_id = c.id WHERE ic.item_id = i.id

@@ -1,4 +1,5 @@
-import { Lock } from 'lucide-react';
+import { Lock } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import { SiteLink } from '@/kit/site-link';
 import { Children, type ReactNode } from 'react';
 import type { Words } from '@/words/words';
@@ -16,7 +17,7 @@ export function ClosedSection({
   return (
     <aside className="closed-part my-6 flex flex-wrap items-baseline gap-x-4 gap-y-1 rounded-card border border-line bg-sunken px-4 py-3 text-base">
       <span className="min-w-0 flex-1">
-        <Lock className="mr-2 inline size-4 text-closed" aria-hidden />
+        <SiteIcon icon={Lock} className="mr-2 inline size-4 text-closed" aria-hidden />
         {Children.count(children) > 0 ? children : t(isMember ? 'section.not-yours' : 'section.closed')}
       </span>
       <SiteLink href="/join" className="font-semibold text-spruce underline">

@@ -1,4 +1,5 @@
-import { Clock } from 'lucide-react';
+import { Clock } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import type { ReactNode } from 'react';
 import type { ShownComment } from '@/core/content/comments';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
@@ -52,7 +53,7 @@ function One({ t, comment, reply, remove, moderate }: Omit<Props, 'comments'> & 
         <time dateTime={comment.at}>{t.dateTime(comment.at)}</time>
         {comment.isWaiting && (
           <span className="inline-flex items-center gap-1 font-semibold text-metered">
-            <Clock className="size-4 self-center" aria-hidden /> {t('comment.waiting')}
+            <SiteIcon icon={Clock} className="size-4 self-center" aria-hidden /> {t('comment.waiting')}
           </span>
         )}
       </p>

@@ -1,4 +1,5 @@
-import { Lock } from 'lucide-react';
+import { Lock } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import { SiteLink } from '@/kit/site-link';
 import type { Instant } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
@@ -44,7 +45,9 @@ function Title({ item, t }: { item: ListedItem; t: Words }) {
       <SiteLink href={item.path} className="hover:underline">
         {item.title}
       </SiteLink>
-      {!item.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
+      {!item.isOpen && (
+        <SiteIcon icon={Lock} className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
+      )}
     </>
   );
 }

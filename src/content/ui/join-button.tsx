@@ -1,4 +1,5 @@
-import { KeyRound } from 'lucide-react';
+import { KeyRound } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import { buttonClass } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { SiteLinkButton } from '@/kit/site-link';
@@ -17,7 +18,7 @@ type Props = {
 
 /** A button that leads to joining by one offer. A name that was typed is there at checkout. */
 export function JoinButton({ offerId, label, isIcon, nameLabel, here }: Props) {
-  const shown = isIcon ? <KeyRound className="size-5" aria-hidden /> : label;
+  const shown = isIcon ? <SiteIcon icon={KeyRound} className="size-5" aria-hidden /> : label;
   const named = isIcon ? { 'aria-label': label, title: label } : {};
   if (nameLabel === null)
     return (

@@ -1,4 +1,5 @@
-import { Download, FileText, Lock } from 'lucide-react';
+import { Download, FileText, Lock } from '@lucide/icons';
+import { SiteIcon } from '@/kit/site-icon';
 import { SiteLink } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import { isShownInBrowser } from '@/core/content/media';
@@ -53,19 +54,21 @@ export function partsOf(t: Words, parts: TextParts) {
 function FileCard({ t, id, file }: { t: Words; id: string; file: FilePart }) {
   return (
     <div className="panel flex flex-wrap items-center gap-x-4 gap-y-2 rounded-card border border-line bg-surface px-4 py-3 text-base">
-      <FileText className="size-6 flex-none text-muted" aria-hidden />
+      <SiteIcon icon={FileText} className="size-6 flex-none text-muted" aria-hidden />
       <div className="min-w-0 flex-1">
         <SiteLink href={file.path} className="font-semibold hover:underline">
           {file.title}
         </SiteLink>
-        {!file.isOpen && <Lock className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />}
+        {!file.isOpen && (
+          <SiteIcon icon={Lock} className="ml-2 inline size-4 text-closed" aria-label={t('site.closed')} />
+        )}
         <p className="figures break-words text-muted">
           {t('site.file-facts', { name: file.name, size: t.size(file.size) })}
         </p>
       </div>
       {file.isOpen && (
         <a href={downloadPath(id, file.name)} className={buttonClass('quiet')}>
-          <Download className="size-4.5" aria-hidden /> {t('site.download')}
+          <SiteIcon icon={Download} className="size-4.5" aria-hidden /> {t('site.download')}
         </a>
       )}
       {file.isOpen && <Player id={id} name={file.name} mediaType={file.mediaType} />}

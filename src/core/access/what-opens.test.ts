@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { compileRules } from './compile';
 import type { ItemFacts } from './facts';
 import { ruleSchema } from './rule-schema';
-import { compareTiers, movesWithTime, OTHERS, whatTiersOpen } from './what-opens';
+import { compareTiers, coveredBy, movesWithTime, OTHERS, whatTiersOpen } from './what-opens';
 import type { Instant } from '../instants';
 
 const NOW = '2027-05-10T12:00:00Z';
 const item = (
   id: string,
   category: string | null,
-  publishedAt: Instant = '2027-05-09T12:00:00Z',
+  publishedAt: Instant | null = '2027-05-09T12:00:00Z',
 ): ItemFacts => ({
   id,
   type: 'post',
@@ -49,7 +49,8 @@ const tiers = [
   { tier: 'warden', paid: true },
 ];
 const question = { now: NOW, zone: 'Europe/London', default: 'everyone' } as const;
-const opened = whatTiersOpen(question, compileRules(rules), items, tiers);
+const openedOf = (some: ItemFacts[]) => whatTiersOpen(question, coveredBy(compileRules(rules), some), tiers);
+const opened = openedOf(items);
 const ids = (tier: string, when: 'now' | 'later') => opened.get(tier)?.[when].map(({ id }) => id);
 
 it('of items that the same rules cover is decided once, and yet for each', () => {
@@ -60,14 +61,25 @@ it('of items that the same rules cover is decided once, and yet for each', () =>
       n % 3 ? '2027-05-09T12:00:00Z' : '2027-01-01T12:00:00Z',
     ),
   );
-  const whole = whatTiersOpen(question, compileRules(rules), many, tiers);
+  const whole = openedOf(many);
   for (const { tier } of tiers) {
-    const alone = many.map((one) => whatTiersOpen(question, compileRules(rules), [one], tiers).get(tier));
+    const alone = many.map((one) => openedOf([one]).get(tier));
     expect(whole.get(tier)).toEqual({
       now: alone.flatMap((one) => one?.now ?? []),
       later: alone.flatMap((one) => one?.later ?? []),
     });
   }
+});
+
+it('ends to be closed when the longest wait from publishing has passed, to the hour', () => {
+  const at = {
+    almost: '2027-04-10T13:00:00Z',
+    just: '2027-04-10T12:00:00Z',
+    long: '2026-04-10T12:00:00Z',
+  } as const;
+  const some = Object.entries(at).map(([id, publishedAt]) => item(id, 'frames', publishedAt));
+  const ofWarden = openedOf([...some, item('never', 'frames', null)]).get('warden');
+  expect(ofWarden?.now.map(({ id }) => id)).toEqual(['almost', 'never']);
 });
 
 it('moves with the clock where a date or publishing is counted from', () => {

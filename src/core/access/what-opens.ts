@@ -1,4 +1,4 @@
-import { isBefore } from '../instants';
+import { DAY_MS, isBefore, toMs } from '../instants';
 import { decide, type Question } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { Covering } from './compile';
@@ -12,26 +12,43 @@ import type { TierCandidate } from './would-open';
  */
 export type Opened<Item> = { now: Item[]; later: Item[] };
 
+/** What covers some items: they are all decided alike, but for waits that count from publishing. */
+type Coverage = { rules: Rule[]; longestWait: number | null };
+export type Covered<Item> = { item: Item; by: Coverage };
+
+/** Finds for each item what covers it, in the order in which they are given. Holds until items or rules change, whatever the time. */
+export function coveredBy<Item extends ItemFacts>(covering: Covering<Rule>, items: Item[]): Covered<Item>[] {
+  const known = new Map<string, Coverage>();
+  return items.map((item) => {
+    const rules = covering(item);
+    const key = JSON.stringify(rules.map((rule) => [rule.id, ruleLayer(rule, item)]));
+    const by = known.get(key) ?? { rules, longestWait: longestWait(rules) };
+    known.set(key, by);
+    return { item, by };
+  });
+}
+
 /**
  * What each of the given tiers opens, computed from the rules as for a new holder at `now`. Items stay in the order
- * in which they are given; those of a part that was looked at before, `opened`, come first.
+ * in which they are given.
  */
 export function whatTiersOpen<Item extends ItemFacts>(
   question: Omit<Question, 'item' | 'person' | 'meters' | 'rules'>,
-  covering: Covering<Rule>,
-  items: Item[],
+  covered: Covered<Item>[],
   tiers: TierCandidate[],
-  opened: Map<string, Opened<Item>> = new Map(),
 ): Map<string, Opened<Item>> {
-  for (const { tier } of tiers) if (!opened.has(tier)) opened.set(tier, { now: [], later: [] });
-  const answers = new Map<string, Answer>();
-  for (const item of items) {
-    const rules = covering(item);
-    // Items that the same rules cover in the same way have the same answer; but what waits from publishing on has its own.
-    const waits = rules.some(countsFromPublishing) ? item.publishedAt : '';
-    const key = JSON.stringify([waits, rules.map((rule) => [rule.id, ruleLayer(rule, item)])]);
-    const answer = answers.get(key) ?? answerFor({ ...question, item, rules }, tiers);
-    answers.set(key, answer);
+  const opened = new Map(tiers.map(({ tier }): [string, Opened<Item>] => [tier, { now: [], later: [] }]));
+  const now = toMs(question.now);
+  const answers = new Map<Coverage, Map<string, Answer>>();
+  for (const { item, by } of covered) {
+    const known = answers.get(by) ?? new Map<string, Answer>();
+    answers.set(by, known);
+    // What still waits from publishing on has an answer of its own.
+    const waits =
+      by.longestWait !== null && !(item.publishedAt && toMs(item.publishedAt) + by.longestWait < now);
+    const key = waits ? (item.publishedAt ?? 'never') : '';
+    const answer = known.get(key) ?? answerFor({ ...question, item, rules: by.rules }, tiers);
+    known.set(key, answer);
     for (const tier of answer.now) opened.get(tier)?.now.push(item);
     for (const tier of answer.later) opened.get(tier)?.later.push(item);
   }
@@ -59,12 +76,21 @@ function answerFor(asked: Omit<Question, 'person'>, tiers: TierCandidate[]): Ans
 
 const edgesOf = ({ openTo }: Rule): Edge[] =>
   openTo.flatMap(({ opens, closes }) => [opens, closes].flatMap((e) => e ?? []));
-const countsFromPublishing = (rule: Rule): boolean =>
-  edgesOf(rule).some((edge) => 'since' in edge && edge.since === 'published');
+const MOST_DAYS = { hour: 1 / 24, day: 1, week: 7, month: 31, year: 366 };
+
+/** In ms, no less than the longest wait of some rules that counts from publishing; null where none does. */
+function longestWait(rules: Rule[]): number | null {
+  const waits = rules
+    .flatMap(edgesOf)
+    .flatMap((edge) => ('since' in edge && edge.since === 'published' ? [edge.after] : []))
+    // A day more, for the hour that a change of the clocks adds.
+    .map(({ n, unit }) => (n * MOST_DAYS[unit] + 1) * DAY_MS);
+  return waits.length > 0 ? Math.max(...waits) : null;
+}
 
 /** Whether what new holders may open changes as time passes: by a date, or by how long ago something was published. */
 export const movesWithTime = (rules: Rule[]): boolean =>
-  rules.some((rule) => countsFromPublishing(rule) || edgesOf(rule).some((edge) => 'on' in edge));
+  longestWait(rules) !== null || rules.flatMap(edgesOf).some((edge) => 'on' in edge);
 
 /** One line of the comparison of tiers: how many of a group's closed items each opens. */
 export type ComparisonLine = {
@@ -86,31 +112,39 @@ export function compareTiers<Item extends ItemFacts>(
   groupOf: (item: Item) => string,
   most = Infinity,
 ): ComparisonLine[] {
-  const sizes = new Map<string, Set<string>>();
-  const all = [...opened].flatMap(([tier, { now, later }]) => [
-    ...now.map((item) => ({ tier, item, isNow: true })),
-    ...later.map((item) => ({ tier, item, isNow: false })),
-  ]);
-  for (const { item } of all) {
-    const group = groupOf(item);
-    sizes.set(group, (sizes.get(group) ?? new Set<string>()).add(item.id));
-  }
-  const fullest = [...sizes]
-    .map(([group, ids]) => ({ group, total: ids.size }))
-    .sort((a, b) => b.total - a.total || a.group.localeCompare(b.group));
-  const named = fullest.length > most ? fullest.slice(0, most - 1) : fullest;
-  const rest = fullest.slice(named.length).reduce((sum, { total }) => sum + total, 0);
-  const lines = [...named, ...(rest > 0 ? [{ group: OTHERS, total: rest }] : [])].map((line) => ({
-    ...line,
-    cells: [...opened.keys()].map((tier) => ({ tier, now: 0, later: 0 })),
-  }));
-  const cells = new Map(
-    lines.flatMap(({ group, cells: row }) => row.map((cell) => [`${group} ${cell.tier}`, cell])),
+  const groups = new Map<string, Line>();
+  for (const [place, { now, later }] of [...opened.values()].entries())
+    for (const [items, when] of [
+      [now, 'now'],
+      [later, 'later'],
+    ] as const)
+      for (const item of items) {
+        const group = groupOf(item);
+        let line = groups.get(group);
+        if (!line) groups.set(group, (line = { group, items: new Set(), cells: emptyCells(opened) }));
+        line.items.add(item);
+        const cell = line.cells[place];
+        if (cell) cell[when]++;
+      }
+  const fullest = [...groups.values()].sort(
+    (a, b) => b.items.size - a.items.size || a.group.localeCompare(b.group),
   );
-  for (const { tier, item, isNow } of all) {
-    const cell = cells.get(`${groupOf(item)} ${tier}`) ?? cells.get(`${OTHERS} ${tier}`);
-    if (cell && isNow) cell.now++;
-    else if (cell) cell.later++;
+  const named = fullest.length > most ? fullest.slice(0, most - 1) : fullest;
+  const lines = named.map(({ group, items, cells }) => ({ group, total: items.size, cells }));
+  const others = fullest.slice(named.length);
+  if (others.length === 0) return lines;
+  const together = { group: OTHERS, total: 0, cells: emptyCells(opened) };
+  for (const { items, cells } of others) {
+    together.total += items.size;
+    for (const [place, cell] of together.cells.entries()) {
+      cell.now += cells[place]?.now ?? 0;
+      cell.later += cells[place]?.later ?? 0;
+    }
   }
-  return lines;
+  return [...lines, together];
 }
+
+type Line = { group: string; items: Set<unknown>; cells: ComparisonLine['cells'] };
+
+const emptyCells = (opened: Map<string, unknown>): ComparisonLine['cells'] =>
+  [...opened.keys()].map((tier) => ({ tier, now: 0, later: 0 }));

@@ -1,12 +1,15 @@
 import { setImmediate } from 'node:timers/promises';
+import type { ItemFacts } from '@/core/access/facts';
 import type { TierCandidate } from '@/core/access/would-open';
 import type { Instant } from '@/core/instants';
 import {
   compareTiers,
+  coveredBy,
   movesWithTime,
   OTHERS,
   whatTiersOpen,
   type ComparisonLine,
+  type Covered,
   type Opened,
 } from '@/core/access/what-opens';
 import { pool } from '@/platform/store/db';
@@ -55,19 +58,40 @@ export async function tierOpens(site: Site, tiers: Tier[], offers: StoredOffer[]
   );
 }
 
+/** The published items with what covers them, as little of each as is needed; they may be many. */
+const keptCovered = (now: Instant): Promise<Covered<Listed>[]> =>
+  keptPublished('covered items', now, async () => {
+    const { covering } = await keptRules();
+    const all: Covered<Listed>[] = [];
+    const items = (await listPublished(pool(), now)).map(listed);
+    for (let from = 0; from < items.length; from += AT_ONCE) {
+      all.push(...coveredBy(covering, items.slice(from, from + AT_ONCE)));
+      await setImmediate();
+    }
+    return all;
+  });
+
+type Listed = ItemFacts & { title: string; group: string };
+/** Items are listed under their first category; those in none, under their type. */
+const listed = (head: ItemHead): Listed => {
+  const { id, type, path, ancestors, categories, tags, publishedAt, title } = head;
+  return {
+    id,
+    type,
+    path,
+    ancestors,
+    categories,
+    tags,
+    publishedAt,
+    title,
+    group: head.ownCategories[0] ?? type,
+  };
+};
+
 async function compute(site: Site, now: Instant, tiers: TierCandidate[]): Promise<AllOpens> {
-  const [{ covering }, items, categories] = [
-    await keptRules(),
-    await listPublished(pool(), now),
-    await keptCategories(),
-  ];
+  const [covered, categories] = [await keptCovered(now), await keptCategories()];
   const names = new Map(categories.map(({ id, name }) => [id, name]));
-  const opened = new Map<string, Opened<ItemHead>>();
-  const question = { now, zone: site.zone, default: site.accessDefault };
-  for (let from = 0; from < items.length; from += AT_ONCE) {
-    whatTiersOpen(question, covering, items.slice(from, from + AT_ONCE), tiers, opened);
-    await setImmediate();
-  }
+  const opened = whatTiersOpen({ now, zone: site.zone, default: site.accessDefault }, covered, tiers);
   const t = wordsOf(site);
   const typeNames = new Map((await keptKinds()).map((kind) => [kind.id, kindNames(kind, t).plural]));
   const nameOf = (group: string): string =>
@@ -83,11 +107,10 @@ async function compute(site: Site, now: Instant, tiers: TierCandidate[]): Promis
 
 const NOTHING = { now: [], later: [] };
 
-/** Items are listed under their first category; those in none, under their type. */
-const groupOf = (item: ItemHead): string => item.ownCategories[0] ?? item.type;
+const groupOf = ({ group }: Listed): string => group;
 
 /** A tier's line of each group, the fullest first. */
-function summarise(tier: string, items: Opened<ItemHead>, nameOf: (group: string) => string): TierOpens {
+function summarise(tier: string, items: Opened<Listed>, nameOf: (group: string) => string): TierOpens {
   const lines = compareTiers(new Map([[tier, items]]), groupOf, MOST_GROUPS);
   return {
     counts: lines.flatMap(({ group, cells }) =>
