@@ -1,5 +1,6 @@
 /** Measured comparisons, each in one run: npm run bench -- NAME [ARGUMENTS] */
 const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Promise<void> }>> = {
+  crowd: () => import('./crowd'),
   lists: () => import('./lists'),
   imports: () => import('./imports'),
   pages: () => import('./pages'),

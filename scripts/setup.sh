@@ -26,12 +26,18 @@ fi
 
 missing=()
 if [ -z "${DATABASE_URL:-}" ] && ! grep -qs "^DATABASE_URL=." .env .env.local; then ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing+=(postgresql); fi
-if [ "${1:-}" = with-browser ]; then [ -x /usr/bin/chromium ] || missing+=(chromium); fi
+if [[ " $* " == *" with-browser "* ]]; then [ -x /usr/bin/chromium ] || missing+=(chromium); fi
+if [[ " $* " == *" with-nginx "* ]]; then [ -x /usr/sbin/nginx ] || missing+=(nginx); fi
 if [ "${#missing[@]}" -gt 0 ]; then
   say "Installing from Debian's packages: ${missing[*]}"
   # PostgreSQL's package would start a server of its own; these commands bring their own instead.
   if [ ! -e /etc/postgresql-common/createcluster.conf ]; then
     as_root mkdir -p /etc/postgresql-common && echo 'create_main_cluster = false' | as_root tee /etc/postgresql-common/createcluster.conf >/dev/null || true
+  fi
+  # So would nginx's: Debian asks this file before it starts a service.
+  policy=/usr/sbin/policy-rc.d
+  if [ ! -e "$policy" ]; then
+    printf '#!/bin/sh\nexit 101\n' | as_root tee "$policy" >/dev/null && as_root chmod +x "$policy" && trap 'as_root rm -f "$policy"' EXIT || true
   fi
   log=$(mktemp)
   { as_root env DEBIAN_FRONTEND=noninteractive apt-get update &&

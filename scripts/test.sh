@@ -3,5 +3,5 @@
 set -euo pipefail
 cd "$(dirname "$0")/.."
 export NEXT_TELEMETRY_DISABLED=1
-bash scripts/setup.sh with-browser
+bash scripts/setup.sh with-browser with-nginx
 exec node --import tsx scripts/test.ts "$@"

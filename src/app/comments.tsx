@@ -7,6 +7,7 @@ import { currentActor, currentMember, shown, siteWords } from '@/app/session';
 import { itemComments } from '@/access/services/item-comments';
 import { CommentForm } from '@/content/ui/comment-form';
 import { CommentList } from '@/content/ui/comment-list';
+import { keepNot, shareNot } from '@/platform/request';
 import { Sentence } from '@/kit/sentence';
 
 /** The comments of an item, below its text; nothing where the reader may not read them. */
@@ -14,6 +15,9 @@ export async function Comments({ itemId, path, page }: { itemId: string; path: s
   const actor = await currentActor();
   const found = await shown(itemComments(actor, { itemId, page }));
   if (!found) return null;
+  // Comments come and go while the site stays as it is; who may write sees a form of their own.
+  keepNot();
+  if (found.mayWrite) shareNot();
   const t = await siteWords();
   const { comments, count, pages, mayWrite, isHeld, mayModerate } = found;
   const form = { t, itemId, isHeld, action: writeCommentAction, name: (await currentMember())?.name ?? '' };

@@ -11,6 +11,7 @@ import { MembersRoom } from '@/app/members-room';
 import { currentActor, currentMember, shown, siteWords } from '@/app/session';
 import { signInAction, signOutAction } from '@/app/sign-in-action';
 import { ItemList } from '@/content/ui/item-list';
+import { shareNot } from '@/platform/request';
 import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { SignInForm } from '@/people/ui/sign-in-form';
@@ -50,6 +51,7 @@ async function productPanel(panel: Panel, here: string): Promise<ReactNode> {
   const [t, actor] = [await siteWords(), await currentActor()];
   switch (panel) {
     case 'room':
+      shareNot();
       return <MembersRoom />;
     case 'sign-in':
       return actor.memberId === null ? (

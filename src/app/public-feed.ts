@@ -1,7 +1,8 @@
 import 'server-only';
 import { Feed } from 'feed';
+import { shareWithVisitors } from '@/access/services/share-with-visitors';
 import { listFeed } from '@/access/services/list-items';
-import { currentSite, shown } from '@/app/session';
+import { currentActor, currentSite, shown } from '@/app/session';
 import { toMs } from '@/core/instants';
 import { VISITOR_ACTOR } from '@/platform/actor';
 import { config } from '@/platform/config';
@@ -51,5 +52,6 @@ async function publicFeed(): Promise<Feed> {
 
 /** The public feed as the answer of a route. */
 export async function feedAs(type: keyof typeof FEEDS, write: (feed: Feed) => string): Promise<Response> {
+  await shareWithVisitors(await currentActor());
   return new Response(write(await publicFeed()), { headers: { 'content-type': `${type}; charset=utf-8` } });
 }

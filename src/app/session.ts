@@ -100,7 +100,11 @@ export const currentMember = cache(async () => {
   return actor.memberId ? await shown(whoIsThere(actor)) : null;
 });
 
-export const currentSite = cache(async () => shown(siteFacts(VISITOR_ACTOR)));
+export const currentSite = cache(async () => {
+  // The site's version comes along with the session, so that is asked for first.
+  await currentActor();
+  return shown(siteFacts(VISITOR_ACTOR));
+});
 
 /** How the site speaks to members and visitors. */
 export const siteWords = cache(async (): Promise<Words> => wordsOf(await currentSite()));

@@ -8,6 +8,11 @@ export type InHand = {
   isUnreadable: boolean;
   /** What was read once for all of the request. */
   read?: Map<string, Promise<unknown>>;
+  /**
+   * Whether the answer is the same for every visitor who carries nothing of ours, and until when, in ms of real time. Unless
+   * a page says so, it is not; and where anything in it says otherwise, it is not either.
+   */
+  share: { until?: number; isRefused?: true; isUnversioned?: true };
 };
 
 // The pages are built apart from the server, and have modules of their own: the process is what they share.
@@ -49,3 +54,21 @@ export function oncePerRequest<T>(name: string, read: () => Promise<T>): Promise
 
 /** After something was written: what was read before may no longer be so. */
 export const forgetRead = (): void => inHand.getStore()?.read?.clear();
+
+/** Says that the answer is the same for all visitors, until `until` in ms of real time at most. */
+export function shareUntil(until: number): void {
+  const share = inHand.getStore()?.share;
+  if (share) share.until = Math.min(until, share.until ?? Infinity);
+}
+
+/** Says that the answer is for the one who asks alone, whatever else says that it can be shared. */
+export function shareNot(): void {
+  const share = inHand.getStore()?.share;
+  if (share) share.isRefused = true;
+}
+
+/** Says that something in the answer may change while the version of the site stays: it can be shared for a moment, not kept. */
+export function keepNot(): void {
+  const share = inHand.getStore()?.share;
+  if (share) share.isUnversioned = true;
+}

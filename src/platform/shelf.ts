@@ -1,4 +1,4 @@
-import { oncePerRequest } from './request';
+import { oncePerRequest, type InHand } from './request';
 import { pool } from './store/db';
 import { findVersion } from './store/version';
 
@@ -10,13 +10,23 @@ const shelves = new WeakMap<object, Map<string, Book>>();
 /** Old lists of a full site are not kept for ever: more names than this, and the one that was asked for longest ago goes. */
 const MOST_NAMES = 200;
 
+const VERSION = 'site version';
+
+/** The site's version, where it has come along with something else that was read first in a request. */
+export const noteVersion = (version: bigint): void =>
+  void oncePerRequest(VERSION, () => Promise.resolve(version));
+
+/** The version of the site by which a request was answered; undefined where none was read, or something was written since. */
+export const versionIn = (request: InHand): Promise<bigint> | undefined =>
+  request.read?.get(VERSION) as Promise<bigint> | undefined;
+
 /**
  * What is the same for all who ask, until something of it changes: read once for each version of the site. The version is
  * asked for with every request, so that a change counts from the next one on, whichever process made it. It is read before
  * the value is, so the value is never older than its version says. What is returned is shared: it cannot be changed.
  */
 export async function shelved<T>(name: string, read: () => Promise<T>): Promise<T> {
-  const version = await oncePerRequest('site version', () => findVersion(pool()));
+  const version = await oncePerRequest(VERSION, () => findVersion(pool()));
   const shelf = shelves.get(pool()) ?? new Map<string, Book>();
   shelves.set(pool(), shelf);
   const known = shelf.get(name);

@@ -39,7 +39,7 @@ let server: Server;
 const get = (path: string) => fetch(`http://127.0.0.1:${(server.address() as AddressInfo).port}${path}`);
 beforeAll(async () => {
   server = createServer((request, response) => {
-    const inHand = { isTakenUp: true, isUnreadable: request.headers['x-unread'] !== undefined };
+    const inHand = { isTakenUp: true, isUnreadable: request.headers['x-unread'] !== undefined, share: {} };
     finishHeaders(response, { id: ID, isHttps: false, policy: NO_PAGE, request: inHand });
     replaceFailedPages(response, ID, request.headers['accept-language']);
     ANSWERS[request.url ?? '']?.(response);

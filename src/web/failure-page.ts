@@ -1,5 +1,6 @@
-import type { OutgoingHttpHeaders, ServerResponse } from 'node:http';
+import type { ServerResponse } from 'node:http';
 import { failureWords } from '@/words/failure';
+import { noteHead } from './headers';
 
 /** The page needs nothing but itself: no script, no file, no database. */
 export const FAILURE_HEADERS = {
@@ -45,13 +46,9 @@ export function replaceFailedPages(response: ServerResponse, id: string, acceptL
   };
   // The compressing layer sends headers first.
   response.writeHead = (...all: unknown[]) => {
-    const [status, ...rest] = all;
-    response.statusCode = Number(status);
-    const given = rest.find((one) => typeof one === 'object' && one !== null) ?? {};
-    for (const [name, value] of Object.entries(given as OutgoingHttpHeaders))
-      if (value !== undefined) response.setHeader(name, value);
+    noteHead(response, all);
     replace();
-    return writeHead.call(response, status);
+    return writeHead.call(response, response.statusCode);
   };
   response.write = ((...all: unknown[]) => {
     replace();

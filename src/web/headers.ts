@@ -1,4 +1,4 @@
-import type { ServerResponse } from 'node:http';
+import type { OutgoingHttpHeaders, ServerResponse } from 'node:http';
 import type { InHand } from '@/platform/request';
 
 const YEAR = 365 * 86_400;
@@ -35,4 +35,12 @@ export function finishHeaders(
     const [status, ...rest] = all;
     return writeHead.call(response, status === 500 && request.isUnreadable ? 400 : status, ...rest);
   };
+}
+
+/** Notes on a response what `writeHead` was called with, without sending it yet. */
+export function noteHead(response: ServerResponse, [status, ...rest]: unknown[]): void {
+  response.statusCode = Number(status);
+  const given = rest.find((one) => typeof one === 'object' && one !== null) ?? {};
+  for (const [name, value] of Object.entries(given as OutgoingHttpHeaders))
+    if (value !== undefined) response.setHeader(name, value);
 }

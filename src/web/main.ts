@@ -10,7 +10,8 @@ import { FAILURE_HEADERS, failurePage, replaceFailedPages } from './failure-page
 import { finishHeaders } from './headers';
 import { NO_PAGE, setPolicy } from './policy';
 import { pathForLog } from './path-for-log';
-import { answering } from '@/platform/request';
+import { answering, type InHand } from '@/platform/request';
+import { answerAsBefore, gather, isFromAnyone } from './shared-answers';
 
 const { TRUSTED_PROXIES, SITE_URL, PORT, RUN_TOKEN, CURLEW_CARDS_URL } = configOrExit();
 /** The card form is a page of the gateway's, framed at checkout. */
@@ -32,11 +33,12 @@ const server = createServer((request, response) => {
   const started = performance.now();
   const admitted = admit(request, TRUSTED_PROXIES);
   const { id } = admitted;
-  const inHand = { isTakenUp: false, isUnreadable: false };
+  const inHand: InHand = { isTakenUp: false, isUnreadable: false, share: {} };
+  const policy = admitted.ok ? setPolicy(request, FRAMES) : { value: NO_PAGE, nonce: null };
   finishHeaders(response, {
     id,
     isHttps: SITE_URL.startsWith('https:'),
-    policy: admitted.ok ? setPolicy(request, FRAMES) : NO_PAGE,
+    policy: policy.value,
     runToken: RUN_TOKEN,
     request: inHand,
   });
@@ -64,7 +66,15 @@ const server = createServer((request, response) => {
     setTimeout(() => request.complete || request.destroy(), 1_000).unref();
     return;
   }
-  answering(inHand, () => handle(request, response)).catch((error: unknown) => {
+  const answer = async (): Promise<void> => {
+    const { nonce } = policy;
+    if (nonce !== null && isFromAnyone(request)) {
+      if (await answerAsBefore(request, response)) return;
+      gather(request, response, { nonce, frames: FRAMES, inHand });
+    }
+    await answering(inHand, () => handle(request, response));
+  };
+  answer().catch((error: unknown) => {
     log.error({ err: error, request: id }, 'a request failed');
     if (response.headersSent) return response.destroy();
     response.writeHead(500, FAILURE_HEADERS);

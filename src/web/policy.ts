@@ -1,20 +1,16 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 import { EMPTY_STYLE, TOAST_STYLES } from '@/platform/toast-styles';
 
 /** What is sent with everything that is no page: the bytes of a file, an answer of the API. */
 export const NO_PAGE = "default-src 'none'; frame-ancestors 'none'";
 
-/**
- * The Content-Security-Policy of a page, with a nonce of its own. The framework reads it from the request, and gives the nonce
- * to its scripts. `frames`: the origins whose pages may be framed at checkout.
- */
-function policyOf(path: string, frames: string[]): string {
-  const nonce = randomBytes(16).toString('base64');
+/** The Content-Security-Policy of a page. `frames`: the origins whose pages may be framed at checkout. */
+function policyOf(path: string, frames: string[], scripts: string, styles: string): string {
   return [
     "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'`,
-    `style-src 'self' 'nonce-${nonce}' '${TOAST_STYLES}' '${EMPTY_STYLE}'`,
+    `script-src 'self' ${scripts}`,
+    `style-src 'self' ${styles} '${TOAST_STYLES}' '${EMPTY_STYLE}'`,
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data:",
     "font-src 'self'",
@@ -33,13 +29,44 @@ const isBytes = (path: string): boolean =>
 /** Texts of the site show what their authors embed; where people type, pay or work, nothing of another site is framed. */
 const canEmbed = (path: string): boolean => !/^\/(desk|join|account|sign-in|api)(\/|$)/.test(path);
 
-/** Tells the pages which address was asked for, and under which policy they are sent. @returns the policy */
-export function setPolicy(request: IncomingMessage, frames: string[]): string {
-  const path = (request.url ?? '/').split('?', 1)[0] ?? '/';
+/** Under which policy an answer is sent; that of a page has a nonce. */
+export type Policy = { value: string; nonce: string | null };
+
+/**
+ * Tells the pages which address was asked for, and under which policy they are sent. The framework reads the nonce there and
+ * gives it to its scripts.
+ */
+export function setPolicy(request: IncomingMessage, frames: string[]): Policy {
+  const path = pathOf(request);
   request.headers['x-path'] = path;
-  if (isBytes(path)) {
-    delete request.headers['content-security-policy'];
-    return NO_PAGE;
+  delete request.headers['content-security-policy'];
+  if (isBytes(path)) return { value: NO_PAGE, nonce: null };
+  const nonce = randomBytes(16).toString('base64');
+  const value = policyOf(path, frames, `'nonce-${nonce}' 'strict-dynamic'`, `'nonce-${nonce}'`);
+  request.headers['content-security-policy'] = value;
+  return { value, nonce };
+}
+
+const pathOf = (request: IncomingMessage): string => (request.url ?? '/').split('?', 1)[0] ?? '/';
+
+/**
+ * A page that was made for one, as it can be sent to others: without its nonce. Its policy names the scripts by their
+ * hashes instead, those alone that had the nonce: what got into the text by mistake is not among them. CSP 3, 2.3.1.
+ */
+export function withoutNonce(
+  html: string,
+  { request, nonce, frames }: { request: IncomingMessage; nonce: string; frames: string[] },
+): { html: string; policy: string } {
+  const inline = new RegExp(
+    `<script([^>]*) nonce="${nonce.replaceAll(/[+/=]/g, '\\$&')}"([^>]*)>(.*?)</script>`,
+    'gs',
+  );
+  const hashes = new Set<string>();
+  for (const [, before = '', after = '', script = ''] of html.matchAll(inline)) {
+    if (/\ssrc=/.test(before + after)) continue;
+    const sent = script.replaceAll(nonce, '');
+    hashes.add(`'sha256-${createHash('sha256').update(sent).digest('base64')}'`);
   }
-  return (request.headers['content-security-policy'] = policyOf(path, frames));
+  const policy = policyOf(pathOf(request), frames, [...hashes].join(' '), '');
+  return { html: html.replaceAll(nonce, ''), policy };
 }

@@ -14,6 +14,11 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { listItems } from '../../src/access/services/list-items';
 import { viewItem } from '../../src/access/services/view-item';
+import { shareWithVisitors } from '../../src/access/services/share-with-visitors';
+import { fromMs, toMs } from '../../src/core/instants';
+import { siteNow } from '../../src/platform/clock';
+import { answering, type InHand } from '../../src/platform/request';
+import { currentSite } from '../../src/platform/site';
 import { viewerOf } from '../../src/access/services/lib/viewer';
 import { pool } from '../../src/platform/store/db';
 import { findItem } from '../../src/content/store/items';
@@ -412,4 +417,46 @@ it('finds places, tiers, items and members by name', async () => {
   expect(await kinds(email)).toEqual(['member']);
   expect(await kinds('100%')).toEqual([]);
   expect(value(await findAnything(moor.owner, '')).length).toBeGreaterThan(5);
+});
+
+describe('what is the same for all visitors', () => {
+  const shareOf = async (run: () => Promise<unknown>): Promise<InHand['share']> => {
+    const request: InHand = { isTakenUp: false, isUnreadable: false, share: {} };
+    await answering(request, run);
+    return request.share;
+  };
+  const minutesLeft = ({ until }: InHand['share']): number => ((until ?? 0) - Date.now()) / 60_000;
+
+  it('is shared until the next item comes out, and with nobody who carries something of ours', async () => {
+    const before = await shareOf(() => shareWithVisitors(VISITOR_ACTOR));
+    expect(minutesLeft(before)).toBeGreaterThan(0);
+    const at = fromMs(toMs(siteNow(await currentSite())) + 45_000);
+    await saveItem(SETUP, { type: 'post', title: 'Soon out', publish: { at } });
+    const soon = await shareOf(() => shareWithVisitors(VISITOR_ACTOR));
+    expect(minutesLeft(soon)).toBeLessThanOrEqual(0.75);
+    expect(await shareOf(() => shareWithVisitors({ ...VISITOR_ACTOR, browser: { session: 'x' } }))).toEqual(
+      {},
+    );
+    expect(await shareOf(async () => shareWithVisitors(await actorNamed('ines@moor.example')))).toEqual({});
+  });
+
+  it('is not what has a part that opens by dates of its own', async () => {
+    const part = (opens?: unknown): unknown => ({
+      type: 'doc',
+      content: [
+        {
+          type: 'section',
+          attrs: { rule: null, openTo: [{ who: { kind: 'everyone' }, opens }], instead: '' },
+          content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Later' }] }],
+        },
+      ],
+    });
+    const refusedFor = async (title: string, body: unknown): Promise<boolean> => {
+      const { id } = value(await saveItem(SETUP, { type: 'post', title, publish: 'publish', body }));
+      const { path } = (await findItem(pool(), id))!;
+      return (await shareOf(() => viewItem(VISITOR_ACTOR, path))).isRefused === true;
+    };
+    expect(await refusedFor('With a date', part({ on: '2030-01-01' }))).toBe(true);
+    expect(await refusedFor('Without one', part())).toBe(false);
+  });
 });

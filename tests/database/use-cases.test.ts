@@ -57,7 +57,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture openFile privateFeed feedFile askForCode
+  `codeAsked enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking itemComments mailOffLink turnMailOff`,
 );

@@ -13,6 +13,7 @@ import {
   type ItemToRead,
 } from '@/content/store/items';
 import { done } from '@/platform/result';
+import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
@@ -80,6 +81,8 @@ async function view(rawPath: string, reader: Reader, readerId: string | null): P
   const decision = (await judge(reader, [item]))(item.id);
   const beside = besideOf(reader, item);
   const preview = previewWith(item, item.picture);
+  // Whether a metered one is let in is counted for each.
+  if (decision.state === 'metered') shareNot();
   if (isLetIn(decision)) {
     // Staff see the page of a link, or they could not look at it.
     if (item.type === LINK && item.target && decision.by !== 'staff')

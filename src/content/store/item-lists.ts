@@ -59,6 +59,16 @@ export async function countPublished(db: Db, at: Instant, filter: PublishedFilte
   return Number(count);
 }
 
+/** When the items came out that did so from one instant until before another. */
+export async function listPublishTimes(db: Db, from: Instant, to: Instant): Promise<Instant[]> {
+  const rows = await many<{ publishedAt: Instant }>(
+    db,
+    `SELECT DISTINCT published_at FROM items WHERE trashed_at IS NULL AND published_at >= $1 AND published_at < $2`,
+    [from, to],
+  );
+  return rows.map(({ publishedAt }) => publishedAt);
+}
+
 /** The months in which items came out, newest first, as "2026-11" in the site's zone, with how many. */
 export async function listMonths(
   db: Db,

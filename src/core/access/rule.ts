@@ -11,3 +11,7 @@ export type Who = z.infer<typeof whoSchema>;
 export type Edge = z.infer<typeof edgeSchema>;
 export type Opener = z.infer<typeof openerSchema>;
 export type Rule = z.infer<typeof ruleSchema>;
+
+/** When a rule opens or closes something, for all of its openers. */
+export const edgesOf = ({ openTo }: Rule): Edge[] =>
+  openTo.flatMap(({ opens, closes }) => [opens, closes].flatMap((edge) => edge ?? []));

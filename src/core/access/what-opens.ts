@@ -3,7 +3,7 @@ import { decide, type Question } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { Covering } from './compile';
 import { ruleLayer } from './layers';
-import type { Edge, Rule } from './rule';
+import { edgesOf, type Rule } from './rule';
 import type { TierCandidate } from './would-open';
 
 /**
@@ -74,8 +74,6 @@ function answerFor(asked: Omit<Question, 'person'>, tiers: TierCandidate[]): Ans
   return answer;
 }
 
-const edgesOf = ({ openTo }: Rule): Edge[] =>
-  openTo.flatMap(({ opens, closes }) => [opens, closes].flatMap((e) => e ?? []));
 const MOST_DAYS = { hour: 1 / 24, day: 1, week: 7, month: 31, year: 366 };
 
 /** In ms, no less than the longest wait of some rules that counts from publishing; null where none does. */

@@ -78,6 +78,10 @@ export function isSectionOpen(gate: Gate, question: Question): boolean {
   return isOpenTo(gate.rule === null ? gate.openTo : (named?.openTo ?? []), question);
 }
 
+/** Whether a section opens or closes at some time by openers of its own. */
+export const hasEdges = ({ rule, openTo }: Gate): boolean =>
+  rule === null && openTo.some(({ opens, closes }) => opens !== undefined || closes !== undefined);
+
 /** Whether a part of an item is open to a person by openers of its own, whatever else covers the item. */
 export function isOpenTo(openTo: Opener[], question: Question): boolean {
   const rule: Rule = { id: 'part', covers: [{ kind: 'item', id: question.item.id }], openTo };

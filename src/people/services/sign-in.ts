@@ -10,6 +10,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashToken } from '@/platform/tokens';
 import { oncePerRequest } from '@/platform/request';
+import { noteVersion } from '@/platform/shelf';
 import { publicUse } from '@/platform/use';
 import { findMemberByEmail } from '@/people/store/members';
 import { deleteSession, findSessionMember } from '@/people/store/sessions';
@@ -96,6 +97,7 @@ export const signOut = publicUse('sign-out', nothing, async ({ browser }): Promi
 export const whoIsThere = publicUse('who-is-there', nothing, async ({ browser }) => {
   const token = browser?.session;
   if (!token) return done(null);
-  const find = () => findSessionMember(pool(), hashToken(token));
-  return done((await oncePerRequest(`session ${token}`, find)) ?? null);
+  const found = await oncePerRequest(`session ${token}`, () => findSessionMember(pool(), hashToken(token)));
+  if (found) noteVersion(found.siteVersion);
+  return done(found?.member ?? null);
 });

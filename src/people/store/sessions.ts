@@ -28,19 +28,30 @@ export async function insertSession(
 
 const FIND_SESSION_MEMBER = prepared(
   'find-session-member',
-  `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale
+  `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale,
+       (SELECT n FROM site_version) AS site_version
      FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
      WHERE s.token_hash = $1 AND s.expires_at > now()
        AND (m.staff_role IS NULL OR s.last_seen_at > now() - make_interval(mins => site.staff_idle_minutes))`,
 );
 
-/** The member whose session this is, unless it has expired, or is of staff and was idle for too long. Notes that it was seen. */
-export async function findSessionMember(db: Db, tokenHash: Buffer): Promise<SignedInMember | undefined> {
-  const found = await maybeOne<SignedInMember & { isStale: boolean }>(db, FIND_SESSION_MEMBER, [tokenHash]);
+/**
+ * The member whose session this is, unless it has expired, or is of staff and was idle for too long. Notes that it was seen.
+ * `siteVersion`: as findVersion answers it; it comes along, for every page needs both.
+ */
+export async function findSessionMember(
+  db: Db,
+  tokenHash: Buffer,
+): Promise<{ member: SignedInMember; siteVersion: bigint } | undefined> {
+  const found = await maybeOne<SignedInMember & { isStale: boolean; siteVersion: bigint }>(
+    db,
+    FIND_SESSION_MEMBER,
+    [tokenHash],
+  );
   if (!found) return undefined;
-  const { isStale, ...member } = found;
+  const { isStale, siteVersion, ...member } = found;
   if (isStale) await run(db, 'UPDATE sessions SET last_seen_at = now() WHERE token_hash = $1', [tokenHash]);
-  return member;
+  return { member, siteVersion };
 }
 
 export type SessionRow = {

@@ -3,7 +3,7 @@ import { decide, type Decision, type Question } from '@/core/access/decide';
 import type { PersonFacts } from '@/core/access/facts';
 import { FILE, itemState } from '@/core/content/item';
 import { filesIn, type Prose } from '@/core/content/prose';
-import { isSectionOpen, openParts } from '@/core/content/sections';
+import { hasEdges, isSectionOpen, openParts } from '@/core/content/sections';
 import type { Instant } from '@/core/instants';
 import type { ItemId } from '@/core/ids';
 import { itemsOffering } from '@/content/store/files';
@@ -11,6 +11,7 @@ import { listByIds, type Item, type ItemHead } from '@/content/store/items';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
+import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import type { Doorstep, Site } from '@/platform/store/site';
 import { keptRules, type KeptRules } from './kept-rules';
@@ -44,7 +45,11 @@ export const isOut = ({ now }: Reader, item: ItemHead): boolean => itemState(ite
 /** What of an item's text a person who is let in may read. */
 export const openBody = (reader: Reader, item: Item): Prose =>
   // A section may name any rule, whatever that covers.
-  openParts(item.body, (gate) => isSectionOpen(gate, { ...questionOf(reader, item), rules: reader.rules }));
+  openParts(item.body, (gate) => {
+    // When a section opens by its own lines is not known without its text.
+    if (hasEdges(gate)) shareNot();
+    return isSectionOpen(gate, { ...questionOf(reader, item), rules: reader.rules });
+  });
 
 /** What is decided about an item that was asked about. @throws for any other */
 export type Judged = (id: ItemId) => Decision;

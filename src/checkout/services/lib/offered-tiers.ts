@@ -3,6 +3,7 @@ import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
+import { keepNot } from '@/platform/request';
 import { joiningStateOf } from './joining-state';
 import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
@@ -13,6 +14,8 @@ export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningS
 export async function offeredTiers(site: Site, only: string[] = []): Promise<OfferedTier[]> {
   const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const now = siteNow(site);
+  // How many places are left, the version of the site does not tell.
+  if (tiers.some(({ places }) => places !== null)) keepNot();
   const onSale = (tier: Tier): StoredOffer[] =>
     offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
   return Promise.all(

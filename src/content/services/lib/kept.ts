@@ -23,12 +23,16 @@ export const keptLeads = () =>
   });
 export const keptRoles = () => shelved('page roles', () => listPageRoles(pool()));
 
+/** When items come out that were scheduled as of `now`, or earlier, the first of them first. */
+export const keptScheduled = (now: Instant): Promise<Instant[]> =>
+  shelved('scheduled', () => listScheduled(pool(), now));
+
 /**
  * What is read of published items by the site's clock, and is the same for all who ask; read once for each version of the
  * site, and anew with each item that comes out as it was scheduled.
  */
 export async function keptPublished<T>(name: string, now: Instant, read: () => Promise<T>): Promise<T> {
-  const scheduled = await shelved('scheduled', () => listScheduled(pool(), now));
+  const scheduled = await keptScheduled(now);
   const out = scheduled.filter((at) => !isBefore(now, at)).length;
   return shelved(`${name} ${out}`, read);
 }
