@@ -32,7 +32,7 @@ const [SHARED, LEAST_LEFT_MS] = ['public, max-age=0, s-maxage=1, must-revalidate
 const VARY = 'accept-encoding, cookie, authorization, rsc';
 
 const accepts = (request: IncomingMessage, coding: string): boolean =>
-  String(request.headers['accept-encoding'] ?? '').includes(coding);
+  (request.headers['accept-encoding'] ?? '').includes(coding);
 
 /** Whether a request carries nothing by which one visitor could be told from another. */
 export const isFromAnyone = ({ method, headers }: IncomingMessage): boolean =>
