@@ -15,8 +15,8 @@ const covers: fc.Arbitrary<Cover> = fc.oneof(
   fc.record({
     kind: fc.constant('path' as const),
     pattern: fc
-      .tuple(paths, fc.constantFrom('', '/*'))
-      .map(([path, star]) => (path === '/' && star ? '/*' : path + star)),
+      .tuple(paths, fc.constantFrom('', '/*', '*', '/**', '/*/c', '/**/c'))
+      .map(([path, star]) => (path === '/' && star.startsWith('/') ? star : path + star)),
   }),
   fc.constant({ kind: 'site' as const }),
 );

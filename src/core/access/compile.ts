@@ -1,5 +1,5 @@
 import type { ItemFacts } from './facts';
-import { normalisePath } from './paths';
+import { normalisePath, readPattern } from './paths';
 import type { Cover, Rule } from './rule';
 
 /** The rules that may cover an item, in the order in which they were given. Whether one does, exceptions and all, is decided with it. */
@@ -32,15 +32,17 @@ export function compileRules<R extends Rule>(rules: R[]): Covering<R> {
 function keyOf(cover: Cover): string | null {
   if (cover.kind === 'site') return 'site';
   if (cover.kind !== 'path') return `${cover.kind} ${cover.id}`;
-  const isFolder = cover.pattern.endsWith('/*');
-  const literal = normalisePath(isFolder ? cover.pattern.slice(0, -2) : cover.pattern);
-  return literal && `${isFolder ? 'folder' : 'address'} ${literal}`;
+  const read = readPattern(cover.pattern);
+  if (read === null) return null;
+  return read.kind === 'pattern' ? 'pattern' : `${read.kind} ${read.literal || '/'}`;
 }
 
 /** All keys under which a rule may cover an item. */
 function keysOf({ id, type, path, ancestors, categories, tags }: ItemFacts): string[] {
   return [
     'site',
+    // What a pattern with stars covers, only matching it tells.
+    'pattern',
     `item ${id}`,
     `type ${type}`,
     `under ${id}`,

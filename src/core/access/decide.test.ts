@@ -172,6 +172,17 @@ describe('addresses', () => {
     ['/lib/*', '/library', null],
     ['/library', '/library/charts', null],
     ['/*', '/anything', 0],
+    ['/posts/*/notes', '/posts/comet/notes', 6],
+    ['/posts/*/notes', '/posts/comet/tail/notes', null],
+    ['/posts/*/notes', '/posts/notes', null],
+    ['/posts/2026-*', '/posts/2026-frost', 12],
+    ['/posts/*-note', '/posts/frost-note', 6],
+    ['/posts/*-note', '/posts/frost-notes', null],
+    ['/**/charts', '/library/maps/charts', 0],
+    ['/**/charts', '/charts', 0],
+    ['/library/**', '/library', 8],
+    ['/library/**/c*', '/library/a/b/c1', 8],
+    ['/a%2f*', '/a/b', null],
     ['/about/', '/about', 6],
   ])('%s against %s', (pattern, path, length) => expect(matchPath(pattern, path)).toBe(length));
 });

@@ -63,21 +63,29 @@ export function decide(question: Question): Decision {
   return { state: verdict.state, ...head };
 }
 
-/** The rules of the most specific layer that covers the item; also-require rules never form one. */
-function decidingLayer(rules: Rule[], item: ItemFacts): Rule[] {
-  const covering: { rule: Rule; layer: Specificity }[] = [];
+export type Layered = { rule: Rule; layer: Specificity };
+
+/** The rules that cover an item and may decide about it, the most specific first; also-require rules never do. */
+export function layersOf(rules: Rule[], item: ItemFacts): Layered[] {
+  const covering: Layered[] = [];
   for (const rule of rules) {
     const layer = rule.alsoRequire ? null : ruleLayer(rule, item);
     if (layer) covering.push({ rule, layer });
   }
-  covering.sort((a, b) => compareSpecificity(a.layer, b.layer));
+  return covering.sort((a, b) => compareSpecificity(a.layer, b.layer));
+}
+
+/** The rules of the most specific layer that covers the item. */
+function decidingLayer(rules: Rule[], item: ItemFacts): Rule[] {
+  const covering = layersOf(rules, item);
   const top = covering[0];
   return top
     ? covering.filter(({ layer }) => compareSpecificity(layer, top.layer) === 0).map(({ rule }) => rule)
     : [];
 }
 
-function judgeRule(rule: Rule, { item, person, now, zone }: Question): Verdict {
+/** What a rule says to a person by its own lines, whatever it covers. */
+export function judgeRule(rule: Rule, { item, person, now, zone }: Question): Verdict {
   const moment: Moment = { now, zone };
   return bestOf(rule.openTo.map((line) => judgeOpener(line, item, person, moment)));
 }

@@ -40,8 +40,14 @@ export function specificity(cover: Cover, item: ItemFacts): Specificity | null {
 
 /** The layer of a rule for an item: that of its most specific cover. Null: off, elsewhere, or excepted. */
 export function ruleLayer(rule: Rule, item: ItemFacts): Specificity | null {
-  if (rule.on === false) return null;
-  if (rule.except?.some((cover) => specificity(cover, item) !== null)) return null;
+  return rule.on === false || isExcepted(rule, item) ? null : coverLayer(rule, item);
+}
+
+export const isExcepted = (rule: Rule, item: ItemFacts): boolean =>
+  rule.except?.some((cover) => specificity(cover, item) !== null) ?? false;
+
+/** The layer of a rule's most specific cover, exceptions left aside. */
+export function coverLayer(rule: Rule, item: ItemFacts): Specificity | null {
   return rule.covers
     .map((cover) => specificity(cover, item))
     .filter((found) => found !== null)

@@ -29,7 +29,8 @@ export function judgeOpener(
   return { state: 'open' };
 }
 
-function edgeInstant(
+/** When an edge of a line is reached for a person; null where it has nothing to count from. */
+export function edgeInstant(
   edge: Edge,
   who: Who,
   item: ItemFacts,

@@ -19,16 +19,88 @@ export function normalisePath(raw: string): string | null {
   return `/${parts.join('/')}`;
 }
 
+/** A cover by address, taken apart once: "/about", "/folder/*", which covers "/folder" too, or a pattern with stars. */
+export type PathPattern = {
+  kind: 'address' | 'folder' | 'pattern';
+  /** Up to the first star, without the slash before it. */
+  literal: string;
+  parts: string[];
+};
+
+const patterns = new Map<string, PathPattern | null>();
+const MOST_PATTERNS = 10_000;
+
+/** Null where the pattern is refused as an address would be. */
+export function readPattern(pattern: string): PathPattern | null {
+  const known = patterns.get(pattern);
+  if (known !== undefined) return known;
+  if (patterns.size >= MOST_PATTERNS) patterns.clear();
+  const read = takeApart(pattern);
+  patterns.set(pattern, read);
+  return read;
+}
+
+function takeApart(pattern: string): PathPattern | null {
+  const isFolder = pattern.indexOf('*') === pattern.length - 1 && pattern.endsWith('/*');
+  const whole = normalisePath(isFolder ? pattern.slice(0, -2) : pattern);
+  if (whole === null) return null;
+  const parts = whole.split('/').slice(1);
+  if (isFolder) return { kind: 'folder', literal: whole === '/' ? '' : whole, parts };
+  const star = whole.indexOf('*');
+  if (star === -1) return { kind: 'address', literal: whole, parts };
+  return { kind: 'pattern', literal: whole.slice(0, star).replace(/\/$/, ''), parts };
+}
+
 /**
- * How many literal characters of `pattern` match `path`, or null where it does not match.
- * "/folder/*" covers "/folder" and all below it; its literal length leaves out the star and its slash.
+ * How many literal characters of `pattern` match `path`, or null where it does not match. In a pattern "*" stands for any
+ * characters within one part, and a part "**" for any parts, none included.
  */
 export function matchPath(pattern: string, path: string): number | null {
-  const folder = pattern.endsWith('/*');
-  const literal = normalisePath(folder ? pattern.slice(0, -2) : pattern);
+  const read = readPattern(pattern);
   const target = normalisePath(path);
-  if (literal === null || target === null) return null;
-  if (!folder) return literal === target ? literal.length : null;
-  const prefix = literal === '/' ? '' : literal;
-  return target === literal || target.startsWith(`${prefix}/`) ? prefix.length : null;
+  if (read === null || target === null) return null;
+  const { kind, literal, parts } = read;
+  const isMatch =
+    kind === 'address'
+      ? literal === target
+      : kind === 'folder'
+        ? target === (literal || '/') || target.startsWith(`${literal}/`)
+        : matchParts(parts, target === '/' ? [] : target.split('/').slice(1));
+  return isMatch ? literal.length : null;
+}
+
+/** Part by part; where a star took too little, it is given one more: never more steps than the product of both lengths. */
+function matchParts(pattern: string[], path: string[]): boolean {
+  return matchStars(
+    pattern.length,
+    path.length,
+    (n) => pattern[n] === '**',
+    (n, m) => matchPart(pattern[n] ?? '', path[m] ?? ''),
+  );
+}
+
+const matchPart = (pattern: string, part: string): boolean =>
+  matchStars(
+    pattern.length,
+    part.length,
+    (n) => pattern[n] === '*',
+    (n, m) => pattern[n] === part[m],
+  );
+
+/** Matches a row with stars against a row without, from left to right; only the last star is ever gone back to. */
+function matchStars(
+  patternLength: number,
+  length: number,
+  isStar: (n: number) => boolean,
+  isSame: (n: number, m: number) => boolean,
+): boolean {
+  let [n, m, star, after] = [0, 0, -1, 0];
+  while (m < length) {
+    if (n < patternLength && isStar(n)) [star, after, n] = [n, m, n + 1];
+    else if (n < patternLength && isSame(n, m)) [n, m] = [n + 1, m + 1];
+    else if (star >= 0) [n, m, after] = [star + 1, after + 1, after + 1];
+    else return false;
+  }
+  while (n < patternLength && isStar(n)) n++;
+  return n === patternLength;
 }

@@ -1,0 +1,1 @@
+self.__REACT_LOADABLE_MANIFEST="{}";

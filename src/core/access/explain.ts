@@ -1,0 +1,89 @@
+import type { Instant } from '../instants';
+import { decide, judgeRule, layersOf, type Decision, type Question, type SiteDefault } from './decide';
+import { matches } from './facts';
+import { compareSpecificity, coverLayer, isExcepted, ruleLayer, type Specificity } from './layers';
+import { edgeInstant, judgeOpener, type Verdict } from './openers';
+import type { Opener, Rule } from './rule';
+
+/** What one line of a rule says to the person, and from when and until when it is open to them. */
+export type LineReason = {
+  line: Opener;
+  /** Whether the line speaks of this person at all. */
+  isTheirs: boolean;
+  state: Verdict['state'];
+  opensAt?: Instant;
+  closesAt?: Instant;
+  /** The line counts from something that the person never had, so it is closed. */
+  countsFromNothing: boolean;
+};
+export type RuleReason = { rule: string; layer: Specificity; verdict: Verdict; lines: LineReason[] };
+
+/** All that led to a decision. */
+export type Explanation = {
+  decision: Decision;
+  /** The rules that decide: those of the most specific layer. */
+  deciding: RuleReason[];
+  /** Rules that cover the item too, but less specifically, so they are not looked at; the most specific first. */
+  notReached: { rule: string; layer: Specificity }[];
+  /** Rules that would cover the item if they did not except it. */
+  excepted: string[];
+  /** Every rule that must be open as well, with what it says. */
+  required: RuleReason[];
+  /** Whom the site is open to, where no rule decides. */
+  default: SiteDefault | null;
+};
+
+/** Why a person may see an item, or not: the same decision as `decide` makes, with what led to it. */
+export function explain(question: Question): Explanation {
+  const { rules, item } = question;
+  const decision = decide(question);
+  const layered = layersOf(rules, item);
+  const top = layered[0];
+  const isTop = ({ layer }: { layer: Specificity }): boolean =>
+    top !== undefined && compareSpecificity(layer, top.layer) === 0;
+  const isOn = (rule: Rule): boolean => rule.on !== false;
+  const isByRules = decision.by === 'rule' || decision.by === 'default';
+  return {
+    decision,
+    deciding: isByRules
+      ? layered.filter(isTop).map(({ rule, layer }) => reasonOf(rule, layer, question))
+      : [],
+    notReached: layered
+      .filter((one) => !isByRules || !isTop(one))
+      .map(({ rule, layer }) => ({ rule: rule.id, layer })),
+    excepted: rules
+      .filter((rule) => isOn(rule) && isExcepted(rule, item) && coverLayer(rule, item) !== null)
+      .map(({ id }) => id),
+    required: isByRules
+      ? rules.flatMap((rule) => {
+          const layer = rule.alsoRequire ? ruleLayer(rule, item) : null;
+          return layer ? [reasonOf(rule, layer, question)] : [];
+        })
+      : [],
+    default: decision.by === 'default' ? question.default : null,
+  };
+}
+
+function reasonOf(rule: Rule, layer: Specificity, question: Question): RuleReason {
+  return {
+    rule: rule.id,
+    layer,
+    verdict: judgeRule(rule, question),
+    lines: rule.openTo.map((line) => lineReason(line, question)),
+  };
+}
+
+function lineReason(line: Opener, { item, person, now, zone }: Question): LineReason {
+  const isTheirs = matches(line.who, person);
+  const at = (edge: Opener['opens']): Instant | null | undefined =>
+    edge && isTheirs ? edgeInstant(edge, line.who, item, person, zone) : undefined;
+  const [opensAt, closesAt] = [at(line.opens), at(line.closes)];
+  return {
+    line,
+    isTheirs,
+    state: judgeOpener(line, item, person, { now, zone }).state,
+    ...(opensAt && { opensAt }),
+    ...(closesAt && { closesAt }),
+    countsFromNothing: opensAt === null || closesAt === null,
+  };
+}
