@@ -30,7 +30,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `accessMap contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `accessMap addressOfItem groupsPlace groupPage groupsOfMember why contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
@@ -43,7 +43,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
   ...each(
     ['owner', 'helper'],
-    'endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays',
+    'endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup',
   ),
   // Money, tiers and the site itself.
   ...each(

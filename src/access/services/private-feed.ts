@@ -17,7 +17,7 @@ import { memberUse, publicUse } from '@/platform/use';
 import { openTo, type OpenFile } from './lib/open-file';
 import { isLetIn, judge, openBody, readerFor, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
-import { personFacts } from './lib/viewer';
+import { personFacts } from './lib/viewpoints';
 
 /** Whether the member has a private address, and since when. */
 export const myFeed = memberUse('my-feed', nothing, async ({ memberId }) =>

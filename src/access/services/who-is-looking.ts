@@ -1,10 +1,16 @@
 import { readsAll } from '@/core/staff';
+import { readViewpoint, writeViewpoint } from '@/core/access/viewpoint';
+import { optionalDate } from '@/platform/form-fields';
 import { nothing } from '@/platform/inputs';
-import { done } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+
 import { publicUse, staffUse } from '@/platform/use';
 import { viewerOf } from './lib/viewer';
+import { findViewpoint } from './lib/viewpoints';
 import { z } from 'zod';
-import { say } from '@/words/problems';
+
+export type { LookingAs } from './lib/viewer';
 
 /** Whether this viewpoint is signed in, and whose it is where staff look as someone else. */
 export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) => {
@@ -12,13 +18,25 @@ export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) =
   return done({ signedIn: person.signedIn, lookingAs });
 });
 
-const viewpointSchema = z
-  .string()
-  .regex(/^(self|visitor|signed-in|tier:[a-z0-9-]{1,100})$/, say('viewpoint.unknown'));
+const choiceSchema = z.object({
+  /** A viewpoint, or "self". */
+  as: z.string().max(200),
+  /** A local date; empty: today. */
+  on: optionalDate,
+});
 
-/** The viewpoint that staff who read everything may take; null for their own. */
+/** The viewpoint that staff who read everything may take, as it is written in a cookie; null for their own. */
 export const chooseViewpoint = staffUse('look')(
   'choose-viewpoint',
-  viewpointSchema,
-  async ({ staffRole }, as) => Promise.resolve(done(as === 'self' || !readsAll(staffRole) ? null : as)),
+  choiceSchema,
+  async ({ staffRole }, { as, on }): Promise<Result<string | null>> => {
+    if (as === 'self') return done(null);
+    const viewpoint = readViewpoint(as);
+    if (!viewpoint) return refusedField('', 'viewpoint.unknown');
+    if (!readsAll(staffRole)) return refusedField('', 'viewpoint.not-allowed');
+    const written = writeViewpoint({ ...viewpoint, on });
+    return (await findViewpoint(await currentSite(), written))
+      ? done(written)
+      : refusedField('', 'viewpoint.unknown');
+  },
 );

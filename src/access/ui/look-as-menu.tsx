@@ -1,48 +1,107 @@
 'use client';
 
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Eye } from 'lucide-react';
-import { useRef } from 'react';
+import { usePathname } from 'next/navigation';
+import { useEffect, useState } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
+import { inputClass } from '@/kit/input-class';
 import { panel, stripButton } from '@/kit/strip-button';
 import { desk } from '@/words/desk';
 
-/** Opens the site as someone else sees it. */
-export function LookAsMenu({ viewpoints }: { viewpoints: { id: string; name: string; keyCut: KeyCut }[] }) {
-  const form = useRef<HTMLFormElement>(null);
-  const look = (as: string): void => {
-    const field = form.current?.elements.namedItem('as');
-    if (field instanceof HTMLInputElement) field.value = as;
-    form.current?.submit();
-  };
-  const item = 'block w-full rounded-md px-3 py-2 text-left data-focus:bg-sunken';
-  const entry = (as: string, content: React.ReactNode) => (
-    <MenuItem key={as}>
-      <button type="button" className={item} onClick={() => look(as)}>
-        {content}
-      </button>
-    </MenuItem>
-  );
+export type LookChoice = { id: string; name: string; keyCut: KeyCut | null };
+type Found = { id: string; name: string; email: string };
+type Props = {
+  viewpoints: LookChoice[];
+  /** Members whose name or address has some words. */
+  findMembers: (words: string) => Promise<Found[]>;
+};
+
+const PAUSE = 250;
+const PLAIN: Partial<Record<string, string>> = {
+  visitor: desk('desk-access.a-visitor'),
+  'signed-in': desk('desk-access.a-member-without-a-tier'),
+};
+
+/** Opens the site as someone else sees it, today or on another day, at the page one is on. */
+export function LookAsMenu({ viewpoints, findMembers }: Props) {
+  const path = usePathname();
+  const item = 'block w-full rounded-md px-3 py-2 text-left hover:bg-sunken focus:bg-sunken';
   return (
-    <>
-      <form ref={form} action="/look" method="post" className="hidden">
-        <input type="hidden" name="as" />
-      </form>
-      <Menu>
-        <MenuButton className={stripButton} id="look-as-button">
-          <Eye className="size-4 sm:hidden" aria-hidden />
-          <span className="max-sm:sr-only">{desk('desk-access.look-as')}</span>{' '}
-          <kbd className="hidden text-on-night-soft lg:inline">v</kbd>
-        </MenuButton>
-        <MenuItems anchor="bottom end" className={panel}>
-          {entry('visitor', desk('desk-access.a-visitor'))}
-          {entry('signed-in', desk('desk-access.a-member-without-a-tier'))}
-          {viewpoints.map((tier) =>
-            entry(`tier:${tier.id}`, <TierName cut={tier.keyCut} name={tier.name} />),
-          )}
-        </MenuItems>
-      </Menu>
-    </>
+    <Popover>
+      <PopoverButton className={stripButton} id="look-as-button">
+        <Eye className="size-4 sm:hidden" aria-hidden />
+        <span className="max-sm:sr-only">{desk('desk-access.look-as')}</span>{' '}
+        <kbd className="hidden text-on-night-soft lg:inline">v</kbd>
+      </PopoverButton>
+      <PopoverPanel anchor="bottom end" className={`${panel} w-80 max-w-[calc(100vw-1.5rem)]`} focus>
+        <form action="/look" method="post">
+          <input type="hidden" name="to" value={path} />
+          <ul>
+            {viewpoints.map((one) => (
+              <li key={one.id}>
+                <button name="as" value={one.id} className={item}>
+                  {one.keyCut ? (
+                    <TierName cut={one.keyCut} name={desk('desk-access.a-new-holder', { name: one.name })} />
+                  ) : (
+                    (PLAIN[one.id] ?? one.name)
+                  )}
+                </button>
+              </li>
+            ))}
+          </ul>
+          <MemberChoices find={findMembers} item={item} />
+          <label className="flex items-center justify-between gap-3 border-t border-line px-3 pt-3 pb-1">
+            <span>{desk('desk-access.on-the-day')}</span>
+            <input type="date" name="on" className={`${inputClass} !w-44 py-1`} />
+          </label>
+          <p className="px-3 pb-2 text-sm text-muted">{desk('desk-access.on-the-day-hint')}</p>
+        </form>
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+/** One member, found by typing. */
+function MemberChoices({ find, item }: { find: Props['findMembers']; item: string }) {
+  const [words, setWords] = useState('');
+  const [found, setFound] = useState<{ words: string; members: Found[] }>({ words: '', members: [] });
+  useEffect(() => {
+    if (words.trim() === '') return;
+    const wait = setTimeout(() => void find(words).then((members) => setFound({ words, members })), PAUSE);
+    return () => clearTimeout(wait);
+  }, [words, find]);
+  const isFound = words.trim() !== '' && found.words === words;
+  return (
+    <div className="border-t border-line px-3 py-3">
+      <label className="grid gap-1.5">
+        <span>{desk('desk-access.one-member')}</span>
+        <input
+          type="search"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          // Return would press the first viewpoint.
+          onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
+          placeholder={desk('desk-access.name-or-email')}
+          className={`${inputClass} py-1`}
+          autoComplete="off"
+        />
+      </label>
+      <ul className="mt-1" role="status">
+        {isFound &&
+          found.members.map(({ id, name, email }) => (
+            <li key={id}>
+              <button name="as" value={id} className={item}>
+                {name}
+                <span className="block truncate text-sm text-muted">{email}</span>
+              </button>
+            </li>
+          ))}
+        {isFound && found.members.length === 0 && (
+          <li className="px-3 py-2 text-muted">{desk('desk-access.no-such-member')}</li>
+        )}
+      </ul>
+    </div>
   );
 }

@@ -70,7 +70,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
           <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">{t('site.test-mode')}</p>
         </div>
       )}
-      {viewer.lookingAs && <LookBar t={t} who={viewer.lookingAs} />}
+      {viewer.lookingAs && <LookBar t={t} as={viewer.lookingAs} />}
     </div>
   );
 }

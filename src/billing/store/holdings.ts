@@ -38,17 +38,19 @@ const heldTiersSchema = z.array(
 const HELD = `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h
      WHERE h.member_id = m.id AND ${heldAt('h', '$2', '$3')} GROUP BY tier_id ORDER BY tier_id`;
 
-/** `tiers`: what they hold at an instant, each since its unbroken holding began. */
+/** `tiers`: what they hold at an instant, each since its unbroken holding began. `groups`: the ids of those they are in. */
 export type Holder = {
   id: MemberId;
   joinedAt: Instant;
   staffRole: StaffRole | null;
   tiers: HeldTier[];
+  groups: string[];
 };
 
 const FIND_HOLDER = prepared(
   'find-holder',
-  `SELECT m.id, m.joined_at, m.staff_role, coalesce((SELECT jsonb_agg(held) FROM (${HELD}) held), '[]') AS tiers
+  `SELECT m.id, m.joined_at, m.staff_role, coalesce((SELECT jsonb_agg(held) FROM (${HELD}) held), '[]') AS tiers,
+     coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups
    FROM members m WHERE m.id = $1 AND m.deleted_at IS NULL`,
 );
 

@@ -5,7 +5,8 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { countDue } from '@/billing/store/subscription-work';
-import { listTiers } from '@/tiers/store/tiers';
+import { nameOf } from '@/access/services/lib/access-map';
+import { listViewpoints } from '@/access/services/lib/viewpoints';
 
 /** The frame of every Desk page: the mode, the clock with the work it has passed, and the viewpoints. */
 export const deskFrame = staffUse('look')('desk-frame', nothing, async () => {
@@ -18,6 +19,10 @@ export const deskFrame = staffUse('look')('desk-frame', nothing, async () => {
     zone: site.zone,
     now,
     behind: site.mode === 'test' ? await countDue(pool(), now) : 0,
-    viewpoints: (await listTiers(pool())).map(({ id, name, keyCut }) => ({ id, name, keyCut })),
+    viewpoints: (await listViewpoints(now)).map((one) => ({
+      id: one.id,
+      name: nameOf(one),
+      keyCut: one.tier?.keyCut ?? null,
+    })),
   });
 });

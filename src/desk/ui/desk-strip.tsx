@@ -5,12 +5,11 @@ import Link from 'next/link';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Menu as MenuIcon } from 'lucide-react';
 import { usePathname } from 'next/navigation';
-import type { KeyCut } from '@/core/key-cut';
 import type { FormAction } from '@/kit/action-form';
 import { panel, stripButton } from '@/kit/strip-button';
 import { ClockPanel, type ClockReport } from './clock-panel';
 import { FindDialog } from './find-dialog';
-import { LookAsMenu } from '@/access/ui/look-as-menu';
+import { LookAsMenu, type LookChoice } from '@/access/ui/look-as-menu';
 import { SiteMenu } from './site-menu';
 import { Shortcuts } from './shortcuts';
 import { desk } from '@/words/desk';
@@ -32,7 +31,8 @@ type Props = {
   staffName: string;
   isOwner: boolean;
   theme: 'light' | 'dark' | 'auto';
-  viewpoints: { id: string; name: string; keyCut: KeyCut }[];
+  viewpoints: LookChoice[];
+  findMembers: (words: string) => Promise<{ id: string; name: string; email: string }[]>;
   moveClock: FormAction;
   clockReport: () => Promise<ClockReport | null>;
   setTheme: (form: FormData) => Promise<void>;
@@ -49,6 +49,7 @@ export function DeskStrip({
   isOwner,
   theme,
   viewpoints,
+  findMembers,
   moveClock,
   clockReport,
   setTheme,
@@ -97,7 +98,7 @@ export function DeskStrip({
         </nav>
         <div className="ml-auto flex items-center gap-2 lg:ml-0">
           <FindDialog />
-          <LookAsMenu viewpoints={viewpoints} />
+          <LookAsMenu viewpoints={viewpoints} findMembers={findMembers} />
           <PlacesMenu isHere={isHere} />
         </div>
       </div>

@@ -20,6 +20,13 @@ export const deskProblems = {
 
   // A member’s account
   'member.gone': 'This member no longer exists.',
+  'group.missing': 'Give the group a name.',
+  'group.taken': 'Another group has this name.',
+  'group.gone': 'This group no longer exists.',
+  'group.in-rule': 'The rule “{rule}” opens something to this group. Take the group out of the rule first.',
+  'group.no-addresses': 'Type or paste the email addresses of members, one to a line.',
+  'group.too-many': 'That is more than {most, number} addresses. Add them in several parts.',
+  'group.not-in': 'This member is no longer in the group.',
   'note.gone': 'This note no longer exists.',
   'note.missing': 'Write the note.',
 
@@ -199,6 +206,7 @@ export const deskProblems = {
   'teaser.too-many-words': 'At most 2,000 words.',
   'teaser.whole-words': 'Whole words only.',
   'viewpoint.unknown': 'There is no such viewpoint.',
+  'viewpoint.not-allowed': 'Your role can’t look at the site as someone else.',
 
   // Taxes
   'tax.choose': 'Choose one of the three.',

@@ -1,16 +1,16 @@
 import type { Decision } from '@/core/access/decide';
-import { VISITOR, type PersonFacts } from '@/core/access/facts';
+import { VISITOR } from '@/core/access/facts';
 import { ruleLayer } from '@/core/access/layers';
 import { listCategories, type Category } from '@/content/store/categories';
 import { listItems, type ItemHead } from '@/content/store/items';
 import { pool } from '@/platform/store/db';
 import { desk } from '@/words/desk';
-import { listOffers } from '@/tiers/store/offers';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import type { StoredRule } from '@/access/store/rules';
+import { listViewpoints, type SeenFrom } from './viewpoints';
 import { isLetIn, judge, readerFor, type Judged, type Reader } from './reader';
 
-export type Viewpoint = { id: string; name: string; tier: Tier | null; person: PersonFacts };
+export type Viewpoint = SeenFrom;
 export type MapRow = { item: ItemHead; decisions: Decision[] };
 export type Viewpoints = { reader: Reader; viewpoints: Viewpoint[]; tiers: Tier[] };
 export type AccessMap = {
@@ -22,30 +22,20 @@ export type AccessMap = {
   tiers: Tier[];
 };
 
-/** A visitor, a member without a tier, and a new holder of each tier. */
+/** A visitor, a member without a tier, a new holder of each tier, and each group; named as staff read them. */
 export async function readViewpoints(): Promise<Viewpoints> {
-  const [reader, tiers, offers] = await Promise.all([
-    readerFor(VISITOR),
-    listTiers(pool()),
-    listOffers(pool()),
-  ]);
-  const { now } = reader;
-  const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
-  const viewpoints: Viewpoint[] = [
-    { id: 'visitor', name: desk('desk-access.visitor'), tier: null, person: VISITOR },
-    { id: 'signed-in', name: desk('desk-access.signed-in'), tier: null, person: signedIn },
-    ...tiers.map((tier) => {
-      const paid = offers.some((offer) => offer.tierId === tier.id && offer.isPaid);
-      return {
-        id: tier.id,
-        name: tier.name,
-        tier,
-        person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
-      };
-    }),
-  ];
-  return { reader, viewpoints, tiers };
+  const [reader, tiers] = [await readerFor(VISITOR), await listTiers(pool())];
+  const viewpoints = await listViewpoints(reader.now);
+  return { reader, tiers, viewpoints: viewpoints.map((one) => ({ ...one, name: nameOf(one) })) };
 }
+
+/** What staff call a viewpoint. */
+export const nameOf = ({ who, name }: SeenFrom): string =>
+  who.kind === 'visitor'
+    ? desk('desk-access.visitor')
+    : who.kind === 'signed-in'
+      ? desk('desk-access.signed-in')
+      : name;
 
 /** What is decided about items from each viewpoint. */
 async function rowsOf({ reader, viewpoints }: Viewpoints, items: ItemHead[]): Promise<MapRow[]> {

@@ -7,7 +7,7 @@ import { pool, type Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { commentedItem } from './comment-rights';
 import { readerFor } from './reader';
-import { personFacts } from './viewer';
+import { personFacts } from './viewpoints';
 
 /** Those in a conversation, but for one, who may still read it now. */
 export async function readersOfThread(

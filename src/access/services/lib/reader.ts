@@ -25,7 +25,10 @@ export async function readerFor(person: PersonFacts): Promise<Reader> {
   return { site, now: siteNow(site), ...(await keptRules()), person };
 }
 
-export const readerOf = async (actor: Actor): Promise<Reader> => readerFor((await viewerOf(actor)).person);
+export async function readerOf(actor: Actor): Promise<Reader> {
+  const { person, at } = await viewerOf(actor);
+  return { ...(await readerFor(person)), now: at };
+}
 
 /** What is asked about an item, with the rules that may cover it. */
 export const questionOf = ({ site, now, covering, person }: Reader, item: ItemHead): Question => ({

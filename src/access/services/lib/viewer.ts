@@ -1,37 +1,18 @@
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
-import type { Instant } from '@/core/instants';
-import { readsAll } from '@/core/staff';
-import { pool } from '@/platform/store/db';
-import { findHolder } from '@/billing/store/holdings';
-import type { Site } from '@/platform/store/site';
-import { findTier } from '@/tiers/store/tiers';
+import type { ViewpointWho } from '@/core/access/viewpoint';
+import type { Instant, LocalDate } from '@/core/instants';
+import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
-import type { Actor } from '@/platform/actor';
-import { keptOffers } from '@/tiers/services/lib/kept';
+import { findViewpoint, personFacts } from './viewpoints';
 
-/** What access decisions know of a member at an instant: what is held in the site's mode. Null where there is none. */
-export async function personFacts(site: Site, memberId: string, at: Instant): Promise<PersonFacts | null> {
-  const holder = await findHolder(pool(), memberId, site.mode, at);
-  if (!holder) return null;
-  const { id, joinedAt, staffRole, tiers } = holder;
-  return {
-    signedIn: true,
-    id,
-    joinedAt,
-    tiers,
-    passes: [],
-    groups: [],
-    staff: staffRole ?? undefined,
-    readsAll: readsAll(staffRole),
-  };
-}
-
-export type Viewer = { person: PersonFacts; lookingAs: string | null };
+/** As whom staff look, and on which day; null: today. */
+export type LookingAs = { who: ViewpointWho; name: string; on: LocalDate | null };
+export type Viewer = { person: PersonFacts; at: Instant; lookingAs: LookingAs | null };
 
 /**
- * Through whose eyes the site is seen: the person's own, or, for staff who read everything, a viewpoint they
- * chose ("visitor", "signed-in" or "tier:observer"). Nothing is written in anyone's name.
+ * Through whose eyes the site is seen, and when: the person's own, now; or, for staff who read everything, from a viewpoint
+ * that they chose. Nothing is written in anyone's name.
  */
 export function viewerOf(actor: Actor): Promise<Viewer> {
   let known = viewers.get(actor);
@@ -43,27 +24,14 @@ export function viewerOf(actor: Actor): Promise<Viewer> {
 const viewers = new WeakMap<Actor, Promise<Viewer>>();
 
 async function findViewer({ memberId, look }: Actor): Promise<Viewer> {
-  if (memberId === null) return { person: VISITOR, lookingAs: null };
   const site = await currentSite();
   const now = siteNow(site);
+  const visitor = { person: VISITOR, at: now, lookingAs: null };
+  if (memberId === null) return visitor;
   const person = await personFacts(site, memberId, now);
-  if (!person) return { person: VISITOR, lookingAs: null };
-  if (look && person.readsAll) {
-    const viewpoint = await viewpointOf(look, now);
-    if (viewpoint) return viewpoint;
-  }
-  return { person, lookingAs: null };
-}
-
-async function viewpointOf(look: string, now: Instant): Promise<Viewer | null> {
-  if (look === 'visitor') return { person: VISITOR, lookingAs: 'a visitor' };
-  const signedIn: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: now };
-  if (look === 'signed-in') return { person: signedIn, lookingAs: 'a member without a tier' };
-  const tier = look.startsWith('tier:') ? await findTier(pool(), look.slice(5)) : undefined;
-  if (!tier) return null;
-  const paid = (await keptOffers()).some((offer) => offer.tierId === tier.id && offer.isPaid);
-  return {
-    person: { ...signedIn, tiers: [{ tier: tier.id, since: now, paid }] },
-    lookingAs: `a new holder of ${tier.name}`,
-  };
+  if (!person) return visitor;
+  const seen = look && person.readsAll ? await findViewpoint(site, look) : null;
+  if (!seen) return { person, at: now, lookingAs: null };
+  const { who, name, on, at } = seen;
+  return { person: seen.person, at, lookingAs: { who, name, on } };
 }

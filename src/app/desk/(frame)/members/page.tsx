@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findMembers } from '@/members/services/find-members';
+import { MembersTabs } from '@/members/ui/members-tabs';
 import { MemberFilter } from '@/members/ui/member-filter';
 import { TierName } from '@/kit/key-cut';
 import { Email } from '@/kit/email';
@@ -35,6 +36,7 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
             ? desk('desk-members.count-filtered', { count })
             : desk('desk.count-members', { count })}
         </p>
+        <MembersTabs here="members" />
       </div>
       <MemberFilter
         t={t}

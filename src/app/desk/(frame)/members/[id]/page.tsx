@@ -5,6 +5,8 @@ import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
 import { memberFile } from '@/members/services/member-file';
+import { groupsOfMember } from '@/members/services/groups';
+import { MemberGroups } from '@/members/ui/member-groups';
 import { MemberNotes } from '@/members/ui/member-notes';
 import { MemberTimeline } from '@/members/ui/member-timeline';
 import { NextCharge } from '@/billing/ui/next-charge';
@@ -13,6 +15,7 @@ import { TierName } from '@/kit/key-cut';
 import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { changeAction } from '../../money/actions';
+import { addMemberAction, removeMemberAction } from '../groups/actions';
 import { addNoteAction, removeNoteAction } from '../actions';
 import { desk } from '@/words/desk';
 
@@ -131,6 +134,11 @@ export default async function MemberPage({ params }: Props) {
               )}
             </section>
           ))}
+          <MemberGroups
+            memberId={member.id}
+            {...await shown(groupsOfMember(await currentActor(), member.id))}
+            actions={mayManage ? { add: addMemberAction, remove: removeMemberAction } : null}
+          />
           <MemberNotes
             memberId={member.id}
             notes={notes.map((note) => ({ ...note, when: t.date(note.at) }))}

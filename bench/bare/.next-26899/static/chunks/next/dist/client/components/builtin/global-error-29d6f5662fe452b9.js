@@ -1,1 +1,0 @@
-(self.webpackChunk_N_E=self.webpackChunk_N_E||[]).push([[337],{4402:(e,s,_)=>{Promise.resolve().then(_.t.bind(_,5718,23))}},e=>{e.O(0,[587,968,358],()=>e(e.s=4402)),_N_E=e.O()}]);

@@ -1,0 +1,178 @@
+import { z } from 'zod';
+import { slugify } from '@/core/content/slug';
+import { listRules } from '@/access/store/rules';
+import { siteNow } from '@/platform/clock';
+import { idIfKnown } from '@/platform/form-fields';
+import { freeId } from '@/platform/free-id';
+import { nothing, slug, uuid } from '@/platform/inputs';
+import { record } from '@/platform/record';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { lock, pool, transaction } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { findMember } from '@/people/store/members';
+import {
+  addToGroup,
+  deleteGroup as remove,
+  findGroup,
+  findMembersByEmails,
+  listGroupMembers,
+  listGroups,
+  listGroupsOf,
+  listGroupsWithCounts,
+  removeFromGroup,
+  saveGroup as store,
+} from '@/people/store/groups';
+import { say } from '@/words/problems';
+
+const PAGE_SIZE = 100;
+
+/** All groups, with how many members are in each and which access rules ask for it. */
+export const groupsPlace = staffUse('look')('groups-place', nothing, async () => {
+  const [groups, rules] = [await listGroupsWithCounts(pool()), await listRules(pool())];
+  return done(
+    groups.map((group) => ({
+      ...group,
+      rules: rules
+        .filter(({ openTo }) => openTo.some(({ who }) => who.kind === 'group' && who.id === group.id))
+        .map(({ id, name }) => ({ id, name })),
+    })),
+  );
+});
+
+/** A group with a page of its members. */
+export const groupPage = staffUse('look')(
+  'group-page',
+  z.object({ id: slug, page: z.number().int().min(1).max(100_000).default(1) }),
+  async (_, { id, page }) => {
+    const group = (await listGroupsWithCounts(pool())).find((one) => one.id === id);
+    if (!group) return missing();
+    const within = { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE };
+    return done({
+      group,
+      members: await listGroupMembers(pool(), id, within),
+      pages: Math.max(1, Math.ceil(group.members / PAGE_SIZE)),
+    });
+  },
+);
+
+/** Makes a group, or renames it. The answer is its id. */
+export const saveGroup = staffUse('manage members')(
+  'save-group',
+  z.object({ id: idIfKnown, name: z.string().trim().min(1, say('group.missing')).max(60) }),
+  async (actor, { id: asked, name }): Promise<Result<{ id: string }>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await lock(db, 'groups');
+      const groups = await listGroups(db);
+      const known = groups.find(({ id }) => id === asked);
+      if (asked && !known) return refusedField('', 'group.gone');
+      if (groups.some((one) => one.name.toLowerCase() === name.toLowerCase() && one.id !== known?.id))
+        return refusedField('name', 'group.taken');
+      const id = known?.id ?? freeId(slugify(name), new Set(groups.map((one) => one.id)));
+      await store(db, { id, name });
+      await record(db, actor, at, known ? 'group renamed' : 'group made', `group:${id}`, {
+        name,
+        ...(known && { before: known.name }),
+      });
+      return done({ id });
+    });
+  },
+);
+
+/** Deletes a group, but not its members; refused while a rule opens something to it. */
+export const deleteGroup = staffUse('manage members')(
+  'delete-group',
+  slug,
+  async (actor, id): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      // In the order in which a rule that names the group is saved.
+      await lock(db, 'rules');
+      await lock(db, 'groups');
+      const asks = (await listRules(db)).find(({ openTo }) =>
+        openTo.some(({ who }) => who.kind === 'group' && who.id === id),
+      );
+      if (asks) return refusedField('', 'group.in-rule', { rule: asks.name });
+      const group = await findGroup(db, id);
+      if (!group || !(await remove(db, id))) return refusedField('', 'group.gone');
+      await record(db, actor, at, 'group deleted', `group:${id}`, { name: group.name });
+      return done(null);
+    });
+  },
+);
+
+/** At once; more come in several times. */
+const MOST = 20_000;
+const ADDRESS = /[^\s,;"'<>()]+@[^\s,;"'<>()]+/g;
+
+export type GroupReport = { added: number; already: number; unknown: string[] };
+
+/**
+ * Puts members into a group by their addresses: one to a line, or a CSV file in which they are somewhere in each line. The
+ * answer says how many were put in, and which addresses belong to no member.
+ */
+export const addMembersToGroup = staffUse('manage members')(
+  'add-members-to-group',
+  z.object({ id: slug, addresses: z.string().trim().min(1, say('group.no-addresses')).max(900_000) }),
+  async (actor, { id, addresses }): Promise<Result<GroupReport>> => {
+    const emails = [...new Set((addresses.match(ADDRESS) ?? []).map((one) => one.toLowerCase()))];
+    if (emails.length === 0) return refusedField('addresses', 'group.no-addresses');
+    if (emails.length > MOST) return refusedField('addresses', 'group.too-many', { most: MOST });
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      if (!(await findGroup(db, id))) return refusedField('', 'group.gone');
+      const members = await findMembersByEmails(db, emails);
+      const ids = members.map((member) => member.id);
+      const added = await addToGroup(db, id, ids, at);
+      for (const memberId of added)
+        await record(db, actor, at, 'put in a group', `member:${memberId}`, { group: id });
+      const known = new Set(members.map(({ email }) => email.toLowerCase()));
+      return done({
+        added: added.length,
+        already: members.length - added.length,
+        unknown: emails.filter((email) => !known.has(email)),
+      });
+    });
+  },
+);
+
+const membershipSchema = z.object({ groupId: slug, memberId: uuid });
+
+/** Puts one member into a group. */
+export const addMemberToGroup = staffUse('manage members')(
+  'add-member-to-group',
+  membershipSchema,
+  async (actor, { groupId, memberId }): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      if (!(await findGroup(db, groupId))) return refusedField('', 'group.gone');
+      if (!(await findMember(db, memberId))) return refusedField('', 'member.gone');
+      const added = await addToGroup(db, groupId, [memberId], at);
+      if (added.length > 0)
+        await record(db, actor, at, 'put in a group', `member:${memberId}`, { group: groupId });
+      return done(null);
+    });
+  },
+);
+
+/** Takes one member out of a group. */
+export const removeMemberFromGroup = staffUse('manage members')(
+  'remove-member-from-group',
+  membershipSchema,
+  async (actor, { groupId, memberId }): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      if (!(await removeFromGroup(db, groupId, memberId))) return refusedField('', 'group.not-in');
+      await record(db, actor, at, 'taken out of a group', `member:${memberId}`, { group: groupId });
+      return done(null);
+    });
+  },
+);
+
+/** The groups that a member is in, and the others. */
+export const groupsOfMember = staffUse('look')('groups-of-member', uuid, async (_, memberId) => {
+  const [all, theirs] = [await listGroups(pool()), await listGroupsOf(pool(), memberId)];
+  const isTheirs = new Set(theirs.map(({ id }) => id));
+  return done({ theirs, others: all.filter(({ id }) => !isTheirs.has(id)) });
+});
