@@ -30,13 +30,13 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `accessMap addressOfItem groupsPlace groupPage groupsOfMember why contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `accessMap addressOfItem matchingItems groupsPlace groupPage groupsOfMember why contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
   ...each(
     ['owner', 'editor'],
-    `itemEditor importItem saveItem ruleEditor deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
+    `itemEditor importItem saveItem ruleEditor previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
      saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments`,

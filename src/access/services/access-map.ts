@@ -1,16 +1,32 @@
-import { nothing, slug } from '@/platform/inputs';
+import { z } from 'zod';
+import { optionalDate } from '@/platform/form-fields';
+import { slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, deskWords } from '@/platform/site';
+import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
+import { keptTiers } from '@/tiers/services/lib/kept';
+import { listGroups } from '@/people/store/groups';
+import { kindNames } from './lib/kind-names';
+import { namesIn } from './lib/rule-names';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { findItem, listItems } from '@/content/store/items';
+import { matchPath } from '@/core/access/paths';
+import { findItem, listPaths } from '@/content/store/items';
+import { refKey } from '@/core/access/rule';
 import { findRule } from '@/access/store/rules';
 import { readAccessMap } from './lib/access-map';
 
 export type { AccessMap, Openers, ItemAccess } from './lib/access-map';
+export type { StoredRule } from '@/access/store/rules';
 export type { ItemHead } from '@/content/store/items';
 
-export const accessMap = staffUse('look')('access-map', nothing, async () => done(await readAccessMap()));
+const mapSchema = z.object({ on: optionalDate }).default({ on: null });
+
+/** Who sees what, now or at this time of another day. */
+export const accessMap = staffUse('look')('access-map', mapSchema, async (_, { on }) => {
+  const map = await readAccessMap(on);
+  return done({ ...map, names: await namesIn(map.rules) });
+});
 
 /** The address of an item on the site. */
 export const addressOfItem = staffUse('look')('address-of-item', slug, async (_, id) => {
@@ -18,16 +34,49 @@ export const addressOfItem = staffUse('look')('address-of-item', slug, async (_,
   return item ? done(item.path) : missing();
 });
 
+const editorSchema = z.object({
+  /** Of a rule, or "new". */
+  id: slug,
+  /** For a new one: the item that it covers, and the rule that it begins as a copy of; '' for none. */
+  item: z.string().max(200).default(''),
+  copy: z.string().max(200).default(''),
+});
+
 /** A rule with all that its editor shows; "new" for one that is about to be made. */
-export const ruleEditor = staffUse('set access')('rule-editor', slug, async (_, id) => {
-  const rule = id === 'new' ? null : await findRule(pool(), id);
-  if (rule === undefined) return missing();
-  const { categories, tiers } = await readAccessMap();
-  return done({
-    rule,
-    items: await listItems(pool()),
-    categories,
-    tiers,
-    siteDoorstep: (await currentSite()).doorstep,
-  });
+export const ruleEditor = staffUse('set access')(
+  'rule-editor',
+  editorSchema,
+  async (_, { id, item, copy }) => {
+    const rule = id === 'new' ? null : await findRule(pool(), id);
+    if (rule === undefined) return missing();
+    const [named, copied] = [
+      item ? await findItem(pool(), item) : undefined,
+      copy ? await findRule(pool(), copy) : undefined,
+    ];
+    const shown = [rule, copied].flatMap((one) => one ?? []);
+    const t = await deskWords();
+    return done({
+      rule,
+      named: named && { id: named.id, title: named.title },
+      copied,
+      categories: await keptCategories(),
+      tags: await keptTags(),
+      kinds: (await keptKinds()).map((kind) => ({ id: kind.id, name: kindNames(kind, t).plural })),
+      tiers: await keptTiers(),
+      groups: await listGroups(pool()),
+      names: {
+        ...(await namesIn(shown)),
+        ...(named && { [refKey({ kind: 'item', id: named.id })]: named.title }),
+      },
+      siteDoorstep: (await currentSite()).doorstep,
+    });
+  },
+);
+
+const SHOWN = 3;
+
+/** How many items have an address that a pattern covers, and a few of them; for trying it out. */
+export const matchingItems = staffUse('look')('matching-items', z.string().max(500), async (_, pattern) => {
+  const found = (await listPaths(pool())).filter((path) => matchPath(pattern, path) !== null);
+  return done({ count: found.length, some: found.slice(0, SHOWN) });
 });

@@ -11,6 +11,10 @@ type Props = {
   viewpoints: { id: string; name: string; keyCut: KeyCut | null }[];
   groups: { name: string; rows: Row[] }[];
   t: Words;
+  /** Where a decision is explained. */
+  whyHref: (item: string, viewpoint: string) => string;
+  /** The decision that is being explained. */
+  open: { item: string; as: string } | null;
 };
 
 function words(decision: Decision, t: Words): string {
@@ -31,7 +35,7 @@ function words(decision: Decision, t: Words): string {
 }
 
 /** Items down, viewpoints across. What a rule decided is strong; what only follows the site's default is faint. */
-export function AccessTable({ viewpoints, groups, t }: Props) {
+export function AccessTable({ viewpoints, groups, t, whyHref, open }: Props) {
   return (
     <div className="relative overflow-x-auto pr-1 pb-2">
       <table className="held-column w-full min-w-[46rem] border-separate border-spacing-x-1 border-spacing-y-1">
@@ -74,15 +78,29 @@ export function AccessTable({ viewpoints, groups, t }: Props) {
                     {row.title}
                   </Link>
                 </th>
-                {row.decisions.map((decision, index) => (
-                  <td key={viewpoints[index]?.id} className="p-0">
-                    <StateMark
-                      state={decision.state}
-                      words={words(decision, t)}
-                      faint={decision.by === 'default' && decision.state === 'open'}
-                    />
-                  </td>
-                ))}
+                {row.decisions.map((decision, index) => {
+                  const viewpoint = viewpoints[index] ?? { id: '', name: '' };
+                  const isOpen = open?.item === row.id && open.as === viewpoint.id;
+                  const said = words(decision, t);
+                  return (
+                    <td key={viewpoint.id} className="p-0">
+                      <Link
+                        href={whyHref(row.id, viewpoint.id)}
+                        scroll={false}
+                        prefetch={false}
+                        aria-label={`${said}. ${desk('desk-access.why')} ${row.title}, ${viewpoint.name}`}
+                        aria-current={isOpen ? 'true' : undefined}
+                        className="block rounded-md outline-offset-1 hover:ring-2 hover:ring-edge aria-[current]:ring-2 aria-[current]:ring-brass"
+                      >
+                        <StateMark
+                          state={decision.state}
+                          words={said}
+                          faint={decision.by === 'default' && decision.state === 'open'}
+                        />
+                      </Link>
+                    </td>
+                  );
+                })}
               </tr>
             ))}
           </tbody>

@@ -3,22 +3,21 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Eye } from 'lucide-react';
 import { usePathname } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
 import { inputClass } from '@/kit/input-class';
 import { panel, stripButton } from '@/kit/strip-button';
+import { useFoundMembers, type FindMembers } from './member-search';
 import { desk } from '@/words/desk';
 
 export type LookChoice = { id: string; name: string; keyCut: KeyCut | null };
-type Found = { id: string; name: string; email: string };
 type Props = {
   viewpoints: LookChoice[];
   /** Members whose name or address has some words. */
-  findMembers: (words: string) => Promise<Found[]>;
+  findMembers: FindMembers;
 };
 
-const PAUSE = 250;
 const PLAIN: Partial<Record<string, string>> = {
   visitor: desk('desk-access.a-visitor'),
   'signed-in': desk('desk-access.a-member-without-a-tier'),
@@ -64,15 +63,9 @@ export function LookAsMenu({ viewpoints, findMembers }: Props) {
 }
 
 /** One member, found by typing. */
-function MemberChoices({ find, item }: { find: Props['findMembers']; item: string }) {
+function MemberChoices({ find, item }: { find: FindMembers; item: string }) {
   const [words, setWords] = useState('');
-  const [found, setFound] = useState<{ words: string; members: Found[] }>({ words: '', members: [] });
-  useEffect(() => {
-    if (words.trim() === '') return;
-    const wait = setTimeout(() => void find(words).then((members) => setFound({ words, members })), PAUSE);
-    return () => clearTimeout(wait);
-  }, [words, find]);
-  const isFound = words.trim() !== '' && found.words === words;
+  const found = useFoundMembers(words, find);
   return (
     <div className="border-t border-line px-3 py-3">
       <label className="grid gap-1.5">
@@ -80,6 +73,7 @@ function MemberChoices({ find, item }: { find: Props['findMembers']; item: strin
         <input
           type="search"
           value={words}
+          maxLength={100}
           onChange={(event) => setWords(event.target.value)}
           // Return would press the first viewpoint.
           onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
@@ -89,16 +83,15 @@ function MemberChoices({ find, item }: { find: Props['findMembers']; item: strin
         />
       </label>
       <ul className="mt-1" role="status">
-        {isFound &&
-          found.members.map(({ id, name, email }) => (
-            <li key={id}>
-              <button name="as" value={id} className={item}>
-                {name}
-                <span className="block truncate text-sm text-muted">{email}</span>
-              </button>
-            </li>
-          ))}
-        {isFound && found.members.length === 0 && (
+        {found?.map(({ id, name, email }) => (
+          <li key={id}>
+            <button name="as" value={`member:${id}`} className={item}>
+              {name}
+              <span className="block truncate text-sm text-muted">{email}</span>
+            </button>
+          </li>
+        ))}
+        {found?.length === 0 && (
           <li className="px-3 py-2 text-muted">{desk('desk-access.no-such-member')}</li>
         )}
       </ul>

@@ -16,7 +16,7 @@ export function asWords({ who, name }: LookingAs, t: Words): string {
     case 'group':
       return t('site.as-group', { name });
     case 'member':
-      return t('site.as-member', { name });
+      return name;
   }
 }
 

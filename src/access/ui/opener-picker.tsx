@@ -1,102 +1,134 @@
 'use client';
 
+import { X } from 'lucide-react';
 import { refKey, type Opener, type Who } from '@/core/access/rule';
+import { STAFF_ROLES } from '@/core/staff';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
-import { inputClass } from '@/kit/input-class';
+import { PickBox } from '@/kit/pick-box';
+import { EdgeField } from './edge-field';
+import { MemberSearch, type FindMembers } from './member-search';
+import { whenWords, whoWords, type Names } from './rule-words';
 import { desk } from '@/words/desk';
 
+export type TierChoice = { id: string; name: string; keyCut: KeyCut };
 type Props = {
   openTo: Opener[];
-  tiers: { id: string; name: string; keyCut: KeyCut }[];
-  onChange: (openTo: Opener[]) => void;
+  tiers: TierChoice[];
+  groups: { id: string; name: string }[];
+  names: Names;
+  findMembers: FindMembers;
+  onChange: (openTo: Opener[], names?: Names) => void;
 };
 
-const same = (a: Who, b: Who): boolean => refKey(a) === refKey(b);
-
-/** Chooses whom a rule lets in, and for each whether at once or some days after publishing. */
-export function OpenerPicker({ openTo, tiers, onChange }: Props) {
-  const lines: { who: Who; words: React.ReactNode; name: string }[] = [
-    ...tiers.map((tier) => ({
-      who: { kind: 'tier', id: tier.id } as const,
-      words: <TierName cut={tier.keyCut} name={tier.name} />,
-      name: tier.name,
-    })),
-    {
-      who: { kind: 'paying' },
-      words: desk('desk-access.everyone-who-pays'),
-      name: desk('desk-access.everyone-who-pays-inline'),
-    },
-    {
-      who: { kind: 'signed-in' },
-      words: desk('desk-access.everyone-signed-in'),
-      name: desk('desk-access.everyone-signed-in-inline'),
-    },
-    {
-      who: { kind: 'everyone' },
-      words: desk('desk-access.everyone'),
-      name: desk('desk-access.everyone-inline'),
-    },
-  ];
-  const set = (who: Who, opener: Opener | null): void => {
-    const others = openTo.filter((line) => !same(line.who, who));
-    onChange(opener ? [...others, opener] : others);
-  };
+/** Chooses whom a rule lets in, a line for each, and from when until when. */
+export function OpenerPicker({ openTo, tiers, groups, names, findMembers, onChange }: Props) {
+  const change = (at: number, part: Partial<Opener>): void =>
+    onChange(openTo.map((line, n) => (n === at ? trimmed({ ...line, ...part }) : line)));
+  const chosen = new Set(openTo.map(({ who }) => refKey(who)));
+  const add = (who: Who, name?: string): void =>
+    onChange([...openTo, { who }], name && 'id' in who ? { [refKey(who)]: name } : undefined);
+  const options = (list: { who: Who; name: string }[]) =>
+    list
+      .filter(({ who }) => !chosen.has(refKey(who)))
+      .map(({ who, name }) => ({ id: JSON.stringify(who), name }));
   return (
-    <ul className="divide-y divide-line">
-      {lines.map(({ who, words, name }) => {
-        const line = openTo.find((candidate) => same(candidate.who, who));
-        const wait =
-          line?.opens &&
-          'since' in line.opens &&
-          line.opens.since === 'published' &&
-          line.opens.after.unit === 'day'
-            ? line.opens.after.n
-            : 0;
-        const isSpecial = line && ((line.opens && wait === 0) || line.closes);
-        return (
-          <li
-            key={refKey(who)}
-            className="flex min-h-12 flex-wrap items-center justify-between gap-x-4 py-1.5"
-          >
-            <label className="flex items-center gap-2.5 font-semibold">
-              <input
-                type="checkbox"
-                className="size-4.5"
-                checked={Boolean(line)}
-                onChange={(event) => set(who, event.target.checked ? { who } : null)}
-              />
-              {words}
-            </label>
-            {isSpecial ? (
-              <span className="text-[0.9375rem] text-muted">
-                {desk('desk-access.has-its-own-dates-which')}
-              </span>
-            ) : (
-              line && (
-                <label className="flex items-center gap-2 text-[0.9375rem] whitespace-nowrap text-muted">
-                  <input
-                    type="number"
-                    min={0}
-                    max={3650}
-                    aria-label={desk('desk-access.days-after-publishing-for', { name })}
-                    className={`${inputClass} !w-16 py-1`}
-                    value={wait}
-                    onChange={(event) => {
-                      const n = Math.max(0, Math.floor(Number(event.target.value) || 0));
-                      set(
-                        who,
-                        n === 0 ? { who } : { who, opens: { since: 'published', after: { n, unit: 'day' } } },
-                      );
-                    }}
+    <div className="grid gap-3">
+      <ul className="grid gap-2">
+        {openTo.map((line, at) => {
+          const { who } = line;
+          const tier = who.kind === 'tier' ? tiers.find(({ id }) => id === who.id) : undefined;
+          const name = whoWords(line, names);
+          return (
+            <li key={`${at} ${refKey(who)}`} className="rounded-md bg-sunken py-1 pr-1 pl-3">
+              <div className="flex items-center justify-between gap-3">
+                <span className="inline-block font-semibold first-letter:uppercase">
+                  {tier ? <TierName cut={tier.keyCut} name={tier.name} /> : name}
+                </span>
+                <button
+                  type="button"
+                  aria-label={desk('desk-access.remove', { cover: name })}
+                  className="grid size-8 flex-none place-items-center rounded hover:bg-line"
+                  onClick={() => onChange(openTo.filter((_, n) => n !== at))}
+                >
+                  <X className="size-4" aria-hidden />
+                </button>
+              </div>
+              <details className="group pb-1.5">
+                <summary className="w-fit cursor-pointer text-[0.9375rem] text-muted underline underline-offset-2">
+                  {whenWords(line, names) || desk('desk-access.at-once-and-for-good')}
+                </summary>
+                <div className="mt-2 grid gap-3 pr-2 sm:grid-cols-2">
+                  <EdgeField
+                    edge={line.opens}
+                    who={who}
+                    tiers={tiers}
+                    label={desk('desk-access.opens-when', { name })}
+                    none={desk('desk-access.at-once')}
+                    edgeIs="from"
+                    onChange={(opens) => change(at, { opens })}
                   />
-                  {desk('desk-access.days-after-publishing')}
-                </label>
-              )
-            )}
-          </li>
-        );
-      })}
-    </ul>
+                  <EdgeField
+                    edge={line.closes}
+                    who={who}
+                    tiers={tiers}
+                    label={desk('desk-access.closes-when', { name })}
+                    none={desk('desk-access.for-good')}
+                    edgeIs="until"
+                    onChange={(closes) => change(at, { closes })}
+                  />
+                </div>
+              </details>
+            </li>
+          );
+        })}
+        {openTo.length === 0 && <li className="text-muted">{desk('desk-access.opens-to-nobody')}</li>}
+      </ul>
+      <PickBox
+        label={desk('desk-access.whom-it-opens-to')}
+        placeholder={desk('desk-access.whom-it-opens-to')}
+        groups={[
+          {
+            label: desk('desk-access.tiers'),
+            options: options(tiers.map(({ id, name }) => ({ who: { kind: 'tier', id }, name }))),
+          },
+          {
+            label: desk('desk-access.more-than-one-tier'),
+            options: options([
+              { who: { kind: 'paying' }, name: desk('desk-access.everyone-who-pays') },
+              { who: { kind: 'signed-in' }, name: desk('desk-access.everyone-signed-in') },
+              { who: { kind: 'everyone' }, name: desk('desk-access.everyone') },
+            ]),
+          },
+          {
+            label: desk('desk-members.groups'),
+            options: options(groups.map(({ id, name }) => ({ who: { kind: 'group', id }, name }))),
+          },
+          {
+            label: desk('desk-access.staff-roles'),
+            options: options(
+              STAFF_ROLES.map((id) => ({
+                who: { kind: 'staff', id },
+                name: desk('desk-access.staff-of-role', { role: id }),
+              })),
+            ),
+          },
+        ].filter((group) => group.options.length > 0)}
+        onPick={(id) => add(JSON.parse(id) as Who)}
+      />
+      <MemberSearch
+        find={findMembers}
+        label={desk('desk-access.or-one-member')}
+        onChoose={({ id, name }) => {
+          const who: Who = { kind: 'member', id };
+          if (!chosen.has(refKey(who))) add(who, name);
+        }}
+      />
+    </div>
   );
+}
+
+/** Without the edges that there are not. */
+function trimmed({ who, opens, closes }: Opener): Opener {
+  return { who, ...(opens && { opens }), ...(closes && { closes }) };
 }

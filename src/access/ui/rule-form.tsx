@@ -1,14 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import type { Cover, Opener } from '@/core/access/rule';
-import type { KeyCut } from '@/core/key-cut';
+import { refKey, type Cover, type Opener } from '@/core/access/rule';
 import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import { CheckField, TextField } from '@/kit/field';
-import { CoverPicker } from './cover-picker';
+import { CoverPicker, type CoverChoices } from './cover-picker';
 import { DoorstepFields, type DoorstepDraft } from './doorstep-fields';
-import { OpenerPicker } from './opener-picker';
+import { OpenerPicker, type TierChoice } from './opener-picker';
+import type { FindMembers } from './member-search';
+import { ruleNameFrom, type Names } from './rule-words';
+import { RuleImpactNote, type PreviewRule } from './rule-impact';
 import { desk } from '@/words/desk';
 
 export type RuleDraft = {
@@ -28,17 +30,46 @@ type Props = {
   remove: FormAction | null;
   draft: RuleDraft;
   siteDoorstep: DoorstepDraft;
-  items: { id: string; title: string; type: string }[];
-  categories: { id: string; name: string }[];
-  tiers: { id: string; name: string; keyCut: KeyCut }[];
+  choices: CoverChoices;
+  tiers: TierChoice[];
+  groups: { id: string; name: string }[];
+  names: Names;
+  findMembers: FindMembers;
+  preview: PreviewRule;
 };
 
+const namesOf = (kind: string, all: { id: string; name: string }[]): Names =>
+  Object.fromEntries(all.map(({ id, name }) => [refKey({ kind, id }), name]));
+
 /** A rule: what it covers, to whom it opens, and its doorstep. */
-export function RuleForm({ action, remove, draft, siteDoorstep, items, categories, tiers }: Props) {
+export function RuleForm({
+  action,
+  remove,
+  draft,
+  siteDoorstep,
+  choices,
+  tiers,
+  groups,
+  names: known,
+  findMembers,
+  preview,
+}: Props) {
   const [rule, setRule] = useState(draft);
   const [asking, setAsking] = useState(false);
   const change = (part: Partial<RuleDraft>): void => setRule((now) => ({ ...now, ...part }));
-  const sent = { ...rule, id: rule.id || undefined };
+  const [names, setNames] = useState<Names>(() => ({
+    ...namesOf('category', choices.categories),
+    ...namesOf('tag', choices.tags),
+    ...namesOf('type', choices.kinds),
+    ...namesOf('tier', tiers),
+    ...namesOf('group', groups),
+    ...known,
+  }));
+  const learn = (more: Names | undefined): void => {
+    if (more) setNames((now) => ({ ...now, ...more }));
+  };
+  const ownName = ruleNameFrom(rule.covers, names);
+  const sent = { ...rule, name: rule.name.trim() || ownName, id: rule.id || undefined };
   return (
     <div className="mt-5 grid max-w-5xl gap-6">
       <ActionForm action={action} label={desk('desk-access.rule')} className="grid gap-6">
@@ -49,31 +80,67 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
           label={desk('desk.name')}
           value={rule.name}
           onChange={(event) => change({ name: event.target.value })}
-          hint={desk('desk-access.for-staff-only-members-never')}
+          placeholder={ownName}
+          hint={desk('desk-access.rule-name-hint')}
           className="max-w-md"
         />
         <div className="grid gap-6 lg:grid-cols-2">
           <Part title={desk('desk-access.covers')} problem="covers">
             <CoverPicker
+              {...choices}
               covers={rule.covers}
-              items={items}
-              categories={categories}
-              first={desk('desk-access.choose-what-it-covers')}
-              more={desk('desk-access.add-another')}
-              onChange={(covers) => change({ covers })}
+              names={names}
+              words={{
+                things: desk('desk-access.covers-things'),
+                item: desk('desk-access.covers-item'),
+                address: desk('desk-access.covers-address'),
+              }}
+              onChange={(covers, more) => {
+                change({ covers });
+                learn(more);
+              }}
             />
-            <h3 className="mt-5 mb-2 font-semibold">{desk('desk-access.except')}</h3>
-            <CoverPicker
-              covers={rule.except}
-              items={items}
-              categories={categories}
-              first={desk('desk-access.choose-an-exception')}
-              more={desk('desk-access.add-an-exception')}
-              onChange={(except) => change({ except })}
-            />
+            <details className="mt-5" open={draft.except.length > 0}>
+              <summary className="mb-2 w-fit cursor-pointer font-semibold">
+                {desk('desk-access.except')}
+              </summary>
+              <CoverPicker
+                {...choices}
+                covers={rule.except}
+                names={names}
+                words={{
+                  things: desk('desk-access.except-things'),
+                  item: desk('desk-access.except-item'),
+                  address: desk('desk-access.except-address'),
+                }}
+                onChange={(except, more) => {
+                  change({ except });
+                  learn(more);
+                }}
+              />
+            </details>
           </Part>
           <Part title={desk('desk-access.opens-to')} problem="openTo">
-            <OpenerPicker openTo={rule.openTo} tiers={tiers} onChange={(openTo) => change({ openTo })} />
+            <OpenerPicker
+              openTo={rule.openTo}
+              tiers={tiers}
+              groups={groups}
+              names={names}
+              findMembers={findMembers}
+              onChange={(openTo, more) => {
+                change({ openTo });
+                learn(more);
+              }}
+            />
+            <div className="mt-5">
+              <CheckField
+                name="alsoRequire"
+                label={desk('desk-access.also-require')}
+                checked={rule.alsoRequire}
+                onChange={(event) => change({ alsoRequire: event.target.checked })}
+                hint={desk('desk-access.also-require-hint')}
+              />
+            </div>
           </Part>
         </div>
         <Part title={desk('desk-access.doorstep')} problem="doorstep">
@@ -83,6 +150,7 @@ export function RuleForm({ action, remove, draft, siteDoorstep, items, categorie
             onChange={(doorstep) => change({ doorstep })}
           />
         </Part>
+        <RuleImpactNote draft={sent} preview={preview} />
         <CheckField
           name="on"
           label={desk('desk-access.the-rule-is-on')}

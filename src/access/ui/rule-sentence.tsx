@@ -39,7 +39,7 @@ export function RuleSentence({ rule, names, tiers }: Props) {
         {rule.openTo.map((line, index) => {
           const { who } = line;
           const keyCut = who.kind === 'tier' ? tiers.find((tier) => tier.id === who.id)?.keyCut : undefined;
-          const when = whenWords(line);
+          const when = whenWords(line, names);
           return (
             <Fragment key={index}>
               {index > 0 && (index === rule.openTo.length - 1 ? ` ${desk('desk.and')} ` : ', ')}

@@ -3,9 +3,10 @@ import type { Cover, Opener } from '@/core/access/rule';
 import { coverWords, whenWords, whoWords, type Names } from './rule-words';
 
 const names: Names = {
-  items: new Map([['library', 'Library']]),
-  categories: new Map([['guides', 'Observing guides']]),
-  tiers: new Map([['observer', 'Observer']]),
+  'item:library': 'Library',
+  'category:guides': 'Observing guides',
+  'tier:observer': 'Observer',
+  'group:committee': 'Committee',
 };
 
 it.each<[Cover, string]>([
@@ -38,7 +39,16 @@ it.each<[Opener, string, string]>([
     'everyone who is signed in',
     'from 1 week after joining, until 1 year after getting it',
   ],
+  [
+    {
+      who: { kind: 'group', id: 'committee' },
+      opens: { since: 'held', after: { n: 2, unit: 'week' }, of: { kind: 'tier', id: 'observer' } },
+    },
+    'the group Committee',
+    'from 2 weeks after getting Observer',
+  ],
+  [{ who: { kind: 'staff', id: 'helper' } }, 'staff with the role helper', ''],
 ])('a line %o is said in words', (line, who, when) => {
   expect(whoWords(line, names)).toBe(who);
-  expect(whenWords(line)).toBe(when);
+  expect(whenWords(line, names)).toBe(when);
 });

@@ -1,42 +1,45 @@
-import type { Cover, Edge, Opener, Rule } from '@/core/access/rule';
+import { refKey, type Cover, type Edge, type Opener, type Rule } from '@/core/access/rule';
 import { lengthWords } from '@/words/offers';
 import { plainWords } from '@/words/desk';
 import { desk } from '@/words/desk';
 
-/** Names for the ids that rules speak of. */
-export type Names = {
-  items: Map<string, string>;
-  categories: Map<string, string>;
-  tiers: Map<string, string>;
-};
+/** Names for what rules speak of, by kind and id: "tier:observer". */
+export type Names = Record<string, string>;
+
+const nameOf = (ref: { kind: string; id: string }, names: Names): string => names[refKey(ref)] ?? ref.id;
 
 export function coverWords(cover: Cover, names: Names): string {
   switch (cover.kind) {
     case 'item':
-      return `“${names.items.get(cover.id) ?? cover.id}”`;
+      return `“${nameOf(cover, names)}”`;
     case 'under':
-      return desk('desk-access.and-all-below-it', { id: names.items.get(cover.id) ?? cover.id });
+      return desk('desk-access.and-all-below-it', { id: nameOf({ kind: 'item', id: cover.id }, names) });
     case 'path':
       return desk('desk-access.the-address', { pattern: cover.pattern });
     case 'category':
-      return desk('desk-access.the-category', { id: names.categories.get(cover.id) ?? cover.id });
+      return desk('desk-access.the-category', { id: nameOf(cover, names) });
     case 'tag':
-      return desk('desk-access.what-is-tagged', { id: cover.id });
+      return desk('desk-access.what-is-tagged', { id: nameOf(cover, names) });
     case 'type':
       return cover.id === 'page'
         ? desk('desk-access.all-pages-inline')
         : cover.id === 'post'
           ? desk('desk-access.all-posts-inline')
-          : desk('desk-access.all-of-the-kind', { id: cover.id });
+          : desk('desk-access.all-of-the-kind', { id: nameOf(cover, names) });
     case 'site':
       return desk('desk-access.the-whole-site-inline');
   }
 }
 
-function edgeWords(edge: Edge, edgeIs: 'from' | 'until'): string {
+function edgeWords(edge: Edge, edgeIs: 'from' | 'until', names: Names): string {
   if ('on' in edge)
     return desk(edgeIs === 'from' ? 'desk-access.from-date' : 'desk-access.until-date', { date: edge.on });
   const length = lengthWords(edge.after, plainWords);
+  if (edge.since === 'held' && edge.of)
+    return desk(edgeIs === 'from' ? 'desk-access.from-after-of' : 'desk-access.until-after-of', {
+      length,
+      of: nameOf(edge.of, names),
+    });
   return desk(edgeIs === 'from' ? 'desk-access.from-after' : 'desk-access.until-after', {
     length,
     since: edge.since,
@@ -44,14 +47,16 @@ function edgeWords(edge: Edge, edgeIs: 'from' | 'until'): string {
 }
 
 /** When a line of a rule lets people in; '' where it does so at once and for good. */
-export function whenWords(line: Opener): string {
-  return [line.opens && edgeWords(line.opens, 'from'), line.closes && edgeWords(line.closes, 'until')]
+export function whenWords(line: Opener, names: Names): string {
+  return [
+    line.opens && edgeWords(line.opens, 'from', names),
+    line.closes && edgeWords(line.closes, 'until', names),
+  ]
     .filter(Boolean)
     .join(', ');
 }
 
-export function whoWords(line: Opener, names: Names): string {
-  const { who } = line;
+export function whoWords({ who }: Pick<Opener, 'who'>, names: Names): string {
   switch (who.kind) {
     case 'everyone':
       return desk('desk-access.everyone-inline');
@@ -59,13 +64,24 @@ export function whoWords(line: Opener, names: Names): string {
       return desk('desk-access.everyone-who-is-signed-in');
     case 'paying':
       return desk('desk-access.everyone-who-pays-inline');
+    case 'group':
+      return desk('desk-access.the-group', { name: nameOf(who, names) });
+    case 'pass':
+      return desk('desk-access.the-pass', { name: nameOf(who, names) });
     case 'tier':
-      return names.tiers.get(who.id) ?? who.id;
+    case 'member':
+      return nameOf(who, names);
     case 'staff':
-      return desk('desk-access.staff');
-    default:
-      return `${who.kind} ${who.id}`;
+      return who.id === undefined
+        ? desk('desk-access.staff')
+        : desk('desk-access.staff-of-role', { role: who.id });
   }
 }
+
+/** A rule by what it covers, for one that was given no name: "the category Guides". */
+export const ruleNameFrom = (covers: Cover[], names: Names): string => {
+  const words = covers.map((cover) => coverWords(cover, names)).join(', ');
+  return words.slice(0, 1).toUpperCase() + words.slice(1, 80);
+};
 
 export const isOn = (rule: Pick<Rule, 'on'>): boolean => rule.on !== false;

@@ -4,7 +4,7 @@ import { articleSchema, type Prose } from '@/core/content/prose';
 import { built, many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
 import { filesIn, picturesIn, plainText, wordCount } from '@/core/content/prose';
 import { withoutSections } from '@/core/content/sections';
-import type { PictureId } from '@/core/ids';
+import type { ItemId, PictureId } from '@/core/ids';
 
 /** An item without its text: safe to list for staff, and what decisions are made from. */
 export type ItemHead = ItemFacts & {
@@ -155,6 +155,20 @@ export async function listItems(db: Db): Promise<ItemHead[]> {
     `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NULL
      ORDER BY (i.type = 'page') DESC, i.type, i.position, i.published_at DESC NULLS FIRST, i.title`,
   );
+}
+
+/** The addresses of all items that are not in the trash. */
+export async function listPaths(db: Db): Promise<string[]> {
+  const rows = await many<{ path: string }>(
+    db,
+    'SELECT path FROM items WHERE trashed_at IS NULL ORDER BY path',
+  );
+  return rows.map(({ path }) => path);
+}
+
+/** What items are called, by their ids; those in the trash, too. */
+export async function listTitles(db: Db, ids: string[]): Promise<{ id: ItemId; name: string }[]> {
+  return many(db, 'SELECT id, title AS name FROM items WHERE id = ANY ($1)', [ids]);
 }
 
 /** The items with these ids that are not in the trash, with their texts. */

@@ -14,10 +14,11 @@ type Props = {
   /** What else can be chosen with what was typed: an address. */
   typedAs?: (typed: string) => { words: string; onChoose: () => void } | null;
   onChoose: (item: FoundItem) => void;
+  hasFocus?: boolean;
 };
 
 /** An item, found by a part of its title or address. */
-export function ItemSearch({ label, kind, typedAs, onChoose }: Props) {
+export function ItemSearch({ label, kind, typedAs, onChoose, hasFocus = true }: Props) {
   const [typed, setTyped] = useState('');
   const [found, setFound] = useState<FoundItem[]>([]);
   useEffect(() => {
@@ -53,7 +54,7 @@ export function ItemSearch({ label, kind, typedAs, onChoose }: Props) {
         maxLength={2000}
         onChange={(event) => setTyped(event.target.value)}
         autoComplete="off"
-        autoFocus
+        autoFocus={hasFocus}
       />
       <ComboboxOptions anchor={{ to: 'bottom start', gap: 4 }} className={optionsClass}>
         {own && (

@@ -5,7 +5,8 @@ export type Viewpoint = { who: ViewpointWho; on: LocalDate | null };
 export type ViewpointWho =
   { kind: 'visitor' } | { kind: 'signed-in' } | { kind: 'tier' | 'group' | 'member'; id: string };
 
-const WRITTEN = /^(?:(visitor|signed-in)|(tier|group|member):([A-Za-z0-9_-]{1,120}))(?:@(\d{4}-\d{2}-\d{2}))?$/;
+const WRITTEN =
+  /^(?:(visitor|signed-in)|(tier|group|member):([A-Za-z0-9_-]{1,120}))(?:@(\d{4}-\d{2}-\d{2}))?$/;
 
 /** A viewpoint as an address has it: "visitor", "tier:observer", "member:ID@2027-03-01". Null where it is none. */
 export function readViewpoint(written: string): Viewpoint | null {

@@ -103,3 +103,12 @@ export async function forgetMember(db: Db, id: string, email: string, at: Instan
   await run(db, 'DELETE FROM devices WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM email_codes WHERE member_id = $1 OR email = $2', [id, email]);
 }
+
+/** What members are called, by their ids: their name, or their address where they gave none. */
+export async function listMemberNames(db: Db, ids: string[]): Promise<{ id: MemberId; name: string }[]> {
+  return many(
+    db,
+    `SELECT id, coalesce(nullif(name, ''), email) AS name FROM members WHERE id::text = ANY ($1)`,
+    [ids],
+  );
+}

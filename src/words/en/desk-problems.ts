@@ -20,6 +20,9 @@ export const deskProblems = {
 
   // A member’s account
   'member.gone': 'This member no longer exists.',
+  'rule.group-gone': 'A group that this rule opens to no longer exists. Take it out.',
+  'rule.address-unreadable':
+    'An address can’t have encoded slashes in it. Write it as it reads in the browser: /library/*',
   'group.missing': 'Give the group a name.',
   'group.taken': 'Another group has this name.',
   'group.gone': 'This group no longer exists.',

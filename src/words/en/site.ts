@@ -17,7 +17,6 @@ export const site = {
   'site.as-signed-in': 'a member without a tier',
   'site.as-tier': 'a new holder of {name}',
   'site.as-group': 'a member of the group {name}',
-  'site.as-member': '{name}',
   'site.back-to-desk': 'Back to the Desk',
   'site.latest': 'Latest',
   'site.categories': 'Categories',

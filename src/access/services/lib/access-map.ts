@@ -1,4 +1,5 @@
 import type { Decision } from '@/core/access/decide';
+import type { LocalDate } from '@/core/instants';
 import { VISITOR } from '@/core/access/facts';
 import { ruleLayer } from '@/core/access/layers';
 import { listCategories, type Category } from '@/content/store/categories';
@@ -7,8 +8,8 @@ import { pool } from '@/platform/store/db';
 import { desk } from '@/words/desk';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import type { StoredRule } from '@/access/store/rules';
-import { listViewpoints, type SeenFrom } from './viewpoints';
-import { isLetIn, judge, readerFor, type Judged, type Reader } from './reader';
+import { atTimeOf, listViewpoints, type SeenFrom } from './viewpoints';
+import { isLetIn, isOut, judge, readerFor, type Judged, type Reader } from './reader';
 
 export type Viewpoint = SeenFrom;
 export type MapRow = { item: ItemHead; decisions: Decision[] };
@@ -29,7 +30,23 @@ export async function readViewpoints(): Promise<Viewpoints> {
   return { reader, tiers, viewpoints: viewpoints.map((one) => ({ ...one, name: nameOf(one) })) };
 }
 
-/** What staff call a viewpoint. */
+/** Whom a viewpoint is, in words that begin a sentence. */
+export function titleOf({ who, name }: SeenFrom): string {
+  switch (who.kind) {
+    case 'visitor':
+      return desk('desk-access.a-visitor');
+    case 'signed-in':
+      return desk('desk-access.a-member-without-a-tier');
+    case 'tier':
+      return desk('desk-access.a-new-holder', { name });
+    case 'group':
+      return desk('desk-access.a-member-of', { name });
+    case 'member':
+      return name;
+  }
+}
+
+/** What staff call a viewpoint at the head of a column. */
 export const nameOf = ({ who, name }: SeenFrom): string =>
   who.kind === 'visitor'
     ? desk('desk-access.visitor')
@@ -44,15 +61,17 @@ async function rowsOf({ reader, viewpoints }: Viewpoints, items: ItemHead[]): Pr
   return items.map((item) => ({ item, decisions: seen.map((decisions) => decisions(item.id)) }));
 }
 
-/** Who sees what: every published item from each viewpoint. */
-export async function readAccessMap(): Promise<AccessMap> {
+/** Who sees what: every item that is published then, from each viewpoint; now, or at this time of another day. */
+export async function readAccessMap(on: LocalDate | null = null): Promise<AccessMap> {
   const view = await readViewpoints();
+  const { site, now } = view.reader;
+  const reader = { ...view.reader, now: on ? atTimeOf(now, on, site.zone) : now };
   const [items, categories] = [await listItems(pool()), await listCategories(pool())];
   const rows = await rowsOf(
-    view,
-    items.filter((item) => item.publishedAt !== null),
+    { ...view, reader },
+    items.filter((item) => isOut(reader, item)),
   );
-  const { reader, viewpoints, tiers } = view;
+  const { viewpoints, tiers } = view;
   return { zone: reader.site.zone, viewpoints, rows, rules: reader.rules, categories, tiers };
 }
 

@@ -14,6 +14,7 @@ import { currentSite } from '@/platform/site';
 import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import type { Doorstep, Site } from '@/platform/store/site';
+import type { StoredRule } from '@/access/store/rules';
 import { keptRules, type KeptRules } from './kept-rules';
 import { viewerOf } from './viewer';
 
@@ -91,6 +92,10 @@ function decisionWithin(reader: Reader, item: Item, fileId: ItemId): Decision {
   return { state: 'closed', by: 'rule', rules: decision.rules };
 }
 
-/** The doorstep of the first deciding rule that has its own, else the site's. */
-export const doorstepOf = ({ rules, site }: Reader, deciding: string[]): Doorstep =>
-  rules.find((rule) => deciding.includes(rule.id) && rule.doorstep)?.doorstep ?? site.doorstep;
+/** The first deciding rule that has a doorstep of its own; null where the site's is met. */
+export const doorstepRuleOf = ({ rules }: KeptRules, deciding: string[]): StoredRule | null =>
+  rules.find((rule) => deciding.includes(rule.id) && rule.doorstep) ?? null;
+
+/** The doorstep that is met: of that rule, else the site's. */
+export const doorstepOf = (reader: Reader, deciding: string[]): Doorstep =>
+  doorstepRuleOf(reader, deciding)?.doorstep ?? reader.site.doorstep;

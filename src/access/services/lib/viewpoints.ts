@@ -2,7 +2,6 @@ import { VISITOR, type PersonFacts } from '@/core/access/facts';
 import { readViewpoint, writeWho, type ViewpointWho } from '@/core/access/viewpoint';
 import { addLength, localDate, startOfDate } from '@/core/calendar';
 import { fromMs, toMs, type Instant, type LocalDate } from '@/core/instants';
-import type { KeyCut } from '@/core/key-cut';
 import { findHolder } from '@/billing/store/holdings';
 import { findGroup, listGroups } from '@/people/store/groups';
 import { findMember } from '@/people/store/members';
@@ -103,7 +102,7 @@ export async function findViewpoint(
 }
 
 /** The instant on a local date that is as long after its start as `now` is after the start of today. */
-function atTimeOf(now: Instant, on: LocalDate, zone: string): Instant {
+export function atTimeOf(now: Instant, on: LocalDate, zone: string): Instant {
   const sinceStart = toMs(now) - toMs(startOfDate(localDate(now, zone), zone));
   const [start, end] = [startOfDate(on, zone), addLength(startOfDate(on, zone), { n: 1, unit: 'day' }, zone)];
   return fromMs(Math.min(toMs(start) + sinceStart, toMs(end) - 1));

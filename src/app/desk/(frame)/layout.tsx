@@ -4,7 +4,7 @@ import { currentActor, currentSite, currentTheme, deskWords, requireStaff, shown
 import { signOutAction } from '@/app/sign-in-action';
 import { may } from '@/core/staff';
 import { deskFrame } from '@/desk/services/desk-frame';
-import { findMembersToLookAs } from '@/app/look-actions';
+import { findSomeMembers } from '@/app/find-members-action';
 import { FormWordsOf } from '@/app/form-words';
 import { Toasts } from '@/kit/toasts';
 import { LeaveGuard } from '@/kit/leave-guard';
@@ -40,7 +40,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         isOwner={may(member.staffRole, 'set up the site')}
         theme={(await currentTheme()) ?? 'auto'}
         viewpoints={frame.viewpoints}
-        findMembers={findMembersToLookAs}
+        findMembers={findSomeMembers}
         moveClock={moveClockAction}
         clockReport={clockReportAction}
         setTheme={setThemeAction}

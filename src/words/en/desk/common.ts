@@ -15,7 +15,6 @@ export const common = {
   'desk.open-to-everyone': 'open to everyone',
   'desk.categories': 'Categories',
   'desk.pages': 'Pages',
-  'desk.posts': 'Posts',
   'desk.name': 'Name',
   'desk.saving': 'Saving…',
   'desk.deleting': 'Deleting…',

@@ -3,8 +3,9 @@
 import { redirect } from 'next/navigation';
 import { differences, draftsOf, forForm, text, type FormState } from '@/app/form-state';
 import { ruleEditor } from '@/access/services/access-map';
-import { coverWords, whenWords, whoWords, type Names } from '@/access/ui/rule-words';
+import { coverWords, whenWords, whoWords } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
+import { previewRule, type RuleImpact } from '@/access/services/preview-rule';
 import { deleteRule, saveRule } from '@/access/services/save-rule';
 import { desk } from '@/words/desk';
 
@@ -17,19 +18,14 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
     saveRule(actor, input),
     () => redirect('/desk/access?saved=1'),
     async () => {
-      const found = await ruleEditor(actor, rule.id);
+      const found = await ruleEditor(actor, { id: rule.id });
       if (!found.ok || !found.value.rule) return null;
-      const { rule: theirs, items, categories, tiers } = found.value;
-      const names: Names = {
-        items: new Map(items.map(({ id, title }) => [id, title])),
-        categories: new Map(categories.map(({ id, name }) => [id, name])),
-        tiers: new Map(tiers.map(({ id, name }) => [id, name])),
-      };
+      const { rule: theirs, names } = found.value;
       const yours = { ...theirs, ...(rule as Partial<typeof theirs>) };
       const covers = (of: typeof theirs): string =>
         of.covers.map((cover) => coverWords(cover, names)).join(', ');
       const openTo = (of: typeof theirs): string =>
-        of.openTo.map((line) => `${whoWords(line, names)} ${whenWords(line)}`.trim()).join(', ');
+        of.openTo.map((line) => `${whoWords(line, names)} ${whenWords(line, names)}`.trim()).join(', ');
       return differences(theirs.version, [
         { label: desk('desk.name'), theirs: theirs.name, yours: yours.name },
         { label: desk('desk-access.covers'), theirs: covers(theirs), yours: covers(yours) },
@@ -37,6 +33,12 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
       ]);
     },
   );
+}
+
+/** What a rule that is being written would change; null where it cannot be saved as it is. */
+export async function previewRuleAction(draft: unknown): Promise<RuleImpact | null> {
+  const found = await previewRule(await currentActor(), draft);
+  return found.ok ? found.value : null;
 }
 
 export async function deleteRuleAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,27 +1,40 @@
+import clsx from 'clsx';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { accessMap } from '@/access/services/access-map';
 import type { AccessMap } from '@/access/services/access-map';
+import { why } from '@/access/services/why';
+import { startOfDate } from '@/core/calendar';
+import { isLocalDate, type LocalDate } from '@/core/instants';
+import { may } from '@/core/staff';
+import type { Words } from '@/words/speak';
 import { AccessTable } from '@/access/ui/access-table';
 import { RuleSentence } from '@/access/ui/rule-sentence';
-import { buttonClass } from '@/kit/button';
+import { WhyPanel } from '@/access/ui/why-panel';
+import { Button, buttonClass } from '@/kit/button';
+import { Drawer } from '@/kit/drawer';
+import { inputClass } from '@/kit/input-class';
 import { Empty } from '@/kit/empty';
 import { Tabs } from '@/kit/tabs';
 import { Said } from '@/kit/toasts';
-import { ruleNames } from './names';
 import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk.access') };
 
 export default async function AccessPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  await requireStaff();
-  const { view: asked, saved } = await searchOf(searchParams);
+  const staff = await requireStaff();
+  const { view: asked, saved, why: item = '', as = '', on: day = '' } = await searchOf(searchParams);
   const view = asked === 'rulebook' ? 'rulebook' : 'map';
-  const map = await shown(accessMap(await currentActor()));
-  const names = ruleNames(map);
+  const actor = await currentActor();
+  const on = isLocalDate(day) ? day : '';
+  const map = await shown(accessMap(actor, { on }));
+  const asking = view === 'map' && item !== '' && as !== '';
+  const answer = asking ? await why(actor, { item, as, on }) : null;
+  const explained = answer?.ok ? answer.value : null;
+  const mayChange = may(staff.staffRole, 'set access');
   return (
     <>
       {saved && <Said words={desk('desk-access.rule-saved')} />}
@@ -35,11 +48,13 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
             { id: 'rulebook', name: desk('desk-access.rulebook'), path: '/desk/access?view=rulebook' },
           ]}
         />
-        <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>
-          {desk('desk-access.make-a-rule')}
-        </Link>
+        {mayChange && (
+          <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>
+            {desk('desk-access.make-a-rule')}
+          </Link>
+        )}
       </div>
-      <div className="mt-5">
+      <div className={clsx('mt-5', explained && 'grid items-start gap-6 xl:grid-cols-[1fr_25rem]')}>
         {view === 'rulebook' ? (
           <>
             <p className="text-muted">
@@ -49,7 +64,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
             </p>
             <ul className="mt-4 grid gap-3 lg:grid-cols-2">
               {map.rules.map((rule) => (
-                <RuleSentence key={rule.id} rule={rule} names={names} tiers={map.tiers} />
+                <RuleSentence key={rule.id} rule={rule} names={map.names} tiers={map.tiers} />
               ))}
             </ul>
           </>
@@ -58,18 +73,60 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
             {desk('desk-access.publish-a-page-under-content')}
           </Empty>
         ) : (
-          <AccessTable
-            viewpoints={map.viewpoints.map(({ id, name, tier }) => ({
-              id,
-              name,
-              keyCut: tier?.keyCut ?? null,
-            }))}
-            groups={groups(map)}
-            t={t}
-          />
+          <div className="min-w-0">
+            <MapDay on={on} t={t} />
+            <AccessTable
+              whyHref={(id, viewpoint) => mapHref({ why: id, as: viewpoint, on })}
+              open={explained && { item, as }}
+              viewpoints={map.viewpoints.map(({ id, name, tier }) => ({
+                id,
+                name,
+                keyCut: tier?.keyCut ?? null,
+              }))}
+              groups={groups(map)}
+              t={t}
+            />
+          </div>
+        )}
+        {explained && (
+          <Drawer
+            title={explained.item.title}
+            label={desk('desk-access.why-of', { title: explained.item.title })}
+            closeHref={mapHref({ on })}
+          >
+            <WhyPanel why={explained} t={t} mayChange={mayChange} />
+          </Drawer>
         )}
       </div>
     </>
+  );
+}
+
+const mapHref = (parts: Record<string, string>): string => {
+  const given = Object.entries(parts).filter(([, value]) => value !== '');
+  return `/desk/access${given.length > 0 ? `?${new URLSearchParams(given).toString()}` : ''}`;
+};
+
+/** The day that the map shows. */
+function MapDay({ on, t }: { on: LocalDate | ''; t: Words }) {
+  return (
+    <form action="/desk/access" className="mb-3 flex flex-wrap items-center gap-3">
+      <label className="flex items-center gap-2">
+        <span className="text-muted">{desk('desk-access.map-on-day')}</span>
+        <input type="date" name="on" defaultValue={on} className={`${inputClass} !w-44 py-1`} />
+      </label>
+      <Button type="submit" look="quiet" className="min-h-9 py-1">
+        {desk('desk-access.map-show')}
+      </Button>
+      {on && (
+        <p className="rounded-md bg-later-wash px-3 py-1 font-semibold text-later">
+          {desk('desk-access.map-of-day', { date: t.date(startOfDate(on, t.zone)) })}{' '}
+          <Link href="/desk/access" className="font-normal underline">
+            {desk('desk-access.map-today')}
+          </Link>
+        </p>
+      )}
+    </form>
   );
 }
 

@@ -3,18 +3,31 @@ import { cache } from 'react';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { ruleEditor } from '@/access/services/access-map';
+import { findSomeMembers } from '@/app/find-members-action';
+import { ruleEditor, type StoredRule } from '@/access/services/access-map';
 import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
-import { deleteRuleAction, saveRuleAction } from '../actions';
+import { deleteRuleAction, previewRuleAction, saveRuleAction } from '../actions';
 import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Search };
 
 /** Read once a request: for the head and for the page. */
-const editorOf = cache(async (id: string) => ruleEditor(await currentActor(), id));
+const editorOf = cache(async (id: string, item: string, copy: string) =>
+  ruleEditor(await currentActor(), { id, item, copy }),
+);
 
-export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
-  const found = await editorOf((await params).id);
+/** What a copy of a rule has of it. */
+const draftOf = ({ covers, except = [], openTo, alsoRequire = false, doorstep }: StoredRule) => ({
+  covers,
+  except,
+  openTo,
+  alsoRequire,
+  doorstep,
+});
+
+export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
+  const { item = '', copy = '' } = await searchOf(searchParams);
+  const found = await editorOf((await params).id, item, copy);
   return {
     title: desk('desk-access.rule-title', {
       name: (found.ok && found.value.rule?.name) || desk('desk-access.new-rule'),
@@ -24,20 +37,21 @@ export async function generateMetadata({ params }: Pick<Props, 'params'>): Promi
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item }] = [await params, await searchOf(searchParams)];
-  const { rule, items, categories, tiers, siteDoorstep } = await shown(editorOf(id));
-  const named = items.find((other) => other.id === item);
+  const [{ id }, { item = '', copy = '' }] = [await params, await searchOf(searchParams)];
+  const found = await shown(editorOf(id, item, copy));
+  const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep } = found;
   const draft: RuleDraft = rule
-    ? { ...rule, except: rule.except ?? [], alsoRequire: rule.alsoRequire ?? false }
+    ? { id: rule.id, version: rule.version, name: rule.name, on: rule.on, ...draftOf(rule) }
     : {
         id: '',
-        name: named?.title ?? '',
+        name: copied ? desk('desk-access.copy-of', { name: copied.name }) : '',
         on: true,
         covers: named ? [{ kind: 'item', id: named.id }] : [],
         except: [],
         openTo: [],
         alsoRequire: false,
         doorstep: null,
+        ...(copied && draftOf(copied)),
         version: 0,
       };
   return (
@@ -47,17 +61,28 @@ export default async function RulePage({ params, searchParams }: Props) {
           {desk('desk.access')}
         </Link>
       </p>
-      <h1 className="mt-1 text-3xl" id="desk-main">
-        {rule ? rule.name : desk('desk-access.a-new-rule')}
-      </h1>
+      <div className="mt-1 flex flex-wrap items-center gap-x-6 gap-y-2">
+        <h1 className="text-3xl break-words" id="desk-main">
+          {rule ? rule.name : desk('desk-access.a-new-rule')}
+        </h1>
+        {rule && (
+          <Link href={`/desk/access/new?copy=${rule.id}`} className="text-spruce underline">
+            {desk('desk-access.copy-rule')}
+          </Link>
+        )}
+      </div>
       <RuleForm
+        key={`${id} ${item} ${copy}`}
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}
         draft={draft}
         siteDoorstep={siteDoorstep}
-        items={items.map(({ id: itemId, title, type }) => ({ id: itemId, title, type }))}
-        categories={categories}
+        choices={{ categories, tags, kinds }}
         tiers={tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
+        groups={groups}
+        names={names}
+        findMembers={findSomeMembers}
+        preview={previewRuleAction}
       />
     </>
   );

@@ -1,0 +1,66 @@
+import { impactOf, meetingsOf, type Meeting } from '@/core/access/impact';
+import type { Rule } from '@/core/access/rule';
+import { listPublished } from '@/content/store/item-lists';
+import { done } from '@/platform/result';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { readViewpoints } from './lib/access-map';
+import { ruleDraftSchema } from './lib/rule-draft';
+
+/** So many titles are named; the rest are counted. */
+const NAMED = 3;
+type Some = { count: number; some: string[] };
+
+/** What a rule would change if it were saved now, for each viewpoint that it changes something for. */
+export type RuleImpact = {
+  /** Published items that it covers. */
+  covers: Some;
+  changes: { viewpoint: string; opens: Some; closes: Some }[];
+  meets: (Meeting & { name: string })[];
+};
+
+/** Says what a rule that is being written would open and close, and which other rules it meets. Nothing is saved. */
+export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchema, async (_, draft) => {
+  const { reader, viewpoints } = await readViewpoints();
+  const items = await listPublished(pool(), reader.now);
+  const rule: Rule = { ...draft, id: draft.id ?? 'new', openTo: draft.openTo ?? [] };
+  const others = reader.rules.filter(({ id }) => id !== rule.id);
+  const rules = { before: reader.rules, after: [...others, rule] };
+  const asked = { now: reader.now, zone: reader.site.zone, default: reader.site.accessDefault };
+  const impacts = impactOf(
+    asked,
+    rules,
+    items,
+    viewpoints.map(({ person }) => person),
+  );
+  const nothing = { before: [], after: [{ ...rule, on: true, alsoRequire: false, openTo: [] }] };
+  // What an otherwise open site would lose by it is what it covers.
+  const [covered] = impactOf({ ...asked, default: 'everyone' }, nothing, items, [
+    { signedIn: false, tiers: [], passes: [], groups: [] },
+  ]);
+  return done({
+    covers: some(covered?.closes ?? []),
+    changes: viewpoints.flatMap(({ name }, n) => {
+      const { opens, closes } = impacts[n] ?? { opens: [], closes: [] };
+      return opens.length + closes.length > 0
+        ? [{ viewpoint: name, opens: some(opens), closes: some(closes) }]
+        : [];
+    }),
+    meets:
+      draft.on === false
+        ? []
+        : meetingsOf(
+            rule,
+            others.filter(({ on }) => on),
+            items,
+          ).map((meeting) => ({
+            ...meeting,
+            name: others.find(({ id }) => id === meeting.rule)?.name ?? meeting.rule,
+          })),
+  } satisfies RuleImpact);
+});
+
+const some = (items: { title: string }[]): Some => ({
+  count: items.length,
+  some: items.slice(0, NAMED).map(({ title }) => title),
+});

@@ -1,0 +1,95 @@
+import type { LineReason, RuleReason } from '@/core/access/explain';
+import { LAYERS } from '@/core/access/layers';
+import type { Decision } from '@/core/access/decide';
+import type { Why } from '@/access/services/why';
+import { desk } from '@/words/desk';
+import type { Words } from '@/words/speak';
+import { whoWords } from './rule-words';
+
+const ruleName = ({ rules }: Why, id: string): string => rules[id]?.name ?? id;
+const listed = (t: Words, words: string[]): string => t.list(words);
+
+/** Whom rules open to, each named once. */
+const opensTo = (why: Why, reasons: RuleReason[], t: Words): string => {
+  const whos = reasons.flatMap(({ lines }) => lines.map(({ line }) => whoWords(line, why.names)));
+  return whos.length === 0 ? desk('desk-access.nobody') : listed(t, [...new Set(whos)]);
+};
+
+/** The answer to “why?”, in one sentence. */
+export function whySentence(why: Why, t: Words): string {
+  const { explanation, viewpointName: who } = why;
+  const { decision, deciding, required } = explanation;
+  if (why.isDraft) return desk('desk-access.why-draft');
+  if (why.offered) return desk('desk-access.why-offered', { state: why.offered.state });
+  if (decision.by === 'system') return desk('desk-access.why-system');
+  if (decision.by === 'staff') return desk('desk-access.why-staff', { who });
+  const narrowing = required.filter(({ verdict }) => verdict.state !== 'open');
+  if (narrowing.length > 0)
+    return desk('desk-access.why-narrowed', {
+      rules: listed(
+        t,
+        narrowing.map(({ rule }) => `“${ruleName(why, rule)}”`),
+      ),
+      count: narrowing.length,
+    });
+  if (decision.by === 'default')
+    return decision.state === 'open'
+      ? desk('desk-access.why-default-open', { to: explanation.default ?? 'everyone' })
+      : desk('desk-access.why-default-closed', { to: explanation.default ?? 'everyone' });
+  const rules = listed(
+    t,
+    deciding.map(({ rule }) => `“${ruleName(why, rule)}”`),
+  );
+  const theirs = deciding.flatMap(({ lines }) => lines.filter(({ state }) => state === decision.state));
+  const to = listed(t, [...new Set(theirs.map(({ line }) => whoWords(line, why.names)))]);
+  switch (decision.state) {
+    case 'open':
+      return desk('desk-access.why-open', { rules, to, count: deciding.length });
+    case 'metered':
+      return desk('desk-access.why-metered', { rules, left: decision.left ?? 0 });
+    case 'later':
+      return desk('desk-access.why-later', {
+        rules,
+        to,
+        count: deciding.length,
+        date: decision.opensAt ? t.dateTime(decision.opensAt) : '',
+      });
+    case 'ended':
+      return desk('desk-access.why-ended', {
+        rules,
+        to,
+        count: deciding.length,
+        date: decision.endedAt ? t.dateTime(decision.endedAt) : '',
+      });
+    case 'closed':
+      return desk('desk-access.why-closed', {
+        rules,
+        to: opensTo(why, deciding, t),
+        count: deciding.length,
+      });
+  }
+}
+
+/** What one line of a rule says to the person. */
+export function lineWords(
+  { isTheirs, state, opensAt, closesAt, countsFromNothing }: LineReason,
+  t: Words,
+): string {
+  if (!isTheirs) return desk('desk-access.line-not-theirs');
+  if (countsFromNothing) return desk('desk-access.line-counts-from-nothing');
+  if (state === 'open' && closesAt)
+    return desk('desk-access.line-open-until', { date: t.dateTime(closesAt) });
+  if (state === 'open' && opensAt) return desk('desk-access.line-open-since', { date: t.dateTime(opensAt) });
+  if (state === 'open') return desk('desk-access.line-open');
+  if (state === 'later' && opensAt) return desk('desk-access.line-later', { date: t.dateTime(opensAt) });
+  if (state === 'ended' && closesAt) return desk('desk-access.line-ended', { date: t.dateTime(closesAt) });
+  return desk('desk-access.line-never');
+}
+
+/** By what a rule covers the item, as a layer. */
+export const layerWords = ([rank]: readonly [number, number]): string =>
+  desk(`desk-access.layer-${LAYERS[rank] ?? 'site'}`);
+
+export function stateWord({ state }: Pick<Decision, 'state'>): string {
+  return desk(`desk-access.state-${state}`);
+}
