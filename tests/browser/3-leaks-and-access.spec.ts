@@ -95,12 +95,25 @@ test('the owner is sent the closed words: the probe can find them', async ({ pag
   for (const words of ['third gatepost', 'Frames 61 to 70', 'rakes it out']) expect(sent).toContain(words);
 });
 
-test('every page is sent with a strict policy, and none may be kept', async ({ request }) => {
-  const headers = (await request.get('/posts/zodiacal-light')).headers();
-  expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
-  expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe-inline/);
-  expect(headers['cache-control']).toContain('no-store');
-  expect(headers['x-content-type-options']).toBe('nosniff');
+test('every page is sent with a strict policy, and none may be kept but what is the same for all', async ({
+  request,
+}) => {
+  const headersOf = async (path: string, headers = {}) => (await request.get(path, { headers })).headers();
+  const [shared, own, signIn] = [
+    await headersOf('/posts/zodiacal-light'),
+    await headersOf('/posts/zodiacal-light', { cookie: 'nest_theme=dark' }),
+    await headersOf('/sign-in'),
+  ];
+  expect(shared['content-security-policy']).toMatch(/script-src 'self'( 'sha256-[^']+')+;/);
+  expect(shared['cache-control']).toMatch(/^public, max-age=0, s-maxage=1|no-store/);
+  for (const headers of [own, signIn]) {
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+    expect(headers['cache-control']).toContain('no-store');
+  }
+  for (const headers of [shared, own, signIn]) {
+    expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe-inline/);
+    expect(headers['x-content-type-options']).toBe('nosniff');
+  }
 });
 
 test('changes from another site, unsigned messages and strangers at the Desk are turned away', async ({

@@ -14,6 +14,18 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { listItems } from '../../src/access/services/list-items';
 import { viewItem } from '../../src/access/services/view-item';
+import {
+  addMembersToGroup,
+  deleteGroup,
+  removeMemberFromGroup,
+  saveGroup,
+} from '../../src/members/services/groups';
+import { previewRule } from '../../src/access/services/preview-rule';
+import { chooseViewpoint } from '../../src/access/services/who-is-looking';
+import { why } from '../../src/access/services/why';
+import { whySentence } from '../../src/access/ui/why-words';
+import { localDate } from '../../src/core/calendar';
+import { deskWordsOf } from '../../src/words/desk';
 import { shareWithVisitors } from '../../src/access/services/share-with-visitors';
 import { fromMs, toMs } from '../../src/core/instants';
 import { siteNow } from '../../src/platform/clock';
@@ -459,4 +471,114 @@ describe('what is the same for all visitors', () => {
     expect(await refusedFor('With a date', part({ on: '2030-01-01' }))).toBe(true);
     expect(await refusedFor('Without one', part())).toBe(false);
   });
+});
+
+describe('why', () => {
+  const because = async (item: string, as: string, on = '') => value(await why(SETUP, { item, as, on }));
+
+  it('names what decides, what was not looked at, whose doorstep is met and what would open it', async () => {
+    const asked = await because('zodiacal-light', 'signed-in');
+    expect(asked.explanation.decision).toMatchObject({ state: 'closed', by: 'rule' });
+    expect(asked.explanation.deciding.map(({ rule }) => asked.rules[rule]?.name)).toEqual(['Guides']);
+    expect(asked.doorstep?.name).toBe('Guides');
+    expect(asked.opening.map(({ tier }) => tier.id)).toEqual(['observer', 'warden']);
+    const { t } = { t: deskWordsOf(await currentSite()) };
+    expect(whySentence(asked, t)).toBe(
+      'The rule “Guides” opens it to Observer and Star Warden. This viewpoint isn’t among them.',
+    );
+    const held = await because('zodiacal-light', 'tier:observer');
+    expect(whySentence(held, t)).toBe('The rule “Guides” opens it to Observer.');
+    expect([held.doorstep, held.opening]).toEqual([undefined, []]);
+  });
+
+  it('is asked of one member, and of a day', async () => {
+    const { memberId } = await join(moor, 'observer-monthly', 'works');
+    const member = await because('zodiacal-light', `member:${memberId}`);
+    expect(member.explanation.decision.state).toBe('open');
+    const frames = await because('frames-horsehead', 'tier:observer');
+    expect(frames.explanation.decision.state).toBe('later');
+    const day = localDate(frames.explanation.decision.opensAt!, 'Europe/London');
+    const next = localDate(fromMs(toMs(frames.explanation.decision.opensAt!) + 86_400_000), 'Europe/London');
+    expect(frames.on).toBeNull();
+    expect((await because('frames-horsehead', 'tier:observer', next)).explanation.decision.state).toBe(
+      'open',
+    );
+    expect((await because('frames-horsehead', 'visitor', day)).explanation.decision.state).toBe('later');
+    expect((await why(SETUP, { item: 'frames-horsehead', as: 'member:nobody', on: '' })).ok).toBe(false);
+  });
+
+  it('staff look as a group, as one member and on another day, and nobody else does', async () => {
+    const { id } = value(await saveGroup(SETUP, { name: 'Reading circle' }));
+    const ines = await actorNamed('ines@moor.example');
+    const choose = async (actor: Actor, as: string, on = '') => {
+      const chosen = await chooseViewpoint(actor, { as, on });
+      return chosen.ok ? chosen.value : Object.values(chosen.problems)[0]?.code;
+    };
+    expect(await choose(ines, `group:${id}`)).toBe(`group:${id}`);
+    expect(await choose(ines, 'visitor', '2031-01-01')).toBe('visitor@2031-01-01');
+    expect(await choose(ines, 'group:nobody')).toBe('viewpoint.unknown');
+    expect(await choose(ines, 'self')).toBeNull();
+    expect(await choose({ ...ines, staffRole: 'helper' }, 'visitor')).toBe('viewpoint.not-allowed');
+    const seen = value(await viewItem({ ...ines, look: 'visitor@2031-01-01' }, '/posts/frames-horsehead'));
+    expect(seen.kind).toBe('open');
+  });
+});
+
+describe('groups', () => {
+  it('open what a rule opens to them, to those in them alone, until they are taken out', async () => {
+    const { id: groupId } = value(await saveGroup(SETUP, { name: 'Volunteers' }));
+    const one = await join(moor, 'gazer-free', null);
+    const other = await join(moor, 'gazer-free', null);
+    value(
+      await saveRule(SETUP, {
+        name: 'Rota',
+        covers: [{ kind: 'item', id: 'visit' }],
+        openTo: [{ who: { kind: 'group', id: groupId } }],
+      }),
+    );
+    const kindFor = async (email: string) => value(await viewItem(await actorNamed(email), '/visit')).kind;
+    expect([await kindFor(one.email), await kindFor(other.email)]).toEqual(['doorstep', 'doorstep']);
+    const report = value(
+      await addMembersToGroup(SETUP, {
+        id: groupId,
+        addresses: `name,email\nOne,${one.email.toUpperCase()}\n"Nobody" <nobody@moor.example>; ${one.email}`,
+      }),
+    );
+    expect(report).toEqual({ added: 1, already: 0, unknown: ['nobody@moor.example'] });
+    expect([await kindFor(one.email), await kindFor(other.email)]).toEqual(['open', 'doorstep']);
+    expect((await deleteGroup(SETUP, groupId)).ok).toBe(false);
+    value(await removeMemberFromGroup(SETUP, { groupId, memberId: one.memberId! }));
+    expect(await kindFor(one.email)).toBe('doorstep');
+    value(await deleteRule(SETUP, 'rota'));
+    value(await deleteGroup(SETUP, groupId));
+    const gone = await saveRule(SETUP, {
+      name: 'Gone',
+      covers: [{ kind: 'item', id: 'visit' }],
+      openTo: [{ who: { kind: 'group', id: groupId } }],
+    });
+    expect(gone.ok ? null : gone.problems.openTo?.code).toBe('rule.group-gone');
+  });
+});
+
+it('a rule says before it is saved what it opens and closes, and which rules it meets', async () => {
+  const impact = value(
+    await previewRule(SETUP, {
+      name: 'Posts',
+      covers: [{ kind: 'type', id: 'post' }],
+      openTo: [{ who: { kind: 'tier', id: 'warden' } }],
+    }),
+  );
+  const about = (viewpoint: string) => impact.changes.find((change) => change.viewpoint === viewpoint);
+  const map = await readAccessMap();
+  const at = map.viewpoints.findIndex(({ id }) => id === 'visitor');
+  const openPosts = map.rows.filter(
+    ({ item, decisions }) =>
+      item.type === 'post' && decisions[at]?.by === 'default' && decisions[at].state === 'open',
+  );
+  expect(about('Visitor')?.closes.count).toBe(openPosts.length);
+  expect(about('Star Warden')).toBeUndefined();
+  const guides = impact.meets.find(({ rule }) => rule === 'guides');
+  expect(guides).toMatchObject({ name: 'Guides', together: 0, decides: 0 });
+  expect(guides?.gives).toBeGreaterThan(0);
+  expect((await listRules(pool())).some(({ name }) => name === 'Posts')).toBe(false);
 });

@@ -758,7 +758,7 @@ describe('a preview', () => {
     const visitor = value(await asked(id, 'visitor', { body }));
     expect(visitor.doorstep?.tiers).toContain('Observer');
     expect(JSON.stringify(visitor)).not.toContain('the last of it');
-    const holder = value(await asked(id, 'observer', { body }));
+    const holder = value(await asked(id, 'tier:observer', { body }));
     expect(holder.doorstep).toBeNull();
     expect(JSON.stringify(holder.text)).toContain('the last of it');
     // Nothing of it was saved.
@@ -776,7 +776,9 @@ describe('a preview', () => {
     expect(JSON.stringify(value(await asked('', 'signed-in', { body })).text)).not.toContain(
       'Behind the gate',
     );
-    expect(JSON.stringify(value(await asked('', 'observer', { body })).text)).toContain('Behind the gate');
+    expect(JSON.stringify(value(await asked('', 'tier:observer', { body })).text)).toContain(
+      'Behind the gate',
+    );
     expect(await asked('', 'nobody-at-all', { body })).toMatchObject({ code: 'missing' });
     expect(await asked('no-such-item', 'visitor', { body })).toMatchObject({ code: 'missing' });
   });

@@ -36,7 +36,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
   ...each(
     ['owner', 'editor'],
-    `itemEditor importItem saveItem ruleEditor previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
+    `itemEditor importItem saveItem ruleEditor ruleHistory deletedRules restoreRule previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
      saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments`,

@@ -1,6 +1,10 @@
 import { ruleDraftSchema } from './lib/rule-draft';
 import { slugify } from '@/core/content/slug';
-import { lock, transaction } from '@/platform/store/db';
+import { z } from 'zod';
+import type { Instant } from '@/core/instants';
+import type { Actor } from '@/platform/actor';
+import { findAudit } from '@/platform/store/audit';
+import { lock, transaction, type Transaction } from '@/platform/store/db';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';
 import { itemsWithSectionsOf } from '@/content/store/items';
 import { listGroups } from '@/people/store/groups';
@@ -24,25 +28,59 @@ export const saveRule = staffUse('set access')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       await lock(db, 'rules');
-      const before = raw.id ? await findRule(db, raw.id) : undefined;
-      const input = { ...NEW_RULE, ...before, ...given(raw) };
-      const groups = new Set((await listGroups(db)).map((group) => group.id));
-      if (input.openTo.some(({ who }) => who.kind === 'group' && !groups.has(who.id)))
-        return refusedField('openTo', 'rule.group-gone');
-      const id =
-        before?.id ??
-        freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
-      const saved = await store(db, { ...input, id });
-      if (!saved) return refusedField('', 'rule.changed-elsewhere');
-      const { version: _, ...after } = input;
-      await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
-        before: before ?? null,
-        after,
-      });
-      return done({ id });
+      return put(db, actor, at, raw);
     });
   },
 );
+
+const restoreSchema = z.object({
+  id: slug,
+  /** The entry of the audit before which the rule was as it is to be again. */
+  entry: z.string().regex(/^\d{1,18}$/),
+});
+
+/** Makes a rule as it was before one of its changes, or before it was deleted. That is a change of its own, and can be undone. */
+export const restoreRule = staffUse('set access')(
+  'restore-rule',
+  restoreSchema,
+  async (actor, { id, entry }): Promise<Result<{ id: string }>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await lock(db, 'rules');
+      const found = await findAudit(db, BigInt(entry), `rule:${id}`);
+      const before = ruleDraftSchema.safeParse(found?.detail.before);
+      if (!before.success) return refusedField('', 'rule.cannot-restore');
+      const version = (await findRule(db, id))?.version;
+      // What it did not have then, it is not to have again.
+      return put(db, actor, at, { ...NEW_RULE, ...before.data, id, version });
+    });
+  },
+);
+
+/** Saves a rule by the caller's lock, where everything that it names is there. */
+async function put(
+  db: Transaction,
+  actor: Actor,
+  at: Instant,
+  raw: z.output<typeof ruleDraftSchema>,
+): Promise<Result<{ id: string }>> {
+  const before = raw.id ? await findRule(db, raw.id) : undefined;
+  const input = { ...NEW_RULE, ...before, ...given(raw) };
+  const groups = new Set((await listGroups(db)).map((group) => group.id));
+  if (input.openTo.some(({ who }) => who.kind === 'group' && !groups.has(who.id)))
+    return refusedField('openTo', 'rule.group-gone');
+  const id =
+    before?.id ??
+    freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
+  const saved = await store(db, { ...input, id });
+  if (!saved) return refusedField('', 'rule.changed-elsewhere');
+  const { version: _, ...after } = input;
+  await record(db, actor, at, before ? 'rule changed' : 'rule made', `rule:${id}`, {
+    before: before ?? null,
+    after,
+  });
+  return done({ id });
+}
 
 /**
  * Deletes a rule. What it covered follows the next less specific rule, or the site's default; refused while sections of

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Rule } from '@/core/access/rule';
 import { ruleSchema } from '@/core/access/rule-schema';
 import type { Instant } from '@/core/instants';
@@ -52,4 +53,22 @@ export async function saveRule(db: Db, rule: StoredRule): Promise<boolean> {
 
 export async function deleteRule(db: Db, id: string): Promise<boolean> {
   return (await run(db, 'DELETE FROM rules WHERE id = $1', [id])) === 1;
+}
+
+/** The newest entry of the audit about each rule that was deleted and is not there now, the latest first. */
+export async function listDeletedRules(
+  db: Db,
+  limit: number,
+): Promise<{ entry: bigint; id: string; at: Instant; before: Record<string, unknown> }[]> {
+  return many(
+    db,
+    `SELECT entry, id, at, before FROM (
+       SELECT DISTINCT ON (a.subject) a.id AS entry, substr(a.subject, 6) AS id, a.at, a.detail -> 'before' AS before
+       FROM audit a WHERE a.action = 'rule deleted' AND a.subject LIKE 'rule:%'
+         AND NOT EXISTS (SELECT 1 FROM rules r WHERE a.subject = 'rule:' || r.id)
+       ORDER BY a.subject, a.id DESC) gone
+     ORDER BY entry DESC LIMIT $1`,
+    [limit],
+    { before: z.record(z.string(), z.unknown()) },
+  );
 }

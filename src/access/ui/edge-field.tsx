@@ -31,7 +31,7 @@ export function EdgeField({ edge, who, tiers, label, none, edgeIs, onChange }: P
   };
   const canHold = who.kind === 'tier' || who.kind === 'paying' || who.kind === 'pass';
   return (
-    <fieldset className="grid gap-1.5">
+    <fieldset className="grid content-start gap-1.5">
       <legend className="mb-1 text-[0.9375rem] text-muted">{label}</legend>
       <select
         aria-label={label}

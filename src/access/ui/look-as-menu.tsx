@@ -23,6 +23,9 @@ const PLAIN: Partial<Record<string, string>> = {
   'signed-in': desk('desk-access.a-member-without-a-tier'),
 };
 
+const nameOf = ({ id, name }: LookChoice): string =>
+  PLAIN[id] ?? (id.startsWith('group:') ? desk('desk-access.a-member-of', { name }) : name);
+
 /** Opens the site as someone else sees it, today or on another day, at the page one is on. */
 export function LookAsMenu({ viewpoints, findMembers }: Props) {
   const path = usePathname();
@@ -44,7 +47,7 @@ export function LookAsMenu({ viewpoints, findMembers }: Props) {
                   {one.keyCut ? (
                     <TierName cut={one.keyCut} name={desk('desk-access.a-new-holder', { name: one.name })} />
                   ) : (
-                    (PLAIN[one.id] ?? one.name)
+                    nameOf(one)
                   )}
                 </button>
               </li>

@@ -46,7 +46,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         markId={site.markId}
         menu={menu}
         isSignedIn={viewer.signedIn}
-        isStaff={actor.staffRole !== null}
+        isStaff={actor.staffRole !== null && !viewer.lookingAs}
         joinPath={pages.join?.path ?? '/join'}
         signOut={signOutAction}
         panels={await headerPanels(menu)}

@@ -7,7 +7,9 @@ function matches(pattern: string[], path: string[]): boolean {
   const [head, ...rest] = pattern;
   if (head === undefined) return path.length === 0;
   if (head === '**') return matches(rest, path) || (path.length > 0 && matches(pattern, path.slice(1)));
-  return path.length > 0 && isPart(Array.from(head), Array.from(path[0] ?? '')) && matches(rest, path.slice(1));
+  return (
+    path.length > 0 && isPart(Array.from(head), Array.from(path[0] ?? '')) && matches(rest, path.slice(1))
+  );
 }
 function isPart(pattern: string[], part: string[]): boolean {
   const [head, ...rest] = pattern;

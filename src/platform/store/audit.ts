@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/instants';
-import { many, run, type Db, prepared } from './db';
+import { many, maybeOne, run, type Db, prepared } from './db';
 
 export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';
 /** Who does something: carried into every service that changes anything. */
@@ -31,6 +31,8 @@ export async function writeAudit(db: Db, entry: AuditEntry): Promise<void> {
   ]);
 }
 
+const DETAIL = { detail: z.record(z.string(), z.unknown()) };
+
 export type AuditRow = AuditEntry & { id: bigint };
 
 /** What happened to the given subjects, newest first. */
@@ -39,6 +41,11 @@ export async function listAudit(db: Db, subjects: string[], limit: number): Prom
     db,
     'SELECT * FROM audit WHERE subject = ANY ($1) ORDER BY at DESC, id DESC LIMIT $2',
     [subjects, limit],
-    { detail: z.record(z.string(), z.unknown()) },
+    DETAIL,
   );
+}
+
+/** One entry about a subject. */
+export async function findAudit(db: Db, id: bigint, subject: string): Promise<AuditRow | undefined> {
+  return maybeOne(db, 'SELECT * FROM audit WHERE id = $1 AND subject = $2', [id, subject], DETAIL);
 }

@@ -20,6 +20,7 @@ export const deskProblems = {
 
   // A member’s account
   'member.gone': 'This member no longer exists.',
+  'rule.cannot-restore': 'The rule can’t be made as it was then.',
   'rule.group-gone': 'A group that this rule opens to no longer exists. Take it out.',
   'rule.address-unreadable':
     'An address can’t have encoded slashes in it. Write it as it reads in the browser: /library/*',

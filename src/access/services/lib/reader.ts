@@ -28,7 +28,8 @@ export async function readerFor(person: PersonFacts): Promise<Reader> {
 
 export async function readerOf(actor: Actor): Promise<Reader> {
   const { person, at } = await viewerOf(actor);
-  return { ...(await readerFor(person)), now: at };
+  const reader = await readerFor(person);
+  return at ? { ...reader, now: at } : reader;
 }
 
 /** What is asked about an item, with the rules that may cover it. */

@@ -8,7 +8,8 @@ import { findViewpoint, personFacts } from './viewpoints';
 
 /** As whom staff look, and on which day; null: today. */
 export type LookingAs = { who: ViewpointWho; name: string; on: LocalDate | null };
-export type Viewer = { person: PersonFacts; at: Instant; lookingAs: LookingAs | null };
+/** `at`: when it is seen, where that is not now. */
+export type Viewer = { person: PersonFacts; at: Instant | null; lookingAs: LookingAs | null };
 
 /**
  * Through whose eyes the site is seen, and when: the person's own, now; or, for staff who read everything, from a viewpoint
@@ -24,14 +25,13 @@ export function viewerOf(actor: Actor): Promise<Viewer> {
 const viewers = new WeakMap<Actor, Promise<Viewer>>();
 
 async function findViewer({ memberId, look }: Actor): Promise<Viewer> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const visitor = { person: VISITOR, at: now, lookingAs: null };
+  const visitor = { person: VISITOR, at: null, lookingAs: null };
   if (memberId === null) return visitor;
-  const person = await personFacts(site, memberId, now);
+  const site = await currentSite();
+  const person = await personFacts(site, memberId, siteNow(site));
   if (!person) return visitor;
   const seen = look && person.readsAll ? await findViewpoint(site, look) : null;
-  if (!seen) return { person, at: now, lookingAs: null };
+  if (!seen) return { person, at: null, lookingAs: null };
   const { who, name, on, at } = seen;
-  return { person: seen.person, at, lookingAs: { who, name, on } };
+  return { person: seen.person, at: on && at, lookingAs: { who, name, on } };
 }

@@ -56,7 +56,7 @@ export const members = {
   'desk-members.group-empty': 'Nobody is in this group yet.',
   'desk-members.in-no-group': 'In no group.',
   'desk-members.put-in-group': 'Put in a group',
-  'desk-members.since': 'since {date}',
+  'desk-members.in-the-group-since': 'In the group since',
   'desk-members.newer': 'Newer',
   'desk-members.page-of': 'Page {pageNumber} of {pages}',
   'desk-members.older': 'Older',

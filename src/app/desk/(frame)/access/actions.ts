@@ -6,7 +6,7 @@ import { ruleEditor } from '@/access/services/access-map';
 import { coverWords, whenWords, whoWords } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
 import { previewRule, type RuleImpact } from '@/access/services/preview-rule';
-import { deleteRule, saveRule } from '@/access/services/save-rule';
+import { deleteRule, restoreRule, saveRule } from '@/access/services/save-rule';
 import { desk } from '@/words/desk';
 
 export async function saveRuleAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
@@ -39,6 +39,13 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
 export async function previewRuleAction(draft: unknown): Promise<RuleImpact | null> {
   const found = await previewRule(await currentActor(), draft);
   return found.ok ? found.value : null;
+}
+
+export async function restoreRuleAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { id: text(form, 'id'), entry: text(form, 'entry') };
+  return forForm(restoreRule(await currentActor(), input), ({ id }) =>
+    redirect(`/desk/access/${id}?restored=1`),
+  );
 }
 
 export async function deleteRuleAction(_: FormState, form: FormData): Promise<FormState> {

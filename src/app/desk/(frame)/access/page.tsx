@@ -10,6 +10,9 @@ import { startOfDate } from '@/core/calendar';
 import { isLocalDate, type LocalDate } from '@/core/instants';
 import { may } from '@/core/staff';
 import type { Words } from '@/words/speak';
+import { deletedRules } from '@/access/services/rule-history';
+import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { restoreRuleAction } from './actions';
 import { AccessTable } from '@/access/ui/access-table';
 import { RuleSentence } from '@/access/ui/rule-sentence';
 import { WhyPanel } from '@/access/ui/why-panel';
@@ -35,6 +38,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
   const answer = asking ? await why(actor, { item, as, on }) : null;
   const explained = answer?.ok ? answer.value : null;
   const mayChange = may(staff.staffRole, 'set access');
+  const gone = mayChange && view === 'rulebook' ? await shown(deletedRules(actor)) : [];
   return (
     <>
       {saved && <Said words={desk('desk-access.rule-saved')} />}
@@ -67,6 +71,36 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
                 <RuleSentence key={rule.id} rule={rule} names={map.names} tiers={map.tiers} />
               ))}
             </ul>
+            {gone.length > 0 && (
+              <details className="mt-6">
+                <summary className="w-fit cursor-pointer font-semibold">
+                  {desk('desk-access.deleted-rules', { count: gone.length })}
+                </summary>
+                <ul className="mt-2 max-w-2xl divide-y divide-line rounded-card border border-line bg-surface">
+                  {gone.map((rule) => (
+                    <li
+                      key={rule.id}
+                      className="flex flex-wrap items-center justify-between gap-3 px-4 py-2.5"
+                    >
+                      <span>
+                        {rule.name}{' '}
+                        <span className="text-muted">
+                          {desk('desk-access.deleted-on', { date: t.date(rule.at) })}
+                        </span>
+                      </span>
+                      <ActionForm action={restoreRuleAction}>
+                        <input type="hidden" name="id" value={rule.id} />
+                        <input type="hidden" name="entry" value={rule.entry} />
+                        <SubmitButton busy={desk('desk.saving')} look="quiet" className="min-h-8 py-1">
+                          {desk('desk-access.make-again')}
+                        </SubmitButton>
+                        <FormMessage />
+                      </ActionForm>
+                    </li>
+                  ))}
+                </ul>
+              </details>
+            )}
           </>
         ) : map.rows.length === 0 ? (
           <Empty title={desk('desk-access.nothing-is-published-yet')}>

@@ -2,11 +2,14 @@ import type { Metadata } from 'next';
 import { cache } from 'react';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, requireStaff, shown } from '@/app/session';
+import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findSomeMembers } from '@/app/find-members-action';
 import { ruleEditor, type StoredRule } from '@/access/services/access-map';
+import { ruleHistory } from '@/access/services/rule-history';
+import { RuleHistory } from '@/access/ui/rule-history';
+import { Said } from '@/kit/toasts';
 import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
-import { deleteRuleAction, previewRuleAction, saveRuleAction } from '../actions';
+import { deleteRuleAction, previewRuleAction, restoreRuleAction, saveRuleAction } from '../actions';
 import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Search };
@@ -37,7 +40,8 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item = '', copy = '' }] = [await params, await searchOf(searchParams)];
+  const [{ id }, { item = '', copy = '', restored }] = [await params, await searchOf(searchParams)];
+  const [t, actor] = [await deskWords(), await currentActor()];
   const found = await shown(editorOf(id, item, copy));
   const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep } = found;
   const draft: RuleDraft = rule
@@ -56,6 +60,7 @@ export default async function RulePage({ params, searchParams }: Props) {
       };
   return (
     <>
+      {restored && <Said words={desk('desk-access.rule-restored')} />}
       <p>
         <Link href="/desk/access" className="text-spruce underline">
           {desk('desk.access')}
@@ -72,7 +77,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         )}
       </div>
       <RuleForm
-        key={`${id} ${item} ${copy}`}
+        key={`${id} ${item} ${copy} ${rule?.version}`}
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}
         draft={draft}
@@ -84,6 +89,14 @@ export default async function RulePage({ params, searchParams }: Props) {
         findMembers={findSomeMembers}
         preview={previewRuleAction}
       />
+      {rule && (
+        <RuleHistory
+          id={rule.id}
+          {...await shown(ruleHistory(actor, rule.id))}
+          t={t}
+          restore={restoreRuleAction}
+        />
+      )}
     </>
   );
 }

@@ -47,7 +47,14 @@ export default async function GroupPage({ params, searchParams }: Props) {
           {members.length === 0 ? (
             <Empty title={desk('desk-members.group-empty')}>{desk('desk-members.addresses-hint')}</Empty>
           ) : (
-            <Table heads={[desk('desk.member'), desk('desk-members.email'), desk('desk-members.joined'), '']}>
+            <Table
+              heads={[
+                desk('desk.member'),
+                desk('desk-members.email'),
+                desk('desk-members.in-the-group-since'),
+                '',
+              ]}
+            >
               {members.map((member) => (
                 <tr key={member.id} className="border-t border-line">
                   <th scope="row" className="py-2 pr-5 text-left font-semibold">
@@ -58,9 +65,7 @@ export default async function GroupPage({ params, searchParams }: Props) {
                   <td className="py-2 pr-5">
                     <Email address={member.email} />
                   </td>
-                  <td className="py-2 pr-5 text-muted">
-                    {desk('desk-members.since', { date: t.date(member.addedAt) })}
-                  </td>
+                  <td className="py-2 pr-5 text-muted">{t.date(member.addedAt)}</td>
                   <td className="py-1 text-right">
                     {mayManage && (
                       <ActionForm action={removeMemberAction}>

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import type { Instant } from '@/core/instants';
+import { listDeletedRules } from '@/access/store/rules';
+import { listMemberNames } from '@/people/store/members';
+import { nothing, slug } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { listAudit } from '@/platform/store/audit';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { ruleDraftSchema } from './lib/rule-draft';
+import { namesIn, type Names } from './lib/rule-names';
+
+const MOST = 50;
+
+/** A rule as a change left it, or found it. */
+export type PastRule = z.output<typeof ruleDraftSchema>;
+export type RuleChange = {
+  /** The entry of the audit. */
+  id: string;
+  at: Instant;
+  /** Who did it; '' for the product itself. */
+  by: string;
+  /** Null where there was none before, or is none after. */
+  before: PastRule | null;
+  after: PastRule | null;
+};
+
+/** What was done to a rule, newest first, with the names of all that it spoke of. */
+export const ruleHistory = staffUse('set access')('rule-history', slug, async (_, id) => {
+  const entries = await listAudit(pool(), [`rule:${id}`], MOST);
+  const staff = entries.flatMap(({ actorId }) => actorId ?? []);
+  const names = new Map((await listMemberNames(pool(), staff)).map((one) => [one.id as string, one.name]));
+  const changes = entries.map(({ id: entry, at, actorId, detail }): RuleChange => ({
+    id: String(entry),
+    at,
+    by: names.get(actorId ?? '') ?? '',
+    before: past(detail.before),
+    after: past(detail.after),
+  }));
+  return done({ changes, names: await named(changes.flatMap(({ before, after }) => [before, after])) });
+});
+
+/** Rules that were deleted, the latest first: each can be made again as it was. */
+export const deletedRules = staffUse('set access')('deleted-rules', nothing, async () => {
+  const rows = await listDeletedRules(pool(), MOST);
+  return done(
+    rows.flatMap(({ entry, id, at, before }) => {
+      const rule = past(before);
+      return rule ? [{ id, entry: String(entry), at, name: rule.name }] : [];
+    }),
+  );
+});
+
+const past = (rule: unknown): PastRule | null => ruleDraftSchema.safeParse(rule).data ?? null;
+
+const named = (rules: (PastRule | null)[]): Promise<Names> =>
+  namesIn(rules.flatMap((rule) => (rule ? [{ ...rule, openTo: rule.openTo ?? [] }] : [])));
