@@ -497,6 +497,7 @@ describe('why', () => {
     expect(member.explanation.decision.state).toBe('open');
     const frames = await because('frames-horsehead', 'tier:observer');
     expect(frames.explanation.decision.state).toBe('later');
+    expect(whySentence(frames, deskWordsOf(await currentSite()))).toMatch(/opens it to Observer, on /);
     const day = localDate(frames.explanation.decision.opensAt!, 'Europe/London');
     const next = localDate(fromMs(toMs(frames.explanation.decision.opensAt!) + 86_400_000), 'Europe/London');
     expect(frames.on).toBeNull();

@@ -31,7 +31,7 @@ export function RuleImpactNote({ draft, preview }: Props) {
       className="rounded-card border border-dashed border-edge/60 p-5"
     >
       <h2 className="text-lg">{desk('desk-access.what-it-changes')}</h2>
-      <div role="status" className={isKnown ? 'mt-2' : 'mt-2 opacity-60'}>
+      <div role="status" className="mt-2">
         {found ? (
           <Impact impact={found.impact} />
         ) : (

@@ -40,7 +40,12 @@ export function whySentence(why: Why, t: Words): string {
     t,
     deciding.map(({ rule }) => `“${ruleName(why, rule)}”`),
   );
-  const theirs = deciding.flatMap(({ lines }) => lines.filter(({ state }) => state === decision.state));
+  // Of several lines that wait, the first to open speaks; of several that have ended, the last to close.
+  const isDeciding = ({ state, opensAt, closesAt }: LineReason): boolean =>
+    state === decision.state &&
+    (state !== 'later' || opensAt === decision.opensAt) &&
+    (state !== 'ended' || closesAt === decision.endedAt);
+  const theirs = deciding.flatMap(({ lines }) => lines.filter(isDeciding));
   const to = listed(t, [...new Set(theirs.map(({ line }) => whoWords(line, why.names)))]);
   switch (decision.state) {
     case 'open':
