@@ -170,7 +170,8 @@ test('4. writes a page with a summary, and publishes it', async () => {
 
 test('5. closes the page to all but that tier, with a doorstep', async () => {
   await desk.getByRole('link', { name: 'Add a rule for it' }).click();
-  await desk.getByLabel('Observer', { exact: true }).check();
+  await desk.getByLabel('Add a tier, a group or others').fill('Observer');
+  await desk.getByRole('option', { name: 'Observer', exact: true }).click();
   await desk.getByLabel('Its own doorstep').check();
   await desk.getByLabel('Number of words').fill('0');
   await desk.getByRole('button', { name: 'Create the rule' }).click();

@@ -46,6 +46,7 @@ test('a group is made and opened a folder to by a rule that says what it changes
   await page.getByRole('link', { name: 'The address /about/**' }).click();
   await page.getByRole('button', { name: 'Remove the group Chart room' }).click();
   await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
   await visitor.reload();
   await expect(visitor.getByRole('region', { name: 'How to read on' })).toBeVisible();
   await page.goto('/desk/access?view=rulebook');
@@ -59,6 +60,7 @@ test('a group is made and opened a folder to by a rule that says what it changes
   // Deleted, it is made again.
   await page.getByRole('button', { name: 'Delete the rule' }).click();
   await page.getByRole('button', { name: 'Yes, delete' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
   await stranger.reload();
   await expect(stranger.getByRole('region', { name: 'How to read on' })).toHaveCount(0);
   await page.goto('/desk/access?view=rulebook');

@@ -180,6 +180,7 @@ test('a link is picked by its title and survives a move; what was typed survives
   await page.locator('.ProseMirror').click();
   await page.keyboard.type('The place');
   await page.keyboard.press('Shift+Home');
+  await expect.poll(() => page.evaluate(() => String(getSelection()))).toBe('The place');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Title or address' }).fill('where we');
   await page.getByRole('option', { name: /Where we meet/ }).click();

@@ -548,7 +548,7 @@ describe('groups', () => {
     expect(report).toEqual({ added: 1, already: 0, unknown: ['nobody@moor.example'] });
     expect([await kindFor(one.email), await kindFor(other.email)]).toEqual(['open', 'doorstep']);
     expect((await deleteGroup(SETUP, groupId)).ok).toBe(false);
-    value(await removeMemberFromGroup(SETUP, { groupId, memberId: one.memberId! }));
+    value(await removeMemberFromGroup(SETUP, { groupId, memberId: one.memberId }));
     expect(await kindFor(one.email)).toBe('doorstep');
     value(await deleteRule(SETUP, 'rota'));
     value(await deleteGroup(SETUP, groupId));

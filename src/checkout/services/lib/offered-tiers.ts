@@ -14,16 +14,20 @@ export type OfferedTier = { tier: Tier; offers: StoredOffer[]; joining: JoiningS
 export async function offeredTiers(site: Site, only: string[] = []): Promise<OfferedTier[]> {
   const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const now = siteNow(site);
-  // How many places are left, the version of the site does not tell.
-  if (tiers.some(({ places }) => places !== null)) keepNot();
   const onSale = (tier: Tier): StoredOffer[] =>
     offers.filter((offer) => offer.tierId === tier.id && offer.onSale);
+  const offered = tiers
+    .filter((tier) => tier.retiredAt === null && onSale(tier).length > 0)
+    .filter((tier) => (only.length > 0 ? only.includes(tier.id) : tier.onJoinPage))
+    .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null) || byRung(a, b));
+  // How many places are left, the version of the site does not tell.
+  if (offered.some(({ places }) => places !== null)) keepNot();
   return Promise.all(
-    tiers
-      .filter((tier) => tier.retiredAt === null && onSale(tier).length > 0)
-      .filter((tier) => (only.length > 0 ? only.includes(tier.id) : tier.onJoinPage))
-      .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null) || byRung(a, b))
-      .map(async (tier) => ({ tier, offers: onSale(tier), joining: await joiningStateOf(site, tier, now) })),
+    offered.map(async (tier) => ({
+      tier,
+      offers: onSale(tier),
+      joining: await joiningStateOf(site, tier, now),
+    })),
   );
 }
 

@@ -23,6 +23,8 @@ export const members = {
   'desk-members.holds': 'Holds',
   'desk-members.joined': 'Joined',
   'desk-members.nothing-inline': 'none',
+  'desk-members.can-read': 'Can {name} read …?',
+  'desk-members.can-read-what': 'A page, post or file',
   'desk-members.groups': 'Groups',
   'desk-members.email': 'Email',
   'desk-members.add': 'Add',

@@ -44,7 +44,7 @@ export async function previewRuleAction(draft: unknown): Promise<RuleImpact | nu
 export async function restoreRuleAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { id: text(form, 'id'), entry: text(form, 'entry') };
   return forForm(restoreRule(await currentActor(), input), ({ id }) =>
-    redirect(`/desk/access/${id}?restored=1`),
+    redirect(`/desk/access/${id}?saved=1`),
   );
 }
 

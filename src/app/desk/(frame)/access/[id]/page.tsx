@@ -40,7 +40,7 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item = '', copy = '', restored }] = [await params, await searchOf(searchParams)];
+  const [{ id }, { item = '', copy = '', saved }] = [await params, await searchOf(searchParams)];
   const [t, actor] = [await deskWords(), await currentActor()];
   const found = await shown(editorOf(id, item, copy));
   const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep } = found;
@@ -60,7 +60,7 @@ export default async function RulePage({ params, searchParams }: Props) {
       };
   return (
     <>
-      {restored && <Said words={desk('desk-access.rule-restored')} />}
+      {saved && <Said words={desk('desk-access.rule-restored')} />}
       <p>
         <Link href="/desk/access" className="text-spruce underline">
           {desk('desk.access')}

@@ -6,6 +6,7 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
 import { memberFile } from '@/members/services/member-file';
 import { groupsOfMember } from '@/members/services/groups';
+import { CanRead } from '@/members/ui/can-read';
 import { MemberGroups } from '@/members/ui/member-groups';
 import { MemberNotes } from '@/members/ui/member-notes';
 import { MemberTimeline } from '@/members/ui/member-timeline';
@@ -134,6 +135,7 @@ export default async function MemberPage({ params }: Props) {
               )}
             </section>
           ))}
+          <CanRead memberId={member.id} name={member.name || member.email} />
           <MemberGroups
             memberId={member.id}
             {...await shown(groupsOfMember(await currentActor(), member.id))}

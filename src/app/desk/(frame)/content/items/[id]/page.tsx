@@ -174,6 +174,11 @@ export default async function ItemPage({ params, searchParams }: Props) {
               <LinkButton look="quiet" className="mt-3 w-full" href={`/desk/access/new?item=${item.id}`}>
                 {desk('desk-content.add-a-rule-for-it')}
               </LinkButton>
+              <p className="mt-3">
+                <Link href={`/desk/access?why=${item.id}&as=visitor`} className="text-spruce underline">
+                  {desk('desk-access.why')}
+                </Link>
+              </p>
             </section>
           ) : null
         }
