@@ -10,8 +10,6 @@ import { viewerOf } from './lib/viewer';
 import { findViewpoint } from './lib/viewpoints';
 import { z } from 'zod';
 
-export type { LookingAs } from './lib/viewer';
-
 /** Whether this viewpoint is signed in, and whose it is where staff look as someone else. */
 export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) => {
   const { person, lookingAs } = await viewerOf(actor);

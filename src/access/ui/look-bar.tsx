@@ -1,7 +1,6 @@
-import type { LookingAs } from '@/access/services/who-is-looking';
 import { Button } from '@/kit/button';
 import { startOfDate } from '@/core/calendar';
-import { writeWho } from '@/core/access/viewpoint';
+import { writeWho, type LookingAs } from '@/core/access/viewpoint';
 import type { Words } from '@/words/speak';
 
 /** Whom staff look as, in words that follow “as”. */

@@ -1,9 +1,19 @@
-import type { RuleChange, PastRule } from '@/access/services/rule-history';
+import type { Opener, Rule } from '@/core/access/rule';
+import type { Instant } from '@/core/instants';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import type { Words } from '@/words/speak';
 import { desk } from '@/words/desk';
 import { coverWords, whenWords, whoWords, type Names } from './rule-words';
 
+type PastRule = Omit<Rule, 'id' | 'name' | 'openTo'> & { name: string; openTo?: Opener[] };
+type RuleChange = {
+  id: string;
+  at: Instant;
+  by: string;
+  /** Null where there was none before, or is none after. */
+  before: PastRule | null;
+  after: PastRule | null;
+};
 type Props = { id: string; changes: RuleChange[]; names: Names; t: Words; restore: FormAction };
 
 /** Who changed a rule, when and in what; each change can be undone. */

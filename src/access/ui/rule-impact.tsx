@@ -1,9 +1,15 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { RuleImpact } from '@/access/services/preview-rule';
+import type { Meeting } from '@/core/access/impact';
 import { desk } from '@/words/desk';
 
+type Some = { count: number; some: string[] };
+type RuleImpact = {
+  covers: Some;
+  changes: { viewpoint: string; opens: Some; closes: Some }[];
+  meets: (Meeting & { name: string })[];
+};
 export type PreviewRule = (draft: unknown) => Promise<RuleImpact | null>;
 type Props = { draft: unknown; preview: PreviewRule };
 
@@ -42,7 +48,7 @@ export function RuleImpactNote({ draft, preview }: Props) {
   );
 }
 
-const listed = ({ count, some }: RuleImpact['covers']): string =>
+const listed = ({ count, some }: Some): string =>
   some.map((title) => `“${title}”`).join(', ') + (count > some.length ? ' …' : '');
 
 function Impact({ impact }: { impact: RuleImpact | null }) {

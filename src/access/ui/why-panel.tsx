@@ -2,7 +2,6 @@ import clsx from 'clsx';
 import Link from 'next/link';
 import { Fragment } from 'react';
 import type { RuleReason } from '@/core/access/explain';
-import type { Why } from '@/access/services/why';
 import { offerPrice } from '@/words/offers';
 import type { Words } from '@/words/speak';
 import { Button, buttonClass } from '@/kit/button';
@@ -10,9 +9,9 @@ import { TierName } from '@/kit/key-cut';
 import { StateMark } from '@/kit/state-mark';
 import { desk } from '@/words/desk';
 import { coverWords, whenWords, whoWords } from './rule-words';
-import { layerWords, lineWords, stateWord, whySentence } from './why-words';
+import { layerWords, lineWords, stateWord, whySentence, type ShownWhy } from './why-words';
 
-type Props = { why: Why; t: Words; mayChange: boolean };
+type Props = { why: ShownWhy; t: Words; mayChange: boolean };
 
 /** Explains one decision: what decides, what was not looked at, what would open it, and where to change it. */
 export function WhyPanel({ why, t, mayChange }: Props) {

@@ -1,22 +1,48 @@
-import type { LineReason, RuleReason } from '@/core/access/explain';
+import type { Explanation, LineReason, RuleReason } from '@/core/access/explain';
+import type { Cover } from '@/core/access/rule';
+import type { Instant, LocalDate } from '@/core/instants';
+import type { KeyCut } from '@/core/key-cut';
+import type { Offer } from '@/core/offers/offer';
 import { LAYERS } from '@/core/access/layers';
 import type { Decision } from '@/core/access/decide';
-import type { Why } from '@/access/services/why';
 import { desk } from '@/words/desk';
 import type { Words } from '@/words/speak';
-import { whoWords } from './rule-words';
+import { whoWords, type Names } from './rule-words';
 
-const ruleName = ({ rules }: Why, id: string): string => rules[id]?.name ?? id;
+/** A decision with all that is needed to say why. */
+export type ShownWhy = {
+  item: { id: string; title: string; path: string };
+  /** Not published then. */
+  isDraft: boolean;
+  viewpoint: string;
+  viewpointName: string;
+  on: LocalDate | null;
+  at: Instant;
+  explanation: Explanation;
+  /** What is decided instead, because of an item that offers it. */
+  offered: Decision | null;
+  rules: Record<string, { name: string; covers: Cover[] }>;
+  names: Names;
+  /** Whose doorstep is met; null: the site's. Undefined where they are let in. */
+  doorstep: { name: string } | null | undefined;
+  opening: {
+    tier: { id: string; name: string; keyCut: KeyCut };
+    offers: { id: string; definition: Offer }[];
+    at: 'once' | 'later';
+  }[];
+};
+
+const ruleName = ({ rules }: ShownWhy, id: string): string => rules[id]?.name ?? id;
 const listed = (t: Words, words: string[]): string => t.list(words);
 
 /** Whom rules open to, each named once. */
-const opensTo = (why: Why, reasons: RuleReason[], t: Words): string => {
+const opensTo = (why: ShownWhy, reasons: RuleReason[], t: Words): string => {
   const whos = reasons.flatMap(({ lines }) => lines.map(({ line }) => whoWords(line, why.names)));
   return whos.length === 0 ? desk('desk-access.nobody') : listed(t, [...new Set(whos)]);
 };
 
 /** The answer to “why?”, in one sentence. */
-export function whySentence(why: Why, t: Words): string {
+export function whySentence(why: ShownWhy, t: Words): string {
   const { explanation, viewpointName: who } = why;
   const { decision, deciding, required } = explanation;
   if (why.isDraft) return desk('desk-access.why-draft');

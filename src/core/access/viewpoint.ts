@@ -8,6 +8,9 @@ export type ViewpointWho =
 const WRITTEN =
   /^(?:(visitor|signed-in)|(tier|group|member):([A-Za-z0-9_-]{1,120}))(?:@(\d{4}-\d{2}-\d{2}))?$/;
 
+/** As whom staff look, and on which day; null: today. `name`: of the tier, the group or the member. */
+export type LookingAs = { who: ViewpointWho; name: string; on: LocalDate | null };
+
 /** A viewpoint as an address has it: "visitor", "tier:observer", "member:ID@2027-03-01". Null where it is none. */
 export function readViewpoint(written: string): Viewpoint | null {
   const [, plain, kind, id, day] = WRITTEN.exec(written) ?? [];

@@ -1,13 +1,11 @@
 import { VISITOR, type PersonFacts } from '@/core/access/facts';
-import type { ViewpointWho } from '@/core/access/viewpoint';
-import type { Instant, LocalDate } from '@/core/instants';
+import type { LookingAs } from '@/core/access/viewpoint';
+import type { Instant } from '@/core/instants';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { findViewpoint, personFacts } from './viewpoints';
 
-/** As whom staff look, and on which day; null: today. */
-export type LookingAs = { who: ViewpointWho; name: string; on: LocalDate | null };
 /** `at`: when it is seen, where that is not now. */
 export type Viewer = { person: PersonFacts; at: Instant | null; lookingAs: LookingAs | null };
 
