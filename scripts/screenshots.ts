@@ -79,7 +79,7 @@ const SHOTS: Shot[] = [
     height: 1100,
   },
   { name: 'desk-menu', path: '/desk/content/menu', who: 'owner' },
-  { name: 'desk-access', path: '/desk/access', who: 'owner' },
+  { name: 'desk-access', path: '/desk/access?why=zodiacal-light&as=signed-in', who: 'owner' },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
   {
     name: 'desk-offer',
