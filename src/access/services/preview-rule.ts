@@ -1,4 +1,4 @@
-import { impactOf, meetingsOf, type Meeting } from '@/core/access/impact';
+import { impactOf, meetingsOf } from '@/core/access/impact';
 import type { Rule } from '@/core/access/rule';
 import { listPublished } from '@/content/store/item-lists';
 import { done } from '@/platform/result';
@@ -10,14 +10,6 @@ import { ruleDraftSchema } from './lib/rule-draft';
 /** So many titles are named; the rest are counted. */
 const NAMED = 3;
 type Some = { count: number; some: string[] };
-
-/** What a rule would change if it were saved now, for each viewpoint that it changes something for. */
-export type RuleImpact = {
-  /** Published items that it covers. */
-  covers: Some;
-  changes: { viewpoint: string; opens: Some; closes: Some }[];
-  meets: (Meeting & { name: string })[];
-};
 
 /** Says what a rule that is being written would open and close, and which other rules it meets. Nothing is saved. */
 export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchema, async (_, draft) => {
@@ -57,7 +49,7 @@ export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchem
             ...meeting,
             name: others.find(({ id }) => id === meeting.rule)?.name ?? meeting.rule,
           })),
-  } satisfies RuleImpact);
+  });
 });
 
 const some = (items: { title: string }[]): Some => ({

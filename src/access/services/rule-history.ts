@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import type { Instant } from '@/core/instants';
 import { listDeletedRules } from '@/access/store/rules';
 import { listMemberNames } from '@/people/store/members';
 import { nothing, slug } from '@/platform/inputs';
@@ -12,25 +11,12 @@ import { namesIn, type Names } from './lib/rule-names';
 
 const MOST = 50;
 
-/** A rule as a change left it, or found it. */
-export type PastRule = z.output<typeof ruleDraftSchema>;
-export type RuleChange = {
-  /** The entry of the audit. */
-  id: string;
-  at: Instant;
-  /** Who did it; '' for the product itself. */
-  by: string;
-  /** Null where there was none before, or is none after. */
-  before: PastRule | null;
-  after: PastRule | null;
-};
-
 /** What was done to a rule, newest first, with the names of all that it spoke of. */
 export const ruleHistory = staffUse('set access')('rule-history', slug, async (_, id) => {
   const entries = await listAudit(pool(), [`rule:${id}`], MOST);
   const staff = entries.flatMap(({ actorId }) => actorId ?? []);
   const names = new Map((await listMemberNames(pool(), staff)).map((one) => [one.id as string, one.name]));
-  const changes = entries.map(({ id: entry, at, actorId, detail }): RuleChange => ({
+  const changes = entries.map(({ id: entry, at, actorId, detail }) => ({
     id: String(entry),
     at,
     by: names.get(actorId ?? '') ?? '',
@@ -51,6 +37,8 @@ export const deletedRules = staffUse('set access')('deleted-rules', nothing, asy
   );
 });
 
+type PastRule = z.output<typeof ruleDraftSchema>;
+/** A rule as a change left it, or found it; null where there was none. */
 const past = (rule: unknown): PastRule | null => ruleDraftSchema.safeParse(rule).data ?? null;
 
 const named = (rules: (PastRule | null)[]): Promise<Names> =>

@@ -5,7 +5,8 @@ import type { Meeting } from '@/core/access/impact';
 import { desk } from '@/words/desk';
 
 type Some = { count: number; some: string[] };
-type RuleImpact = {
+/** What a rule would change if it were saved now: the published items that it covers, and what each viewpoint loses or gains. */
+export type RuleImpact = {
   covers: Some;
   changes: { viewpoint: string; opens: Some; closes: Some }[];
   meets: (Meeting & { name: string })[];

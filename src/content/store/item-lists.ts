@@ -59,7 +59,7 @@ export async function countPublished(db: Db, at: Instant, filter: PublishedFilte
   return Number(count);
 }
 
-/** When the items came out that did so from one instant until before another. */
+/** When items were published, from one instant until before another. */
 export async function listPublishTimes(db: Db, from: Instant, to: Instant): Promise<Instant[]> {
   const rows = await many<{ publishedAt: Instant }>(
     db,

@@ -27,7 +27,7 @@ it('names each wait from publishing once, and no date or wait from joining', () 
   ]);
 });
 
-it('takes in all that came out whose wait ends within the hour, in every month and over a change of the clocks', () => {
+it('takes in all items whose wait ends within the hour, in every month and over a change of the clocks', () => {
   const zone = 'Europe/London';
   const [from, to]: Instant[] = ['2027-03-28T00:00:00Z', '2027-03-28T02:00:00Z'];
   for (const unit of UNITS)

@@ -33,7 +33,7 @@ export function MemberGroups({ memberId, theirs, others, actions }: Props) {
                 <input type="hidden" name="member" value={memberId} />
                 <button
                   className="text-muted underline hover:text-ink"
-                  aria-label={desk('desk-members.take-out-of', { name: group.name })}
+                  aria-label={desk('desk-members.remove-from', { group: group.name })}
                 >
                   {desk('desk-members.take-out')}
                 </button>

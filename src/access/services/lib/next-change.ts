@@ -12,7 +12,7 @@ const HOUR_MS = 3_600_000;
 
 /**
  * Until when what visitors may see stays as it is, by the site's clock, while the version of the site is the same: until an item
- * comes out, something opens or closes so long after it came out, or a day of the site begins. Within the hour at the latest.
+ * comes out, something opens or closes so long after it was published, or a day of the site begins. Within the hour at the latest.
  */
 export async function nextChange(site: Site, now: Instant): Promise<Instant> {
   const hour = Math.floor(toMs(now) / HOUR_MS) * HOUR_MS;

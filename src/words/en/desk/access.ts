@@ -129,7 +129,7 @@ export const access = {
   'desk-access.choose-first': 'Choose what it covers, and you see here what it opens and closes.',
   'desk-access.covers-items':
     '{count, plural, =0 {It covers nothing that is published.} one {It covers 1 published item: {some}.} other {It covers {count, number} published items: {some}}}',
-  'desk-access.changes-nothing': 'Saved now, it opens and closes nothing to anyone.',
+  'desk-access.changes-nothing': 'Saving this changes nothing for anyone.',
   'desk-access.closes-items':
     '{count, plural, one {loses 1 item: {some}} other {loses {count, number} items: {some}}}',
   'desk-access.opens-items':
@@ -155,7 +155,7 @@ export const access = {
   'desk-access.rule-restored': 'The rule is as it was.',
   'desk-access.deleted-rules': 'Deleted rules ({count})',
   'desk-access.deleted-on': 'deleted on {date}',
-  'desk-access.make-again': 'Make it again',
+  'desk-access.make-again': 'Restore',
   'desk-access.look-as': 'Look as',
   'desk-access.a-new-holder': 'A new holder of {name}',
   'desk-access.a-member-of': 'A member of the group {name}',

@@ -30,11 +30,11 @@ export const members = {
   'desk-members.add': 'Add',
   'desk-members.all-members': 'All members',
   'desk-members.groups-intro':
-    'A group puts members together whom a rule can open something to: a committee, a reading circle, the volunteers.',
+    'Put members in a group, such as a committee or a reading circle, then open things to them with a rule.',
   'desk-members.no-groups-yet': 'No groups yet',
   'desk-members.no-groups-hint': 'Give the first one a name, then put members in it.',
   'desk-members.group-name': 'Name of the group',
-  'desk-members.make-group': 'Make the group',
+  'desk-members.make-group': 'Create the group',
   'desk-members.rename': 'Rename',
   'desk-members.group-count':
     '{count, plural, =0 {no members} one {1 member} other {{count, number} members}}',
@@ -50,8 +50,9 @@ export const members = {
     '{added, plural, =0 {Nobody was added.} one {1 member was added.} other {{added, number} members were added.}}{already, plural, =0 {} one { 1 was in the group already.} other { {already, number} were in the group already.}}',
   'desk-members.unknown-addresses':
     '{count, plural, one {1 address belongs to no member:} other {{count, number} addresses belong to no member:}} {addresses}',
-  'desk-members.take-out': 'Take out',
-  'desk-members.take-out-of': 'Take {name} out of the group',
+  'desk-members.take-out': 'Remove',
+  'desk-members.take-out-of': 'Remove {name} from the group',
+  'desk-members.remove-from': 'Remove from {group}',
   'desk-members.delete-group': 'Delete the group',
   'desk-members.delete-group-sure':
     'Delete “{name}”? Its members stay members. What only this group could open closes to them.',

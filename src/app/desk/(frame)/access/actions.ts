@@ -5,7 +5,8 @@ import { differences, draftsOf, forForm, text, type FormState } from '@/app/form
 import { ruleEditor } from '@/access/services/access-map';
 import { coverWords, whenWords, whoWords } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
-import { previewRule, type RuleImpact } from '@/access/services/preview-rule';
+import { previewRule } from '@/access/services/preview-rule';
+import type { RuleImpact } from '@/access/ui/rule-impact';
 import { deleteRule, restoreRule, saveRule } from '@/access/services/save-rule';
 import { desk } from '@/words/desk';
 

@@ -123,13 +123,16 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
           </div>
         )}
         {explained && (
-          <Drawer
-            title={explained.item.title}
-            label={desk('desk-access.why-of', { title: explained.item.title })}
-            closeHref={mapHref({ on })}
-          >
-            <WhyPanel why={explained} t={t} mayChange={mayChange} />
-          </Drawer>
+          // Where there is no room beside the map, it comes first.
+          <div className="max-xl:order-first xl:contents">
+            <Drawer
+              title={explained.item.title}
+              label={desk('desk-access.why-of', { title: explained.item.title })}
+              closeHref={mapHref({ on })}
+            >
+              <WhyPanel why={explained} t={t} mayChange={mayChange} />
+            </Drawer>
+          </div>
         )}
       </div>
     </>
