@@ -23,6 +23,8 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { savePicture } from '../../src/content/services/save-picture';
 import { menuEditor } from '../../src/access/services/content-place';
 import { removeMenuEntry, saveMenuEntry } from '../../src/content/services/menu';
+import { saveMeter } from '../../src/access/services/meters';
+import { addMembersToGroup, saveGroup } from '../../src/members/services/groups';
 import { saveRule } from '../../src/access/services/save-rule';
 import { saveTax } from '../../src/documents/services/save-tax';
 import { saveTier } from '../../src/billing/services/save-tier';
@@ -121,6 +123,9 @@ export async function loadContent(now: Instant): Promise<void> {
     );
   }
   await loadMenu();
+  for (const meter of JSON.parse(read('meters.json')) as { name: string }[])
+    must(await saveMeter(SETUP, meter), meter.name);
+  must(await saveGroup(SETUP, { id: '', name: 'Committee' }), 'the committee');
   for (const rule of JSON.parse(read('rules.json')) as { name: string }[])
     must(await saveRule(SETUP, rule), rule.name);
 }
@@ -218,6 +223,12 @@ export async function loadHistory(
   }
 }
 
+/** The members of the society's committee, who read what is hidden from all others. */
+async function loadCommittee(): Promise<void> {
+  const addresses = ['idris.penhallow@moor.example', 'nell.garrowby@moor.example'].join(', ');
+  must(await addMembersToGroup(SETUP, { id: 'committee', addresses }), 'the committee');
+}
+
 /** All of Lantern Moor. The site must answer already, so that the gateway's test message is heard. */
 export async function loadDemo(gatewayUrl: string, tell: (text: string) => void): Promise<void> {
   const now = realNow();
@@ -245,5 +256,6 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
     { siteKey: keys.siteKey, wallet: account.id, transfer: transfer.id },
     (done) => done % 30 === 0 && tell(`Rehearsing its history: ${done} of ${DAYS} days`),
   );
+  await loadCommittee();
   await loadComments();
 }

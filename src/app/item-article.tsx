@@ -10,7 +10,9 @@ import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { signInAction } from '@/app/sign-in-action';
 import { structuredData } from '@/app/structured-data';
 import { panelsOf, productPanelsOf } from '@/app/panels';
-import { tierOffers } from '@/app/tier-cards';
+import { doorstepTiers } from '@/app/doorstep-tiers';
+import { servingPages } from '@/access/services/serving-pages';
+import { MeterStrip } from '@/access/ui/meter-strip';
 import type { ItemPreview, ItemView } from '@/access/services/view-item';
 import { Doorstep } from '@/access/ui/doorstep';
 import { ClosedSection } from '@/content/ui/closed-section';
@@ -29,6 +31,8 @@ export type Seen = Extract<ItemView, { kind: 'open' | 'doorstep' }>;
 export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; commentsPage?: number }) {
   const [t, site] = [await siteWords(), await currentSite()];
   const actor = await currentActor();
+  const serving = await shown(servingPages(actor));
+  const paths = { join: serving.join?.path ?? '/join', signIn: serving['sign-in']?.path ?? '/sign-in' };
   const { item } = seen;
   const isPage = item.type === 'page';
   const above = lineAbove(
@@ -65,6 +69,9 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
               />
             )}
           </>
+        )}
+        {seen.kind === 'open' && seen.meter?.left !== undefined && seen.meter.left !== null && (
+          <MeterStrip t={t} left={seen.meter.left} of={seen.meter.of} joinPath={paths.join} />
         )}
         {seen.kind === 'open' ? (
           <>
@@ -112,17 +119,24 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
           <Doorstep
             t={t}
             signIn={signInAction}
-            type={item.type}
-            path={item.path}
+            item={{ type: item.type, title: item.title, path: item.path, summary: seen.summary }}
             state={seen.state}
             opensOn={seen.opensAt ? t.date(seen.opensAt) : null}
             minutesLeft={seen.minutesLeft}
+            asker={seen.asker}
             notice={seen.notice}
+            firstName={seen.firstName}
+            button={seen.button}
             showSignIn={seen.showSignIn}
-            tiers={seen.tiers.map(({ tier, offers, at }) => ({
-              ...tierOffers(t, tier, offers),
-              later: at === 'later',
-            }))}
+            joinPath={paths.join}
+            signInPath={`${paths.signIn}?to=${encodeURIComponent(item.path)}`}
+            usedUp={
+              seen.meter && {
+                of: seen.meter.of,
+                freeOn: seen.meter.freeAt ? t.date(seen.meter.freeAt) : null,
+              }
+            }
+            tiers={await doorstepTiers(t, seen.tiers)}
           />
         </>
       )}

@@ -6,9 +6,10 @@ import { config } from '@/platform/config';
 import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
+import { claimReads } from '@/access/services/claim-reads';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/desk/services/site-settings';
-import { takeUp } from '@/platform/request';
+import { setCookie, takeUp } from '@/platform/request';
 import { deskWordsOf } from '@/words/desk';
 import { problem } from '@/words/problems';
 import { wordsOf, type Words } from '@/words/words';
@@ -18,8 +19,13 @@ const isHttps = (): boolean => config().SITE_URL.startsWith('https:');
 /** On https a cookie belongs to this host alone, and no plain page can set it: RFC 6265bis, the __Host- prefix. */
 const named = (name: string): string => `${isHttps() ? '__Host-' : ''}nest_${name}`;
 
-type Secret = 'session' | 'device' | 'code';
-const LASTS: Record<Secret, number> = { session: 30 * DAY, device: 90 * DAY, code: 3600 };
+type Secret = 'session' | 'device' | 'code' | 'reads';
+const LASTS: Record<Secret, number> = {
+  session: 30 * DAY,
+  device: 90 * DAY,
+  code: 3600,
+  reads: 400 * DAY,
+};
 
 export async function setSecrets(secrets: Partial<Record<Secret, string>>): Promise<void> {
   const jar = await cookies();
@@ -31,7 +37,18 @@ export async function setSecrets(secrets: Partial<Record<Secret, string>>): Prom
       path: '/',
       maxAge: LASTS[name],
     });
+  const { session } = secrets;
+  if (session) {
+    const reads = jar.get(named('reads'))?.value;
+    await claimReads({ ...VISITOR_ACTOR, browser: { session, reads } });
+  }
 }
+
+/** While a page is made, when a cookie cannot be set any more otherwise: that by which a visitor's reads are counted. */
+export const giveReads = (value: string): void =>
+  setCookie(
+    `${named('reads')}=${value}; Path=/; Max-Age=${LASTS.reads}; HttpOnly; SameSite=Lax${isHttps() ? '; Secure' : ''}`,
+  );
 
 export async function dropSecrets(...names: (Secret | 'look')[]): Promise<void> {
   const jar = await cookies();
@@ -71,6 +88,9 @@ export async function setTheme(theme: (typeof THEMES)[number] | undefined): Prom
 /** Where the request comes from, as our own server tells; what a browser says of itself there is replaced by it. */
 export const CALLER_HEADER = 'x-nest-caller';
 
+/** Whether a person opens a page with the request, as our own server tells. */
+export const VIEW_HEADER = 'x-nest-view';
+
 /** Who calls, with what the browser carries of ours; looked up once a request. */
 export const currentActor = cache(async (): Promise<Actor> => {
   takeUp();
@@ -80,6 +100,8 @@ export const currentActor = cache(async (): Promise<Actor> => {
     session: read('session'),
     device: read('device'),
     code: read('code'),
+    reads: read('reads'),
+    isView: head.get(VIEW_HEADER) === 'yes',
     agent: head.get('user-agent')?.slice(0, 300),
   };
   const visitor: Actor = { ...VISITOR_ACTOR, browser, address: head.get(CALLER_HEADER) ?? 'unknown' };

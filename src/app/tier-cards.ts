@@ -21,6 +21,8 @@ export type TierCard = {
     isFree: boolean;
     /** "£12 less in a year", where another offer of the tier costs more. */
     saving: string | null;
+    /** Where it is a switch from what the reader holds. */
+    switch?: { title: string; lines: string[] };
   }[];
 };
 

@@ -24,8 +24,12 @@ export type Browser = {
   device?: string;
   /** Of the mailed code that it asked for. */
   code?: string;
+  /** By what the free reads of a visitor are counted, signed. */
+  reads?: string;
   /** As it names itself. */
   agent?: string;
+  /** Whether a person opens a page with this request: it is not fetched ahead, not by a robot, and no part of another page. */
+  isView?: boolean;
 };
 /** Someone with an account. */
 export type SignedIn = Actor & { memberId: MemberId };

@@ -13,6 +13,8 @@ export type InHand = {
    * a page says so, it is not; and where anything in it says otherwise, it is not either.
    */
   share: { until?: number; isRefused?: true; isUnversioned?: true };
+  /** A cookie that is sent along, where a page that is being made could not set it. */
+  cookie?: string;
 };
 
 // The pages are built apart from the server, and have modules of their own: the process is what they share.
@@ -65,6 +67,14 @@ export function shareUntil(until: number): void {
 export function shareNot(): void {
   const share = inHand.getStore()?.share;
   if (share) share.isRefused = true;
+}
+
+/** Sends a cookie along with the page that is being made; it is for the one who asks alone. */
+export function setCookie(cookie: string): void {
+  const request = inHand.getStore();
+  if (!request) return;
+  request.cookie = cookie;
+  request.share.isRefused = true;
 }
 
 /** Says that something in the answer may change while the version of the site stays: it can be shared for a moment, not kept. */

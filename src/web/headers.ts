@@ -32,6 +32,7 @@ export function finishHeaders(
     const names = new Set(Object.keys(given).map((name) => name.toLowerCase()));
     for (const [name, value] of Object.entries(always))
       if (!names.has(name) && !response.hasHeader(name)) response.setHeader(name, value);
+    if (request.cookie) response.appendHeader('set-cookie', request.cookie);
     const [status, ...rest] = all;
     return writeHead.call(response, status === 500 && request.isUnreadable ? 400 : status, ...rest);
   };

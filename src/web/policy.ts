@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
+import { isPersonsView } from './view';
 import { EMPTY_STYLE, TOAST_STYLES } from '@/platform/toast-styles';
 
 /** What is sent with everything that is no page: the bytes of a file, an answer of the API. */
@@ -39,6 +40,7 @@ export type Policy = { value: string; nonce: string | null };
 export function setPolicy(request: IncomingMessage, frames: string[]): Policy {
   const path = pathOf(request);
   request.headers['x-path'] = path;
+  request.headers['x-nest-view'] = isPersonsView(request) ? 'yes' : 'no';
   delete request.headers['content-security-policy'];
   if (isBytes(path)) return { value: NO_PAGE, nonce: null };
   const nonce = randomBytes(16).toString('base64');

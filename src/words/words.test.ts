@@ -17,6 +17,7 @@ const BY_STATE = [
   'desk-members.section-',
   'desk-content.state-',
   'desk-access.layer-',
+  'desk-access.asker-',
   'desk-access.unit-',
   'desk-access.state-',
   'desk-content.comment-state-',

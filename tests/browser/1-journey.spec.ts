@@ -177,7 +177,7 @@ test('5. closes the page to all but that tier, with a doorstep', async () => {
   await desk.getByRole('button', { name: 'Create the rule' }).click();
   await expect(desk.getByText('At least one word.')).toBeVisible();
   await desk.getByLabel('Number of words').fill('9');
-  await desk.getByLabel('Notice for visitors').fill('The rest is for Observers.');
+  await desk.getByLabel('Notice for: Visitors').fill('The rest is for Observers.');
   await desk.getByRole('button', { name: 'Create the rule' }).click();
   const row = desk.getByRole('row').filter({ hasText: 'Where the key is' });
   await expect(row.getByRole('cell')).toHaveText(['Closed', 'Closed', 'Open', 'Closed', 'Closed']);

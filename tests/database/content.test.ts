@@ -37,6 +37,7 @@ import { siteNow } from '../../src/platform/clock';
 import { currentSite } from '../../src/platform/site';
 import { pool } from '../../src/platform/store/db';
 import { asMember } from '../../scripts/lib/people';
+import { doorstepWith } from '../lib/doorsteps';
 import { join, lanternMoor, passDays, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -579,7 +580,7 @@ describe('search', () => {
       name: 'Shy',
       covers: [{ kind: 'item', id: 'shy-post' }],
       openTo: [],
-      doorstep: { teaser: { kind }, visitorNotice: '', memberNotice: '', showSignIn: false },
+      doorstep: doorstepWith({ teaser: { kind } }),
     });
     value(await post('Shy', { id: 'shy-post', summary: 'A bandicoot digs.' }));
     value(await saveRule(SETUP, rule('none')));

@@ -1,3 +1,4 @@
+import type { Asker } from '@/core/access/asker';
 import { describe, expect, it } from 'vitest';
 import { viewItem } from '../../src/access/services/view-item';
 import { joinPage } from '../../src/checkout/services/join-page';
@@ -45,18 +46,16 @@ describe('a site in German', () => {
 
   it('speaks at the doorstep too, but for a notice that the owner wrote', async () => {
     await speak('en-GB');
-    expect((await currentSite()).doorstep.visitorNotice).toBe('The rest is for members.');
+    const noticeFor = async (asker: Asker) => (await currentSite()).doorstep.meets[asker];
+    const notice = (words: string) => ({ kind: 'notice', words });
+    expect(await noticeFor('visitor')).toEqual(notice('The rest is for members.'));
     await speak('de-DE');
-    expect((await currentSite()).doorstep).toMatchObject({
-      visitorNotice: 'Der Rest ist für Mitglieder.',
-      memberNotice: 'Ihre Mitgliedschaft enthält dies nicht.',
-    });
-    await rows(`UPDATE site SET doorstep = doorstep || '{"visitorNotice": "Nur für uns."}'`);
+    expect(await noticeFor('visitor')).toEqual(notice('Der Rest ist für Mitglieder.'));
+    expect(await noticeFor('wrong-tier')).toEqual(notice('Ihre Mitgliedschaft enthält dies nicht.'));
+    await rows(`UPDATE site SET doorstep = jsonb_set(doorstep, '{meets,visitor,words}', '"Nur für uns."')`);
     await speak('en-GB');
-    expect((await currentSite()).doorstep).toMatchObject({
-      visitorNotice: 'Nur für uns.',
-      memberNotice: 'Your membership doesn’t include this.',
-    });
+    expect(await noticeFor('visitor')).toEqual(notice('Nur für uns.'));
+    expect(await noticeFor('wrong-tier')).toEqual(notice('Your membership doesn’t include this.'));
   });
 
   it('has amounts typed in the Desk read as it writes them', async () => {

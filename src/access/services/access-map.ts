@@ -10,9 +10,11 @@ import { kindNames } from './lib/kind-names';
 import { namesIn } from './lib/rule-names';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { isOn } from '@/core/access/open-week';
 import { matchPath } from '@/core/access/paths';
 import { findItem, listPaths } from '@/content/store/items';
 import { refKey } from '@/core/access/rule';
+import { listMeters } from '@/access/store/meters';
 import { findRule } from '@/access/store/rules';
 import { readAccessMap } from './lib/access-map';
 
@@ -25,7 +27,13 @@ const mapSchema = z.object({ on: optionalDate }).default({ on: null });
 /** Who sees what, now or at this time of another day. */
 export const accessMap = staffUse('look')('access-map', mapSchema, async (_, { on }) => {
   const map = await readAccessMap(on);
-  return done({ ...map, names: await namesIn(map.rules) });
+  const { week, now } = map.reader;
+  return done({
+    ...map,
+    names: await namesIn(map.rules),
+    meters: (await listMeters(pool())).map(({ id, name }) => ({ id, name })),
+    openWeek: week && isOn(week, now) ? week : null,
+  });
 });
 
 /** The address of an item on the site. */
@@ -69,6 +77,7 @@ export const ruleEditor = staffUse('set access')(
         ...(named && { [refKey({ kind: 'item', id: named.id })]: named.title }),
       },
       siteDoorstep: (await currentSite()).doorstep,
+      meters: (await listMeters(pool())).map(({ id: meter, name }) => ({ id: meter, name })),
     });
   },
 );

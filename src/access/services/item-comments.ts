@@ -7,6 +7,7 @@ import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { commentedItem } from './lib/comment-rights';
+import { withReads } from './lib/free-reads';
 import { readerOf } from './lib/reader';
 
 /** How many conversations a page has. */
@@ -16,7 +17,7 @@ const asked = z.object({ itemId: slug, page: z.number().int().min(1).max(10_000)
 
 /** The comments of an item as far as the caller may read them; null where they may not, or there are none to be had. */
 export const itemComments = publicUse('item-comments', asked, async (actor, { itemId, page }) => {
-  const reader = await readerOf(actor);
+  const reader = await withReads(await readerOf(actor), actor);
   const commented = await commentedItem(reader, itemId);
   if (!commented) return done(null);
   // Staff who look as someone else see what that person would: nothing of their own.

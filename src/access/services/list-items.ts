@@ -23,7 +23,9 @@ import { publicUse } from '@/platform/use';
 import { kindNames } from './lib/kind-names';
 import { previewOf, type ItemPreview } from './lib/preview';
 import { joinableTiers, openingTiers } from './lib/opening-tiers';
-import { doorstepOf, isLetIn, judge, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
+import { doorstepAt } from './lib/doorstep-at';
+import { hiddenFrom } from './lib/hidden';
+import { isLetIn, judge, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
 import { keptCategories, keptKinds, keptPublished, keptTags } from '@/content/services/lib/kept';
 
 /** An item in a list. Of one that is closed: the tiers that would open it at once, and when it opens by itself. */
@@ -42,12 +44,14 @@ async function listed(reader: Reader, items: ItemHead[]): Promise<ListedItem[]> 
   const [previews, decisions] = [await previewOf(items), await judge(reader, items)];
   const isAllOpen = items.every(({ id }) => isLetIn(decisions(id)));
   const joinable = isAllOpen ? [] : await joinableTiers(reader);
-  return items.map((item, index) => {
+  const all: ListedItem[] = [];
+  for (const [index, item] of items.entries()) {
     const decision = decisions(item.id);
     const isOpen = isLetIn(decision);
-    const isSummaryShown = isOpen || doorstepOf(reader, decision.rules).teaser.kind !== 'none';
+    const isSummaryShown =
+      isOpen || (await doorstepAt(reader, item, decision)).doorstep.teaser.kind !== 'none';
     const keys = isOpen ? [] : openingTiers(questionOf(reader, item), joinable);
-    return {
+    all.push({
       ...(previews[index] as ItemPreview),
       summary: isSummaryShown ? item.summary : '',
       isOpen,
@@ -55,8 +59,9 @@ async function listed(reader: Reader, items: ItemHead[]): Promise<ListedItem[]> 
         .filter(({ at }) => at === 'once')
         .map(({ tier: { id, name, keyCut } }) => ({ id, name, keyCut })),
       opensAt: decision.state === 'later' ? (decision.opensAt ?? null) : null,
-    };
-  });
+    });
+  }
+  return all;
 }
 
 const listSchema = z.object({
@@ -76,16 +81,18 @@ export const listItems = publicUse(
   listSchema,
   async (actor, { page, size, month, ...filter }) => {
     const reader = await readerOf(actor);
+    const hidden = await hiddenFrom(reader);
     const where: PublishedFilter = {
       ...filter,
       // Files and links have lists of their own; pages are reached by the menu.
       ...(!filter.type && { except: [PAGE, FILE, LINK] }),
       ...(month && { between: monthOf(month, reader.site.zone) }),
     };
-    const name = JSON.stringify([where, page, size]);
+    const name = JSON.stringify([where, page, size, hidden.name]);
+    const seen = { ...where, hidden: hidden.ids };
     const found = await keptPublished(`items ${name}`, reader.now, async () => ({
-      items: await listPublished(pool(), reader.now, where, { limit: size, offset: (page - 1) * size }),
-      total: await countPublished(pool(), reader.now, where),
+      items: await listPublished(pool(), reader.now, seen, { limit: size, offset: (page - 1) * size }),
+      total: await countPublished(pool(), reader.now, seen),
     }));
     return done({ items: await listed(reader, found.items), total: found.total });
   },
@@ -99,7 +106,8 @@ function monthOf(month: LocalMonth, zone: string): [Instant, Instant] {
 /** Everything that the caller may know of what is published, whatever its kind; for the site map. */
 export const listAll = publicUse('list-all', nothing, async (actor) => {
   const reader = await readerOf(actor);
-  return done(await listed(reader, await listPublished(pool(), reader.now)));
+  const { ids } = await hiddenFrom(reader);
+  return done(await listed(reader, await listPublished(pool(), reader.now, { hidden: ids })));
 });
 
 /** What everyone may know of the newest posts: for the feed, which readers share. */
@@ -108,7 +116,7 @@ export const listFeed = publicUse('list-feed', nothing, async () => {
   const items = await listPublished(
     pool(),
     reader.now,
-    { except: [PAGE, FILE, LINK] },
+    { except: [PAGE, FILE, LINK], hidden: (await hiddenFrom(reader)).ids },
     { limit: 50, offset: 0 },
   );
   return done(await listed(reader, items));
@@ -116,15 +124,17 @@ export const listFeed = publicUse('list-feed', nothing, async () => {
 
 /** The months in which posts came out, with how many. */
 export const listArchive = publicUse('list-archive', nothing, async (actor) => {
-  const { site, now } = await readerOf(actor);
-  return done(await listMonths(pool(), now, site.zone, POST));
+  const reader = await readerOf(actor);
+  const { ids } = await hiddenFrom(reader);
+  return done(await listMonths(pool(), reader.now, { zone: reader.site.zone, type: POST, hidden: ids }));
 });
 
 /** The names that lists use: of categories in their order, with whether something is in them, and of tags. */
 export const listNames = publicUse('list-names', nothing, async (actor) => {
-  const { now } = await readerOf(actor);
-  const categories = await keptPublished('used categories', now, async () => {
-    const used = await usedCategories(pool(), now);
+  const reader = await readerOf(actor);
+  const [{ now }, hidden] = [reader, await hiddenFrom(reader)];
+  const categories = await keptPublished(`used categories ${hidden.name}`, now, async () => {
+    const used = await usedCategories(pool(), now, hidden.ids);
     return (await keptCategories()).map((category) => ({ ...category, isUsed: used.has(category.id) }));
   });
   return done({ categories, tags: await keptTags() });
@@ -163,12 +173,13 @@ export const searchSite = publicUse('search-site', searchSchema, async (actor, {
   if (words === '') return done({ items: [], hasMore: false });
   const reader = await readerOf(actor);
   const wanted = page * PAGE_SIZE + 1;
+  const { ids: hidden } = await hiddenFrom(reader);
   const hits: ListedItem[] = [];
   for (let offset = 0; offset < MOST_CANDIDATES && hits.length < wanted; offset += 100) {
     const found = await findByWords(
       pool(),
       reader.now,
-      { words, searchLanguage: searchLanguageOf(reader.site) },
+      { words, searchLanguage: searchLanguageOf(reader.site), hidden },
       { limit: 100, offset },
     );
     const known = await listed(reader, found);

@@ -8,6 +8,7 @@ import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
+import { hiddenFrom } from './lib/hidden';
 import { readerOf, judge, isLetIn, isOut, questionOf, type Judged, type Reader } from './lib/reader';
 import { previewOf } from './lib/preview';
 import { keptCategories } from '@/content/services/lib/kept';
@@ -25,7 +26,7 @@ export const membersRoom = memberUse('members-room', nothing, async (actor) => {
   const items = await listPublished(
     pool(),
     reader.now,
-    { except: [PAGE, FILE, LINK] },
+    { except: [PAGE, FILE, LINK], hidden: (await hiddenFrom(reader)).ids },
     { limit: MOST, offset: 0 },
   );
   const decisions = await judge(reader, items);

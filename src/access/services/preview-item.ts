@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Meeting } from '@/core/access/doorstep';
 import { articleSchema, type Prose } from '@/core/content/prose';
 import { wordCount } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
@@ -10,7 +11,8 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { readViewpoints } from './lib/access-map';
 import { openingTiers, joinableTiers } from './lib/opening-tiers';
-import { doorstepOf, isLetIn, judge, openBody, questionOf } from './lib/reader';
+import { askerAt, doorstepAt } from './lib/doorstep-at';
+import { isLetIn, judge, openBody, questionOf } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
 import { teaserOf } from './lib/text-for';
 
@@ -33,7 +35,7 @@ export type PreviewedItem = {
   text: Prose | null;
   shown: Shown;
   /** Null where they are let in. */
-  doorstep: { opensAt: Instant | null; minutesLeft: number; notice: string; tiers: string[] } | null;
+  doorstep: { opensAt: Instant | null; minutesLeft: number; meeting: Meeting; tiers: string[] } | null;
 };
 
 /** An item that is not yet saved: where it would be is not known, so rules for its kind and for the site cover it. */
@@ -81,7 +83,8 @@ export const previewItem = staffUse('write content')(
       const text = openBody(reader, item);
       return done({ ...named, summary, text, shown: await shownIn(reader, text), doorstep: null });
     }
-    const doorstep = doorstepOf(reader, decision.rules);
+    const { doorstep } = await doorstepAt(reader, item, decision);
+    const meeting = doorstep.meets[await askerAt(reader, item, decision)];
     const { teaser, summary: told, minutesLeft } = teaserOf(item, doorstep);
     const opening = openingTiers(questionOf(reader, item), await joinableTiers(reader));
     return done({
@@ -92,7 +95,7 @@ export const previewItem = staffUse('write content')(
       doorstep: {
         opensAt: decision.state === 'later' ? (decision.opensAt ?? null) : null,
         minutesLeft,
-        notice: reader.person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
+        meeting,
         tiers: opening.map(({ tier }) => tier.name),
       },
     });

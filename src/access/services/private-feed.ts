@@ -14,6 +14,7 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { hashToken, newToken } from '@/platform/tokens';
 import { memberUse, publicUse } from '@/platform/use';
+import { hiddenFrom } from './lib/hidden';
 import { openTo, type OpenFile } from './lib/open-file';
 import { isLetIn, judge, openBody, readerFor, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
@@ -80,7 +81,7 @@ export const privateFeed = publicUse('private-feed', z.object({ token }), async 
   const heads = await listPublished(
     pool(),
     reader.now,
-    { except: [PAGE, FILE, LINK] },
+    { except: [PAGE, FILE, LINK], hidden: (await hiddenFrom(reader)).ids },
     { limit: 50, offset: 0 },
   );
   const items = await listByIds(

@@ -5,6 +5,7 @@ import { slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
+import { withReads } from './lib/free-reads';
 import { isLetIn, isOut, judge, readerOf } from './lib/reader';
 
 const placeSchema = z.object({ itemId: slug, place: z.number().int().min(0).max(1000) });
@@ -15,7 +16,7 @@ export const keepReadingPlace = memberUse(
   placeSchema,
   async (actor, { itemId, place }) => {
     if (actor.look) return done(null);
-    const reader = await readerOf(actor);
+    const reader = await withReads(await readerOf(actor), actor);
     const item = await findHead(pool(), itemId);
     if (!item || !isOut(reader, item) || !isLetIn((await judge(reader, [item]))(item.id))) return missing();
     await saveReadingPlace(pool(), actor.memberId, { itemId, place, at: reader.now });

@@ -6,6 +6,7 @@ import type { Actor } from '@/platform/actor';
 import { findAudit } from '@/platform/store/audit';
 import { lock, transaction, type Transaction } from '@/platform/store/db';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';
+import { findMeter } from '@/access/store/meters';
 import { itemsWithSectionsOf } from '@/content/store/items';
 import { listGroups } from '@/people/store/groups';
 import { siteNow } from '@/platform/clock';
@@ -18,7 +19,18 @@ import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
 
 /** What a new rule has where nothing else was said. What exists keeps what it was. */
-const NEW_RULE = { on: true, except: [], openTo: [], alsoRequire: false, doorstep: null, version: 0 };
+const NEW_RULE = {
+  on: true,
+  except: [],
+  openTo: [],
+  alsoRequire: false,
+  doorstep: null,
+  meter: null,
+  listed: true,
+  version: 0,
+};
+/** The Desk has pages of its own at these addresses. */
+const NOT_RULES = ['new', 'doorsteps', 'meters', 'check'];
 
 /** Makes an access rule or changes one. It holds from the next request on. */
 export const saveRule = staffUse('set access')(
@@ -69,9 +81,13 @@ async function put(
   const groups = new Set((await listGroups(db)).map((group) => group.id));
   if (input.openTo.some(({ who }) => who.kind === 'group' && !groups.has(who.id)))
     return refusedField('openTo', 'rule.group-gone');
+  if (input.meter && !(await findMeter(db, input.meter))) return refusedField('meter', 'meter.gone');
   const id =
     before?.id ??
-    freeId(input.id ?? slugify(input.name), new Set((await listRules(db)).map((rule) => rule.id)));
+    freeId(
+      input.id ?? slugify(input.name),
+      new Set([...NOT_RULES, ...(await listRules(db)).map((rule) => rule.id)]),
+    );
   const saved = await store(db, { ...input, id });
   if (!saved) return refusedField('', 'rule.changed-elsewhere');
   const { version: _, ...after } = input;

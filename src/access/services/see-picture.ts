@@ -7,6 +7,7 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
+import { withReads } from './lib/free-reads';
 import { isOut, readerOf, type Reader } from './lib/reader';
 import { textFor } from './lib/text-for';
 import { keptTiers } from '@/tiers/services/lib/kept';
@@ -21,7 +22,7 @@ export const seePicture = publicUse('see-picture', pictureSchema, async (actor, 
   const picture = await findPicture(pool(), id);
   if (!picture) return missing();
   const isPublic = picture.of === 'tier' || (await currentSite()).markId === id;
-  if (!isPublic && !(await isSeen(await readerOf(actor), id))) return missing();
+  if (!isPublic && !(await isSeen(await withReads(await readerOf(actor), actor), id))) return missing();
   return done({ bytes: (isSmall ? picture.small : null) ?? picture.bytes, isPublic });
 });
 

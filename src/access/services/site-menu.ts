@@ -7,6 +7,7 @@ import { done } from '@/platform/result';
 import { publicUse } from '@/platform/use';
 import { wordsOf, type Words } from '@/words/words';
 import { kindNames } from './lib/kind-names';
+import { hiddenFrom } from './lib/hidden';
 import { isLetIn, isOut, judge, readerOf, type Reader } from './lib/reader';
 import {
   keptCategories,
@@ -37,6 +38,7 @@ async function menuFor(reader: Reader): Promise<ShownEntry[]> {
   const roles = await keptRoles();
   const items = await keptLeads();
   const decisions = await judge(reader, items);
+  const hidden = new Set((await hiddenFrom(reader)).ids);
   const t = wordsOf(reader.site);
   const byId = new Map(items.filter((item) => isOut(reader, item)).map((item) => [item.id, item]));
   const pages = Object.fromEntries(roles.map(({ role, itemId }) => [role, byId.get(itemId)?.path]));
@@ -46,7 +48,8 @@ async function menuFor(reader: Reader): Promise<ShownEntry[]> {
     const item = byId.get(entry.target);
     const lead = leadOf(entry, item, names, t, isSignedIn);
     const canOpen = entry.kind !== 'item' || (item !== undefined && isLetIn(decisions(item.id)));
-    if (!lead || !isShownTo(entry.audience, { isSignedIn, canOpen })) return [];
+    if (!lead || (item && hidden.has(item.id)) || !isShownTo(entry.audience, { isSignedIn, canOpen }))
+      return [];
     const below = entry.below.flatMap(show);
     if (entry.kind === 'heading' && below.length === 0) return [];
     return [{ id: entry.id, kind: entry.kind, ...lead, isOpen: canOpen, look: entry.look, below }];

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { Asker } from '@/core/access/asker';
+import type { Decision } from '@/core/access/decide';
 import { normalisePath } from '@/core/access/paths';
 import { hasComments } from '@/core/content/comments';
 import { FILE, LINK, PAGE } from '@/core/content/item';
@@ -6,19 +8,25 @@ import type { Prose } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
 import { findFileOf } from '@/content/store/files';
 import {
+  findItemByPath,
   findItemToRead,
   findMovedItem,
   type Beside,
   type Item,
   type ItemToRead,
 } from '@/content/store/items';
+import { findMember } from '@/people/store/members';
+import type { Actor } from '@/platform/actor';
 import { done } from '@/platform/result';
 import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { previewWith, type ItemPreview } from './lib/preview';
-import { doorstepOf, isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
+import { askerAt, doorstepAt } from './lib/doorstep-at';
+import { noteOf, keptMeters, readForFree, withReads, type FreeRead, type MeterNote } from './lib/free-reads';
+import { hiddenFrom, type Hidden } from './lib/hidden';
+import { isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
 import { teaserOf } from './lib/text-for';
 import { keptKinds } from '@/content/services/lib/kept';
@@ -26,6 +34,7 @@ import { keptKinds } from '@/content/services/lib/kept';
 export type { OpeningTier } from './lib/opening-tiers';
 export type { ItemPreview } from './lib/preview';
 export type { Shown } from './lib/shown';
+export type { MeterNote } from './lib/free-reads';
 
 /** The items before and after one, of its kind. */
 type BothBeside = { older?: Beside; newer?: Beside };
@@ -51,6 +60,10 @@ export type ItemView =
       /** How far the reader has read before, 0 to 1000. */
       place: number;
       beside: BothBeside;
+      /** Where it is read for free: how much of the meter is left. */
+      meter: MeterNote | null;
+      /** What the visitor's browser is to carry from now on, so that its reads are counted. */
+      readsCookie: string | null;
     }
   | {
       kind: 'doorstep';
@@ -61,9 +74,17 @@ export type ItemView =
       teaser: Prose | null;
       shown: Shown;
       minutesLeft: number;
+      asker: Asker;
+      /** With its merge fields, as the owner wrote it. */
       notice: string;
+      firstName: string;
+      button: { words: string; to: string } | null;
       showSignIn: boolean;
       tiers: OpeningTier[];
+      /** Where free reads were used up. */
+      meter: MeterNote | null;
+      /** Whether lists and searches are to know of it. */
+      isListed: boolean;
       beside: BothBeside;
     };
 
@@ -71,52 +92,94 @@ export type ItemView =
  * What a person sees at an address. The body of a closed item ends here: only its teaser is returned, so no caller
  * can send the rest by mistake.
  */
-async function view(rawPath: string, reader: Reader, readerId: string | null): Promise<ItemView> {
+async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemView> {
   const path = normalisePath(rawPath);
-  const item = path === null ? undefined : await findItemToRead(pool(), path, reader.now, readerId);
-  if (!item) return path === null ? { kind: 'missing' } : movedFrom(path, reader);
-  const isDraft = !isOut(reader, item);
-  if (isDraft && !reader.person.readsAll) return { kind: 'missing' };
+  if (path === null) return { kind: 'missing' };
+  const hidden = await hiddenFrom(asked);
+  // Staff who look as someone else have read nothing there.
+  const readerId = actor.look ? null : actor.memberId;
+  const item = await findItemToRead(pool(), path, asked.now, readerId, hidden.ids);
+  if (!item) return movedFrom(path, asked);
+  const isDraft = !isOut(asked, item);
+  if (isDraft && !asked.person.readsAll) return { kind: 'missing' };
 
-  const decision = (await judge(reader, [item]))(item.id);
-  const beside = besideOf(reader, item);
-  const preview = previewWith(item, item.picture);
-  // Whether a metered one is let in is counted for each.
-  if (decision.state === 'metered') shareNot();
-  if (isLetIn(decision)) {
-    // Staff see the page of a link, or they could not look at it.
-    if (item.type === LINK && item.target && decision.by !== 'staff')
-      return { kind: 'leads-on', target: item.target };
-    const body = openBody(reader, item);
-    return {
-      kind: 'open',
-      item: preview,
-      summary: item.summary,
-      body,
-      shown: await shownIn(reader, body),
-      file: item.type === FILE ? await fileFacts(item) : null,
-      by: decision.by,
-      isDraft,
-      place: item.place,
-      hasComments: !isDraft && (await isCommented(item)),
-      beside,
-    };
-  }
-  const doorstep = doorstepOf(reader, decision.rules);
-  const teaser = teaserOf(item, doorstep);
+  const known = await withReads(asked, actor);
+  const judged = (await judge(known, [item]))(item.id);
+  const free = isLetIn(judged)
+    ? { reader: known, decision: judged, note: await noteAt(known, item, judged), cookie: null }
+    : await readForFree(known, actor, item, judged);
+  const { reader, decision } = free;
+  if (!isLetIn(decision)) return doorstep(item, free, hidden);
+  // Staff see the page of a link, or they could not look at it.
+  if (item.type === LINK && item.target && decision.by !== 'staff')
+    return { kind: 'leads-on', target: item.target };
+  const body = openBody(reader, item);
+  return {
+    kind: 'open',
+    item: previewWith(item, item.picture),
+    summary: item.summary,
+    body,
+    shown: await shownIn(reader, body),
+    file: item.type === FILE ? await fileFacts(item) : null,
+    by: decision.by,
+    isDraft,
+    place: item.place,
+    hasComments: !isDraft && (await isCommented(item)),
+    beside: besideOf(reader, item),
+    meter: free.note,
+    readsCookie: free.cookie,
+  };
+}
+
+async function noteAt(reader: Reader, item: Item, decision: Decision): Promise<MeterNote | null> {
+  if (decision.state !== 'metered') return null;
+  shareNot();
+  return noteOf(decision, questionOf(reader, item), await keptMeters(), reader.free?.reads ?? []);
+}
+
+async function doorstep(
+  item: ItemToRead,
+  { reader, decision, note }: FreeRead,
+  hidden: Hidden,
+): Promise<ItemView> {
+  const asker = await askerAt(reader, item, decision);
+  const met = (await doorstepAt(reader, item, decision)).doorstep;
+  const meeting = met.meets[asker];
+  if (meeting.kind === 'redirect' && (await leadsSomewhere(reader, item, meeting.to)))
+    return { kind: 'leads-on', target: meeting.to };
+  const teaser = teaserOf(item, met);
   return {
     kind: 'doorstep',
-    item: preview,
-    // What is metered is let in, above.
+    item: previewWith(item, item.picture),
+    // What is metered is let in.
     state: decision.state as 'later' | 'ended' | 'closed',
     opensAt: decision.opensAt,
     ...teaser,
     shown: await shownIn(reader, teaser.teaser ?? { type: 'doc', content: [] }),
-    notice: reader.person.signedIn ? doorstep.memberNotice : doorstep.visitorNotice,
-    showSignIn: doorstep.showSignIn && !reader.person.signedIn,
-    tiers: openingTiers(questionOf(reader, item), await joinableTiers(reader)),
-    beside,
+    asker,
+    notice: meeting.kind === 'notice' ? meeting.words : '',
+    firstName: await firstNameOf(reader),
+    button: met.button,
+    showSignIn: met.showSignIn && !reader.person.signedIn,
+    tiers: met.showTiers ? openingTiers(questionOf(reader, item), await joinableTiers(reader)) : [],
+    meter: note,
+    isListed: !hidden.ids.includes(item.id),
+    beside: besideOf(reader, item),
   };
+}
+
+/** Whether a doorstep's redirect can be followed: not where it leads back to a page that is closed to them as well. */
+async function leadsSomewhere(reader: Reader, item: Item, to: string): Promise<boolean> {
+  if (!to.startsWith('/')) return true;
+  const path = normalisePath(to.split(/[?#]/, 1)[0] ?? '');
+  if (path === null || path === item.path) return false;
+  const target = await findItemByPath(pool(), path);
+  return !target || isLetIn((await judge(reader, [target]))(target.id));
+}
+
+async function firstNameOf({ person }: Reader): Promise<string> {
+  const member = person.id ? await findMember(pool(), person.id) : undefined;
+  return member?.name.trim().split(/\s+/)[0] ?? '';
 }
 
 async function isCommented(item: Item): Promise<boolean> {
@@ -139,8 +202,7 @@ async function fileFacts(item: Item): Promise<FileFacts | null> {
   return file ? { name: file.name, mediaType: file.mediaType, size: file.size } : null;
 }
 
-/** The item at an address, as far as the caller may see it. */
+/** The item at an address, as far as the caller may see it. A free read is counted where they open its page. */
 export const viewItem = publicUse('view-item', z.string().max(2_000), async (actor, path) =>
-  // Staff who look as someone else have read nothing there.
-  done(await view(path, await readerOf(actor), actor.look ? null : actor.memberId)),
+  done(await view(path, await readerOf(actor), actor)),
 );

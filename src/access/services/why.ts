@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import type { Decision } from '@/core/access/decide';
+import { isOn } from '@/core/access/open-week';
 import { explain, type Explanation } from '@/core/access/explain';
 import { FILE } from '@/core/content/item';
-import { findItem } from '@/content/store/items';
+import { findItem, type ItemHead } from '@/content/store/items';
 import { optionalDate } from '@/platform/form-fields';
 import { slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
@@ -10,7 +12,9 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { titleOf } from './lib/access-map';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
-import { doorstepRuleOf, isLetIn, isOut, judge, questionOf, readerFor } from './lib/reader';
+import { askerAt, doorstepAt } from './lib/doorstep-at';
+import { withAllReads } from './lib/free-reads';
+import { isLetIn, isOut, judge, questionOf, readerFor, type Reader } from './lib/reader';
 import { namesIn } from './lib/rule-names';
 import { findViewpoint } from './lib/viewpoints';
 
@@ -26,7 +30,7 @@ export const why = staffUse('look')('why', whySchema, async (_, { item: id, as, 
   const site = await currentSite();
   const [item, seen] = [await findItem(pool(), id), await findViewpoint(site, on ? `${as}@${on}` : as)];
   if (!item || !seen) return missing();
-  const reader = { ...(await readerFor(seen.person)), now: seen.at };
+  const reader = await withAllReads({ ...(await readerFor(seen.person)), now: seen.at });
   const question = { ...questionOf(reader, item), rules: reader.rules };
   const explanation = explain(question);
   const judged = (await judge(reader, [item]))(item.id);
@@ -43,12 +47,18 @@ export const why = staffUse('look')('why', whySchema, async (_, { item: id, as, 
     offered: isOffered ? judged : null,
     rules: Object.fromEntries(rules.map((rule) => [rule.id, { name: rule.name, covers: rule.covers }])),
     names: await namesIn(rules),
-    doorstep: isLetIn(judged) ? undefined : named(doorstepRuleOf(reader, judged.rules)),
+    doorstep: isLetIn(judged) ? undefined : await doorstepFor(reader, item, judged),
+    openWeek:
+      reader.week && isOn(reader.week, reader.now) ? { tier: reader.week.tier, to: reader.week.to } : null,
     opening: isLetIn(judged) ? [] : cheapestFirst(openingTiers(question, await joinableTiers(reader))),
   });
 });
 
-const named = (rule: { id: string; name: string } | null) => rule && { id: rule.id, name: rule.name };
+/** Whose doorstep is met, and as whom. */
+async function doorstepFor(reader: Reader, item: ItemHead, decision: Decision) {
+  const [met, asker] = [await doorstepAt(reader, item, decision), await askerAt(reader, item, decision)];
+  return { by: met.by, name: met.by === 'rule' ? met.rule.name : '', asker };
+}
 
 const rulesIn = ({ deciding, notReached, excepted, required }: Explanation): Set<string> =>
   new Set([...[...deciding, ...notReached, ...required].map(({ rule }) => rule), ...excepted]);

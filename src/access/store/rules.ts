@@ -3,7 +3,8 @@ import type { Rule } from '@/core/access/rule';
 import { ruleSchema } from '@/core/access/rule-schema';
 import type { Instant } from '@/core/instants';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
-import { doorstepSchema, type Doorstep } from '@/platform/store/site';
+import type { Doorstep } from '@/core/access/doorstep';
+import { doorstepSchema } from '@/core/access/doorstep-schema';
 
 /** A rule with its own doorstep, or null where it uses the site's. */
 export type StoredRule = Rule & { name: string; on: boolean; doorstep: Doorstep | null; version: number };

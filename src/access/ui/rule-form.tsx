@@ -1,12 +1,13 @@
 'use client';
 
 import { useState } from 'react';
+import type { Doorstep } from '@/core/access/doorstep';
 import { refKey, type Cover, type Opener } from '@/core/access/rule';
 import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
 import { Button } from '@/kit/button';
-import { CheckField, TextField } from '@/kit/field';
+import { CheckField, SelectField, TextField } from '@/kit/field';
 import { CoverPicker, type CoverChoices } from './cover-picker';
-import { DoorstepFields, type DoorstepDraft } from './doorstep-fields';
+import { OwnDoorstepFields, type NoticeSample } from './doorstep-fields';
 import { OpenerPicker, type TierChoice } from './opener-picker';
 import type { FindMembers } from './member-search';
 import { ruleNameFrom, type Names } from './rule-words';
@@ -21,7 +22,9 @@ export type RuleDraft = {
   except: Cover[];
   openTo: Opener[];
   alsoRequire: boolean;
-  doorstep: DoorstepDraft | null;
+  doorstep: Doorstep | null;
+  meter: string | null;
+  listed: boolean;
   version: number;
 };
 
@@ -29,7 +32,9 @@ type Props = {
   action: FormAction;
   remove: FormAction | null;
   draft: RuleDraft;
-  siteDoorstep: DoorstepDraft;
+  siteDoorstep: Doorstep;
+  sample: NoticeSample;
+  meters: { id: string; name: string }[];
   choices: CoverChoices;
   tiers: TierChoice[];
   groups: { id: string; name: string }[];
@@ -47,6 +52,8 @@ export function RuleForm({
   remove,
   draft,
   siteDoorstep,
+  sample,
+  meters,
   choices,
   tiers,
   groups,
@@ -143,10 +150,36 @@ export function RuleForm({
             </div>
           </Part>
         </div>
-        <Part title={desk('desk-access.doorstep')} problem="doorstep">
-          <DoorstepFields
+        <Part title={desk('desk-access.those-not-let-in')} problem="doorstep">
+          <div className="mb-5 grid gap-5 lg:grid-cols-2">
+            <SelectField
+              name="meter"
+              label={desk('desk-access.free-reads')}
+              value={rule.meter ?? ''}
+              onChange={(event) => change({ meter: event.target.value || null })}
+              hint={desk('desk-access.rule-meter-hint')}
+            >
+              <option value="">{desk('desk-access.no-free-reads')}</option>
+              {meters.map((meter) => (
+                <option key={meter.id} value={meter.id}>
+                  {meter.name}
+                </option>
+              ))}
+            </SelectField>
+            <div className="lg:pt-7">
+              <CheckField
+                name="listed"
+                label={desk('desk-access.listed')}
+                checked={rule.listed}
+                onChange={(event) => change({ listed: event.target.checked })}
+                hint={desk('desk-access.listed-hint')}
+              />
+            </div>
+          </div>
+          <OwnDoorstepFields
             doorstep={rule.doorstep}
             siteDoorstep={siteDoorstep}
+            sample={sample}
             onChange={(doorstep) => change({ doorstep })}
           />
         </Part>

@@ -7,10 +7,16 @@ import { TierName } from '@/kit/key-cut';
 import { coverWords, isOn, whenWords, whoWords, type Names } from './rule-words';
 import { desk } from '@/words/desk';
 
-type Props = { rule: Rule & { name: string }; names: Names; tiers: { id: string; keyCut: KeyCut }[] };
+type Props = {
+  rule: Rule & { name: string };
+  names: Names;
+  tiers: { id: string; keyCut: KeyCut }[];
+  meters: { id: string; name: string }[];
+};
 
 /** A rule as a sentence. */
-export function RuleSentence({ rule, names, tiers }: Props) {
+export function RuleSentence({ rule, names, tiers, meters }: Props) {
+  const meter = meters.find(({ id }) => id === rule.meter);
   const listed = (covers: Rule['covers']): string =>
     covers.map((cover) => coverWords(cover, names)).join(', ');
   return (
@@ -48,7 +54,9 @@ export function RuleSentence({ rule, names, tiers }: Props) {
             </Fragment>
           );
         })}
-        .
+        .{meter && ` ${desk('desk-access.rule-has-meter', { meter: meter.name })}`}
+        {rule.listed === false && ` ${desk('desk-access.rule-hides')}`}
+        {Boolean(rule.doorstep) && ` ${desk('desk-access.rule-has-doorstep')}`}
       </p>
     </li>
   );

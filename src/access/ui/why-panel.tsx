@@ -95,12 +95,22 @@ export function WhyPanel({ why, t, mayChange }: Props) {
           </ul>
         </Part>
       )}
+      {why.openWeek && (
+        <p className="mt-4 rounded-md bg-open-wash px-3 py-2 text-open">
+          {desk('desk-access.open-week-now', {
+            tier: why.names[`tier:${why.openWeek.tier}`] ?? why.openWeek.tier,
+            date: t.until(why.openWeek.to),
+          })}
+        </p>
+      )}
       {why.doorstep !== undefined && !why.isDraft && (
         <Part title={desk('desk-access.doorstep')}>
           <p>
-            {why.doorstep
-              ? desk('desk-access.doorstep-of-rule', { rule: why.doorstep.name })
-              : desk('desk-access.doorstep-of-site')}
+            {desk('desk-access.doorstep-met', {
+              by: why.doorstep.by,
+              rule: why.doorstep.name,
+              who: desk(`desk-access.asker-${why.doorstep.asker}`),
+            })}
           </p>
         </Part>
       )}

@@ -1,3 +1,4 @@
+import type { Asker } from '@/core/access/asker';
 import type { Explanation, LineReason, RuleReason } from '@/core/access/explain';
 import type { Cover } from '@/core/access/rule';
 import type { Instant, LocalDate } from '@/core/instants';
@@ -23,8 +24,10 @@ export type ShownWhy = {
   offered: Decision | null;
   rules: Record<string, { name: string; covers: Cover[] }>;
   names: Names;
-  /** Whose doorstep is met; null: the site's. Undefined where they are let in. */
-  doorstep: { name: string } | null | undefined;
+  /** Whose doorstep is met, and as whom; undefined where they are let in. */
+  doorstep: { by: 'item' | 'rule' | 'site'; name: string; asker: Asker } | undefined;
+  /** Where everyone reads as holders of a tier then: its name, and until when. */
+  openWeek: { tier: string; to: Instant } | null;
   opening: {
     tier: { id: string; name: string; keyCut: KeyCut };
     offers: { id: string; definition: Offer }[];

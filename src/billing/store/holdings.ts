@@ -2,7 +2,7 @@ import type { HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import { readInstant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
-import { many, maybeOne, prepared, type Db } from '@/platform/store/db';
+import { many, maybeOne, one, prepared, type Db } from '@/platform/store/db';
 import { z } from 'zod';
 import type { Mode } from '@/platform/store/site';
 import type { HoldingId, MemberId, SubscriptionId, TierId } from '@/core/ids';
@@ -62,4 +62,24 @@ export async function findHolder(
   at: Instant,
 ): Promise<Holder | undefined> {
   return maybeOne(db, FIND_HOLDER, [memberId, mode, at], { tiers: heldTiersSchema });
+}
+
+/**
+ * The tiers that a member no longer holds at an instant, and those of subscriptions that a payment is missing for. A
+ * subscription that waits for its first payment is neither.
+ */
+export async function findHad(
+  db: Db,
+  memberId: string,
+  mode: Mode,
+  at: Instant,
+): Promise<{ lapsed: string[]; unpaid: string[] }> {
+  return one(
+    db,
+    `SELECT coalesce((SELECT array_agg(DISTINCT h.tier_id) FROM holdings h WHERE h.member_id = $1 AND h.mode = $2 AND h.until_at <= $3
+         AND h.until_at > h.from_at AND NOT EXISTS (SELECT 1 FROM holdings o WHERE o.member_id = $1 AND o.tier_id = h.tier_id AND ${heldAt('o', '$2', '$3')})), '{}') AS lapsed,
+       coalesce((SELECT array_agg(DISTINCT o.tier_id) FROM subscriptions s JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id
+         WHERE s.member_id = $1 AND s.mode = $2 AND s.state = 'overdue'), '{}') AS unpaid`,
+    [memberId, mode, at],
+  );
 }

@@ -60,16 +60,16 @@ export async function countByCategory(db: Db): Promise<Map<string, number>> {
 }
 
 /** The categories in which something is published by the site's clock, or in one below them. */
-export async function usedCategories(db: Db, at: Instant): Promise<Set<string>> {
+export async function usedCategories(db: Db, at: Instant, hidden: string[] = []): Promise<Set<string>> {
   const rows = await many<{ id: string }>(
     db,
     `WITH RECURSIVE up AS (
        SELECT c.id, c.parent_id FROM categories c WHERE EXISTS (
          SELECT FROM item_categories ic JOIN items i ON i.id = ic.item_id
-         WHERE ic.category_id = c.id AND i.trashed_at IS NULL AND i.published_at <= $1)
+         WHERE ic.category_id = c.id AND i.trashed_at IS NULL AND i.published_at <= $1 AND NOT i.id = ANY ($2))
        UNION SELECT c.id, c.parent_id FROM categories c JOIN up ON c.id = up.parent_id
      ) SELECT id FROM up`,
-    [at],
+    [at, hidden],
   );
   return new Set(rows.map(({ id }) => id));
 }

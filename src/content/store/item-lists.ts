@@ -15,6 +15,8 @@ export type PublishedFilter = {
   tag?: string;
   /** Published from the first instant to before the second. */
   between?: [Instant, Instant];
+  /** The ids of items that the one who asks is not to know of. */
+  hidden?: string[];
 };
 
 const IN_CATEGORY = (parameter: string): string => `i.id IN (
@@ -26,7 +28,8 @@ const PUBLISHED = `i.trashed_at IS NULL AND i.published_at <= $1
   AND ($3::text[] IS NULL OR NOT i.type = ANY ($3))
   AND ($4::text IS NULL OR ${IN_CATEGORY('$4')})
   AND ($5::text IS NULL OR i.tags @> ARRAY[$5])
-  AND ($6::timestamptz IS NULL OR (i.published_at >= $6 AND i.published_at < $7))`;
+  AND ($6::timestamptz IS NULL OR (i.published_at >= $6 AND i.published_at < $7))
+  AND NOT i.id = ANY ($8)`;
 const publishedValues = (at: Instant, filter: PublishedFilter): unknown[] => [
   at,
   filter.type ?? null,
@@ -34,6 +37,7 @@ const publishedValues = (at: Instant, filter: PublishedFilter): unknown[] => [
   filter.category ?? null,
   filter.tag ?? null,
   ...(filter.between ?? [null, null]),
+  filter.hidden ?? [],
 ];
 
 /** Items that are published by the site's clock `at`, newest first. */
@@ -45,7 +49,7 @@ export async function listPublished(
 ): Promise<ItemHead[]> {
   return many(
     db,
-    `SELECT ${HEAD} FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $8 OFFSET $9`,
+    `SELECT ${HEAD} FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $9 OFFSET $10`,
     [...publishedValues(at, filter), limit, offset],
   );
 }
@@ -73,14 +77,13 @@ export async function listPublishTimes(db: Db, from: Instant, to: Instant): Prom
 export async function listMonths(
   db: Db,
   at: Instant,
-  zone: string,
-  type: string,
+  { zone, type, hidden }: { zone: string; type: string; hidden: string[] },
 ): Promise<{ month: string; items: number }[]> {
   const rows = await many<{ month: string; items: bigint }>(
     db,
     `SELECT to_char(published_at AT TIME ZONE $2, 'YYYY-MM') AS month, count(*) AS items FROM items
-     WHERE trashed_at IS NULL AND type = $3 AND published_at <= $1 GROUP BY 1 ORDER BY 1 DESC`,
-    [at, zone, type],
+     WHERE trashed_at IS NULL AND type = $3 AND published_at <= $1 AND NOT id = ANY ($4) GROUP BY 1 ORDER BY 1 DESC`,
+    [at, zone, type, hidden],
   );
   return rows.map(({ month, items }) => ({ month, items: Number(items) }));
 }
@@ -95,7 +98,7 @@ export type Found = ItemHead & { inTitle: boolean; inSummary: boolean; inBody: b
 export async function findByWords(
   db: Db,
   at: Instant,
-  { words, searchLanguage }: { words: string; searchLanguage: string },
+  { words, searchLanguage, hidden }: { words: string; searchLanguage: string; hidden: string[] },
   { limit, offset }: Page,
 ): Promise<Found[]> {
   return many(
@@ -104,9 +107,10 @@ export async function findByWords(
        (i.title_words || i.summary_words || i.body_words) @@ q AS in_body
      FROM items i, websearch_to_tsquery($5::text::regconfig, $2) q
      WHERE i.trashed_at IS NULL AND i.published_at <= $1 AND (i.title_words || i.summary_words || i.body_words) @@ q
+       AND NOT i.id = ANY ($6)
      ORDER BY ts_rank(setweight(i.title_words, 'A') || setweight(i.summary_words, 'B') || i.body_words, q) DESC, i.published_at DESC, i.id
      LIMIT $3 OFFSET $4`,
-    [at, words, limit, offset, searchLanguage],
+    [at, words, limit, offset, searchLanguage, hidden],
   );
 }
 

@@ -85,7 +85,7 @@ export type Beside = { path: string; title: string };
 
 const besideIt = (than: '<' | '>', order: 'ASC' | 'DESC'): string => `
   (SELECT jsonb_build_object('path', o.path, 'title', o.title) FROM items o
-   WHERE o.trashed_at IS NULL AND o.type = i.type AND o.published_at <= $2 AND (o.published_at, o.id) ${than} (i.published_at, i.id)
+   WHERE o.trashed_at IS NULL AND o.type = i.type AND o.published_at <= $2 AND NOT o.id = ANY ($4) AND (o.published_at, o.id) ${than} (i.published_at, i.id)
    ORDER BY o.published_at ${order}, o.id ${order} LIMIT 1)`;
 
 const FIND_TO_READ = prepared(
@@ -103,8 +103,9 @@ export async function findItemToRead(
   path: string,
   at: Instant,
   readerId: string | null,
+  hidden: string[],
 ): Promise<ItemToRead | undefined> {
-  return maybeOne(db, FIND_TO_READ, [path, at, readerId], {
+  return maybeOne(db, FIND_TO_READ, [path, at, readerId, hidden], {
     ...BODY,
     picture: built,
     older: built,

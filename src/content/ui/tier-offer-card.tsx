@@ -8,7 +8,14 @@ export type OfferedTier = {
   id: string;
   name: string;
   keyCut: KeyCut;
-  offers: { id: string; name: string; sentence: string; isFree: boolean }[];
+  offers: {
+    id: string;
+    name: string;
+    sentence: string;
+    isFree: boolean;
+    /** Where it is a switch from what the reader holds: what it is called, what is credited, and what it costs. */
+    switch?: { title: string; lines: string[] };
+  }[];
 };
 
 export const joinPath = (offerId: OfferId, returnTo: string): string =>
@@ -27,16 +34,23 @@ export function TierOfferCard({ t, tier, returnTo, isFirst, note }: Props) {
         {tier.offers.map((offer, index) => (
           <li key={offer.id}>
             <p className="text-on-night-soft">{offer.sentence}</p>
+            {offer.switch?.lines.map((line) => (
+              <p key={line} className="figures text-[0.9375rem] text-on-night-soft">
+                {line}
+              </p>
+            ))}
             <SiteLinkButton
               href={joinPath(offer.id, returnTo)}
               look={isFirst && index === 0 ? 'lamp' : 'night'}
               className="mt-2 w-full"
             >
-              {tier.offers.length > 1
-                ? t('join.offer-alone', { offer: offer.name })
-                : offer.isFree
-                  ? t('join.free')
-                  : t('join.button', { tier: tier.name })}
+              {offer.switch
+                ? offer.switch.title
+                : tier.offers.length > 1
+                  ? t('join.offer-alone', { offer: offer.name })
+                  : offer.isFree
+                    ? t('join.free')
+                    : t('join.button', { tier: tier.name })}
             </SiteLinkButton>
           </li>
         ))}

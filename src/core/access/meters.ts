@@ -1,5 +1,5 @@
-import { localMonth } from '../calendar';
-import { compare, isBefore, toMs, type Instant } from '../instants';
+import { addLength, localMonth, startOfDate } from '../calendar';
+import { DAY_MS, firstOf, fromMs, isBefore, toMs, type Instant } from '../instants';
 import { matches, type Meter, type PersonFacts, type Read } from './facts';
 import type { Moment } from './openers';
 import type { ItemId } from '../ids';
@@ -14,11 +14,17 @@ export function measure(
   reads: Read[],
   moment: Moment,
 ): MeterResult | null {
-  const allowances = meter.allowances.filter((a) => matches(a.who, person)).map((a) => a.reads);
-  if (allowances.length === 0) return null;
+  const allowance = allowanceOf(meter, person);
+  if (allowance === null) return null;
   const items = readInWindow(meter, reads, moment);
   const counted = items.has(itemId);
-  return { meter: meter.id, counted, left: Math.max(...allowances) - items.size - (counted ? 0 : 1) };
+  return { meter: meter.id, counted, left: allowance - items.size - (counted ? 0 : 1) };
+}
+
+/** How many reads a meter gives a person in each of its windows: the most that matches them; null where nothing does. */
+export function allowanceOf(meter: Meter, person: PersonFacts): number | null {
+  const allowances = meter.allowances.filter(({ who }) => matches(who, person)).map(({ reads }) => reads);
+  return allowances.length > 0 ? Math.max(...allowances) : null;
 }
 
 /** The meter that serves a read: one that counted this item already, else the one with most left, ties by id. */
@@ -30,26 +36,35 @@ export function chooseMeter(results: MeterResult[]): MeterResult | undefined {
     )[0];
 }
 
-const DAY_MS = 86_400_000;
+function readInWindow(meter: Meter, reads: Read[], moment: Moment): Set<string> {
+  const window = windowOf(meter, reads, moment);
+  if (!window) return new Set();
+  const within = reads.filter(
+    ({ meter: id, at }) =>
+      id === meter.id && !isBefore(at, window.from) && !isBefore(moment.now, at) && isBefore(at, window.to),
+  );
+  return new Set(within.map(({ item }) => item));
+}
 
-function readInWindow(meter: Meter, reads: Read[], { now, zone }: Moment): Set<string> {
-  const past = reads
-    .filter((read) => read.meter === meter.id && !isBefore(now, read.at))
-    .sort((a, b) => compare(a.at, b.at));
+export type Window = { from: Instant; to: Instant };
+
+/**
+ * The window of a meter that a moment falls into, from its first instant until before another. A rolling one begins with a
+ * counted read: null where the last is over, or none has begun.
+ */
+export function windowOf(meter: Meter, reads: Read[], { now, zone }: Moment): Window | null {
   if (meter.window === 'calendar-month') {
     const month = localMonth(now, zone);
-    return new Set(past.filter((read) => localMonth(read.at, zone) === month).map((read) => read.item));
+    const from = startOfDate(firstOf(month), zone);
+    return { from, to: addLength(from, { n: 1, unit: 'month' }, zone) };
   }
   const length = (meter.days ?? 30) * DAY_MS;
-  const isOver = (start: Instant, at: Instant): boolean => toMs(at) >= toMs(start) + length;
-  let start: Instant | null = null;
-  let items = new Set<string>();
-  for (const read of past) {
-    if (start === null || isOver(start, read.at)) {
-      start = read.at;
-      items = new Set();
-    }
-    items.add(read.item);
-  }
-  return start === null || isOver(start, now) ? new Set() : items;
+  const times = reads
+    .filter((read) => read.meter === meter.id && !isBefore(now, read.at))
+    .map(({ at }) => toMs(at))
+    .sort((a, b) => a - b);
+  let start: number | null = null;
+  for (const at of times) if (start === null || at >= start + length) start = at;
+  if (start === null || toMs(now) >= start + length) return null;
+  return { from: fromMs(start), to: fromMs(start + length) };
 }

@@ -55,4 +55,6 @@ export const ruleSchema = z.object({
   alsoRequire: z.boolean().optional(),
   meter: z.string().nullish(),
   doorstep: z.unknown().optional(),
+  /** False: what it closes is left out of lists, menus, searches and feeds, for those to whom it is closed. */
+  listed: z.boolean().optional(),
 });

@@ -5,6 +5,7 @@ export const teaserSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
   z.object({ kind: z.literal('summary') }),
   z.object({ kind: z.literal('words'), count: z.number() }),
+  z.object({ kind: z.literal('paragraphs'), count: z.number() }),
   /** Up to the marker in the item's text; where it has none, the summary alone. */
   z.object({ kind: z.literal('marker') }),
 ]);
@@ -28,6 +29,18 @@ export function untilMarker(prose: Prose): Teaser {
   if (at === -1) return { document: { type: 'doc', content: [] }, wordsLeft: total };
   const document: Prose = { type: 'doc', content: prose.content.slice(0, at) };
   return { document, wordsLeft: total - wordCount(document) };
+}
+
+/** The first `count` blocks that say something, with what is between them, and how many words follow. */
+export function firstParagraphs(prose: Prose, count: number): Teaser {
+  let left = count;
+  const end = prose.content.findIndex((block) => {
+    if (wordCount({ type: 'doc', content: [block] }) > 0) left--;
+    return left < 0;
+  });
+  if (end === -1) return { document: prose, wordsLeft: 0 };
+  const document: Prose = { type: 'doc', content: prose.content.slice(0, end) };
+  return { document, wordsLeft: wordCount(prose) - wordCount(document) };
 }
 
 function cutAll(nodes: Node[], budget: { left: number }): Node[] {

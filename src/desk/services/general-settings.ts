@@ -1,4 +1,7 @@
+import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
+import { ASKERS, type Asker } from '@/core/access/asker';
+import type { Doorstep } from '@/core/access/doorstep';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
 import { rhythmsToChoose } from '@/core/offers/comparison';
@@ -12,10 +15,11 @@ import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { transaction } from '@/platform/store/db';
-import { setDoorstep, setGeneral, type Doorstep, type Site } from '@/platform/store/site';
+import { setDoorstep, setGeneral, type Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { isLanguage, LANGUAGES, type Language } from '@/words/languages';
 import { say } from '@/words/problems';
+import { meetsIn } from '@/words/doorsteps';
 import { originalOf } from '@/words/words';
 
 const bySetUp = staffUse('set up the site');
@@ -70,11 +74,10 @@ export const saveGeneral = bySetUp(
 
 /** The doorstep after a change of language: a notice that nobody has reworded is said in the new one. */
 function doorstepIn({ doorstep, language: before }: Site, language: Language): Doorstep {
-  const told = (words: string, key: 'doorstep.visitor-notice' | 'doorstep.member-notice'): string =>
-    words === originalOf(key, before) ? originalOf(key, language) : words;
-  return {
-    ...doorstep,
-    visitorNotice: told(doorstep.visitorNotice, 'doorstep.visitor-notice'),
-    memberNotice: told(doorstep.memberNotice, 'doorstep.member-notice'),
-  };
+  const [was, is] = [before, language].map((one) => meetsIn((key) => originalOf(key, one)));
+  const isOriginal = (asker: Asker): boolean => isDeepStrictEqual(doorstep.meets[asker], was?.[asker]);
+  const meets = Object.fromEntries(
+    ASKERS.map((asker) => [asker, (isOriginal(asker) ? is : doorstep.meets)?.[asker]]),
+  ) as Doorstep['meets'];
+  return { ...doorstep, meets };
 }

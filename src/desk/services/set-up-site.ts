@@ -19,6 +19,7 @@ import { done, type Result, refusedField } from '@/platform/result';
 import { systemUse } from '@/platform/use';
 import { isLanguage, LANGUAGES } from '@/words/languages';
 import { say } from '@/words/problems';
+import { meetsIn } from '@/words/doorsteps';
 import { wordsOf } from '@/words/words';
 
 const inputSchema = z.object({
@@ -74,9 +75,10 @@ export const setUpSite = systemUse(
         senderName: site.name,
         doorstep: {
           teaser: { kind: 'words', count: 60 },
-          visitorNotice: t('doorstep.visitor-notice'),
-          memberNotice: t('doorstep.member-notice'),
+          meets: meetsIn(t),
           showSignIn: true,
+          showTiers: true,
+          button: null,
         },
       });
       const joinedAt = siteNow({ mode: 'test', clockAheadMs: site.clockAheadMs });

@@ -1,3 +1,5 @@
+import { READS_KEPT } from '@/access/services/lib/free-reads';
+import { deleteOldReads } from '@/access/store/meters';
 import { addLength } from '@/core/calendar';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
@@ -16,7 +18,7 @@ import { deleteOldLinks } from '@/people/store/sign-in-links';
 /** For how many days what is in the trash can be restored. */
 const TRASH_DAYS = 30;
 
-/** Deletes what has run out: quotes, sessions, mailed links, rate limits, uploads, and what has been in the trash for long. The answer is how many rows went. */
+/** Deletes what has run out: quotes, sessions, mailed links, rate limits, uploads, what has been in the trash for long, and free reads that no meter counts by now. The answer is how many rows went. */
 export const tidyUp = systemUse('tidy-up', nothing, async () => {
   let gone = 0;
   for (const each of [
@@ -32,5 +34,6 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
   const site = await currentSite();
   const before = addLength(siteNow(site), { n: -TRASH_DAYS, unit: 'day' }, site.zone);
   gone += await deleteTrashed(pool(), { before });
+  gone += await deleteOldReads(pool(), addLength(siteNow(site), READS_KEPT, site.zone));
   return done(gone);
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { pool, transaction } from '@/platform/store/db';
 import { forgetCheckouts } from '@/billing/store/checkouts';
+import { deleteReadsOf } from '@/access/store/meters';
 import { deleteComments } from '@/content/store/comments';
 import { forgetMails } from '@/mail/store/mails';
 import { deleteNotesOn } from '@/members/store/member-notes';
@@ -51,6 +52,7 @@ export const deleteAccount = memberUse(
       await record(db, actor, at, 'account deleted', `member:${member.id}`);
       await forgetMember(db, member.id, member.email, at);
       await deleteNotesOn(db, member.id);
+      await deleteReadsOf(db, member.id);
       await deleteComments(db, { memberId: member.id });
       await forgetMails(db, member.id, member.email);
       await forgetCheckouts(db, member.id, member.email);

@@ -5,6 +5,7 @@ import { listAudit } from '@/platform/store/audit';
 import { ALL_DOCUMENTS, listDocuments } from '@/documents/store/documents';
 import { listHoldings } from '@/billing/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
+import { listReadsOf } from '@/access/store/meters';
 import { listCommentsBy } from '@/content/store/comments';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/members/store/member-notes';
@@ -60,6 +61,7 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       state,
       at,
     })),
+    freeReads: await listReadsOf(pool(), id),
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,
       answer: value,

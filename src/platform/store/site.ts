@@ -3,25 +3,19 @@ import type { SiteDefault } from '@/core/access/decide';
 import type { PictureId } from '@/core/ids';
 import type { Theme } from '@/core/theme';
 import { themeSchema } from '@/core/theme-schema';
-import { teaserSchema } from '@/core/content/teaser';
+import type { Doorstep } from '@/core/access/doorstep';
+import { doorstepSchema } from '@/core/access/doorstep-schema';
+import type { OpenWeek } from '@/core/access/open-week';
+import { openWeekSchema } from '@/core/access/open-week-schema';
 import type { TaxTable, TaxWay } from '@/core/tax';
 import type { AccountSection } from '@/core/account-sections';
 import { accountSectionsSchema } from '@/core/account-sections-schema';
 import type { MailSetting } from '@/core/mail-words';
 import type { Language } from '@/words/languages';
 import type { Reworded } from '@/words/words';
-import { z } from 'zod';
 import { built, maybeOne, run, type Db, prepared } from './db';
 
 export type Mode = 'test' | 'live';
-/** What people see where they may not read. */
-export const doorstepSchema = z.object({
-  teaser: teaserSchema,
-  visitorNotice: z.string(),
-  memberNotice: z.string(),
-  showSignIn: z.boolean(),
-});
-export type Doorstep = z.infer<typeof doorstepSchema>;
 
 export type Site = {
   name: string;
@@ -38,6 +32,8 @@ export type Site = {
   retryDays: number[];
   graceDays: number;
   doorstep: Doorstep;
+  /** When everyone reads as holders of a tier; null for none. */
+  openWeek: OpenWeek | null;
   theme: Theme;
   /** The picture beside the site's name; null: its key. */
   markId: PictureId | null;
@@ -69,7 +65,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, theme, mark_id, join_rhythm, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, theme, mark_id, join_rhythm, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -92,6 +88,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
     }
   >(db, FIND_SITE, [], {
     doorstep: doorstepSchema,
+    openWeek: openWeekSchema,
     theme: themeSchema,
     accountSections: accountSectionsSchema,
     kinds: built,
@@ -252,6 +249,16 @@ export async function saveReworded(db: Db, language: Language, key: string, word
 /** What someone sees who is not let in, where no rule says otherwise. */
 export async function setDoorstep(db: Db, doorstep: Doorstep): Promise<void> {
   await run(db, 'UPDATE site SET doorstep = $1', [doorstep]);
+}
+
+/** Whom what no rule covers is open to. */
+export async function setAccessDefault(db: Db, accessDefault: SiteDefault): Promise<void> {
+  await run(db, 'UPDATE site SET access_default = $1', [accessDefault]);
+}
+
+/** When everyone reads as holders of a tier; null for never. */
+export async function setOpenWeek(db: Db, week: OpenWeek | null): Promise<void> {
+  await run(db, 'UPDATE site SET open_week = $1', [week]);
 }
 
 /** How the site looks. */

@@ -140,6 +140,17 @@ export const site: Record<keyof typeof en, string> = {
 
   'doorstep.visitor-notice': 'Der Rest ist für Mitglieder.',
   'doorstep.member-notice': 'Ihre Mitgliedschaft enthält dies nicht.',
+  'doorstep.wait-notice': 'Dann können Sie weiterlesen. Eine höhere Stufe öffnet den Text vielleicht früher.',
+  'doorstep.lapsed-notice':
+    'Ihre Mitgliedschaft ist ausgelaufen. Werden Sie wieder Mitglied, um weiterzulesen.',
+  'doorstep.unpaid-notice': 'Bezahlen Sie in Ihrem Konto, dann können Sie gleich weiterlesen.',
+  'doorstep.unpaid': 'Ihre letzte Zahlung ist fehlgeschlagen',
+  'doorstep.pay': 'Im Konto bezahlen',
+  'doorstep.used-up':
+    '{of, plural, one {Sie haben Ihren freien Text gelesen} other {Sie haben Ihre # freien Texte gelesen}}',
+  'doorstep.free-again': 'Ab {date} können Sie wieder frei lesen.',
+  'meter.left': 'Noch {left} von {of, plural, one {einem freien Text} other {# freien Texten}}',
+  'meter.join': 'Mitglied werden und alles lesen',
   'doorstep.region': 'So lesen Sie weiter',
   'doorstep.later':
     '{type, select, page {Diese Seite öffnet sich für Sie am {date}} other {Dieser Beitrag öffnet sich für Sie am {date}}}',

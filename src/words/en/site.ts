@@ -135,6 +135,16 @@ export const site = {
 
   'doorstep.visitor-notice': 'The rest is for members.',
   'doorstep.member-notice': 'Your membership doesn’t include this.',
+  'doorstep.wait-notice': 'You’ll be able to read it then. A higher tier may open it sooner.',
+  'doorstep.lapsed-notice': 'What you held has ended. Join again to keep reading.',
+  'doorstep.unpaid-notice': 'Pay it in your account, and you can read on at once.',
+  'doorstep.unpaid': 'Your last payment didn’t go through',
+  'doorstep.pay': 'Pay in your account',
+  'doorstep.used-up':
+    '{of, plural, one {You’ve used your free read} other {You’ve used all # of your free reads}}',
+  'doorstep.free-again': 'You get free reads again on {date}.',
+  'meter.left': '{left} of {of, plural, one {one free read} other {# free reads}} left',
+  'meter.join': 'Join to read everything',
   'doorstep.region': 'How to read on',
   'doorstep.later':
     '{type, select, page {This page opens to you on {date}} other {This post opens to you on {date}}}',

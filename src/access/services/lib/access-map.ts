@@ -9,12 +9,14 @@ import { desk } from '@/words/desk';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import type { StoredRule } from '@/access/store/rules';
 import { atTimeOf, listViewpoints, type SeenFrom } from './viewpoints';
+import { withAllReads } from './free-reads';
 import { isLetIn, isOut, judge, readerFor, type Judged, type Reader } from './reader';
 
 export type Viewpoint = SeenFrom;
 export type MapRow = { item: ItemHead; decisions: Decision[] };
 export type Viewpoints = { reader: Reader; viewpoints: Viewpoint[]; tiers: Tier[] };
 export type AccessMap = {
+  reader: Reader;
   zone: string;
   viewpoints: Viewpoint[];
   rows: MapRow[];
@@ -65,14 +67,14 @@ async function rowsOf({ reader, viewpoints }: Viewpoints, items: ItemHead[]): Pr
 export async function readAccessMap(on: LocalDate | null = null): Promise<AccessMap> {
   const view = await readViewpoints();
   const { site, now } = view.reader;
-  const reader = { ...view.reader, now: on ? atTimeOf(now, on, site.zone) : now };
+  const reader = await withAllReads({ ...view.reader, now: on ? atTimeOf(now, on, site.zone) : now });
   const [items, categories] = [await listItems(pool()), await listCategories(pool())];
   const rows = await rowsOf(
     { ...view, reader },
     items.filter((item) => isOut(reader, item)),
   );
   const { viewpoints, tiers } = view;
-  return { zone: reader.site.zone, viewpoints, rows, rules: reader.rules, categories, tiers };
+  return { reader, zone: reader.site.zone, viewpoints, rows, rules: reader.rules, categories, tiers };
 }
 
 /** How many published items turn a visitor away. */

@@ -7,6 +7,7 @@ import type { Site } from '@/platform/store/site';
 import { pool } from '@/platform/store/db';
 import { shelved } from '@/platform/shelf';
 import { keptRules } from './kept-rules';
+import { openWeekOf } from './open-week';
 
 const HOUR_MS = 3_600_000;
 
@@ -18,7 +19,10 @@ export async function nextChange(site: Site, now: Instant): Promise<Instant> {
   const hour = Math.floor(toMs(now) / HOUR_MS) * HOUR_MS;
   const [begins, ends] = [fromMs(hour), fromMs(hour + HOUR_MS)];
   const edges = await shelved(`edges from ${begins}`, () => edgesBetween(site, begins, ends));
-  const all = [...edges, ...(await keptScheduled(now))].filter((at) => isBefore(now, at));
+  const week = await openWeekOf(site);
+  const all = [...edges, ...(week ? [week.from, week.to] : []), ...(await keptScheduled(now))].filter((at) =>
+    isBefore(now, at),
+  );
   return [endOfDate(localDate(now, site.zone), site.zone), ...all].reduce(earliest, ends);
 }
 

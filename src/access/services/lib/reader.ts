@@ -1,6 +1,7 @@
 import { bestDecision } from '@/core/access/best';
 import { decide, type Decision, type Question } from '@/core/access/decide';
-import type { PersonFacts } from '@/core/access/facts';
+import { asHolder, type WeekTimes } from '@/core/access/open-week';
+import type { Meter, PersonFacts, Read } from '@/core/access/facts';
 import { FILE, itemState } from '@/core/content/item';
 import { filesIn, type Prose } from '@/core/content/prose';
 import { hasEdges, isSectionOpen, openParts } from '@/core/content/sections';
@@ -13,17 +14,26 @@ import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
-import type { Doorstep, Site } from '@/platform/store/site';
-import type { StoredRule } from '@/access/store/rules';
+import type { Site } from '@/platform/store/site';
 import { keptRules, type KeptRules } from './kept-rules';
+import { openWeekOf } from './open-week';
 import { viewerOf } from './viewer';
 
-/** All that decisions about items need to know of one person at one moment. */
-export type Reader = KeptRules & { site: Site; now: Instant; person: PersonFacts };
+/**
+ * All that decisions about items need to know of one person at one moment. `free`: the meters, with what they counted of the
+ * person; they let in to the items named alone, or with null to any.
+ */
+export type Reader = KeptRules & {
+  site: Site;
+  now: Instant;
+  person: PersonFacts;
+  week: WeekTimes | null;
+  free?: { meters: Record<string, Meter>; reads: Read[]; items: ReadonlySet<string> | null };
+};
 
 export async function readerFor(person: PersonFacts): Promise<Reader> {
   const site = await currentSite();
-  return { site, now: siteNow(site), ...(await keptRules()), person };
+  return { site, now: siteNow(site), week: await openWeekOf(site), ...(await keptRules()), person };
 }
 
 export async function readerOf(actor: Actor): Promise<Reader> {
@@ -33,13 +43,17 @@ export async function readerOf(actor: Actor): Promise<Reader> {
 }
 
 /** What is asked about an item, with the rules that may cover it. */
-export const questionOf = ({ site, now, covering, person }: Reader, item: ItemHead): Question => ({
+export const questionOf = (
+  { site, now, covering, person, week, free }: Reader,
+  item: ItemHead,
+): Question => ({
   now,
   zone: site.zone,
   default: site.accessDefault,
   rules: covering(item),
   item,
-  person,
+  person: week ? asHolder(person, week, now) : person,
+  ...(free && (free.items?.has(item.id) ?? true) && { meters: free.meters, reads: free.reads }),
 });
 
 export const isLetIn = ({ state }: Decision): boolean => state === 'open' || state === 'metered';
@@ -92,11 +106,3 @@ function decisionWithin(reader: Reader, item: Item, fileId: ItemId): Decision {
   if (!isLetIn(decision) || filesIn(openBody(reader, item)).includes(fileId)) return decision;
   return { state: 'closed', by: 'rule', rules: decision.rules };
 }
-
-/** The first deciding rule that has a doorstep of its own; null where the site's is met. */
-export const doorstepRuleOf = ({ rules }: KeptRules, deciding: string[]): StoredRule | null =>
-  rules.find((rule) => deciding.includes(rule.id) && rule.doorstep) ?? null;
-
-/** The doorstep that is met: of that rule, else the site's. */
-export const doorstepOf = (reader: Reader, deciding: string[]): Doorstep =>
-  doorstepRuleOf(reader, deciding)?.doorstep ?? reader.site.doorstep;

@@ -2,25 +2,7 @@ import { z } from 'zod';
 import { readPattern } from '@/core/access/paths';
 import { coverSchema, openerSchema } from '@/core/access/rule-schema';
 import { say } from '@/words/problems';
-
-const doorstepSchema = z.object({
-  teaser: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('none') }),
-    z.object({ kind: z.literal('summary') }),
-    z.object({ kind: z.literal('marker') }),
-    z.object({
-      kind: z.literal('words'),
-      count: z
-        .number(say('teaser.no-number'))
-        .int(say('teaser.whole-words'))
-        .min(1, say('teaser.at-least-a-word'))
-        .max(2000, say('teaser.too-many-words')),
-    }),
-  ]),
-  visitorNotice: z.string().trim().max(300),
-  memberNotice: z.string().trim().max(300),
-  showSignIn: z.boolean(),
-});
+import { doorstepDraftSchema } from './doorstep-draft';
 
 /** An address that can be matched: one with encoded slashes or broken escapes would cover nothing. */
 const readableCover = coverSchema.refine(
@@ -37,7 +19,9 @@ export const ruleDraftSchema = z.object({
   except: z.array(readableCover).max(200).optional(),
   openTo: z.array(openerSchema).max(50).optional(),
   alsoRequire: z.boolean().optional(),
-  doorstep: doorstepSchema.nullable().optional(),
+  doorstep: doorstepDraftSchema.nullable().optional(),
+  meter: z.string().max(200).nullish(),
+  listed: z.boolean().optional(),
   /** The version that was opened, where an existing rule is changed. */
   version: z.number().int().optional(),
 });

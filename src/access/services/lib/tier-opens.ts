@@ -21,6 +21,7 @@ import type { Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { wordsOf } from '@/words/words';
 import { kindNames } from './kind-names';
+import { isHideable } from './hidden';
 import { keptRules } from './kept-rules';
 import { keptCategories, keptKinds, keptPublished } from '@/content/services/lib/kept';
 
@@ -63,7 +64,10 @@ const keptCovered = (now: Instant): Promise<Covered<Listed>[]> =>
   keptPublished('covered items', now, async () => {
     const { covering } = await keptRules();
     const all: Covered<Listed>[] = [];
-    const items = (await listPublished(pool(), now)).map(listed);
+    // Everyone reads these titles, so there are none of what some are not to know of.
+    const items = (await listPublished(pool(), now))
+      .map(listed)
+      .filter((item) => !isHideable(covering, item));
     for (let from = 0; from < items.length; from += AT_ONCE) {
       all.push(...coveredBy(covering, items.slice(from, from + AT_ONCE)));
       await setImmediate();

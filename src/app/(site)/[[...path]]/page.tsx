@@ -4,7 +4,7 @@ import { notFound, permanentRedirect, redirect } from 'next/navigation';
 import { cache } from 'react';
 import { CategoryLinks, categoryNames, ItemListPage, namesInLists, pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
-import { currentActor, currentSite, shown, siteWords } from '@/app/session';
+import { currentActor, currentSite, giveReads, shown, siteWords } from '@/app/session';
 import { kindAt, listItems } from '@/access/services/list-items';
 import { shareWithVisitors } from '@/access/services/share-with-visitors';
 import { viewItem } from '@/access/services/view-item';
@@ -19,6 +19,7 @@ type Props = { params: Promise<{ path?: string[] }>; searchParams: Search };
 /** Decided once a request: the head and the page speak of the same view. */
 const view = cache(async (path: string) => {
   const seen = await viewItem(await currentActor(), path);
+  if (seen.ok && seen.value.kind === 'open' && seen.value.readsCookie) giveReads(seen.value.readsCookie);
   return seen.ok ? seen.value : ({ kind: 'missing' } as const);
 });
 const pathOf = async (params: Props['params']): Promise<string> =>
@@ -53,7 +54,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
       ...(picture && { images: [{ url: picture, alt: item.picture?.alt }] }),
     },
     // Where a visitor is shown nothing of it, there is nothing to find.
-    ...(seen.kind === 'doorstep' && !summary && !seen.teaser && { robots: { index: false } }),
+    ...(seen.kind === 'doorstep' &&
+      (!seen.isListed || (!summary && !seen.teaser)) && { robots: { index: false } }),
   };
 }
 

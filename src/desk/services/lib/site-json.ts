@@ -11,6 +11,12 @@ import { listMenuEntries } from '@/content/store/menus';
 import { listPageRoles } from '@/content/store/page-roles';
 import { addTags, listTags } from '@/content/store/tags';
 import { saveRule } from '@/access/services/save-rule';
+import { saveDoorstepOfItem, saveSiteDoorstep } from '@/access/services/doorsteps';
+import { saveMeter } from '@/access/services/meters';
+import { saveAccessDefault } from '@/access/services/site-access';
+import { listItemDoorsteps } from '@/access/store/doorsteps';
+import { listMeters } from '@/access/store/meters';
+import { listGroups, saveGroup } from '@/people/store/groups';
 import { listRules } from '@/access/store/rules';
 import { saveTier } from '@/billing/services/save-tier';
 import { saveTheme } from '@/desk/services/theme-settings';
@@ -66,7 +72,17 @@ export const siteJsonSchema = z.object({
   offers: z.array(row).max(2000).default([]),
   questions: z.array(z.unknown()).max(40).default([]),
   rules: z.array(row).max(2000).default([]),
+  meters: z.array(row).max(500).default([]),
+  groups: z
+    .array(z.object({ id: z.string().min(1).max(200), name: z.string().min(1).max(60) }))
+    .max(1000)
+    .default([]),
   doorstep: z.unknown().optional(),
+  doorsteps: z
+    .array(z.object({ itemId: z.string(), doorstep: z.unknown() }))
+    .max(5000)
+    .default([]),
+  accessDefault: z.unknown().optional(),
   theme: z.unknown().optional(),
   words: z.record(z.string(), z.string()).default({}),
 });
@@ -117,7 +133,11 @@ export async function readSiteJson(): Promise<Record<string, unknown>> {
       .map(({ id, name, onSale, definition }) => ({ id, name, onSale, definition })),
     questions: await listJoinFields(pool()),
     rules: (await listRules(pool())).map(({ version: _, ...rule }) => rule),
+    meters: (await listMeters(pool())).map(({ version: _, ...meter }) => meter),
+    groups: await listGroups(pool()),
     doorstep: site.doorstep,
+    doorsteps: (await listItemDoorsteps(pool())).map(({ version: _, ...one }) => one),
+    accessDefault: site.accessDefault,
     theme: site.theme,
     words: site.reworded,
   };
@@ -188,9 +208,22 @@ async function bringInOffer(actor: Actor, offer: { id: string }): Promise<Result
 export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartProblem[]> {
   const found: PartProblem[] = [];
   const say = saying(found);
+  const groups = new Set((await listGroups(pool())).map(({ id }) => id));
+  for (const group of json.groups) if (!groups.has(group.id)) await saveGroup(pool(), group);
+  const meters = new Map((await listMeters(pool())).map((meter) => [meter.id, meter.version]));
+  for (const meter of json.meters)
+    await say(`meter ${meter.id}`, saveMeter(actor, { ...meter, version: meters.get(meter.id) ?? 0 }));
   const rules = new Map((await listRules(pool())).map((rule) => [rule.id, rule.version]));
   for (const rule of json.rules)
     await say(`rule ${rule.id}`, saveRule(actor, { ...rule, version: rules.get(rule.id) ?? 0 }));
+  const doorsteps = new Map((await listItemDoorsteps(pool())).map((one) => [`${one.itemId}`, one.version]));
+  for (const { itemId, doorstep } of json.doorsteps) {
+    const version = doorsteps.get(itemId) ?? 0;
+    await say(`doorstep ${itemId}`, saveDoorstepOfItem(actor, { itemId, doorstep, version }));
+  }
+  if (json.doorstep !== undefined) await say('doorstep', saveSiteDoorstep(actor, json.doorstep));
+  if (json.accessDefault !== undefined)
+    await say('default', saveAccessDefault(actor, { accessDefault: json.accessDefault }));
   for (const { role, itemId } of json.pages) await say(`page ${role}`, savePageRole(actor, { role, itemId }));
   if (json.menu.length > 0) await bringInMenu(actor, json.menu, say);
   if (json.theme) await say('theme', saveTheme(actor, { theme: json.theme }));

@@ -1,12 +1,13 @@
 'use server';
 
 import { redirect } from 'next/navigation';
-import { differences, draftsOf, forForm, text, type FormState } from '@/app/form-state';
+import { differences, draftsOf, forForm, text, texts, type FormState } from '@/app/form-state';
 import { ruleEditor } from '@/access/services/access-map';
 import { coverWords, whenWords, whoWords } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
 import { previewRule } from '@/access/services/preview-rule';
 import type { RuleImpact } from '@/access/ui/rule-impact';
+import { saveAccessDefault, saveOpenWeek } from '@/access/services/site-access';
 import { deleteRule, restoreRule, saveRule } from '@/access/services/save-rule';
 import { desk } from '@/words/desk';
 
@@ -33,6 +34,32 @@ export async function saveRuleAction(_: FormState, form: FormData, sent?: unknow
         { label: desk('desk-access.opens-to'), theirs: openTo(theirs), yours: openTo(yours) },
       ]);
     },
+  );
+}
+
+export async function saveAccessDefaultAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { accessDefault: text(form, 'accessDefault'), staysOpen: texts(form, 'staysOpen') };
+  return forForm(saveAccessDefault(await currentActor(), input), () =>
+    redirect('/desk/access?view=rulebook&saved=1'),
+  );
+}
+
+export async function saveOpenWeekAction(_: FormState, form: FormData): Promise<FormState> {
+  const openWeek = { tier: text(form, 'tier'), from: text(form, 'from'), until: text(form, 'until') };
+  const state = await forForm(saveOpenWeek(await currentActor(), { openWeek }), () =>
+    redirect('/desk/access?view=rulebook&saved=1'),
+  );
+  // The fields of the form have their names within the week.
+  const problems = Object.entries(state.problems).map(([name, words]) => [
+    name.replace('openWeek.', ''),
+    words,
+  ]);
+  return { ...state, problems: Object.fromEntries(problems) as FormState['problems'] };
+}
+
+export async function endOpenWeekAction(): Promise<FormState> {
+  return forForm(saveOpenWeek(await currentActor(), { openWeek: null }), () =>
+    redirect('/desk/access?view=rulebook&saved=1'),
   );
 }
 

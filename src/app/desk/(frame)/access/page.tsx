@@ -12,7 +12,10 @@ import { may } from '@/core/staff';
 import type { Words } from '@/words/speak';
 import { deletedRules } from '@/access/services/rule-history';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { restoreRuleAction } from './actions';
+import { siteAccess } from '@/access/services/site-access';
+import { OpenWeekForm, SiteDefaultForm } from '@/access/ui/site-access-form';
+import { endOpenWeekAction, restoreRuleAction, saveAccessDefaultAction, saveOpenWeekAction } from './actions';
+import { AccessTabs } from '@/access/ui/access-tabs';
 import { AccessTable } from '@/access/ui/access-table';
 import { RuleSentence } from '@/access/ui/rule-sentence';
 import { WhyPanel } from '@/access/ui/why-panel';
@@ -20,7 +23,6 @@ import { Button, buttonClass } from '@/kit/button';
 import { Drawer } from '@/kit/drawer';
 import { inputClass } from '@/kit/input-class';
 import { Empty } from '@/kit/empty';
-import { Tabs } from '@/kit/tabs';
 import { Said } from '@/kit/toasts';
 import { desk } from '@/words/desk';
 
@@ -44,14 +46,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
       {saved && <Said words={desk('desk-access.rule-saved')} />}
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">
         <h1 className="text-3xl">{desk('desk-access.who-sees-what')}</h1>
-        <Tabs
-          label={desk('desk.view')}
-          here={view}
-          tabs={[
-            { id: 'map', name: desk('desk-access.map'), path: '/desk/access' },
-            { id: 'rulebook', name: desk('desk-access.rulebook'), path: '/desk/access?view=rulebook' },
-          ]}
-        />
+        <AccessTabs here={view} />
         {mayChange && (
           <Link data-new href="/desk/access/new" className={buttonClass('main', 'ml-auto')}>
             {desk('desk-access.make-a-rule')}
@@ -66,9 +61,16 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
                 ? desk('desk-access.there-is-no-rule-yet')
                 : desk('desk-access.the-most-specific-rule-decides')}
             </p>
+            {mayChange && <SiteWide />}
             <ul className="mt-4 grid gap-3 lg:grid-cols-2">
               {map.rules.map((rule) => (
-                <RuleSentence key={rule.id} rule={rule} names={map.names} tiers={map.tiers} />
+                <RuleSentence
+                  key={rule.id}
+                  rule={rule}
+                  names={map.names}
+                  tiers={map.tiers}
+                  meters={map.meters}
+                />
               ))}
             </ul>
             {gone.length > 0 && (
@@ -109,6 +111,14 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
         ) : (
           <div className="min-w-0">
             <MapDay on={on} t={t} />
+            {map.openWeek && (
+              <p className="mb-3 w-fit rounded-md bg-open-wash px-3 py-1 font-semibold text-open">
+                {desk('desk-access.open-week-now', {
+                  tier: map.names[`tier:${map.openWeek.tier}`] ?? map.openWeek.tier,
+                  date: t.until(map.openWeek.to),
+                })}
+              </p>
+            )}
             <AccessTable
               whyHref={(id, viewpoint) => mapHref({ why: id, as: viewpoint, on })}
               open={explained && { item, as }}
@@ -136,6 +146,28 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
         )}
       </div>
     </>
+  );
+}
+
+/** What holds where no rule speaks, and for a time. */
+async function SiteWide() {
+  const { accessDefault, decidesAbout, openWeek, tiers, pages } = await shown(
+    siteAccess(await currentActor()),
+  );
+  return (
+    <div className="mt-4 grid items-start gap-3 lg:grid-cols-2">
+      <SiteDefaultForm
+        key={accessDefault}
+        action={saveAccessDefaultAction}
+        {...{ accessDefault, decidesAbout, pages }}
+      />
+      <OpenWeekForm
+        key={JSON.stringify(openWeek)}
+        action={saveOpenWeekAction}
+        end={endOpenWeekAction}
+        {...{ openWeek, tiers }}
+      />
+    </div>
   );
 }
 

@@ -6,6 +6,7 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findSomeMembers } from '@/app/find-members-action';
 import { ruleEditor, type StoredRule } from '@/access/services/access-map';
 import { ruleHistory } from '@/access/services/rule-history';
+import { noticeSample } from '@/app/notice-sample';
 import { RuleHistory } from '@/access/ui/rule-history';
 import { Said } from '@/kit/toasts';
 import { RuleForm, type RuleDraft } from '@/access/ui/rule-form';
@@ -20,12 +21,22 @@ const editorOf = cache(async (id: string, item: string, copy: string) =>
 );
 
 /** What a copy of a rule has of it. */
-const draftOf = ({ covers, except = [], openTo, alsoRequire = false, doorstep }: StoredRule) => ({
+const draftOf = ({
+  covers,
+  except = [],
+  openTo,
+  alsoRequire = false,
+  doorstep,
+  meter = null,
+  listed = true,
+}: StoredRule) => ({
   covers,
   except,
   openTo,
   alsoRequire,
   doorstep,
+  meter,
+  listed,
 });
 
 export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
@@ -43,7 +54,7 @@ export default async function RulePage({ params, searchParams }: Props) {
   const [{ id }, { item = '', copy = '', saved }] = [await params, await searchOf(searchParams)];
   const [t, actor] = [await deskWords(), await currentActor()];
   const found = await shown(editorOf(id, item, copy));
-  const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep } = found;
+  const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep, meters } = found;
   const draft: RuleDraft = rule
     ? { id: rule.id, version: rule.version, name: rule.name, on: rule.on, ...draftOf(rule) }
     : {
@@ -55,6 +66,8 @@ export default async function RulePage({ params, searchParams }: Props) {
         openTo: [],
         alsoRequire: false,
         doorstep: null,
+        meter: null,
+        listed: true,
         ...(copied && draftOf(copied)),
         version: 0,
       };
@@ -82,6 +95,8 @@ export default async function RulePage({ params, searchParams }: Props) {
         remove={rule ? deleteRuleAction : null}
         draft={draft}
         siteDoorstep={siteDoorstep}
+        sample={await noticeSample()}
+        meters={meters}
         choices={{ categories, tags, kinds }}
         tiers={tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
         groups={groups}

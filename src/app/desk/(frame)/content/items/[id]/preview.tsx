@@ -1,9 +1,14 @@
 import { Lock } from 'lucide-react';
+import type { Meeting } from '@/core/access/doorstep';
+import { desk } from '@/words/desk';
 import type { PreviewedItem } from '@/access/services/preview-item';
 import { ClosedSection } from '@/content/ui/closed-section';
 import { RichText } from '@/content/ui/rich-text';
 import { partsOf } from '@/content/ui/text-parts';
 import type { Words } from '@/words/words';
+
+const noticeWords = (meeting: Meeting): string =>
+  meeting.kind === 'notice' ? meeting.words : desk('desk-access.led-to', { to: meeting.to });
 
 type Props = { t: Words; previewed: PreviewedItem };
 
@@ -32,7 +37,9 @@ export function Preview({ t, previewed }: Props) {
         <div className="mt-4 rounded-card bg-night px-5 py-4 text-on-night">
           <p className="flex items-center gap-2 font-semibold">
             <Lock className="size-4" aria-hidden />
-            {doorstep.opensAt ? t('site.opens-on', { date: t.date(doorstep.opensAt) }) : doorstep.notice}
+            {doorstep.opensAt
+              ? t('site.opens-on', { date: t.date(doorstep.opensAt) })
+              : noticeWords(doorstep.meeting)}
           </p>
           {doorstep.minutesLeft > 0 && (
             <p className="mt-1 text-on-night-soft">
