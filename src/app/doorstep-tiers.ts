@@ -19,7 +19,10 @@ export async function doorstepTiers(
   }));
   const actor = await currentActor();
   if (actor.memberId === null || actor.look) return cards;
-  for (const offer of cards.flatMap(({ offers }) => offers).slice(0, QUOTED)) {
+  // Only on a ladder is joining a switch.
+  const onLadders = new Set(opening.flatMap(({ tier }) => (tier.ladderId === null ? [] : [tier.id])));
+  const offers = cards.flatMap((card) => (onLadders.has(card.id) ? card.offers : []));
+  for (const offer of offers.slice(0, QUOTED)) {
     const found = await prepareCheckout(actor, { offerId: offer.id, mode: '' });
     const page = found.ok ? found.value.page : null;
     if (!page?.isSwitch || page.obstacle) continue;

@@ -12,3 +12,13 @@ export function textStream(pieces: AsyncGenerator<string>): ReadableStream<Uint8
     },
   });
 }
+
+/** Lines as a CSV file to be saved, written while they are read. `name` without its ending. */
+export const csvAnswer = (name: string, lines: AsyncGenerator<string>): Response =>
+  new Response(textStream(lines), {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': `attachment; filename="${name}.csv"`,
+      'cache-control': 'private, no-store',
+    },
+  });

@@ -28,8 +28,9 @@ export async function upload<T>(
 export async function uploadJson<T>(
   request: Request,
   take: (input: unknown) => Promise<Result<T>>,
+  most = 10_000,
 ): Promise<Response> {
-  return upload(request, 10_000, (bytes) => {
+  return upload(request, most, (bytes) => {
     let input: unknown;
     try {
       input = JSON.parse(Buffer.from(bytes).toString('utf8'));

@@ -11,6 +11,15 @@ const LOOKS: Record<AccessState, string> = {
   closed: 'bg-closed-wash text-closed hatch',
 };
 
+/** Where it is inherited: the same colour and shape, without the ground. */
+const FAINT: Record<AccessState, string> = {
+  open: 'text-open',
+  metered: 'text-metered',
+  later: 'text-later',
+  ended: 'text-ended line-through',
+  closed: 'text-closed',
+};
+
 /** Each state has a shape of its own, so that it reads without colour. */
 function Shape({ state }: { state: AccessState }) {
   const shared = {
@@ -76,8 +85,8 @@ export function StateMark({
   return (
     <span
       className={clsx(
-        'inline-flex w-full items-center gap-1.5 rounded-md px-2 py-1 text-sm font-semibold',
-        faint ? 'bg-sunken text-muted' : LOOKS[state],
+        'inline-flex w-full items-center gap-1.5 rounded-md px-2 py-1 text-sm',
+        faint ? FAINT[state] : ['font-semibold', LOOKS[state]],
       )}
     >
       <Shape state={state} />

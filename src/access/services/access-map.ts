@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { optionalDate } from '@/platform/form-fields';
-import { slug } from '@/platform/inputs';
+import { nothing, slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { currentSite, deskWords } from '@/platform/site';
 import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
@@ -10,29 +9,24 @@ import { kindNames } from './lib/kind-names';
 import { namesIn } from './lib/rule-names';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { isOn } from '@/core/access/open-week';
 import { matchPath } from '@/core/access/paths';
 import { findItem, listPaths } from '@/content/store/items';
 import { refKey } from '@/core/access/rule';
 import { listMeters } from '@/access/store/meters';
-import { findRule } from '@/access/store/rules';
-import { readAccessMap } from './lib/access-map';
+import { findRule, listRules } from '@/access/store/rules';
 
-export type { AccessMap, Openers, ItemAccess } from './lib/access-map';
+export type { Openers, ItemAccess } from './lib/access-map';
 export type { StoredRule } from '@/access/store/rules';
 export type { ItemHead } from '@/content/store/items';
 
-const mapSchema = z.object({ on: optionalDate }).default({ on: null });
-
-/** Who sees what, now or at this time of another day. */
-export const accessMap = staffUse('look')('access-map', mapSchema, async (_, { on }) => {
-  const map = await readAccessMap(on);
-  const { week, now } = map.reader;
+/** The rules with what all that they name is called. */
+export const rulebook = staffUse('look')('rulebook', nothing, async () => {
+  const rules = await listRules(pool());
   return done({
-    ...map,
-    names: await namesIn(map.rules),
+    rules,
+    names: await namesIn(rules),
+    tiers: await keptTiers(),
     meters: (await listMeters(pool())).map(({ id, name }) => ({ id, name })),
-    openWeek: week && isOn(week, now) ? week : null,
   });
 });
 

@@ -73,7 +73,7 @@ export function DoorstepFields({ doorstep, sample, onChange }: Props) {
               onClick={() => setAsker(one)}
               className={clsx(
                 'rounded-md px-3 py-2 text-left font-semibold',
-                one === asker ? 'bg-spruce-wash text-spruce' : 'text-muted hover:bg-sunken hover:text-ink',
+                one === asker ? 'bg-sunken text-spruce' : 'text-muted hover:bg-sunken hover:text-ink',
               )}
             >
               {askerWords(one)}

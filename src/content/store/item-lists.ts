@@ -114,6 +114,10 @@ export async function findByWords(
   );
 }
 
+/** What is typed to be found, as a pattern; null where nothing is. */
+const like = (search: string | undefined): string | null =>
+  search ? `%${search.replace(/[\\%_]/g, '\\$&')}%` : null;
+
 export type DeskFilter = {
   search?: string;
   type?: string;
@@ -145,7 +149,7 @@ const deskWhere = ({
 `;
 const deskValues = (at: Instant, f: DeskFilter): unknown[] => [
   at,
-  f.search ? `%${f.search.replace(/[\\%_]/g, '\\$&')}%` : null,
+  like(f.search),
   f.type ?? null,
   f.category ?? null,
   f.tag ?? null,
@@ -194,4 +198,48 @@ export async function listScheduled(db: Db, at: Instant): Promise<Instant[]> {
     [at],
   );
   return rows.map(({ publishedAt }) => publishedAt);
+}
+
+/** Where an item stands among all: under a category of its own, or among those of its kind that are in none. */
+export type Group = { category: string } | { type: string };
+export type GroupCount = { category: string | null; type: string | null; count: number };
+
+const OF_GROUP = `i.trashed_at IS NULL AND i.published_at <= $1
+  AND ($2::text IS NULL OR EXISTS (SELECT FROM item_categories c WHERE c.item_id = i.id AND c.category_id = $2))
+  AND ($3::text IS NULL OR (i.type = $3 AND NOT EXISTS (SELECT FROM item_categories c WHERE c.item_id = i.id)))
+  AND ($4::text IS NULL OR i.title ILIKE $4 OR i.path ILIKE $4)`;
+const groupValues = (at: Instant, group: Group, search: string): unknown[] => [
+  at,
+  'category' in group ? group.category : null,
+  'type' in group ? group.type : null,
+  like(search),
+];
+
+/** The published items of a group whose title or address has the words: pages by address, so that children follow their parent, others newest first. */
+export async function listGroup(
+  db: Db,
+  at: Instant,
+  { group, search, limit, offset }: Page & { group: Group; search: string },
+): Promise<ItemHead[]> {
+  const order = 'type' in group && group.type === 'page' ? 'i.path' : 'i.published_at DESC, i.id';
+  return many(db, `SELECT ${HEAD} FROM items i WHERE ${OF_GROUP} ORDER BY ${order} LIMIT $5 OFFSET $6`, [
+    ...groupValues(at, group, search),
+    limit,
+    offset,
+  ]);
+}
+
+/** How many published items each group has whose title or address has the words. */
+export async function countGroups(db: Db, at: Instant, search: string): Promise<GroupCount[]> {
+  const rows = await many<Omit<GroupCount, 'count'> & { count: bigint }>(
+    db,
+    `WITH found AS (SELECT i.id, i.type FROM items i WHERE i.trashed_at IS NULL AND i.published_at <= $1
+         AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2)),
+       placed AS (SELECT c.category_id, c.item_id FROM item_categories c JOIN found ON found.id = c.item_id)
+     SELECT category_id AS category, NULL AS type, count(*) FROM placed GROUP BY 1
+     UNION ALL
+     SELECT NULL, type, count(*) FROM found LEFT JOIN (SELECT DISTINCT item_id FROM placed) p ON p.item_id = found.id WHERE p.item_id IS NULL GROUP BY type`,
+    [at, like(search)],
+  );
+  return rows.map(({ count, ...group }) => ({ ...group, count: Number(count) }));
 }

@@ -350,3 +350,13 @@ export async function countItems(db: Db): Promise<{ published: number; drafts: n
   );
   return { published: Number(row.published), drafts: Number(row.drafts) };
 }
+
+/** Those of some items that have others below them. */
+export async function findParents(db: Db, ids: string[]): Promise<Set<string>> {
+  const rows = await many<{ parentId: string }>(
+    db,
+    'SELECT DISTINCT parent_id FROM items WHERE parent_id = ANY ($1) AND trashed_at IS NULL',
+    [ids],
+  );
+  return new Set(rows.map(({ parentId }) => parentId));
+}

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
-import { impactOf, meetingsOf } from './impact';
+import { countImpact, impactOf, meetingsOf } from './impact';
 import type { Cover, Opener, Rule } from './rule';
 
 const asked = { now: '2027-05-10T12:00:00Z', zone: 'Europe/London', default: 'everyone' } as const;
@@ -50,13 +50,15 @@ describe('the impact of a change', () => {
       fc.property(rulesNamed, rulesNamed, (one, other) => {
         const [before, after] = [named(one), named(other)];
         const found = impactOf(asked, { before, after }, items, people);
+        const counted = countImpact(asked, { before, after }, items, people);
         people.forEach((person, n) => {
           const isOpen = (rules: Rule[], item: ItemFacts): boolean =>
             decide({ ...asked, rules, item, person }).state === 'open';
-          expect(found[n]).toEqual({
-            opens: items.filter((item) => isOpen(after, item) && !isOpen(before, item)),
-            closes: items.filter((item) => !isOpen(after, item) && isOpen(before, item)),
-          });
+          const opens = items.filter((item) => isOpen(after, item) && !isOpen(before, item));
+          const closes = items.filter((item) => !isOpen(after, item) && isOpen(before, item));
+          expect(new Set(found[n]?.opens)).toEqual(new Set(opens));
+          expect(new Set(found[n]?.closes)).toEqual(new Set(closes));
+          expect(counted[n]).toEqual({ opens: opens.length, closes: closes.length });
         });
       }),
       { numRuns: 1000 },

@@ -2,51 +2,91 @@ import { compileRules } from './compile';
 import { decide, type Question } from './decide';
 import type { ItemFacts, PersonFacts } from './facts';
 import { compareSpecificity, ruleLayer } from './layers';
-import { edgesOf, type Rule } from './rule';
+import { bucketOf, turningPoints } from './rights';
+import type { Rule } from './rule';
 
 /** Items that a change of the rules opens to a person, and that it closes to them. A free read counts as closed. */
 export type Impact<Item> = { opens: Item[]; closes: Item[] };
 
 type Asked = Omit<Question, 'item' | 'person' | 'rules' | 'meters' | 'reads'>;
 
-/**
- * What a change of the rules opens and closes to each of some people. Only items that a changed rule may cover, before or
- * after, are looked at; those that the same rules cover in the same way are decided once.
- */
-export function impactOf<Item extends ItemFacts>(
-  asked: Asked,
+/** Items that the same rules cover in the same way, before and after: they are decided alike. */
+type Alike<Item> = { items: Item[]; first: Item; was: Rule[]; is: Rule[] };
+
+/** The items that a changed rule may cover, before or after, put together where they are decided alike. */
+function alike<Item extends ItemFacts>(
+  { now, zone }: Asked,
   { before, after }: { before: Rule[]; after: Rule[] },
   items: Item[],
-  people: PersonFacts[],
-): Impact<Item>[] {
+): Alike<Item>[] {
   const changed = changedIds(before, after);
   const [coveringBefore, coveringAfter] = [compileRules(before), compileRules(after)];
-  const known = new Map<string, boolean[][]>();
-  const impacts: Impact<Item>[] = people.map(() => ({ opens: [], closes: [] }));
+  const points = turningPoints([...before, ...after], ['published'], now, zone);
+  const known = new Map<string, Alike<Item>>();
   for (const item of items) {
     const [was, is] = [coveringBefore(item), coveringAfter(item)];
     if (![...was, ...is].some(({ id }) => changed.has(id))) continue;
-    const key = JSON.stringify([layersFor(was, item), layersFor(is, item)]);
-    const open =
-      known.get(key) ?? [was, is].map((rules) => people.map((person) => isOpen(asked, rules, item, person)));
-    known.set(key, open);
-    impacts.forEach((impact, n) => {
-      const [wasOpen, isNowOpen] = [open[0]?.[n], open[1]?.[n]];
-      if (isNowOpen && !wasOpen) impact.opens.push(item);
-      if (wasOpen && !isNowOpen) impact.closes.push(item);
-    });
+    const layers = [was, is].map((rules) => rules.map((rule) => [rule.id, ruleLayer(rule, item)]));
+    const key = JSON.stringify([layers, item.publishedAt && bucketOf(item.publishedAt, points)]);
+    const kind = known.get(key);
+    if (kind) kind.items.push(item);
+    else known.set(key, { items: [item], first: item, was, is });
   }
+  return [...known.values()];
+}
+
+/** What a change of the rules opens and closes to each of some people. */
+export function impactOf<Item extends ItemFacts>(
+  asked: Asked,
+  rules: { before: Rule[]; after: Rule[] },
+  items: Item[],
+  people: PersonFacts[],
+): Impact<Item>[] {
+  const impacts: Impact<Item>[] = people.map(() => ({ opens: [], closes: [] }));
+  eachChange(asked, rules, items, people, (n, which, some) => {
+    for (const item of some) impacts[n]?.[which].push(item);
+  });
   return impacts;
+}
+
+/** How many items a change of the rules opens to someone, and closes to them. */
+export type Count = { opens: number; closes: number };
+
+/**
+ * The same, counted: for a great many people, or one of each kind of people who are decided alike. It takes time by the kinds
+ * of items and of people, and not by how many there are of each.
+ */
+export function countImpact(
+  asked: Asked,
+  rules: { before: Rule[]; after: Rule[] },
+  items: ItemFacts[],
+  people: PersonFacts[],
+): Count[] {
+  const counts = people.map(() => ({ opens: 0, closes: 0 }));
+  eachChange(asked, rules, items, people, (n, which, some) => {
+    const count = counts[n];
+    if (count) count[which] += some.length;
+  });
+  return counts;
+}
+
+/** Tells of each person, and of items that are decided alike, where that is another decision afterwards. */
+function eachChange<Item extends ItemFacts>(
+  asked: Asked,
+  rules: { before: Rule[]; after: Rule[] },
+  items: Item[],
+  people: PersonFacts[],
+  tell: (person: number, which: 'opens' | 'closes', items: Item[]) => void,
+): void {
+  for (const { items: some, first, was, is } of alike(asked, rules, items))
+    people.forEach((person, n) => {
+      const [wasOpen, isNowOpen] = [was, is].map((each) => isOpen(asked, each, first, person));
+      if (wasOpen !== isNowOpen) tell(n, isNowOpen ? 'opens' : 'closes', some);
+    });
 }
 
 const isOpen = (asked: Asked, rules: Rule[], item: ItemFacts, person: PersonFacts): boolean =>
   decide({ ...asked, rules, item, person }).state === 'open';
-
-/** By which rules an item is decided; with its own time, where one of them counts from publishing. */
-function layersFor(rules: Rule[], item: ItemFacts): unknown {
-  const waits = rules.flatMap(edgesOf).some((edge) => 'since' in edge && edge.since === 'published');
-  return [waits ? item.publishedAt : null, rules.map((rule) => [rule.id, ruleLayer(rule, item)])];
-}
 
 function changedIds(before: Rule[], after: Rule[]): Set<string> {
   const [was, is] = [before, after].map(

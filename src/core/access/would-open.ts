@@ -1,3 +1,4 @@
+import { isBefore } from '../instants';
 import { decide, type Question } from './decide';
 import type { PersonFacts } from './facts';
 
@@ -9,6 +10,8 @@ export type TierCandidate = { tier: string; paid: boolean };
  * open it later counts too: holding it is what starts the wait.
  */
 export function tiersThatWouldOpen(question: Question, candidates: TierCandidate[]): WouldOpen[] {
+  // What opens to them by itself as soon is no reason to get a tier.
+  const anyway = decide({ ...question, meters: {} }).opensAt;
   return candidates.flatMap(({ tier, paid }): WouldOpen[] => {
     const held = { tier, paid, since: question.now };
     const person: PersonFacts = {
@@ -17,8 +20,9 @@ export function tiersThatWouldOpen(question: Question, candidates: TierCandidate
       joinedAt: question.person.joinedAt ?? question.now,
       tiers: [...question.person.tiers.filter((other) => other.tier !== tier), held],
     };
-    const { state } = decide({ ...question, person, meters: {} });
+    const { state, opensAt } = decide({ ...question, person, meters: {} });
     if (state === 'open') return [{ tier, at: 'once' }];
-    return state === 'later' ? [{ tier, at: 'later' }] : [];
+    const isSooner = anyway === undefined || (opensAt !== undefined && isBefore(opensAt, anyway));
+    return state === 'later' && isSooner ? [{ tier, at: 'later' }] : [];
   });
 }

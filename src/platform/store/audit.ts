@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/instants';
-import { many, maybeOne, run, type Db, prepared } from './db';
+import { many, maybeOne, one, run, type Db, prepared } from './db';
 
 export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';
 /** Who does something: carried into every service that changes anything. */
@@ -48,4 +48,10 @@ export async function listAudit(db: Db, subjects: string[], limit: number): Prom
 /** One entry about a subject. */
 export async function findAudit(db: Db, id: bigint, subject: string): Promise<AuditRow | undefined> {
   return maybeOne(db, 'SELECT * FROM audit WHERE id = $1 AND subject = $2', [id, subject], DETAIL);
+}
+
+/** The newest entry about a subject: in a transaction that has just written one, that one. */
+export async function newestAudit(db: Db, subject: string): Promise<bigint> {
+  const row = await one<{ id: bigint }>(db, 'SELECT max(id) AS id FROM audit WHERE subject = $1', [subject]);
+  return row.id;
 }

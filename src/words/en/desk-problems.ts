@@ -220,6 +220,11 @@ export const deskProblems = {
   'meter.gone': 'This meter no longer exists.',
   'meter.changed-elsewhere': 'Someone else changed this meter in the meantime. Reload the page to see it.',
   'meter.in-rule': 'The rule “{rule}” uses this meter. Change the rule first.',
+  'draft.rules-changed':
+    'The rules have changed since you looked at this draft. Review it again, then apply it.',
+  'draft.nothing': 'This draft changes nothing.',
+  'draft.gone': 'This draft can’t be undone any longer.',
+  'draft.touched': 'The rule “{rule}” has been changed since, so the draft can’t be undone as a whole.',
   'open-week.ends-first': 'It can’t end before it begins.',
   'open-week.no-tier': 'Choose the tier that everyone reads as.',
   'viewpoint.unknown': 'There is no such viewpoint.',

@@ -1,10 +1,13 @@
 'use server';
 
+import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { differences, draftsOf, forForm, text, texts, type FormState } from '@/app/form-state';
 import { ruleEditor } from '@/access/services/access-map';
 import { coverWords, whenWords, whoWords } from '@/access/ui/rule-words';
 import { currentActor } from '@/app/session';
+import { applyDraft, draftMembers, previewDraft, undoDraft } from '@/access/services/draft';
+import type { DraftPreview } from '@/access/ui/draft-bar';
 import { previewRule } from '@/access/services/preview-rule';
 import type { RuleImpact } from '@/access/ui/rule-impact';
 import { saveAccessDefault, saveOpenWeek } from '@/access/services/site-access';
@@ -67,6 +70,34 @@ export async function endOpenWeekAction(): Promise<FormState> {
 export async function previewRuleAction(draft: unknown): Promise<RuleImpact | null> {
   const found = await previewRule(await currentActor(), draft);
   return found.ok ? found.value : null;
+}
+
+/** What a draft of the map would do; null where it cannot be worked out. */
+export async function previewDraftAction(paints: unknown): Promise<DraftPreview | null> {
+  const found = await previewDraft(await currentActor(), { paints });
+  return found.ok ? found.value : null;
+}
+
+/** Who would gain or lose by a draft; the first of them. */
+export async function draftMembersAction(paints: unknown, which: unknown) {
+  const found = await draftMembers(await currentActor(), { paints, which });
+  return found.ok ? found.value : [];
+}
+
+export async function applyDraftAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
+  const { draft } = draftsOf(sent);
+  return forForm(applyDraft(await currentActor(), draft), ({ entry }) => ({
+    problems: {},
+    message: desk('desk-access.draft-applied'),
+    undo: { entry },
+  }));
+}
+
+export async function undoDraftAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(undoDraft(await currentActor(), { entry: text(form, 'entry') }), () => {
+    revalidatePath('/desk/access');
+    return { problems: {}, message: desk('desk-access.draft-undone') };
+  });
 }
 
 export async function restoreRuleAction(_: FormState, form: FormData): Promise<FormState> {

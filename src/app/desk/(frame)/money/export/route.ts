@@ -1,4 +1,4 @@
-import { textStream } from '@/app/text-stream';
+import { csvAnswer } from '@/app/text-stream';
 import { currentActor, refusal } from '@/app/session';
 import { exportMoney } from '@/desk/services/export-money';
 import { readListSearch } from '../query';
@@ -9,11 +9,5 @@ export async function GET(request: Request): Promise<Response> {
   const list = search.list ?? 'payments';
   const exported = await exportMoney(await currentActor(), { ...readListSearch(search), list });
   if (!exported.ok) return refusal(exported);
-  return new Response(textStream(exported.value.lines), {
-    headers: {
-      'content-type': 'text/csv; charset=utf-8',
-      'content-disposition': `attachment; filename="${exported.value.name}.csv"`,
-      'cache-control': 'private, no-store',
-    },
-  });
+  return csvAnswer(exported.value.name, exported.value.lines);
 }

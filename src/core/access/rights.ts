@@ -1,0 +1,47 @@
+import { addLength } from '../calendar';
+import { fromMs, isBefore, toMs, type Instant } from '../instants';
+import { edgesOf, type Edge, type Rule } from './rule';
+
+type Counted = Exclude<Edge, { on: string }>;
+export type Since = Counted['since'];
+
+/**
+ * The instants before which something must have begun (a holding, a membership, being out) for an edge of these rules to be
+ * reached now; sorted, each once. Whoever and whatever lies between the same two of them is decided alike. An edge is
+ * reached in the order in which it was begun, so each has one such instant.
+ */
+export function turningPoints(rules: Rule[], since: Since[], now: Instant, zone: string): Instant[] {
+  const lengths = new Map<string, Counted['after']>();
+  for (const rule of rules)
+    if (rule.on !== false)
+      for (const edge of edgesOf(rule))
+        if ('since' in edge && since.includes(edge.since))
+          lengths.set(JSON.stringify(edge.after), edge.after);
+  const points = [...lengths.values()].map((after) => turningPoint(after, now, zone));
+  return [...new Set(points)].sort((a, b) => a - b).map(fromMs);
+}
+
+const MOST_MS = {
+  hour: 3_600_000,
+  day: 25 * 3_600_000,
+  week: 7.1 * 86_400_000,
+  month: 32 * 86_400_000,
+  year: 367 * 86_400_000,
+};
+
+/** The first ms at which what begins then is not yet reached. */
+function turningPoint(after: Counted['after'], now: Instant, zone: string): number {
+  const isReached = (ms: number): boolean => !isBefore(now, addLength(fromMs(ms), after, zone));
+  let [reached, open] = [toMs(now) - Math.ceil(after.n * MOST_MS[after.unit]) - 86_400_000, toMs(now) + 1];
+  while (open - reached > 1) {
+    const middle = Math.floor((reached + open) / 2);
+    if (isReached(middle)) reached = middle;
+    else open = middle;
+  }
+  return open;
+}
+
+/** Between which turning points an instant lies: how many of them it is not before. PostgreSQL's width_bucket counts the same. */
+export function bucketOf(at: Instant, points: Instant[]): number {
+  return points.filter((point) => !isBefore(at, point)).length;
+}
