@@ -14,7 +14,7 @@ const AT_ONCE = 64;
 /** An answer through the cache may be as old as this, in ms. */
 const MOST_AGE = 2_000;
 /** The post that is closed and opened in the middle; the post that is always closed; a sentence of each. */
-const CHANGED = { path: '/posts/frost-note', words: 'A hair dryer at arm' };
+const CHANGED = { path: '/posts/first-clear-night', words: 'the one star that stays where it is' };
 const CLOSED = { path: '/posts/zodiacal-light', words: 'Do not look for a beam' };
 
 type Change = { at: number; isOpen: boolean };
@@ -118,7 +118,7 @@ export async function run(args: string[]): Promise<void> {
   try {
     await site.db.query(
       `INSERT INTO rules (id, name, is_on, definition) VALUES ('crowd', 'Crowd', false,
-         '{"covers":[{"kind":"item","id":"frost-note"}],"openTo":[{"who":{"kind":"tier","id":"observer"}}]}')`,
+         '{"covers":[{"kind":"item","id":"first-clear-night"}],"openTo":[{"who":{"kind":"tier","id":"observer"}}]}')`,
     );
     const port = await freePort(4480);
     const url = `http://127.0.0.1:${port}`;

@@ -121,8 +121,8 @@ async function measure(
 
 function pagesOf(url: string, { member, holder }: PagesSite): Page[] {
   return [
-    { name: 'open post, visitor', url: `${url}/posts/frost-note`, goal: 0.85 },
-    { name: 'open post, member', url: `${url}/posts/frost-note`, cookie: member, goal: 0.85 },
+    { name: 'open post, visitor', url: `${url}/posts/first-clear-night`, goal: 0.85 },
+    { name: 'open post, member', url: `${url}/posts/first-clear-night`, cookie: member, goal: 0.85 },
     { name: 'closed post, holder', url: `${url}/posts/zodiacal-light`, cookie: holder, goal: 0.85 },
     { name: 'closed post, member', url: `${url}/posts/zodiacal-light`, cookie: member, goal: 0.85 },
     { name: 'closed post, visitor', url: `${url}/posts/zodiacal-light`, goal: 0.85 },

@@ -1,5 +1,8 @@
 /** Measured comparisons, each in one run: npm run bench -- NAME [ARGUMENTS] */
 const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Promise<void> }>> = {
+  decide: () => import('./decide'),
+  impact: () => import('./impact'),
+  map: () => import('./map'),
   crowd: () => import('./crowd'),
   lists: () => import('./lists'),
   imports: () => import('./imports'),

@@ -2,7 +2,7 @@ import 'server-only';
 import { cookies, headers } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
-import { config } from '@/platform/config';
+import { cookieName, isHttps } from '@/platform/cookies';
 import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
@@ -15,9 +15,6 @@ import { problem } from '@/words/problems';
 import { wordsOf, type Words } from '@/words/words';
 
 const DAY = 86_400;
-const isHttps = (): boolean => config().SITE_URL.startsWith('https:');
-/** On https a cookie belongs to this host alone, and no plain page can set it: RFC 6265bis, the __Host- prefix. */
-const named = (name: string): string => `${isHttps() ? '__Host-' : ''}nest_${name}`;
 
 type Secret = 'session' | 'device' | 'code' | 'reads';
 const LASTS: Record<Secret, number> = {
@@ -30,7 +27,7 @@ const LASTS: Record<Secret, number> = {
 export async function setSecrets(secrets: Partial<Record<Secret, string>>): Promise<void> {
   const jar = await cookies();
   for (const [name, value] of Object.entries(secrets) as [Secret, string][])
-    jar.set(named(name), value, {
+    jar.set(cookieName(name), value, {
       httpOnly: true,
       sameSite: 'lax',
       secure: isHttps(),
@@ -39,7 +36,7 @@ export async function setSecrets(secrets: Partial<Record<Secret, string>>): Prom
     });
   const { session } = secrets;
   if (session) {
-    const reads = jar.get(named('reads'))?.value;
+    const reads = jar.get(cookieName('reads'))?.value;
     await claimReads({ ...VISITOR_ACTOR, browser: { session, reads } });
   }
 }
@@ -47,18 +44,18 @@ export async function setSecrets(secrets: Partial<Record<Secret, string>>): Prom
 /** While a page is made, when a cookie cannot be set any more otherwise: that by which a visitor's reads are counted. */
 export const giveReads = (value: string): void =>
   setCookie(
-    `${named('reads')}=${value}; Path=/; Max-Age=${LASTS.reads}; HttpOnly; SameSite=Lax${isHttps() ? '; Secure' : ''}`,
+    `${cookieName('reads')}=${value}; Path=/; Max-Age=${LASTS.reads}; HttpOnly; SameSite=Lax${isHttps() ? '; Secure' : ''}`,
   );
 
 export async function dropSecrets(...names: (Secret | 'look')[]): Promise<void> {
   const jar = await cookies();
-  for (const name of names) jar.delete({ name: named(name), path: '/', secure: isHttps() });
+  for (const name of names) jar.delete({ name: cookieName(name), path: '/', secure: isHttps() });
 }
 
 /** The viewpoint that staff chose; null to see with their own eyes. */
 export async function setLook(viewpoint: string | null): Promise<void> {
   if (viewpoint === null) return dropSecrets('look');
-  (await cookies()).set(named('look'), viewpoint, {
+  (await cookies()).set(cookieName('look'), viewpoint, {
     httpOnly: true,
     sameSite: 'lax',
     secure: isHttps(),
@@ -69,14 +66,14 @@ export async function setLook(viewpoint: string | null): Promise<void> {
 
 export const THEMES = ['light', 'dark'] as const;
 export async function currentTheme(): Promise<(typeof THEMES)[number] | undefined> {
-  const theme = (await cookies()).get(named('theme'))?.value;
+  const theme = (await cookies()).get(cookieName('theme'))?.value;
   return THEMES.find((known) => known === theme);
 }
 export async function setTheme(theme: (typeof THEMES)[number] | undefined): Promise<void> {
   const jar = await cookies();
-  if (!theme) jar.delete({ name: named('theme'), path: '/', secure: isHttps() });
+  if (!theme) jar.delete({ name: cookieName('theme'), path: '/', secure: isHttps() });
   else
-    jar.set(named('theme'), theme, {
+    jar.set(cookieName('theme'), theme, {
       httpOnly: true,
       path: '/',
       sameSite: 'lax',
@@ -95,7 +92,7 @@ export const VIEW_HEADER = 'x-nest-view';
 export const currentActor = cache(async (): Promise<Actor> => {
   takeUp();
   const [jar, head] = [await cookies(), await headers()];
-  const read = (name: Secret | 'look'): string | undefined => jar.get(named(name))?.value.slice(0, 200);
+  const read = (name: Secret | 'look'): string | undefined => jar.get(cookieName(name))?.value.slice(0, 200);
   const browser: Browser = {
     session: read('session'),
     device: read('device'),

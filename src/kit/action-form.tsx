@@ -198,7 +198,7 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
 }
 
 /** Sends what takes a deed back. The answer is what to say. */
-async function undone(undo: FormAction, fields: Record<string, string>): Promise<string> {
+export async function undone(undo: FormAction, fields: Record<string, string>): Promise<string> {
   const form = new FormData();
   for (const [name, value] of Object.entries(fields)) form.set(name, value);
   const { problems, message } = await undo(NOTHING, form);

@@ -85,7 +85,7 @@ export function StateMark({
   return (
     <span
       className={clsx(
-        'inline-flex w-full items-center gap-1.5 rounded-md px-2 py-1 text-sm',
+        'inline-flex w-full items-center gap-1.5 overflow-hidden rounded-md px-2 py-1 text-sm whitespace-nowrap',
         faint ? FAINT[state] : ['font-semibold', LOOKS[state]],
       )}
     >

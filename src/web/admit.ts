@@ -11,6 +11,7 @@ const OURS = [
   'x-nest-caller',
   'x-request-id',
   'x-path',
+  'x-nest-view',
   'content-security-policy',
   'x-middleware-subrequest',
 ];

@@ -293,7 +293,7 @@ test('the menu is built, nested by keyboard, and shown to those it is meant for'
   await form.getByLabel('Show as').selectOption('panel');
   await form.getByRole('button', { name: 'Add an entry' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Panel that opens' })).toBeVisible();
-  await visitor.goto('/posts/frost-note');
+  await visitor.goto('/posts/first-clear-night');
   await nav.locator('summary', { hasText: 'Sign in' }).click();
   await expect(nav.getByRole('textbox', { name: /email/i })).toBeVisible();
   await page
@@ -323,17 +323,17 @@ test('a member comments on a post, staff approve it, and the reply is mailed wit
     email: `odile.${Date.now()}@moor.example`,
     password: MEMBER_PASSWORD,
   };
-  await member.goto('/join/gazer-free?to=/posts/frost-note');
+  await member.goto('/join/gazer-free?to=/posts/first-clear-night');
   await fillPerson(member, person);
   await member.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(member.getByRole('heading', { name: 'You now have Gazer' })).toBeVisible({ timeout: 20_000 });
-  await member.goto('/posts/frost-note');
+  await member.goto('/posts/first-clear-night');
   await member.getByRole('textbox', { name: 'Your comment' }).fill('The ford was frozen too. <b>Bold</b>');
   await member.getByRole('button', { name: 'Post comment' }).dblclick();
   await expect(member.getByText('Waiting for approval')).toHaveCount(1);
 
   const visitor = await (await browser.newContext()).newPage();
-  await visitor.goto('/posts/frost-note');
+  await visitor.goto('/posts/first-clear-night');
   await expect(visitor.getByRole('heading', { name: 'Comments' })).toBeVisible();
   expect(await visitor.content()).not.toContain('The ford was frozen');
   await page.goto('/desk/content/comments');
@@ -347,7 +347,7 @@ test('a member comments on a post, staff approve it, and the reply is mailed wit
   await expect(visitor.getByText('The ford was frozen too. <b>Bold</b>')).toBeVisible();
   await expect(visitor.getByRole('link', { name: 'Sign in' }).last()).toHaveAttribute('href', /sign-in\?to=/);
 
-  await page.goto('/posts/frost-note');
+  await page.goto('/posts/first-clear-night');
   await page.locator('summary', { hasText: 'Reply' }).click();
   await page.getByRole('textbox', { name: 'Your reply to Odile Brand' }).fill('So was the pump.');
   await page.getByRole('button', { name: 'Reply', exact: true }).click();

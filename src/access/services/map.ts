@@ -57,13 +57,20 @@ async function withPaints(reader: Reader, paints: PaintInput[]): Promise<Reader>
 /** The frame of the map: its columns, and its groups with how each is set; and the first rows of those that are open. */
 export const mapScreen = staffUse('look')(
   'map-screen',
-  seenSchema.extend({ open: z.array(groupSchema).max(50).default([]) }).prefault({}),
+  seenSchema
+    .extend({
+      /** Left out: all of a small site, none of a large one. */
+      open: z.array(groupSchema).max(50).optional(),
+    })
+    .prefault({}),
   async (_, input) => {
     const { reader, viewpoints } = await seenBy(input);
     const groups = await mapGroups(reader, viewpoints, input.search);
     const rows: Record<string, MapRow[]> = {};
+    const total = groups.reduce((sum, { count }) => sum + count, 0);
+    const open = input.open ?? (total <= ROWS ? groups.map(({ group }) => group) : []);
     for (const group of groups)
-      if (input.open.some((one) => JSON.stringify(one) === JSON.stringify(group.group)))
+      if (open.some((one) => JSON.stringify(one) === JSON.stringify(group.group)))
         rows[group.key] = await mapRows(reader, viewpoints, {
           group: group.group,
           search: input.search,

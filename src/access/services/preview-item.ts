@@ -52,6 +52,7 @@ const unsaved = (type: string): Item => ({
   summary: '',
   author: '',
   position: 0,
+  system: false,
   pictureId: null,
   pictureAlt: '',
   publishedAt: null,

@@ -134,7 +134,7 @@ export function AccessGrid(props: Props) {
     event.stopPropagation();
   };
 
-  const template = { '--columns': `minmax(13rem, 20rem) repeat(${columns.length}, minmax(6.5rem, 1fr))` };
+  const template = { '--columns': `minmax(12rem, 20rem) repeat(${columns.length}, minmax(7.25rem, 1fr))` };
   const cellOf = (row: ShownRow, cell: ShownCell, at: number, line: number, isGroup: boolean) => {
     const column = columns[at] ?? { id: '', name: '', keyCut: null };
     const to = painted.get(cellKey(row.target, column.id));

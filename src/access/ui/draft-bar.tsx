@@ -1,8 +1,10 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { Rule } from '@/core/access/rule';
-import { ActionForm, Draft, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { ActionForm, Draft, FormMessage, SubmitButton, undone, type FormAction } from '@/kit/action-form';
+import { useToast } from '@/kit/surroundings';
 import { Button } from '@/kit/button';
 import { desk } from '@/words/desk';
 import type { PaintedCell } from './map-data';
@@ -49,11 +51,20 @@ export function DraftBar({ paints, preview, members, apply, undo, onDone, onDrop
       clearTimeout(wait);
     };
   }, [paints, preview]);
+  const [router, showToast] = [useRouter(), useToast()];
   const draft = found?.paints === paints ? found.draft : null;
   const applied: FormAction = async (state, form, drafts) => {
     const answer = await apply(state, form, drafts);
-    if (Object.keys(answer.problems).length === 0 && answer.undo) onDone();
-    return answer;
+    const { undo: fields, message = '' } = answer;
+    if (!fields) return answer;
+    // The bar goes with the draft: what can be undone is told by the page.
+    showToast(message, async () => {
+      const words = await undone(undo, fields);
+      router.refresh();
+      return words;
+    });
+    onDone();
+    return { problems: {} };
   };
   return (
     <section
@@ -62,7 +73,7 @@ export function DraftBar({ paints, preview, members, apply, undo, onDone, onDrop
       style={{ colorScheme: 'dark' }}
     >
       {isReviewed && draft && (
-        <div className="mb-3 max-h-[55dvh] overflow-y-auto border-b border-on-night/25 pb-3">
+        <div className="mb-3 max-h-[42dvh] overflow-y-auto border-b border-on-night/25 pb-3">
           <Review draft={draft} paints={paints} members={members} />
         </div>
       )}
@@ -85,7 +96,7 @@ export function DraftBar({ paints, preview, members, apply, undo, onDone, onDrop
           <Button look="night" onClick={onDrop}>
             {desk('desk-access.drop-draft')}
           </Button>
-          <ActionForm action={applied} undo={undo} className="flex items-center gap-3">
+          <ActionForm action={applied} className="flex items-center gap-3">
             <Draft name="draft" value={{ paints, stamp: draft?.stamp ?? '' }} />
             {draft ? (
               <SubmitButton busy={desk('desk.saving')} look="lamp">

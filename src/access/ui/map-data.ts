@@ -42,7 +42,8 @@ export function withPaint(paints: PaintedCell[], paint: PaintedCell): PaintedCel
 export const withoutPaint = (paints: PaintedCell[], target: Cover, as: string): PaintedCell[] =>
   paints.filter((one) => cellKey(one.target, one.as) !== cellKey(target, as));
 
-async function ask<T>(path: string, body: unknown): Promise<T | null> {
+/** Asks a route of the Desk; null where it refused or could not be reached. */
+export async function ask<T>(path: string, body: unknown): Promise<T | null> {
   const answer = await fetch(path, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

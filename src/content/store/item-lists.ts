@@ -233,12 +233,11 @@ export async function listGroup(
 export async function countGroups(db: Db, at: Instant, search: string): Promise<GroupCount[]> {
   const rows = await many<Omit<GroupCount, 'count'> & { count: bigint }>(
     db,
-    `WITH found AS (SELECT i.id, i.type FROM items i WHERE i.trashed_at IS NULL AND i.published_at <= $1
-         AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2)),
-       placed AS (SELECT c.category_id, c.item_id FROM item_categories c JOIN found ON found.id = c.item_id)
-     SELECT category_id AS category, NULL AS type, count(*) FROM placed GROUP BY 1
+    `WITH found AS NOT MATERIALIZED (SELECT i.id, i.type FROM items i WHERE i.trashed_at IS NULL AND i.published_at <= $1
+         AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2))
+     SELECT c.category_id AS category, NULL AS type, count(*) FROM item_categories c JOIN found ON found.id = c.item_id GROUP BY 1
      UNION ALL
-     SELECT NULL, type, count(*) FROM found LEFT JOIN (SELECT DISTINCT item_id FROM placed) p ON p.item_id = found.id WHERE p.item_id IS NULL GROUP BY type`,
+     SELECT NULL, type, count(*) FROM found WHERE NOT EXISTS (SELECT FROM item_categories c WHERE c.item_id = found.id) GROUP BY type`,
     [at, like(search)],
   );
   return rows.map(({ count, ...group }) => ({ ...group, count: Number(count) }));

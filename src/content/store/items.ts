@@ -2,6 +2,7 @@ import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import { articleSchema, type Prose } from '@/core/content/prose';
 import { built, many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
+import { SYSTEM_ROLES } from '@/core/content/page-roles';
 import { filesIn, picturesIn, plainText, wordCount } from '@/core/content/prose';
 import { withoutSections } from '@/core/content/sections';
 import type { ItemId, PictureId } from '@/core/ids';
@@ -55,6 +56,7 @@ const BODY = { body: articleSchema };
 export const HEAD = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.position, i.picture_id, i.picture_alt,
   i.published_at, i.was_published_at, i.comments_on, i.trashed_at, i.words, i.updated_at, i.version,
+  i.id IN (SELECT item_id FROM page_roles WHERE role IN (${SYSTEM_ROLES.map((role) => `'${role}'`).join(', ')})) AS system,
   CASE WHEN i.parent_id IS NULL THEN '{}' ELSE (WITH RECURSIVE up AS (
      SELECT p.id, p.parent_id, 1 AS depth FROM items p WHERE p.id = i.parent_id
      UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < 50

@@ -21,10 +21,17 @@ export function compileRules<R extends Rule>(rules: R[]): Covering<R> {
       else places.set(key, [place]);
     }
   });
-  return (item) => {
+  const find = (item: ItemFacts): R[] => {
     const found = new Set<number>();
     for (const key of keysOf(item)) for (const place of places.get(key) ?? []) found.add(place);
     return [...found].sort((a, b) => a - b).flatMap((place) => rules[place] ?? []);
+  };
+  // Facts are never changed: what covers them is found once.
+  const known = new WeakMap<ItemFacts, R[]>();
+  return (item) => {
+    let covering = known.get(item);
+    if (!covering) known.set(item, (covering = find(item)));
+    return covering;
   };
 }
 

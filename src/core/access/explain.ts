@@ -82,8 +82,8 @@ function lineReason(line: Opener, { item, person, now, zone }: Question): LineRe
     line,
     isTheirs,
     state: judgeOpener(line, item, person, { now, zone }).state,
+    countsFromNothing: opensAt === null || closesAt === null,
     ...(opensAt && { opensAt }),
     ...(closesAt && { closesAt }),
-    countsFromNothing: opensAt === null || closesAt === null,
   };
 }

@@ -1,5 +1,5 @@
 import type { Instant } from '../instants';
-import type { Who } from './rule';
+import { refKey, type Who } from './rule';
 import type { ItemId, MemberId } from '../ids';
 
 /** What a decision knows of an item. `categories` holds the parents of its categories too. */
@@ -41,24 +41,30 @@ export type Meter = {
   allowances: { who: Who; reads: number }[];
 };
 
-/** Whether a person is among those whom one line of a rule or of a meter names. */
-export function matches(who: Who, person: PersonFacts): boolean {
-  switch (who.kind) {
-    case 'everyone':
-      return true;
-    case 'signed-in':
-      return person.signedIn;
-    case 'paying':
-      return person.tiers.some((held) => held.paid);
-    case 'tier':
-      return person.tiers.some((held) => held.tier === who.id);
-    case 'pass':
-      return person.passes.some((held) => held.pass === who.id);
-    case 'group':
-      return person.groups.includes(who.id);
-    case 'member':
-      return person.signedIn && person.id === who.id;
-    case 'staff':
-      return person.staff !== undefined && (who.id === undefined || who.id === person.staff);
+/**
+ * All that rules and meters can name a person by, as keys of a who. Facts are never changed, so it is worked out once for each
+ * object that has them.
+ */
+export function keysOf(person: PersonFacts): ReadonlySet<string> {
+  let keys = known.get(person);
+  if (!keys) known.set(person, (keys = new Set(findKeys(person))));
+  return keys;
+}
+const known = new WeakMap<PersonFacts, ReadonlySet<string>>();
+
+function* findKeys({ signedIn, id, tiers, passes, groups, staff }: PersonFacts): Generator<string> {
+  yield refKey({ kind: 'everyone' });
+  if (signedIn) yield refKey({ kind: 'signed-in' });
+  if (signedIn && id !== undefined) yield refKey({ kind: 'member', id });
+  if (tiers.some(({ paid }) => paid)) yield refKey({ kind: 'paying' });
+  for (const { tier } of tiers) yield refKey({ kind: 'tier', id: tier });
+  for (const { pass } of passes) yield refKey({ kind: 'pass', id: pass });
+  for (const group of groups) yield refKey({ kind: 'group', id: group });
+  if (staff !== undefined) {
+    yield refKey({ kind: 'staff' });
+    yield refKey({ kind: 'staff', id: staff });
   }
 }
+
+/** Whether a person is among those whom one line of a rule or of a meter names. */
+export const matches = (who: Who, person: PersonFacts): boolean => keysOf(person).has(refKey(who));

@@ -86,7 +86,7 @@ function eachChange<Item extends ItemFacts>(
 }
 
 const isOpen = (asked: Asked, rules: Rule[], item: ItemFacts, person: PersonFacts): boolean =>
-  decide({ ...asked, rules, item, person }).state === 'open';
+  decide({ now: asked.now, zone: asked.zone, default: asked.default, rules, item, person }).state === 'open';
 
 function changedIds(before: Rule[], after: Rule[]): Set<string> {
   const [was, is] = [before, after].map(

@@ -109,6 +109,13 @@ describe('painting cells', () => {
     expect(states(again.after)).toEqual(['closed', 'closed', 'open', 'open', 'open']);
   });
 
+  it('leaves the exceptions of the rule that it changes', () => {
+    const except: Cover[] = [{ kind: 'item', id: 'b' }];
+    const rules: Rule[] = [{ ...ruleOf([]), except }];
+    const { after } = paintRules(rules, [paint(category, { kind: 'signed-in' }, 'open')], context);
+    expect(after).toEqual([{ ...ruleOf([{ who: { kind: 'signed-in' } }]), except }]);
+  });
+
   it('takes away what was set, so that what is less specific decides again', () => {
     const rules: Rule[] = [
       ruleOf([{ who: { kind: 'everyone' } }]),

@@ -43,9 +43,14 @@ export function paintLines(lines: Opener[], who: Who, to: 'open' | 'closed', tie
   );
 }
 
+/** Without what another line says already: the same, or the same people with no wait and no end. */
 function withoutDoubles(lines: Opener[]): Opener[] {
   const known = new Set<string>();
+  const always = new Set(
+    lines.filter(({ opens, closes }) => !opens && !closes).map(({ who }) => refKey(who)),
+  );
   return lines.filter((line) => {
+    if ((line.opens ?? line.closes) && always.has(refKey(line.who))) return false;
     const key = JSON.stringify([refKey(line.who), line.opens ?? null, line.closes ?? null]);
     return !known.has(key) && known.add(key);
   });
@@ -72,7 +77,7 @@ export function paintRules<R extends Rule>(
     const here = paints.filter((paint) => refKey(paint.target) === key);
     const isInherited = here.some(({ to }) => to === 'inherit');
     const covering = after.filter((rule) => isOn(rule) && rule.covers.some((cover) => isSame(cover, target)));
-    const own = covering.find((rule) => rule.covers.length === 1 && !rule.except?.length);
+    const own = covering.find((rule) => rule.covers.length === 1);
     const base = linesFor(after, facts, siteDefault);
     const painted = isInherited
       ? null

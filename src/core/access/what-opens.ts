@@ -1,5 +1,5 @@
 import { DAY_MS, isBefore, toMs } from '../instants';
-import { decide, type Question } from './decide';
+import { asOf, decide, type Question } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { Covering } from './compile';
 import { ruleLayer } from './layers';
@@ -62,11 +62,11 @@ function answerFor(asked: Omit<Question, 'person'>, tiers: TierCandidate[]): Ans
   const without: PersonFacts = { ...VISITOR, signedIn: true, joinedAt: asked.now };
   const answer: Answer = { now: [], later: [] };
   // What is open to everyone signed in is no reason to hold a tier.
-  const anyway = decide({ ...asked, person: without });
+  const anyway = decide(asOf(asked, without));
   if (anyway.state === 'open') return answer;
   for (const { tier, paid } of tiers) {
     const person = { ...without, tiers: [{ tier, paid, since: asked.now }] };
-    const { state, opensAt } = decide({ ...asked, person });
+    const { state, opensAt } = decide(asOf(asked, person));
     const isSooner = !anyway.opensAt || (opensAt !== undefined && isBefore(opensAt, anyway.opensAt));
     if (state === 'open') answer.now.push(tier);
     if (state === 'later' && isSooner) answer.later.push(tier);

@@ -1,5 +1,5 @@
 import { isBefore } from '../instants';
-import { decide, type Question } from './decide';
+import { asOf, decide, type Question } from './decide';
 import type { PersonFacts } from './facts';
 
 export type WouldOpen = { tier: string; at: 'once' | 'later' };
@@ -11,7 +11,7 @@ export type TierCandidate = { tier: string; paid: boolean };
  */
 export function tiersThatWouldOpen(question: Question, candidates: TierCandidate[]): WouldOpen[] {
   // What opens to them by itself as soon is no reason to get a tier.
-  const anyway = decide({ ...question, meters: {} }).opensAt;
+  const anyway = decide(asOf(question, question.person)).opensAt;
   return candidates.flatMap(({ tier, paid }): WouldOpen[] => {
     const held = { tier, paid, since: question.now };
     const person: PersonFacts = {
@@ -20,7 +20,7 @@ export function tiersThatWouldOpen(question: Question, candidates: TierCandidate
       joinedAt: question.person.joinedAt ?? question.now,
       tiers: [...question.person.tiers.filter((other) => other.tier !== tier), held],
     };
-    const { state, opensAt } = decide({ ...question, person, meters: {} });
+    const { state, opensAt } = decide(asOf(question, person));
     if (state === 'open') return [{ tier, at: 'once' }];
     const isSooner = anyway === undefined || (opensAt !== undefined && isBefore(opensAt, anyway));
     return state === 'later' && isSooner ? [{ tier, at: 'later' }] : [];

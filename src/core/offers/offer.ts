@@ -48,3 +48,21 @@ export function stepsOver(steps: Step[], today: LocalDate): number[] {
 export function isPaid(offer: Offer): boolean {
   return (offer.joiningFee?.amount ?? 0) > 0 || offer.steps.some((step) => step.amount > 0);
 }
+
+const MOST_DAYS = { hour: 1 / 24, day: 1, week: 7, month: 31, year: 366 };
+
+/**
+ * How long a tier can be held by an offer at most, without buying it again; null where it runs on, is kept, can be renewed,
+ * or lasts until a date. In days, rather too many than too few.
+ */
+export function longestHolding(offer: Offer): Length | null {
+  if (offer.after === 'keep' || isRenewable(offer)) return null;
+  let days = 0;
+  for (const step of offer.steps) {
+    const lasts = step.kind === 'repeat' ? step.every : step.lasts;
+    const times = step.kind === 'repeat' ? step.times : 1;
+    if (typeof lasts !== 'object' || !('n' in lasts) || times === null) return null;
+    days += Math.ceil(lasts.n * MOST_DAYS[lasts.unit]) * times;
+  }
+  return { n: days, unit: 'day' };
+}

@@ -1,4 +1,5 @@
 import { READS_KEPT } from '@/access/services/lib/free-reads';
+import { deleteOldLeakChecks } from '@/access/store/leak-checks';
 import { deleteOldReads } from '@/access/store/meters';
 import { addLength } from '@/core/calendar';
 import { siteNow } from '@/platform/clock';
@@ -18,7 +19,7 @@ import { deleteOldLinks } from '@/people/store/sign-in-links';
 /** For how many days what is in the trash can be restored. */
 const TRASH_DAYS = 30;
 
-/** Deletes what has run out: quotes, sessions, mailed links, rate limits, uploads, what has been in the trash for long, and free reads that no meter counts by now. The answer is how many rows went. */
+/** Deletes what has run out: quotes, sessions, mailed links, rate limits, uploads, leak checks, what has been in the trash for long, and free reads that no meter counts by now. The answer is how many rows went. */
 export const tidyUp = systemUse('tidy-up', nothing, async () => {
   let gone = 0;
   for (const each of [
@@ -29,6 +30,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldLinks,
     deleteSpentLimits,
     deleteOldUploads,
+    deleteOldLeakChecks,
   ])
     gone += await each(pool());
   const site = await currentSite();

@@ -5,9 +5,9 @@ import { refKey, type Cover, type Rule } from '@/core/access/rule';
 import type { ItemFacts } from '@/core/access/facts';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Instant } from '@/core/instants';
-import { countGroups, listGroup, type Group } from '@/content/store/item-lists';
+import { countGroups, listGroup, type Group, type GroupCount } from '@/content/store/item-lists';
 import { findParents, listHeads, type ItemHead } from '@/content/store/items';
-import { keptCategories, keptKinds } from '@/content/services/lib/kept';
+import { keptCategories, keptKinds, keptPublished } from '@/content/services/lib/kept';
 import type { Category } from '@/content/store/categories';
 import { deskWords } from '@/platform/site';
 import { pool } from '@/platform/store/db';
@@ -83,10 +83,16 @@ export const byRules = (reader: Reader, rules: Rule[]): Reader => {
   return { ...reader, rules: stored, covering: compileRules(stored) };
 };
 
+/** How many items each group has; of all of them kept, for that is what the map is opened with. */
+const countsOf = (now: Instant, search: string): Promise<GroupCount[]> =>
+  search === ''
+    ? keptPublished('groups of the map', now, () => countGroups(pool(), now, ''))
+    : countGroups(pool(), now, search);
+
 /** The groups of the map in their order, with how many items each has and what it is set to. */
 export async function mapGroups(reader: Reader, viewpoints: SeenFrom[], search: string): Promise<MapGroup[]> {
   const [counts, categories, kinds] = [
-    await countGroups(pool(), reader.now, search),
+    await countsOf(reader.now, search),
     await keptCategories(),
     await keptKinds(),
   ];

@@ -78,7 +78,7 @@ const keptCovered = (now: Instant): Promise<Covered<Listed>[]> =>
 type Listed = ItemFacts & { title: string; group: string };
 /** Items are listed under their first category; those in none, under their type. */
 const listed = (head: ItemHead): Listed => {
-  const { id, type, path, ancestors, categories, tags, publishedAt, title } = head;
+  const { id, type, path, ancestors, categories, tags, publishedAt, title, system } = head;
   return {
     id,
     type,
@@ -87,6 +87,7 @@ const listed = (head: ItemHead): Listed => {
     categories,
     tags,
     publishedAt,
+    system,
     title,
     group: head.ownCategories[0] ?? type,
   };

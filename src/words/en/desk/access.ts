@@ -173,6 +173,49 @@ export const access = {
   'desk-access.rule-hides': 'Hidden from lists.',
   'desk-access.rule-has-doorstep': 'Has its own doorstep.',
   'desk-access.leak-check': 'Leak check',
+  'desk-access.leak-intro':
+    'Asks your site for every page, file, list, feed and search, as a visitor and as everyone on the map, and looks for words that should be closed to them. Nothing is changed, and no free read is spent.',
+  'desk-access.check-now': 'Check now',
+  'desk-access.checking': 'Checking…',
+  'desk-access.check-progress': '{position, number} of {total, number} answers looked at',
+  'desk-access.check-failed': 'The check stopped. Start it again.',
+  'desk-access.never-checked': 'Not checked yet',
+  'desk-access.never-checked-hint':
+    'Check once after you have closed something, and again before you go live.',
+  'desk-access.no-leak': 'No leak found',
+  'desk-access.leaks-found': '{count, plural, one {1 leak found} other {{count, number} leaks found}}',
+  'desk-access.others-found':
+    '{count, plural, one {1 answer isn’t as it should be} other {{count, number} answers aren’t as they should be}}',
+  'desk-access.checked-on':
+    '{date}: {addresses, number} addresses, each as {viewpoints, number} viewpoints; {total, number} answers.',
+  'desk-access.check-unfinished': '{date}: stopped after {position, number} of {total, number} answers.',
+  'desk-access.found-words': '“… {evidence} …”, which is closed to them',
+  'desk-access.found-file': 'The file was sent to them, though it is closed',
+  'desk-access.found-hidden': 'Shows the address of “{title}”, which is hidden from them',
+  'desk-access.found-shut': 'Doesn’t show what is open to them (status {evidence})',
+  'desk-access.found-failed': 'Couldn’t be read (status {evidence})',
+  'desk-access.found-at': 'Address',
+  'desk-access.found-as': 'Seen by',
+  'desk-access.found-what': 'What was found',
+  'desk-access.found-of': 'Belongs to',
+  'desk-access.to-look-at': 'To look at',
+  'desk-access.warnings':
+    '{count, plural, one {1 thing to look at} other {{count, number} things to look at}}',
+  'desk-access.edit-rule': 'Edit “{rule}”',
+  'desk-access.edit-tier': 'Edit {tier}',
+  'desk-access.open-more-to-it': 'Open something to it',
+  'desk-access.warn-covers-nothing': 'The rule “{rule}” covers nothing that is published.',
+  'desk-access.warn-never-reached':
+    'The rule “{rule}” never decides: more specific rules do so for everything it covers ({by}).',
+  'desk-access.warn-tier-opens-nothing':
+    '{tier} is on sale, but opens nothing that members without a tier can’t read.',
+  'desk-access.warn-nobody':
+    '{count, plural, one {Nobody but staff can open {some}.} other {Nobody but staff can open these {count, number}: {some}}}',
+  'desk-access.warn-meet':
+    '“{one}” and “{other}” both decide about {count, plural, one {{some}} other {{count, number} items: {some}}}. Whoever one of them lets in is let in.',
+  'desk-access.warn-system-page':
+    'The rule “{rule}” covers {some}, a page that the site itself needs. It stays open to everyone.',
+  'desk-access.warn-too-long': 'The rule “{rule}” makes holders of {tier} wait longer than the tier lasts.',
   'desk-access.without-category': '{kind} without a category',
   'desk-access.map-of': 'Who sees what: items down, viewpoints across',
   'desk-access.fold': 'Fold {title}',

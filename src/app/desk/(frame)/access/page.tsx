@@ -24,6 +24,8 @@ import {
   saveAccessDefaultAction,
   saveOpenWeekAction,
 } from './actions';
+import { accessWarnings } from '@/access/services/warnings';
+import { WarningList } from '@/access/ui/warning-list';
 import { AccessTabs } from '@/access/ui/access-tabs';
 import { AccessMap } from '@/access/ui/access-map';
 import { RuleSentence } from '@/access/ui/rule-sentence';
@@ -37,7 +39,14 @@ import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk.access') };
 
-type Asked = { on: LocalDate | ''; also: string; q: string; open: string[]; item: string; as: string };
+type Asked = {
+  on: LocalDate | '';
+  also: string;
+  q: string;
+  open: string[] | undefined;
+  item: string;
+  as: string;
+};
 
 export default async function AccessPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff();
@@ -56,7 +65,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
     on: isLocalDate(on) ? on : '',
     also: also.slice(0, 200),
     q: q.slice(0, 200),
-    open: (open ?? 'type:page').split(',').filter(Boolean).slice(0, 50),
+    open: open?.split(',').filter(Boolean).slice(0, 50),
     item,
     as,
   };
@@ -85,9 +94,11 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
 async function Rulebook({ mayChange }: { mayChange: boolean }) {
   const [t, actor] = [await deskWords(), await currentActor()];
   const { rules, names, tiers, meters } = await shown(rulebook(actor));
+  const { warnings, names: warned } = await shown(accessWarnings(actor));
   const gone = mayChange ? await shown(deletedRules(actor)) : [];
   return (
     <div className="mt-5">
+      <WarningList warnings={warnings} names={warned} mayChange={mayChange} />
       <p className="text-muted">
         {rules.length === 0
           ? desk('desk-access.there-is-no-rule-yet')
@@ -133,8 +144,9 @@ async function Rulebook({ mayChange }: { mayChange: boolean }) {
 /** The map, and beside it why something is as it is. */
 async function MapView({ asked, mayChange }: { asked: Asked; mayChange: boolean }) {
   const [t, actor] = [await deskWords(), await currentActor()];
-  const { on, also, q, open, item, as } = asked;
-  const screen = await shown(mapScreen(actor, { on, also, search: q, open }));
+  const { on, also, q, item, as } = asked;
+  const screen = await shown(mapScreen(actor, { on, also, search: q, open: asked.open }));
+  const open = asked.open ?? Object.keys(screen.rows);
   const answer = item !== '' && as !== '' ? await why(actor, { item, as, on }) : null;
   const explained = answer?.ok ? answer.value : null;
   if (screen.groups.length === 0 && q === '')

@@ -51,7 +51,7 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item = '', copy = '', saved }] = [await params, await searchOf(searchParams)];
+  const [{ id }, { item = '', copy = '', tier = '', saved }] = [await params, await searchOf(searchParams)];
   const [t, actor] = [await deskWords(), await currentActor()];
   const found = await shown(editorOf(id, item, copy));
   const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep, meters } = found;
@@ -63,7 +63,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         on: true,
         covers: named ? [{ kind: 'item', id: named.id }] : [],
         except: [],
-        openTo: [],
+        openTo: tiers.some((one) => one.id === tier) ? [{ who: { kind: 'tier', id: tier } }] : [],
         alsoRequire: false,
         doorstep: null,
         meter: null,
@@ -90,7 +90,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         )}
       </div>
       <RuleForm
-        key={`${id} ${item} ${copy} ${rule?.version}`}
+        key={`${id} ${item} ${copy} ${tier} ${rule?.version}`}
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}
         draft={draft}

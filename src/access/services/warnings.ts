@@ -1,0 +1,57 @@
+import { setImmediate } from 'node:timers/promises';
+import { longestHolding } from '@/core/offers/offer';
+import type { Length } from '@/core/instants';
+import { warningsOf } from '@/core/access/warnings';
+import { listPublished } from '@/content/store/item-lists';
+import { listTitles } from '@/content/store/items';
+import { listGroups } from '@/people/store/groups';
+import { siteNow } from '@/platform/clock';
+import { nothing } from '@/platform/inputs';
+import { done } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
+import type { StoredOffer } from '@/tiers/store/offers';
+import { keptRules } from './lib/kept-rules';
+
+/** What about the rules is probably not as it was meant, with the names of all that it speaks of. */
+export const accessWarnings = staffUse('look')('access-warnings', nothing, async () => {
+  const site = await currentSite();
+  const [{ rules }, tiers, offers] = [await keptRules(), await keptTiers(), await keptOffers()];
+  const now = siteNow(site);
+  const items = await listPublished(pool(), now);
+  await setImmediate();
+  const warnings = warningsOf(rules, items, {
+    now,
+    zone: site.zone,
+    default: site.accessDefault,
+    tiers: tiers.map(({ id, retiredAt }) => {
+      const own = offers.filter((offer) => offer.tierId === id && offer.onSale);
+      return {
+        id,
+        paid: own.some(({ isPaid }) => isPaid),
+        onSale: retiredAt === null && own.length > 0,
+        longest: longest(own),
+      };
+    }),
+    groups: (await listGroups(pool())).map(({ id }) => id),
+  });
+  const named = warnings.flatMap((warning) => ('items' in warning ? warning.items : []));
+  const titles = named.length > 0 ? await listTitles(pool(), [...new Set(named)]) : [];
+  return done({
+    warnings,
+    names: {
+      rules: Object.fromEntries(rules.map(({ id, name }) => [id, name])),
+      tiers: Object.fromEntries(tiers.map(({ id, name }) => [id, name])),
+      items: Object.fromEntries(titles.map(({ id, name }) => [`${id}`, name])),
+    },
+  });
+});
+
+/** Of several offers, the longest; null where one of them runs on. */
+function longest(offers: StoredOffer[]): Length | null {
+  const all = offers.map(({ definition }) => longestHolding(definition));
+  if (all.length === 0) return null;
+  return all.reduce((most, one) => (most === null || one === null ? null : one.n > most.n ? one : most));
+}
