@@ -43,14 +43,14 @@ test('a group is made and opened a folder to by a rule that says what it changes
   await expect(stranger.getByRole('region', { name: 'How to read on' })).toBeVisible();
 
   await page.goto('/desk/access?view=rulebook');
-  await page.getByRole('link', { name: 'The address /about/**' }).click();
+  await page.getByRole('link', { name: 'The address /about/**', exact: true }).click();
   await page.getByRole('button', { name: 'Remove the group Chart room' }).click();
   await page.getByRole('button', { name: 'Save the rule' }).click();
   await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
   await visitor.reload();
   await expect(visitor.getByRole('region', { name: 'How to read on' })).toBeVisible();
   await page.goto('/desk/access?view=rulebook');
-  await page.getByRole('link', { name: 'The address /about/**' }).click();
+  await page.getByRole('link', { name: 'The address /about/**', exact: true }).click();
   await page.getByText(/^History/).click();
   await page.getByRole('button', { name: 'Undo this change' }).click();
   await expect(page.getByText('The rule is as it was.')).toBeVisible();
@@ -76,7 +76,7 @@ test('a group is made and opened a folder to by a rule that says what it changes
 
 test('the map says why, and the site is seen as one member on another day', async ({ page }) => {
   await signInAtDesk(page);
-  await page.goto('/desk/access');
+  await page.goto('/desk/access?open=category:guides');
   const cell = page.getByRole('link', { name: /^Closed\. Why\? Finding the zodiacal light.*, Visitor$/ });
   await cell.click();
   const drawer = page.getByRole('complementary', { name: /^Why\? Finding the zodiacal light/ });
@@ -98,4 +98,119 @@ test('the map says why, and the site is seen as one member on another day', asyn
   await expect(page).toHaveURL(/\/visit$/);
   await expect(page.getByText('looking at the site as Orla Vane')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the Desk' }).click();
+});
+
+test('cells are painted, reviewed as a draft, applied and undone', async ({ page, browser }) => {
+  const stranger = await (await browser.newContext()).newPage();
+  await signInAtDesk(page);
+  await page.goto('/desk/access?open=category:guides');
+  const cell = page.getByRole('gridcell').getByLabel(/Finding the zodiacal light.*, Visitor$/);
+  await expect(cell).toContainText('Closed');
+  const draft = page.getByRole('region', { name: 'Draft' });
+  await expect(async () => {
+    await cell.focus();
+    await page.keyboard.press('o');
+    await expect(draft).toBeVisible({ timeout: 2_000 });
+  }).toPass();
+  await expect(cell).toContainText('Open');
+  await expect(draft).toContainText('1 cell painted');
+  await expect(draft).toContainText('1 item');
+  await draft.getByRole('button', { name: 'Review' }).click();
+  await expect(draft).toContainText('New rule “Finding the zodiacal light');
+  // Nothing has changed yet, and what was painted stays when the page is left.
+  await stranger.goto('/posts/zodiacal-light');
+  await expect(stranger.getByRole('region', { name: 'How to read on' })).toBeVisible();
+  await page.reload();
+  await expect(draft).toContainText('1 cell painted');
+  await draft.getByRole('button', { name: 'Apply' }).click();
+  await expect(page.getByText('The draft is applied.')).toBeVisible();
+  await stranger.reload();
+  await expect(stranger.getByRole('region', { name: 'How to read on' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('The draft is undone.')).toBeVisible();
+  await expect(cell).toContainText('Closed');
+  await stranger.reload();
+  await expect(stranger.getByRole('region', { name: 'How to read on' })).toBeVisible();
+
+  // The keyboard moves and asks why; on a phone one viewpoint is shown at a time.
+  await cell.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('complementary', { name: /^Why\?/ })).toContainText('A member without a tier');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/desk/access?open=category:guides');
+  await page.getByLabel('Seen by').selectOption({ label: 'Observer' });
+  await expect(
+    page.getByRole('gridcell').getByLabel(/Finding the zodiacal light.*, Observer$/),
+  ).toContainText('Open');
+  await expect(page.getByRole('gridcell').getByLabel(/Finding the zodiacal light.*, Visitor$/)).toBeHidden();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test('free reads are counted for a visitor, and the doorstep says what comes next', async ({
+  page,
+  browser,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/access/meters/new');
+  await page.getByLabel('Name').fill('One a month');
+  await page.getByLabel('Counted in').selectOption({ label: 'each calendar month' });
+  await page.getByLabel('Reads').fill('1');
+  await page.getByRole('button', { name: 'Save the meter' }).click();
+  await expect(page.getByText('1 for everyone, in a calendar month.')).toBeVisible();
+  await page.goto('/desk/access/clinic');
+  await page.getByLabel('Free reads').selectOption({ label: 'One a month' });
+  await page.getByRole('button', { name: 'Members whose tier has ended' }).click();
+  await page.getByRole('button', { name: 'Visitors', exact: true }).click();
+  await page.getByLabel('Notice for: Visitors').fill('“{item}” is for makers. {join}');
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
+  const second = 'A clinic for the second time';
+  await page.goto('/desk/content/items/new?kind=post');
+  await page.getByLabel('Title').fill(second);
+  await page.locator('.ProseMirror').click();
+  await page.keyboard.type('Grind on.');
+  await page.getByLabel('Mirror clinic').check();
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+
+  const visitor = await (await browser.newContext()).newPage();
+  await visitor.goto('/posts/mirror-1');
+  await expect(visitor.getByText('This is your free read')).toBeVisible();
+  await visitor.reload();
+  await expect(visitor.getByText('This is your free read')).toBeVisible();
+  await visitor.goto('/posts/a-clinic-for-the-second-time');
+  const doorstep = visitor.getByRole('region', { name: 'How to read on' });
+  await expect(doorstep).toContainText('You’ve used your free read');
+  await expect(doorstep).toContainText(`“${second}” is for makers.`);
+  await expect(doorstep.getByRole('link', { name: 'Join', exact: true })).toHaveAttribute('href', /join/);
+  await page.goto('/desk/access/meters');
+  await expect(page.getByText('Used all, last 30 days').first()).toBeVisible();
+});
+
+test('the leak check finds none, and then what was planted', async ({ page }) => {
+  test.setTimeout(300_000);
+  await signInAtDesk(page);
+  const check = async (): Promise<void> => {
+    await page.goto('/desk/access/check');
+    await page.getByRole('button', { name: 'Check now' }).click();
+    await expect(page.getByRole('progressbar')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Check now' })).toBeVisible({ timeout: 240_000 });
+  };
+  await check();
+  await expect(page.getByRole('heading', { name: 'No leak found' })).toBeVisible();
+  // A closed sentence becomes a name that every page shows.
+  const named = async (name: string): Promise<void> => {
+    await page.goto('/desk/settings');
+    await page.getByLabel('Site name').fill(name);
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('button', { name: new RegExp(name.slice(0, 12)) }).first()).toBeVisible();
+  };
+  await named('The best cone of last year came after an hour of nothing, at ten past eight');
+  await check();
+  await expect(page.getByRole('heading', { name: /leaks found/ })).toBeVisible();
+  const row = page.getByRole('row').filter({ hasText: '/join' }).first();
+  await expect(row).toContainText('the best cone of last year');
+  await expect(row).toContainText('Finding the zodiacal light');
+  await named('Lantern Moor');
 });

@@ -65,7 +65,7 @@ async function shownCheck(check: LeakCheck) {
     addresses: plan.addresses.length,
     viewpoints,
     found,
-    titles: Object.fromEntries(titles.map((title) => [`${title.id}`, title.name])),
+    titles: Object.fromEntries(titles.map((title) => [title.id, title.name])),
   };
 }
 

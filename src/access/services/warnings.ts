@@ -44,7 +44,7 @@ export const accessWarnings = staffUse('look')('access-warnings', nothing, async
     names: {
       rules: Object.fromEntries(rules.map(({ id, name }) => [id, name])),
       tiers: Object.fromEntries(tiers.map(({ id, name }) => [id, name])),
-      items: Object.fromEntries(titles.map(({ id, name }) => [`${id}`, name])),
+      items: Object.fromEntries(titles.map(({ id, name }) => [id, name])),
     },
   });
 });

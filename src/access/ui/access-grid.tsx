@@ -70,6 +70,7 @@ export function AccessGrid(props: Props) {
   const [isMoved, setMoved] = useState(false);
   const [isPainting, setPainting] = useState(false);
   const [phone, setPhone] = useState(0);
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it returns is used here alone
   const virtual = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,

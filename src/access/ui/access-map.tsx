@@ -68,12 +68,6 @@ export function AccessMap(props: Props) {
   const wanted = useRef(new Set<string>());
   const asked: Asked = { on, also, search, paints };
 
-  useEffect(() => {
-    const kept = mayChange ? sessionStorage.getItem(KEPT) : null;
-    if (kept) paintAll(JSON.parse(kept) as PaintedCell[]);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, where the page was left with a draft
-  }, []);
-
   const show = useCallback((screen: Screen | null): void => {
     if (!screen) return;
     wanted.current.clear();
@@ -98,6 +92,14 @@ export function AccessMap(props: Props) {
   };
   const paint = (row: ShownRow, as: string, to: Brush | null): void =>
     paintAll(to ? withPaint(paints, { target: row.target, as, to }) : withoutPaint(paints, row.target, as));
+
+  useEffect(() => {
+    const kept = mayChange ? sessionStorage.getItem(KEPT) : null;
+    if (!kept) return;
+    const wait = setTimeout(() => paintAll(JSON.parse(kept) as PaintedCell[]), 0);
+    return () => clearTimeout(wait);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, where the page was left with a draft
+  }, []);
 
   const load = (group: ShownGroup, place: number): void => {
     const offset = Math.floor(place / ROWS) * ROWS;

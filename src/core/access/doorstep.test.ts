@@ -3,7 +3,7 @@ import { doorstepWith } from '../../../tests/lib/doorsteps';
 import type { Question } from './decide';
 import { askerOf } from './asker';
 import { noticeParts, speakingRule, type NoticeField } from './doorstep';
-import { VISITOR, type ItemFacts } from './facts';
+import { VISITOR } from './facts';
 import type { Opener, Rule } from './rule';
 import { asHolder, timesOf } from './open-week';
 
@@ -70,7 +70,7 @@ describe('whose doorstep speaks', () => {
     zone: 'Europe/London',
     default: 'everyone',
     rules,
-    item: item as unknown as ItemFacts,
+    item: item,
     person: VISITOR,
   });
   const speaker = (rules: Rule[]): string | undefined => speakingRule(asked(rules), rules)?.id;

@@ -7,6 +7,13 @@ const secret =
 const phrases = new Map(closedPhrases(`${open} ${secret}`, open).map((phrase) => [phrase, 'a']));
 
 describe('phrases of a closed text', () => {
+  it('are so many that any eleven words of it hold one', () => {
+    const words = Array.from({ length: 500 }, (_, n) => `word${n}`);
+    const all = new Map(closedPhrases(words.join(' '), '').map((phrase) => [phrase, 'a']));
+    for (let at = 5; at + 11 <= words.length; at++)
+      expect(phrasesFound(words.slice(at, at + 11).join(' '), all)).not.toEqual([]);
+  });
+
   it('are none of what may be read of it', () => {
     expect(phrases.size).toBe(3);
     for (const phrase of phrases.keys()) expect(open.toLowerCase()).not.toContain(phrase);

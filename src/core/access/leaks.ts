@@ -13,21 +13,20 @@ export function wordsIn(text: string): string[] {
   );
 }
 
-/** Some phrases of a text that are not in what of it may be read: from its beginning, its middle and its end. */
-export function closedPhrases(whole: string, allowed: string, most = 3): string[] {
+/**
+ * Phrases of a text that are not in what of it may be read, one after the other: whatever part of it is eleven words or longer
+ * holds one of them. Of a very long text, at most `most`.
+ */
+export function closedPhrases(whole: string, allowed: string, most = 300): string[] {
   const words = wordsIn(whole);
   const length = Math.min(LENGTH, words.length);
   if (length < SHORTEST) return [];
   const known = new Set(phrasesIn(wordsIn(allowed), length));
-  const closed = [...new Set(phrasesIn(words, length))].filter((phrase) => !known.has(phrase));
-  if (closed.length <= most) return closed;
+  const closed = [...phrasesIn(words, length)].filter((phrase) => !known.has(phrase));
   // The first ones begin with words that may be read.
-  const first = Math.min(length - 1, closed.length - most);
-  const last = closed.length - 1;
-  return Array.from(
-    { length: most },
-    (_, n) => closed[first + Math.round((n * (last - first)) / Math.max(1, most - 1))] ?? '',
-  );
+  const first = Math.min(length - 1, closed.length - 1);
+  const step = Math.max(length, Math.ceil((closed.length - first) / most));
+  return [...new Set(closed.filter((_, n) => n >= first && (n - first) % step === 0))];
 }
 
 function* phrasesIn(words: string[], length: number): Generator<string> {

@@ -149,7 +149,7 @@ export const site: Record<keyof typeof en, string> = {
   'doorstep.used-up':
     '{of, plural, one {Sie haben Ihren freien Text gelesen} other {Sie haben Ihre # freien Texte gelesen}}',
   'doorstep.free-again': 'Ab {date} können Sie wieder frei lesen.',
-  'meter.left': 'Noch {left} von {of, plural, one {einem freien Text} other {# freien Texten}}',
+  'meter.left': '{of, plural, one {Das ist Ihr freier Text} other {Noch {left} von # freien Texten}}',
   'meter.join': 'Mitglied werden und alles lesen',
   'doorstep.region': 'So lesen Sie weiter',
   'doorstep.later':

@@ -143,7 +143,7 @@ export const site = {
   'doorstep.used-up':
     '{of, plural, one {You’ve used your free read} other {You’ve used all # of your free reads}}',
   'doorstep.free-again': 'You get free reads again on {date}.',
-  'meter.left': '{left} of {of, plural, one {one free read} other {# free reads}} left',
+  'meter.left': '{of, plural, one {This is your free read} other {{left} of # free reads left}}',
   'meter.join': 'Join to read everything',
   'doorstep.region': 'How to read on',
   'doorstep.later':

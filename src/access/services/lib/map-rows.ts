@@ -186,7 +186,7 @@ export async function factsOfTargets(targets: Cover[]): Promise<Map<string, Item
   const ids = targets.flatMap((target) =>
     target.kind === 'item' || target.kind === 'under' ? [target.id] : [],
   );
-  const heads = new Map((await listHeads(pool(), ids)).map((head) => [`${head.id}`, head]));
+  const heads = new Map((await listHeads(pool(), ids)).map((head) => [head.id, head]));
   const found = new Map<string, ItemFacts>();
   for (const target of targets) {
     const key = refKey(target);

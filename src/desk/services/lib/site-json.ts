@@ -216,7 +216,7 @@ export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartPr
   const rules = new Map((await listRules(pool())).map((rule) => [rule.id, rule.version]));
   for (const rule of json.rules)
     await say(`rule ${rule.id}`, saveRule(actor, { ...rule, version: rules.get(rule.id) ?? 0 }));
-  const doorsteps = new Map((await listItemDoorsteps(pool())).map((one) => [`${one.itemId}`, one.version]));
+  const doorsteps = new Map((await listItemDoorsteps(pool())).map((one) => [one.itemId, one.version]));
   for (const { itemId, doorstep } of json.doorsteps) {
     const version = doorsteps.get(itemId) ?? 0;
     await say(`doorstep ${itemId}`, saveDoorstepOfItem(actor, { itemId, doorstep, version }));

@@ -9,7 +9,7 @@ import { desk } from '@/words/desk';
 /** The fields of the form have their names within the doorstep. */
 const within = (problems: FormState['problems']): FormState['problems'] =>
   Object.fromEntries(
-    Object.entries(problems ?? {}).map(([name, words]) => [name === '' ? '' : `doorstep.${name}`, words]),
+    Object.entries(problems).map(([name, words]) => [name === '' ? '' : `doorstep.${name}`, words]),
   );
 
 export async function saveSiteDoorstepAction(
@@ -20,7 +20,7 @@ export async function saveSiteDoorstepAction(
   const { doorstep } = draftsOf(sent);
   const state = await forForm(saveSiteDoorstep(await currentActor(), doorstep), () => ({
     problems: {},
-    done: desk('desk-access.doorstep-saved'),
+    message: desk('desk-access.doorstep-saved'),
   }));
   return { ...state, problems: within(state.problems) };
 }
