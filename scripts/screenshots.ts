@@ -33,6 +33,21 @@ const firstMember = async (page: Page): Promise<void> => {
   await page.waitForURL(/members\/./);
 };
 
+/** Opens the raw frames to one tier and the guides to another, and reviews that. */
+const paintedDraft = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: 'Open', exact: true }).click();
+  await page
+    .getByLabel(/Raw frames, Eclipse Week$/)
+    .first()
+    .click();
+  await page
+    .getByLabel(/Observing guides, Gazer$/)
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Review' }).click();
+  await page.getByText('What the draft changes').waitFor();
+};
+
 /** The address of the demo's Letterbox: twenty ports above the site. */
 const LETTERBOX = `http://127.0.0.1:${Number(new URL(base).port) + 20}`;
 
@@ -78,8 +93,12 @@ const SHOTS: Shot[] = [
     act: (page) => page.locator('.ProseMirror section').first().waitFor(),
     height: 1100,
   },
-  { name: 'desk-menu', path: '/desk/content/menu', who: 'owner' },
-  { name: 'desk-access', path: '/desk/access?why=zodiacal-light&as=signed-in', who: 'owner' },
+  {
+    name: 'desk-access',
+    path: '/desk/access?open=category:frames&why=frames-horsehead&as=tier:observer',
+    who: 'owner',
+  },
+  { name: 'desk-draft', path: '/desk/access?open=category:frames', who: 'owner', act: paintedDraft },
   { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
   {
     name: 'desk-offer',

@@ -173,14 +173,14 @@ test('5. closes the page to all but that tier, with a doorstep', async () => {
   await desk.getByLabel('Add a tier, a group or others').fill('Observer');
   await desk.getByRole('option', { name: 'Observer', exact: true }).click();
   await desk.getByLabel('Its own doorstep').check();
-  await desk.getByLabel('Number of words').fill('0');
+  await desk.getByLabel('How many').fill('0');
   await desk.getByRole('button', { name: 'Create the rule' }).click();
-  await expect(desk.getByText('At least one word.')).toBeVisible();
-  await desk.getByLabel('Number of words').fill('9');
+  await expect(desk.getByText('At least one.')).toBeVisible();
+  await desk.getByLabel('How many').fill('9');
   await desk.getByLabel('Notice for: Visitors').fill('The rest is for Observers.');
   await desk.getByRole('button', { name: 'Create the rule' }).click();
   const row = desk.getByRole('row').filter({ hasText: 'Where the key is' });
-  await expect(row.getByRole('cell')).toHaveText(['Closed', 'Closed', 'Open', 'Closed', 'Closed']);
+  await expect(row.getByRole('gridcell')).toHaveText(['Closed', 'Closed', 'Open', 'Closed', 'Closed']);
 });
 
 test('6. a visitor sees the teaser and the doorstep; the closed words are in nothing the server sent', async () => {

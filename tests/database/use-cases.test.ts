@@ -30,7 +30,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember why contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),

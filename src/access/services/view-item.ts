@@ -24,7 +24,15 @@ import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { previewWith, type ItemPreview } from './lib/preview';
 import { askerAt, doorstepAt } from './lib/doorstep-at';
-import { noteOf, keptMeters, readForFree, withReads, type FreeRead, type MeterNote } from './lib/free-reads';
+import {
+  hasMeter,
+  noteOf,
+  keptMeters,
+  readForFree,
+  withReads,
+  type FreeRead,
+  type MeterNote,
+} from './lib/free-reads';
 import { hiddenFrom, type Hidden } from './lib/hidden';
 import { isLetIn, isOut, judge, openBody, questionOf, readerOf, type Reader } from './lib/reader';
 import { shownIn, type Shown } from './lib/shown';
@@ -103,11 +111,10 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
   const isDraft = !isOut(asked, item);
   if (isDraft && !asked.person.readsAll) return { kind: 'missing' };
 
-  const known = await withReads(asked, actor);
-  const judged = (await judge(known, [item]))(item.id);
+  const judged = (await judge(asked, [item]))(item.id);
   const free = isLetIn(judged)
-    ? { reader: known, decision: judged, note: await noteAt(known, item, judged), cookie: null }
-    : await readForFree(known, actor, item, judged);
+    ? { reader: asked, decision: judged, note: null, cookie: null }
+    : await freeReadOf(asked, actor, item, judged);
   const { reader, decision } = free;
   if (!isLetIn(decision)) return doorstep(item, free, hidden);
   // Staff see the page of a link, or they could not look at it.
@@ -129,6 +136,15 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
     meter: free.note,
     readsCookie: free.cookie,
   };
+}
+
+/** Whether someone may read for free what is closed to them: it was counted before, or is now. */
+async function freeReadOf(asked: Reader, actor: Actor, item: Item, refused: Decision): Promise<FreeRead> {
+  if (!hasMeter(asked, refused)) return { reader: asked, decision: refused, note: null, cookie: null };
+  const reader = await withReads(asked, actor);
+  const decision = (await judge(reader, [item]))(item.id);
+  if (!isLetIn(decision)) return readForFree(reader, actor, item, decision);
+  return { reader, decision, note: await noteAt(reader, item, decision), cookie: null };
 }
 
 async function noteAt(reader: Reader, item: Item, decision: Decision): Promise<MeterNote | null> {

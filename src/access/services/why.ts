@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import type { Decision } from '@/core/access/decide';
 import { isOn } from '@/core/access/open-week';
+import { normalisePath } from '@/core/access/paths';
+import { readViewpoint, writeWho } from '@/core/access/viewpoint';
 import { explain, type Explanation } from '@/core/access/explain';
 import { FILE } from '@/core/content/item';
-import { findItem, type ItemHead } from '@/content/store/items';
+import { findItem, findItemByPath, type ItemHead } from '@/content/store/items';
 import { optionalDate } from '@/platform/form-fields';
 import { slug } from '@/platform/inputs';
-import { done, missing } from '@/platform/result';
+import { done, missing, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
@@ -67,3 +69,22 @@ const priceOf = ({ offers }: OpeningTier): number =>
   Math.min(...offers.map(({ definition }) => Math.max(...definition.steps.map(({ amount }) => amount))));
 const cheapestFirst = (tiers: OpeningTier[]): OpeningTier[] =>
   [...tiers].sort((one, other) => priceOf(one) - priceOf(other));
+
+/** What Why is asked on a page of the site: its item, as whom it is looked at, and on which day; without an item, the map. */
+export const askedHere = staffUse('look')(
+  'asked-here',
+  z.string().max(2_000),
+  async ({ look = '' }, path): Promise<Result<Record<string, string>>> => {
+    const seen = readViewpoint(look);
+    const item = await findItemByPath(pool(), normalisePath(path) ?? path);
+    if (!seen || !item) return done({});
+    const as = writeWho(seen.who);
+    return done({
+      why: item.id,
+      as,
+      ...(seen.on && { on: seen.on }),
+      // One member has no column of the map but what is asked for.
+      ...(seen.who.kind === 'member' && { also: as }),
+    });
+  },
+);

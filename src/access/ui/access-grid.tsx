@@ -216,7 +216,7 @@ export function AccessGrid(props: Props) {
       </label>
       <div
         ref={scroller}
-        role="grid"
+        role="treegrid"
         aria-label={desk('desk-access.map-of')}
         aria-rowcount={count + 1}
         aria-colcount={columns.length + 1}
@@ -277,9 +277,7 @@ export function AccessGrid(props: Props) {
                     <button
                       type="button"
                       onClick={() => onFold(line.group)}
-                      aria-label={desk(line.isOpen ? 'desk-access.fold' : 'desk-access.unfold', {
-                        title: line.group.title,
-                      })}
+                      aria-expanded={line.isOpen}
                       className="flex min-w-0 items-center gap-1 text-left"
                     >
                       <ChevronRight

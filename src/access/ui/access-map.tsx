@@ -10,6 +10,7 @@ import { inputClass } from '@/kit/input-class';
 import { useDeskWords } from '@/kit/desk-words';
 import { desk } from '@/words/desk';
 import { AccessGrid, type GridLine } from './access-grid';
+import { MemberSearch, type FindMembers } from './member-search';
 import { DraftBar, type AskDraftMembers, type PreviewDraft } from './draft-bar';
 import {
   askDifferences,
@@ -34,6 +35,7 @@ type Props = {
   search: string;
   asked: { item: string; as: string } | null;
   mayChange: boolean;
+  findMembers: FindMembers;
   preview: PreviewDraft;
   members: AskDraftMembers;
   apply: FormAction;
@@ -200,6 +202,15 @@ export function AccessMap(props: Props) {
           />
           {desk('desk-access.only-differences')}
         </label>
+        {!also && (
+          <div className="relative w-56 [&_ul]:absolute [&_ul]:z-20 [&_ul]:w-80 [&_ul]:rounded-md [&_ul]:bg-surface [&_ul]:shadow-lg">
+            <MemberSearch
+              find={props.findMembers}
+              label={desk('desk-access.see-as-member')}
+              onChoose={({ id }) => router.push(hrefWith({ also: `member:${id}` }))}
+            />
+          </div>
+        )}
         {also && (
           <button
             type="button"

@@ -1,4 +1,5 @@
 import { Button } from '@/kit/button';
+import { SiteLink } from '@/kit/site-link';
 import { startOfDate } from '@/core/calendar';
 import { writeWho, type LookingAs } from '@/core/access/viewpoint';
 import type { Words } from '@/words/speak';
@@ -20,7 +21,7 @@ export function asWords({ who, name }: LookingAs, t: Words): string {
 }
 
 /** Stands at the foot while staff see the site through other eyes; the day can be changed there. */
-export function LookBar({ as, t }: { as: LookingAs; t: Words }) {
+export function LookBar({ as, t, path }: { as: LookingAs; t: Words; path: string }) {
   const viewpoint = asWords(as, t);
   return (
     <div className="sticky bottom-0 z-20 flex flex-wrap items-center justify-center gap-x-4 gap-y-2 bg-lamp px-4 py-2 text-[#1c2a2e] [color-scheme:light]">
@@ -45,6 +46,12 @@ export function LookBar({ as, t }: { as: LookingAs; t: Words }) {
           {t('site.look-go')}
         </Button>
       </form>
+      <SiteLink
+        href={`/desk/why?path=${encodeURIComponent(path)}`}
+        className="font-semibold underline underline-offset-4"
+      >
+        {t('site.look-why')}
+      </SiteLink>
       <form action="/look" method="post">
         <input type="hidden" name="as" value="self" />
         <Button type="submit" look="quiet" className="min-h-8 py-1">

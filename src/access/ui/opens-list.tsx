@@ -6,6 +6,7 @@ import { desk } from '@/words/desk';
 
 type Props = {
   t: Words;
+  tierId: string;
   opens:
     | {
         counts: { group: string; name: string; count: number; later: number }[];
@@ -16,7 +17,7 @@ type Props = {
 };
 
 /** What a tier opens, computed from the rules; one that opens nothing is marked. */
-export function OpensList({ t, opens }: Props) {
+export function OpensList({ t, tierId, opens }: Props) {
   return (
     <section>
       <h2 className="text-xl">{desk('desk-access.what-it-opens')}</h2>
@@ -27,7 +28,7 @@ export function OpensList({ t, opens }: Props) {
             parts={{
               b: (words) => <span className="font-semibold text-closed">{words}</span>,
               link: (words) => (
-                <Link href="/desk/access/new" className="text-spruce underline">
+                <Link href={`/desk/access/new?tier=${tierId}`} className="text-spruce underline">
                   {words}
                 </Link>
               ),
@@ -57,6 +58,11 @@ export function OpensList({ t, opens }: Props) {
               ))}
             </p>
           )}
+          <p className="mt-2">
+            <Link href={`/desk/access/new?tier=${tierId}`} className="text-spruce underline">
+              {desk('desk-access.open-more-to-it')}
+            </Link>
+          </p>
         </>
       )}
     </section>

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import { SiteLink } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import { servingPages } from '@/access/services/serving-pages';
@@ -70,7 +71,9 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
           <p className="bg-night px-4 py-2 text-center text-sm text-on-night-soft">{t('site.test-mode')}</p>
         </div>
       )}
-      {viewer.lookingAs && <LookBar t={t} as={viewer.lookingAs} />}
+      {viewer.lookingAs && (
+        <LookBar t={t} as={viewer.lookingAs} path={(await headers()).get('x-path') ?? '/'} />
+      )}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { chooseKeyCut, type KeyCut } from '../key-cut';
 import { proseSchema, plainText, readingMinutes, wordCount, type Prose } from './prose';
 import { slugify } from './slug';
-import { firstWords, teaserText, untilMarker } from './teaser';
+import { firstParagraphs, firstWords, teaserText, untilMarker } from './teaser';
 
 const paragraph = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] });
 const doc = (...lines: string[]): Prose => ({ type: 'doc', content: lines.map(paragraph) });
@@ -44,6 +44,19 @@ describe('teasers', () => {
     };
     expect(untilMarker(marked)).toEqual({ document: doc('one two'), wordsLeft: 1 });
     expect(untilMarker(doc('one two'))).toEqual({ document: { type: 'doc', content: [] }, wordsLeft: 2 });
+  });
+
+  it('keep the first paragraphs, with what is between them, and none of the next', () => {
+    const rule = { type: 'horizontalRule' };
+    const text: Prose = {
+      type: 'doc',
+      content: [rule, paragraph('one two'), rule, paragraph('three'), rule, paragraph('four five')],
+    };
+    expect(firstParagraphs(text, 2)).toEqual({
+      document: { type: 'doc', content: text.content.slice(0, 5) },
+      wordsLeft: 2,
+    });
+    expect(firstParagraphs(text, 3)).toEqual({ document: text, wordsLeft: 0 });
   });
 
   it('never hold a word beyond the count, however the text is broken up', () => {

@@ -14,6 +14,7 @@ export const site: Record<keyof typeof en, string> = {
   'site.looking-as-on':
     'So sieht die Website am {date} aus für {viewpoint}. Nichts, was Sie hier tun, wird gespeichert.',
   'site.look-on-day': 'Am',
+  'site.look-why': 'Warum?',
   'site.look-go': 'Ansehen',
   'site.as-visitor': 'einen Besucher',
   'site.as-signed-in': 'ein Mitglied ohne Stufe',

@@ -12,6 +12,7 @@ export const site = {
   'site.looking-as': 'You’re looking at the site as {viewpoint}. Nothing you do here is saved.',
   'site.looking-as-on': 'You’re looking at the site as {viewpoint} on {date}. Nothing you do here is saved.',
   'site.look-on-day': 'On',
+  'site.look-why': 'Why?',
   'site.look-go': 'Look',
   'site.as-visitor': 'a visitor',
   'site.as-signed-in': 'a member without a tier',

@@ -79,7 +79,7 @@ export async function readAccessMap(on: LocalDate | null = null): Promise<Access
 
 /** How many published items turn a visitor away. */
 export function closedToVisitors(map: AccessMap): number {
-  return map.rows.filter((row) => row.decisions[0]?.state !== 'open').length;
+  return map.rows.filter(({ decisions: [forVisitor] }) => forVisitor && !isLetIn(forVisitor)).length;
 }
 
 export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };

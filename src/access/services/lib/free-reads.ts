@@ -68,6 +68,14 @@ function isInWindow(
   return window !== undefined && window !== null && at >= window.from;
 }
 
+/** The meters of the rules that keep something closed. */
+const metersOf = ({ rules }: Reader, refused: Decision): string[] =>
+  rules.flatMap(({ id, meter, alsoRequire }) =>
+    meter && !alsoRequire && refused.rules.includes(id) ? [meter] : [],
+  );
+
+export const hasMeter = (reader: Reader, refused: Decision): boolean => metersOf(reader, refused).length > 0;
+
 /** What a meter says to someone at an item: what is left of how many, or that nothing is, and from when on there is again. */
 export type MeterNote = { left: number | null; of: number; freeAt: Instant | null };
 export type FreeRead = {
@@ -91,10 +99,7 @@ export async function readForFree(
 ): Promise<FreeRead> {
   const none = { reader, decision: refused, note: null, cookie: null };
   const meters = await keptMeters();
-  const ids = reader.rules.flatMap(({ id, meter, alsoRequire }) =>
-    meter && !alsoRequire && refused.rules.includes(id) ? [meter] : [],
-  );
-  const [meter] = ids.flatMap((id) => meters[id] ?? []);
+  const [meter] = metersOf(reader, refused).flatMap((id) => meters[id] ?? []);
   if (!meter) return none;
   // What is left is counted for each.
   shareNot();

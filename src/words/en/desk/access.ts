@@ -203,7 +203,7 @@ export const access = {
     '{count, plural, one {1 thing to look at} other {{count, number} things to look at}}',
   'desk-access.edit-rule': 'Edit “{rule}”',
   'desk-access.edit-tier': 'Edit {tier}',
-  'desk-access.open-more-to-it': 'Open something to it',
+  'desk-access.open-more-to-it': 'Open more to it',
   'desk-access.warn-covers-nothing': 'The rule “{rule}” covers nothing that is published.',
   'desk-access.warn-never-reached':
     'The rule “{rule}” never decides: more specific rules do so for everything it covers ({by}).',
@@ -218,8 +218,6 @@ export const access = {
   'desk-access.warn-too-long': 'The rule “{rule}” makes holders of {tier} wait longer than the tier lasts.',
   'desk-access.without-category': '{kind} without a category',
   'desk-access.map-of': 'Who sees what: items down, viewpoints across',
-  'desk-access.fold': 'Fold {title}',
-  'desk-access.unfold': 'Unfold {title}',
   'desk-access.in-group': '{count, number}',
   'desk-access.paint': 'Paint',
   'desk-access.brush-why': 'Ask why',
@@ -395,7 +393,6 @@ export const access = {
   'desk-access.publish-a-page-under-content':
     'Publish a page under Content, and it appears here with who can see it.',
   'desk-access.nothing-is-published-yet': 'Nothing is published yet',
-  'desk-access.other-posts': 'Other posts',
   'desk-access.rule-covers': 'Covers {covers}.',
   'desk-access.rule-covers-but-not': 'Covers {covers}, except {except}.',
   'desk-access.rule-also-requires': 'Also requires',

@@ -3,6 +3,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import { findSomeMembers } from '@/app/find-members-action';
 import { rulebook } from '@/access/services/access-map';
 import { mapScreen } from '@/access/services/map';
 import { why } from '@/access/services/why';
@@ -177,6 +178,7 @@ async function MapView({ asked, mayChange }: { asked: Asked; mayChange: boolean 
           {...{ on, also, mayChange }}
           search={q}
           asked={explained && { item, as }}
+          findMembers={findSomeMembers}
           preview={previewDraftAction}
           members={draftMembersAction}
           apply={applyDraftAction}

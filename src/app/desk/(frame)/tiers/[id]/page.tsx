@@ -149,7 +149,7 @@ export default async function TierPage({ params }: Props) {
             {tier.joining === 'by-code' && (
               <JoiningCodes add={addCodeAction} remove={removeCodeAction} tierId={tier.id} codes={codes} />
             )}
-            <OpensList t={t} opens={opens} />
+            <OpensList t={t} tierId={tier.id} opens={opens} />
             <ToolRow
               action={tierToolAction}
               what="tier"
