@@ -49,6 +49,9 @@ describe('the map', () => {
       isOwn: false,
     });
     expect(rowsOf.find(({ id }) => id === 'first-clear-night')?.cells[0]).toMatchObject({ state: 'open' });
+    // What counts from publishing is as for something that comes out now.
+    const frames = screen.groups.find(({ key }) => key === 'category:frames');
+    expect(frames?.cells[at]).toMatchObject({ state: 'later', isOwn: true });
     const notes = screen.groups.find(({ key }) => key === 'category:sky-notes');
     expect(notes?.cells[0]).toEqual({ state: 'metered', left: 2, isOwn: true });
   });

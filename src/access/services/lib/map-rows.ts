@@ -39,9 +39,9 @@ export const groupSchema = z
     return kind === 'category' ? { category: id } : { type: id };
   });
 
-/** What a category and a kind have of their own, for an item in them of which nothing else is said. */
-export function factsOfGroup(group: Group, categories: Category[]): ItemFacts {
-  const nothing = { id: '', path: '/', ancestors: [], tags: [], publishedAt: null };
+/** What a category and a kind have of their own, for an item that comes out in them now and of which nothing else is said. */
+export function factsOfGroup(group: Group, categories: Category[], now: Instant): ItemFacts {
+  const nothing = { id: '', path: '/', ancestors: [], tags: [], publishedAt: now };
   if ('type' in group) return { ...nothing, type: group.type, categories: [] };
   const up: string[] = [];
   for (let at: string | null = group.category; at !== null && !up.includes(at);) {
@@ -128,7 +128,7 @@ export async function mapGroups(reader: Reader, viewpoints: SeenFrom[], search: 
     const count = countOf(group);
     if (count === 0) return [];
     const target = targetOfGroup(group);
-    const facts = factsOfGroup(group, categories);
+    const facts = factsOfGroup(group, categories, reader.now);
     const cells = viewpoints.map(({ person }) => {
       const question = questionOf({ ...reader, person }, facts as ItemHead);
       return cellOf(decide(question), reader.rules, target);
@@ -181,7 +181,7 @@ async function parentsAmong(items: ItemHead[]): Promise<Set<string>> {
 }
 
 /** The facts of what cells of the map stand for, by the key of their target; what is gone is left out. */
-export async function factsOfTargets(targets: Cover[]): Promise<Map<string, ItemFacts>> {
+export async function factsOfTargets(targets: Cover[], now: Instant): Promise<Map<string, ItemFacts>> {
   const categories = await keptCategories();
   const ids = targets.flatMap((target) =>
     target.kind === 'item' || target.kind === 'under' ? [target.id] : [],
@@ -194,8 +194,8 @@ export async function factsOfTargets(targets: Cover[]): Promise<Map<string, Item
       const head = heads.get(target.id);
       if (head) found.set(key, head);
     } else if (target.kind === 'category' && categories.some(({ id }) => id === target.id))
-      found.set(key, factsOfGroup({ category: target.id }, categories));
-    else if (target.kind === 'type') found.set(key, factsOfGroup({ type: target.id }, categories));
+      found.set(key, factsOfGroup({ category: target.id }, categories, now));
+    else if (target.kind === 'type') found.set(key, factsOfGroup({ type: target.id }, categories, now));
   }
   return found;
 }

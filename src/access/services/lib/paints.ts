@@ -36,7 +36,10 @@ export type Painted = {
 
 /** The rules as they are after cells were painted. What is gone by now is left out. */
 export async function painted(reader: Reader, input: PaintInput[]): Promise<Painted> {
-  const facts = await factsOfTargets(input.map(({ target }) => target));
+  const facts = await factsOfTargets(
+    input.map(({ target }) => target),
+    reader.now,
+  );
   const offers = await keptOffers();
   const tiers = (await keptTiers()).map(({ id }) => ({
     id,
