@@ -5,10 +5,13 @@ import type { OpeningTier } from '@/access/services/view-item';
 import { prepareCheckout } from '@/checkout/services/prepare-checkout';
 import type { Words } from '@/words/words';
 
-/** A quote is worked out for so many offers of a doorstep; the others say it at checkout. */
-const QUOTED = 2;
+/** For so many offers of a doorstep it is worked out what they cost the member who reads; the others say it at checkout. */
+const WORKED_OUT = 4;
 
-/** The tiers of a doorstep as cards; to a member for whom joining one is a switch, with what that costs them. */
+/**
+ * The tiers of a doorstep as cards. To a member each offer says what it costs them: without a trial where they have had it,
+ * and where joining is a switch, with what is credited and due.
+ */
 export async function doorstepTiers(
   t: Words,
   opening: OpeningTier[],
@@ -19,12 +22,10 @@ export async function doorstepTiers(
   }));
   const actor = await currentActor();
   if (actor.memberId === null || actor.look) return cards;
-  // Only on a ladder is joining a switch.
-  const onLadders = new Set(opening.flatMap(({ tier }) => (tier.ladderId === null ? [] : [tier.id])));
-  const offers = cards.flatMap((card) => (onLadders.has(card.id) ? card.offers : []));
-  for (const offer of offers.slice(0, QUOTED)) {
+  for (const offer of cards.flatMap(({ offers }) => offers).slice(0, WORKED_OUT)) {
     const found = await prepareCheckout(actor, { offerId: offer.id, mode: '' });
-    const page = found.ok ? found.value.page : null;
+    const { prepared, page } = found.ok ? found.value : { prepared: null, page: null };
+    if (prepared) offer.sentence = prepared.sentence;
     if (!page?.isSwitch || page.obstacle) continue;
     const { title, quote, cost, isLater, button } = page;
     offer.switch = {
