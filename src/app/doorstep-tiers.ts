@@ -9,19 +9,19 @@ import type { Words } from '@/words/words';
 const WORKED_OUT = 4;
 
 /**
- * The tiers of a doorstep as cards. To a member each offer says what it costs them: without a trial where they have had it,
+ * The tiers of a doorstep as cards. To a member who holds or held one each offer says what it costs them: without a trial where they have had it,
  * and where joining is a switch, with what is credited and due.
  */
 export async function doorstepTiers(
   t: Words,
-  opening: OpeningTier[],
+  { tiers: opening, hasHeld }: { tiers: OpeningTier[]; hasHeld: boolean },
 ): Promise<(TierCard & { later: boolean })[]> {
   const cards = opening.map(({ tier, offers, at }) => ({
     ...tierOffers(t, tier, offers),
     later: at === 'later',
   }));
   const actor = await currentActor();
-  if (actor.memberId === null || actor.look) return cards;
+  if (!hasHeld || actor.memberId === null || actor.look) return cards;
   for (const offer of cards.flatMap(({ offers }) => offers).slice(0, WORKED_OUT)) {
     const found = await prepareCheckout(actor, { offerId: offer.id, mode: '' });
     const { prepared, page } = found.ok ? found.value : { prepared: null, page: null };

@@ -136,7 +136,7 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
                 freeOn: seen.meter.freeAt ? t.date(seen.meter.freeAt) : null,
               }
             }
-            tiers={await doorstepTiers(t, seen.tiers)}
+            tiers={await doorstepTiers(t, seen)}
           />
         </>
       )}

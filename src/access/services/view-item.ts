@@ -23,7 +23,7 @@ import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { previewWith, type ItemPreview } from './lib/preview';
-import { askerAt, doorstepAt } from './lib/doorstep-at';
+import { askerAt, doorstepAt, hasHeld } from './lib/doorstep-at';
 import {
   hasMeter,
   noteOf,
@@ -89,6 +89,8 @@ export type ItemView =
       button: { words: string; to: string } | null;
       showSignIn: boolean;
       tiers: OpeningTier[];
+      /** Whether they hold or held a tier, or have not paid for one: then joining can cost them something else than a stranger. */
+      hasHeld: boolean;
       /** Where free reads were used up. */
       meter: MeterNote | null;
       /** Whether lists and searches are to know of it. */
@@ -177,6 +179,7 @@ async function doorstep(
     firstName: await firstNameOf(reader),
     button: met.button,
     showSignIn: met.showSignIn && !reader.person.signedIn,
+    hasHeld: reader.person.tiers.length > 0 || (await hasHeld(reader)),
     tiers: met.showTiers ? openingTiers(questionOf(reader, item), await joinableTiers(reader)) : [],
     meter: note,
     isListed: !hidden.ids.includes(item.id),

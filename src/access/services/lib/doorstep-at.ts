@@ -6,6 +6,7 @@ import { findHad } from '@/billing/store/holdings';
 import type { ItemHead } from '@/content/store/items';
 import { listItemDoorsteps } from '@/access/store/doorsteps';
 import type { StoredRule } from '@/access/store/rules';
+import { oncePerRequest } from '@/platform/request';
 import { shelved } from '@/platform/shelf';
 import { pool } from '@/platform/store/db';
 import { keptOffers } from '@/tiers/services/lib/kept';
@@ -38,12 +39,24 @@ export async function doorstepAt(
     : { by: 'site', doorstep: reader.site.doorstep };
 }
 
+/** Read once for a page: it is asked who they are, and what joining costs them. */
+const hadBy = ({ now, site }: Reader, id: string) =>
+  oncePerRequest(`had by ${id}`, () => findHad(pool(), id, site.mode, now));
+
+/** Whether someone held a tier once, or has not paid for one. */
+export async function hasHeld(reader: Reader): Promise<boolean> {
+  const { id } = reader.person;
+  if (id === undefined) return false;
+  const { lapsed, unpaid } = await hadBy(reader, id);
+  return lapsed.length + unpaid.length > 0;
+}
+
 /** As whom the reader is met at an item to which they are not let in. */
 export async function askerAt(reader: Reader, item: ItemHead, { state }: Decision): Promise<Asker> {
-  const { person, now, site } = reader;
+  const { person } = reader;
   if (!person.signedIn || !person.id)
     return askerOf(person.signedIn, state, { lapsed: false, unpaid: false });
-  const had = await findHad(pool(), person.id, site.mode, now);
+  const had = await hadBy(reader, person.id);
   const offers = await keptOffers();
   const wouldOpen = new Set(
     tiersThatWouldOpen(

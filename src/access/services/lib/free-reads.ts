@@ -2,10 +2,11 @@ import { decide, type Decision, type Question } from '@/core/access/decide';
 import type { Meter, Read } from '@/core/access/facts';
 import { allowanceOf, windowOf } from '@/core/access/meters';
 import { addLength } from '@/core/calendar';
-import type { Instant } from '@/core/instants';
+import { isBefore, type Instant } from '@/core/instants';
 import type { ItemHead } from '@/content/store/items';
 import { insertRead, listMeters, listReads, noteEnd, type Counted } from '@/access/store/meters';
 import type { Actor } from '@/platform/actor';
+import { siteNow } from '@/platform/clock';
 import { shareNot } from '@/platform/request';
 import { shelved } from '@/platform/shelf';
 import { lock, pool, transaction, type Db } from '@/platform/store/db';
@@ -76,6 +77,16 @@ const metersOf = ({ rules }: Reader, refused: Decision): string[] =>
 
 export const hasMeter = (reader: Reader, refused: Decision): boolean => metersOf(reader, refused).length > 0;
 
+/**
+ * The time in a transaction that has the lock: not before what was counted of the person last, whatever the clocks of two
+ * processes say, or a request that began earlier would not see what another has counted meanwhile.
+ */
+async function nowWithin(db: Db, { site }: Reader, counted: Counted): Promise<Instant> {
+  const now = siteNow(site);
+  const last = (await listReads(db, counted, site.mode, addLength(now, READS_KEPT, site.zone))).at(-1);
+  return last && isBefore(now, last.at) ? last.at : now;
+}
+
 /** What a meter says to someone at an item: what is left of how many, or that nothing is, and from when on there is again. */
 export type MeterNote = { left: number | null; of: number; freeAt: Instant | null };
 export type FreeRead = {
@@ -115,26 +126,27 @@ export async function readForFree(
   const counted = known ?? { memberId: null, browser: hash };
   return transaction(async (db): Promise<FreeRead> => {
     await lock(db, 'reads', counted.memberId ?? counted.browser?.toString('hex') ?? '');
-    const free = await freeOf(db, reader, counted, meters);
-    const decision = decide(questionOf({ ...reader, free: { ...free, items: null } }, item));
-    const counting = { mode: reader.site.mode, at: reader.now };
+    const at = { ...reader, now: await nowWithin(db, reader, counted) };
+    const free = await freeOf(db, at, counted, meters);
+    const decision = decide(questionOf({ ...at, free: { ...free, items: null } }, item));
+    const counting = { mode: reader.site.mode, at: at.now };
     if (decision.state === 'metered' && decision.meter) {
       // Another request of theirs may have counted it while this one waited.
       const isNew = !free.items?.has(item.id);
       if (isNew) await insertRead(db, counted, { ...counting, meterId: decision.meter, itemId: item.id });
       const reads = isNew
-        ? [...free.reads, { meter: decision.meter, item: item.id, at: reader.now }]
+        ? [...free.reads, { meter: decision.meter, item: item.id, at: at.now }]
         : free.reads;
       return {
-        reader: { ...reader, free: { meters, reads, items: new Set([...(free.items ?? []), item.id]) } },
+        reader: { ...at, free: { meters, reads, items: new Set([...(free.items ?? []), item.id]) } },
         decision,
-        note: noteOf(decision, questionOf(reader, item), meters, reads),
+        note: noteOf(decision, questionOf(at, item), meters, reads),
         cookie: known ? null : sign(token),
       };
     }
     const of = allowanceOf(meter, questionOf(reader, item).person);
     if (!of) return none;
-    const window = windowOf(meter, free.reads, { now: reader.now, zone: reader.site.zone });
+    const window = windowOf(meter, free.reads, { now: at.now, zone: reader.site.zone });
     if (window) await noteEnd(db, counted, { ...counting, meterId: meter.id, since: window.from });
     return { ...none, note: { left: null, of, freeAt: window?.to ?? null } };
   });
