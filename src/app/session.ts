@@ -41,7 +41,7 @@ export async function setSecrets(secrets: Partial<Record<Secret, string>>): Prom
   }
 }
 
-/** While a page is made, when a cookie cannot be set any more otherwise: that by which a visitor's reads are counted. */
+/** Sets the cookie that counts a visitor's free reads. Pages can't set cookies through the framework while they render. */
 export const giveReads = (value: string): void =>
   setCookie(
     `${cookieName('reads')}=${value}; Path=/; Max-Age=${LASTS.reads}; HttpOnly; SameSite=Lax${isHttps() ? '; Secure' : ''}`,

@@ -266,7 +266,7 @@ describe('free reads', () => {
     expect(await readAll(browsing(cookie), 'm-2', 'm-3')).toEqual(['0/2', 'doorstep']);
   });
 
-  it('begin again when the window is over', async () => {
+  it('start again when the window has passed', async () => {
     const { memberId } = await join(moor, 'gazer-free', null);
     const actor = reading(asMember(memberId));
     expect(await readAll(actor, 'm-1', 'm-2', 'm-3', 'm-4')).toEqual(['2/3', '1/3', '0/3', 'doorstep']);

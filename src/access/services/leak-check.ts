@@ -39,7 +39,7 @@ const [PAGES, SEARCHES] = [3, 12];
 /** How many answers are looked at in one piece, and how many are asked for at once. */
 const [PIECE, AT_ONCE] = [48, 4];
 
-/** The last check, as far as it is, with the names of what it found; the words themselves for those alone who read everything. */
+/** The latest check, with the titles of the items it names. Only staff who read everything see the closed words. */
 export const lastLeakCheck = staffUse('look')('last-leak-check', nothing, async ({ staffRole }) => {
   const check = await newestLeakCheck(pool());
   if (!check) return done(null);
@@ -154,7 +154,7 @@ async function checkPiece(actor: Actor, viewpoint: string, piece: CheckedAddress
   if (!seen) return [];
   const { reader } = await readViewpoints();
   const as = { ...reader, person: seen.person };
-  // A visitor is asked for as one, with nothing; whoever is looked as is shown the first of their free reads.
+  // Visitors are checked without cookies. Every other viewpoint uses Look as, which shows metered items as a first read.
   const words = await closedWords(viewpoint === 'visitor' ? as : await withAllReads(as), viewpoint);
   const found: Finding[] = [];
   for (let from = 0; from < piece.length; from += AT_ONCE) {
@@ -170,7 +170,7 @@ async function checkPiece(actor: Actor, viewpoint: string, piece: CheckedAddress
 
 type Answer = { status: number; text: string };
 
-/** The site's answer as it is sent to those of a viewpoint. It is asked for as if ahead of time, so that no free read is spent. */
+/** Requests a page as a viewpoint would. It is marked as a prefetch, so that no free read is spent. */
 async function ask({ browser }: Actor, viewpoint: string, path: string): Promise<Answer> {
   const cookies: Record<string, string> =
     viewpoint === 'visitor'

@@ -25,7 +25,9 @@ export const siteAccess = staffUse('look')('site-access', nothing, async () => {
   const site = await currentSite();
   const now = siteNow(site);
   const { covering } = await keptRules();
-  const pages = (await listItems(pool())).filter(({ type, parentId }) => type === PAGE && parentId === null);
+  const pages = (await listItems(pool())).filter(
+    ({ type, parentId, system }) => type === PAGE && parentId === null && !system,
+  );
   const published = await listPublished(pool(), now);
   return done({
     accessDefault: site.accessDefault,

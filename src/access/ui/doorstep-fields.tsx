@@ -213,13 +213,15 @@ function MeetingFields({ asker, meeting, sample, onChange }: MeetingProps) {
 }
 
 type OwnProps = Omit<Props, 'doorstep' | 'onChange'> & {
+  /** Which doorstep is used otherwise. */
+  hint: string;
   doorstep: Doorstep | null;
   siteDoorstep: Doorstep;
   onChange: (doorstep: Doorstep | null) => void;
 };
 
 /** The doorstep of a rule or an item, where it is not the site's own. */
-export function OwnDoorstepFields({ doorstep, siteDoorstep, sample, onChange }: OwnProps) {
+export function OwnDoorstepFields({ doorstep, siteDoorstep, sample, hint, onChange }: OwnProps) {
   return (
     <div className="grid gap-5">
       <CheckField
@@ -227,7 +229,7 @@ export function OwnDoorstepFields({ doorstep, siteDoorstep, sample, onChange }: 
         label={desk('desk-access.a-doorstep-of-its-own')}
         checked={doorstep !== null}
         onChange={(event) => onChange(event.target.checked ? siteDoorstep : null)}
-        hint={desk('desk-access.otherwise-the-sites-doorstep-is-used')}
+        hint={hint}
       />
       {doorstep && <DoorstepFields doorstep={doorstep} sample={sample} onChange={onChange} />}
     </div>

@@ -64,6 +64,7 @@ export function ItemDoorstepForm({
         doorstep={doorstep}
         siteDoorstep={siteDoorstep}
         sample={sample}
+        hint={desk('desk-access.otherwise-the-rules-doorstep')}
         onChange={setDoorstep}
       />
       <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">

@@ -87,7 +87,7 @@ export function DraftBar({ paints, preview, members, apply, undo, onDone, onDrop
               ]
                 .filter(Boolean)
                 .join(' · ')
-            : desk('desk-access.working-out')}
+            : desk(found?.paints === paints ? 'desk-access.draft-not-worked-out' : 'desk-access.working-out')}
         </p>
         <div className="ml-auto flex flex-wrap items-center gap-3">
           <Button look="night" aria-expanded={isReviewed} onClick={() => setReviewed((is) => !is)}>

@@ -67,7 +67,7 @@ export function MeterForm({ action, meter, tiers, groups }: Props) {
           onChange={(event) =>
             setWindow(event.target.value === 'calendar-month' ? 'calendar-month' : 'rolling')
           }
-          className="w-72"
+          className="w-72 max-w-full"
         >
           <option value="rolling">{desk('desk-access.window-rolling')}</option>
           <option value="calendar-month">{desk('desk-access.window-month')}</option>
@@ -97,7 +97,7 @@ export function MeterForm({ action, meter, tiers, groups }: Props) {
                 const found = whos.find((one) => refKey(one.who) === event.target.value);
                 if (found) change(n, { who: found.who });
               }}
-              className="w-64"
+              className="w-64 min-w-0 shrink"
             >
               {whos.map((one) => (
                 <option key={refKey(one.who)} value={refKey(one.who)}>
@@ -110,7 +110,7 @@ export function MeterForm({ action, meter, tiers, groups }: Props) {
               label={desk('desk-access.reads')}
               hideLabel
               inputMode="numeric"
-              className="w-20"
+              className="w-20 flex-none"
               value={typedOf(reads)}
               onChange={(event) => change(n, { reads: numberOf(event.target.value) })}
             />

@@ -180,6 +180,7 @@ export function RuleForm({
             doorstep={rule.doorstep}
             siteDoorstep={siteDoorstep}
             sample={sample}
+            hint={desk('desk-access.otherwise-the-sites-doorstep-is-used')}
             onChange={(doorstep) => change({ doorstep })}
           />
         </Part>

@@ -41,7 +41,8 @@ export function WarningList({ warnings, names, mayChange }: Props) {
 
 /** A warning as a sentence, and the pages on which it can be mended. */
 function told(warning: Warning, names: WarningNames): { words: string; ways: Way[] } {
-  const rule = (id: string): string => names.rules[id] ?? id;
+  // A rule that is named by its item has quotation marks of its own.
+  const rule = (id: string): string => (names.rules[id] ?? id).replace(/^“(.*)”$/, '$1');
   const editRule = (id: string): Way => ({
     words: desk('desk-access.edit-rule', { rule: rule(id) }),
     href: `/desk/access/${id}`,

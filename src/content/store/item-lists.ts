@@ -200,7 +200,7 @@ export async function listScheduled(db: Db, at: Instant): Promise<Instant[]> {
   return rows.map(({ publishedAt }) => publishedAt);
 }
 
-/** Where an item stands among all: under a category of its own, or among those of its kind that are in none. */
+/** A group of items: those of one category, or those of one kind without a category. */
 export type Group = { category: string } | { type: string };
 export type GroupCount = { category: string | null; type: string | null; count: number };
 

@@ -76,7 +76,7 @@ const narrowed = (required: Rule[], question: Question): { id: string; verdict: 
     .map((rule) => ({ id: rule.id, verdict: judgeRule(rule, question) }))
     .filter(({ verdict }) => verdict.state !== 'open');
 
-/** What of some rules decides about an item, whoever asks and when. */
+/** The rules that decide about an item, independent of the reader and the time. */
 type Plan = {
   item: ItemFacts;
   by: 'rule' | 'default';
@@ -90,7 +90,7 @@ type Plan = {
   ids: string[];
 };
 
-/** Rules are never changed: what they plan is kept with the list of them, for the item that was asked about last. */
+/** Rules and items are immutable, so each list of rules caches its plan for the last item it was asked about. */
 const plans = new WeakMap<Rule[], Plan>();
 
 function planOf(rules: Rule[], item: ItemFacts): Plan {

@@ -21,7 +21,7 @@ export function measure(
   return { meter: meter.id, counted, left: allowance - items.size - (counted ? 0 : 1) };
 }
 
-/** How many reads a meter gives a person in each of its windows: the most that matches them; null where nothing does. */
+/** How many reads a meter gives a person per window: the largest allowance that matches; null if none does. */
 export function allowanceOf(meter: Meter, person: PersonFacts): number | null {
   const allowances = meter.allowances.filter(({ who }) => matches(who, person)).map(({ reads }) => reads);
   return allowances.length > 0 ? Math.max(...allowances) : null;
@@ -49,8 +49,8 @@ function readInWindow(meter: Meter, reads: Read[], moment: Moment): Set<string> 
 export type Window = { from: Instant; to: Instant };
 
 /**
- * The window of a meter that a moment falls into, from its first instant until before another. A rolling one begins with a
- * counted read: null where the last is over, or none has begun.
+ * The current window of a meter; `to` is exclusive. A rolling window starts with a counted read: null if the last one has
+ * expired, or none has started.
  */
 export function windowOf(meter: Meter, reads: Read[], { now, zone }: Moment): Window | null {
   if (meter.window === 'calendar-month') {

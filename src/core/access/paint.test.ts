@@ -45,7 +45,7 @@ const states = (rules: Rule[]) =>
 const ruleOf = (openTo: Opener[]): Rule => ({ id: 'r', covers: [{ kind: 'category', id: 'c' }], openTo });
 
 describe('painting lines', () => {
-  it('does as it was painted, and leaves open whoever has more', () => {
+  it('sets the painted cell, and keeps access for people with more rights', () => {
     fc.assert(
       fc.property(lines, fc.nat(columns.length - 1), fc.constantFrom('open', 'closed'), (openTo, at, to) => {
         const column = columns[at];
@@ -74,7 +74,7 @@ describe('painting cells', () => {
   const category: Cover = { kind: 'category', id: 'c' };
   const single: Cover = { kind: 'item', id: 'a' };
 
-  it('makes a rule for what is painted, which begins as what decided about it before', () => {
+  it('creates a rule for the painted row, starting from the rules that decided before', () => {
     const rules = [{ ...ruleOf([{ who: { kind: 'tier', id: 'low' } }]), meter: 'm', listed: false }];
     const { after, changes } = paintRules(
       rules,
@@ -116,7 +116,7 @@ describe('painting cells', () => {
     expect(after).toEqual([{ ...ruleOf([{ who: { kind: 'signed-in' } }]), except }]);
   });
 
-  it('takes away what was set, so that what is less specific decides again', () => {
+  it('removes what was set, so that the next layer decides again', () => {
     const rules: Rule[] = [
       ruleOf([{ who: { kind: 'everyone' } }]),
       { id: 'own', covers: [single], openTo: [] },
@@ -128,7 +128,7 @@ describe('painting cells', () => {
     expect(states(after)).toEqual(['open', 'open', 'open', 'open', 'open']);
   });
 
-  it('does as it was painted, whatever rules there are in other layers', () => {
+  it('sets the painted cell, whatever rules other layers have', () => {
     const rulesOf = fc.array(
       fc.record({
         covers: fc.subarray<Cover>([{ kind: 'site' }, { kind: 'type', id: 'post' }, category, single], {

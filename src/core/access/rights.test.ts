@@ -8,7 +8,7 @@ import type { Rule } from './rule';
 const zone = 'Europe/London';
 const units = fc.constantFrom('hour', 'day', 'week', 'month', 'year');
 
-it('whoever began between the same two turning points has reached the same edges', () => {
+it('two people who began between the same two turning points have reached the same edges', () => {
   const length = fc.record({ n: fc.integer({ min: 1, max: 40 }), unit: units });
   const now = fc.integer({ min: toMs('2026-01-01T00:00:00Z'), max: toMs('2028-01-01T00:00:00Z') });
   fc.assert(

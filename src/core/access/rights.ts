@@ -6,9 +6,9 @@ type Counted = Exclude<Edge, { on: string }>;
 export type Since = Counted['since'];
 
 /**
- * The instants before which something must have begun (a holding, a membership, being out) for an edge of these rules to be
- * reached now; sorted, each once. Whoever and whatever lies between the same two of them is decided alike. An edge is
- * reached in the order in which it was begun, so each has one such instant.
+ * For each wait in these rules, the first start (of a holding, a membership or a publication) that is still waiting now;
+ * sorted, without duplicates. Starts between the same two turning points are decided alike, because a later start never
+ * passes its wait sooner.
  */
 export function turningPoints(rules: Rule[], since: Since[], now: Instant, zone: string): Instant[] {
   const lengths = new Map<string, Counted['after']>();
@@ -29,7 +29,7 @@ const MOST_MS = {
   year: 367 * 86_400_000,
 };
 
-/** The first ms at which what begins then is not yet reached. */
+/** The first start, in ms, whose wait has not passed now. */
 function turningPoint(after: Counted['after'], now: Instant, zone: string): number {
   const isReached = (ms: number): boolean => !isBefore(now, addLength(fromMs(ms), after, zone));
   let [reached, open] = [toMs(now) - Math.ceil(after.n * MOST_MS[after.unit]) - 86_400_000, toMs(now) + 1];

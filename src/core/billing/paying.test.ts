@@ -37,7 +37,7 @@ const context: BillingContext = {
   })(),
 };
 
-/** Whether someone is among those who pay, after what happened to them; `declined`: from when on the card says no. */
+/** Whether a member counts as paying after these events. The card is declined from `declined` on. */
 function pays(at: Instant, events: [Instant, Event][], declined: Instant = '2099-01-01T00:00:00Z'): boolean {
   let book: Book = emptyBook();
   const take = (when: Instant, event: Event): void => {
@@ -66,13 +66,13 @@ const FEB = '2027-02-01T10:00:00Z';
 const due = (at: Instant): [Instant, Event] => [at, { do: 'due' }];
 
 describe('who counts as paying', () => {
-  it('is who is in a trial of an offer that costs something, and not who holds a free tier', () => {
+  it('includes members in a trial of a paid offer, but not holders of a free tier', () => {
     expect(pays('2027-01-05T00:00:00Z', [join('trial')])).toBe(true);
     expect(pays('2027-01-05T00:00:00Z', [join('free')])).toBe(false);
     expect(pays('2027-01-05T00:00:00Z', [])).toBe(false);
   });
 
-  it('is never who was given a tier, and is who was imported as paying', () => {
+  it('excludes gifts, and includes imports marked as paid', () => {
     const given: Event = { do: 'give', kind: 'tier', tier: 'observer', to: null, isPaid: true };
     const imported: Event = { do: 'import', kind: 'tier', tier: 'observer', from: JAN, to: null };
     expect(pays(FEB, [[JAN, given]])).toBe(false);
@@ -80,18 +80,18 @@ describe('who counts as paying', () => {
     expect(pays(FEB, [[JAN, imported]])).toBe(false);
   });
 
-  it('is who has paid all instalments and keeps the tier', () => {
+  it('includes members who paid every instalment and keep the tier', () => {
     const all: [Instant, Event][] = [join('instalments'), due(FEB), due('2027-03-01T10:00:00Z')];
     expect(pays('2028-01-01T00:00:00Z', all)).toBe(true);
   });
 
-  it('is who is in grace after a payment failed, and not once that is over', () => {
+  it('includes members in grace after a failed payment, until the grace ends', () => {
     const failed: [Instant, Event][] = [join('monthly'), due(FEB)];
     expect(pays('2027-02-03T09:00:00Z', failed, FEB)).toBe(true);
     expect(pays('2027-02-03T11:00:00Z', [...failed, due('2027-02-03T10:00:00Z')], FEB)).toBe(false);
   });
 
-  it('is not who has paused, once the paid time is over', () => {
+  it('excludes paused members once the paid period ends', () => {
     const paused: [Instant, Event][] = [join('monthly'), ['2027-01-10T10:00:00Z', { do: 'pause' }]];
     expect(pays('2027-01-20T10:00:00Z', paused)).toBe(true);
     expect(pays('2027-02-02T10:00:00Z', [...paused, due(FEB)])).toBe(false);

@@ -223,7 +223,7 @@ export const deskProblems = {
   'draft.rules-changed':
     'The rules have changed since you looked at this draft. Review it again, then apply it.',
   'draft.nothing': 'This draft changes nothing.',
-  'draft.gone': 'This draft can’t be undone any longer.',
+  'draft.gone': 'This draft can no longer be undone.',
   'draft.touched': 'The rule “{rule}” has been changed since, so the draft can’t be undone as a whole.',
   'open-week.ends-first': 'It can’t end before it begins.',
   'open-week.no-tier': 'Choose the tier that everyone reads as.',

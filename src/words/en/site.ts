@@ -136,9 +136,9 @@ export const site = {
 
   'doorstep.visitor-notice': 'The rest is for members.',
   'doorstep.member-notice': 'Your membership doesn’t include this.',
-  'doorstep.wait-notice': 'You’ll be able to read it then. A higher tier may open it sooner.',
-  'doorstep.lapsed-notice': 'What you held has ended. Join again to keep reading.',
-  'doorstep.unpaid-notice': 'Pay it in your account, and you can read on at once.',
+  'doorstep.wait-notice': 'You can read it then. A higher tier may open it sooner.',
+  'doorstep.lapsed-notice': 'Your membership has ended. Join again to keep reading.',
+  'doorstep.unpaid-notice': 'Pay in your account to keep reading.',
   'doorstep.unpaid': 'Your last payment didn’t go through',
   'doorstep.pay': 'Pay in your account',
   'doorstep.used-up':

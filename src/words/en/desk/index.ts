@@ -1,6 +1,8 @@
 import { access } from './access';
+import { accessMap } from './access-map';
 import { common } from './common';
 import { content } from './content';
+import { doorsteps } from './doorsteps';
 import { frame } from './frame';
 import { kit } from './kit';
 import { mails } from './mails';
@@ -21,6 +23,8 @@ export const DESK_PARTS = {
   tiers,
   content,
   access,
+  accessMap,
+  doorsteps,
   settings,
   staffMails,
 };
@@ -35,6 +39,8 @@ export const desk = {
   ...tiers,
   ...content,
   ...access,
+  ...accessMap,
+  ...doorsteps,
   ...settings,
   ...staffMails,
 } as const;
