@@ -24,6 +24,7 @@ import { savePicture } from '../../src/content/services/save-picture';
 import { menuEditor } from '../../src/access/services/content-place';
 import { removeMenuEntry, saveMenuEntry } from '../../src/content/services/menu';
 import { saveMeter } from '../../src/access/services/meters';
+import { savePass, setSharedPassword } from '../../src/access/services/passes';
 import { addMembersToGroup, saveGroup } from '../../src/members/services/groups';
 import { saveRule } from '../../src/access/services/save-rule';
 import { saveTax } from '../../src/documents/services/save-tax';
@@ -60,6 +61,7 @@ const DAYS = 120;
 const SKIES = ['City', 'Town', 'Village', 'Truly dark'];
 
 const read = (file: string): string => readFileSync(join('demo', file), 'utf8');
+type DemoPass = { id: string; name: string; password: string };
 
 /** The owner and an empty site. */
 export async function loadEmptySite(clockAheadMs = 0): Promise<Actor> {
@@ -125,6 +127,10 @@ export async function loadContent(now: Instant): Promise<void> {
   await loadMenu();
   for (const meter of JSON.parse(read('meters.json')) as { name: string }[])
     must(await saveMeter(SETUP, meter), meter.name);
+  for (const { password, ...pass } of JSON.parse(read('passes.json')) as DemoPass[]) {
+    must(await savePass(SETUP, pass), pass.name);
+    must(await setSharedPassword(SETUP, { id: pass.id, password, endsOld: false }), pass.name);
+  }
   must(await saveGroup(SETUP, { id: '', name: 'Committee' }), 'the committee');
   for (const rule of JSON.parse(read('rules.json')) as { name: string }[])
     must(await saveRule(SETUP, rule), rule.name);

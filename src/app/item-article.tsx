@@ -7,6 +7,7 @@ import { Comments } from '@/app/comments';
 import { categoryNames, namesInLists } from '@/app/item-pages';
 import { kindOf } from '@/access/services/list-items';
 import { currentActor, currentSite, shown, siteWords } from '@/app/session';
+import { enterSharedPasswordAction, leaveAddressAction } from '@/app/pass-actions';
 import { signInAction } from '@/app/sign-in-action';
 import { structuredData } from '@/app/structured-data';
 import { panelsOf, productPanelsOf } from '@/app/panels';
@@ -136,6 +137,8 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
                 freeOn: seen.meter.freeAt ? t.date(seen.meter.freeAt) : null,
               }
             }
+            passes={seen.passes}
+            getPass={{ byPassword: enterSharedPasswordAction, byAddress: leaveAddressAction }}
             tiers={await doorstepTiers(t, seen)}
           />
         </>

@@ -7,6 +7,7 @@ import { may, type Right } from '@/core/staff';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
 import { claimReads } from '@/access/services/claim-reads';
+import { claimPasses } from '@/access/services/get-pass';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/desk/services/site-settings';
 import { setCookie, takeUp } from '@/platform/request';
@@ -16,12 +17,13 @@ import { wordsOf, type Words } from '@/words/words';
 
 const DAY = 86_400;
 
-type Secret = 'session' | 'device' | 'code' | 'reads';
+type Secret = 'session' | 'device' | 'code' | 'reads' | 'passes';
 const LASTS: Record<Secret, number> = {
   session: 30 * DAY,
   device: 90 * DAY,
   code: 3600,
   reads: 400 * DAY,
+  passes: 400 * DAY,
 };
 
 export async function setSecrets(secrets: Partial<Record<Secret, string>>): Promise<void> {
@@ -36,8 +38,10 @@ export async function setSecrets(secrets: Partial<Record<Secret, string>>): Prom
     });
   const { session } = secrets;
   if (session) {
-    const reads = jar.get(cookieName('reads'))?.value;
-    await claimReads({ ...VISITOR_ACTOR, browser: { session, reads } });
+    const [reads, passes] = [jar.get(cookieName('reads'))?.value, jar.get(cookieName('passes'))?.value];
+    const browser = { session, reads, passes };
+    await claimReads({ ...VISITOR_ACTOR, browser });
+    await claimPasses({ ...VISITOR_ACTOR, browser });
   }
 }
 
@@ -98,6 +102,7 @@ export const currentActor = cache(async (): Promise<Actor> => {
     device: read('device'),
     code: read('code'),
     reads: read('reads'),
+    passes: read('passes'),
     isView: head.get(VIEW_HEADER) === 'yes',
     agent: head.get('user-agent')?.slice(0, 300),
   };

@@ -1,5 +1,6 @@
 import { code } from './mails/code';
 import { noAccount } from './mails/no-account';
+import { readLink } from './mails/read-link';
 import { unfinished } from './mails/unfinished';
 import { welcome } from './mails/welcome';
 import { receipt } from './mails/receipt';
@@ -27,6 +28,7 @@ import type { Instant } from '@/core/instants';
 export const MAILS = [
   code,
   noAccount,
+  readLink,
   unfinished,
   welcome,
   receipt,
@@ -89,4 +91,4 @@ export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
 export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 
 /** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
-export const HOLDS_SECRET: Template[] = ['code', 'unfinished'];
+export const HOLDS_SECRET: Template[] = ['code', 'unfinished', 'read-link'];

@@ -26,6 +26,8 @@ export type Browser = {
   code?: string;
   /** By what the free reads of a visitor are counted, signed. */
   reads?: string;
+  /** By which the passes of a visitor are known. */
+  passes?: string;
   /** As it names itself. */
   agent?: string;
   /** Whether a person opens a page with this request: it is not fetched ahead, not by a robot, and no part of another page. */

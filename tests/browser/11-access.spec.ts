@@ -189,6 +189,11 @@ test('free reads are counted for a visitor, and the doorstep says what comes nex
   await expect(doorstep.getByRole('link', { name: 'Join', exact: true })).toHaveAttribute('href', /join/);
   await page.goto('/desk/access/meters');
   await expect(page.getByText('Used all, last 30 days').first()).toBeVisible();
+  // Other tests read what this rule closes.
+  await page.goto('/desk/access/clinic');
+  await page.getByLabel('Free reads').selectOption({ index: 0 });
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
 });
 
 test('the leak check finds none, and then what was planted', async ({ page }) => {

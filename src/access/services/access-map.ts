@@ -3,7 +3,7 @@ import { nothing, slug } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { currentSite, deskWords } from '@/platform/site';
 import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
-import { keptTiers } from '@/tiers/services/lib/kept';
+import { keptTiers, keptPasses } from '@/tiers/services/lib/kept';
 import { listGroups } from '@/people/store/groups';
 import { kindNames } from './lib/kind-names';
 import { namesIn } from './lib/rule-names';
@@ -66,6 +66,7 @@ export const ruleEditor = staffUse('set access')(
       kinds: (await keptKinds()).map((kind) => ({ id: kind.id, name: kindNames(kind, t).plural })),
       tiers: await keptTiers(),
       groups: await listGroups(pool()),
+      passes: (await keptPasses()).map(({ id: pass, name }) => ({ id: pass, name })),
       names: {
         ...(await namesIn(shown)),
         ...(named && { [refKey({ kind: 'item', id: named.id })]: named.title }),

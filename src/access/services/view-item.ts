@@ -1,7 +1,9 @@
+import { keptPasses } from '@/tiers/services/lib/kept';
 import { z } from 'zod';
 import type { Asker } from '@/core/access/asker';
 import type { Decision } from '@/core/access/decide';
 import { normalisePath } from '@/core/access/paths';
+import { passesThatWouldOpen } from '@/core/access/would-open';
 import { hasComments } from '@/core/content/comments';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
@@ -46,6 +48,7 @@ export type { MeterNote } from './lib/free-reads';
 
 /** The items before and after one, of its kind. */
 type BothBeside = { older?: Beside; newer?: Beside };
+export type OpeningPass = { id: string; name: string; hasPassword: boolean; byAddress: boolean };
 /** `size` in bytes. */
 export type FileFacts = { name: string; mediaType: string; size: number };
 
@@ -93,6 +96,8 @@ export type ItemView =
       hasHeld: boolean;
       /** Where free reads were used up. */
       meter: MeterNote | null;
+      /** The passes that would open it, and how to get each. */
+      passes: OpeningPass[];
       /** Whether lists and searches are to know of it. */
       isListed: boolean;
       beside: BothBeside;
@@ -182,6 +187,7 @@ async function doorstep(
     hasHeld: reader.person.tiers.length > 0 || (await hasHeld(reader)),
     tiers: met.showTiers ? openingTiers(questionOf(reader, item), await joinableTiers(reader)) : [],
     meter: note,
+    passes: await openingPasses(reader, item),
     isListed: !hidden.ids.includes(item.id),
     beside: besideOf(reader, item),
   };
@@ -194,6 +200,22 @@ async function leadsSomewhere(reader: Reader, item: Item, to: string): Promise<b
   if (path === null || path === item.path) return false;
   const target = await findItemByPath(pool(), path);
   return !target || isLetIn((await judge(reader, [target]))(target.id));
+}
+
+/** The passes to be had here that would open an item to someone who does not hold them. */
+async function openingPasses(reader: Reader, item: Item): Promise<OpeningPass[]> {
+  const held = new Set(reader.person.passes.map(({ pass }) => pass));
+  const offered = (await keptPasses()).filter(
+    ({ id, hasPassword, byAddress }) => (hasPassword || byAddress) && !held.has(id),
+  );
+  if (offered.length === 0) return [];
+  const opening = passesThatWouldOpen(
+    questionOf(reader, item),
+    offered.map(({ id }) => id),
+  );
+  return offered
+    .filter(({ id }) => opening.includes(id))
+    .map(({ id, name, hasPassword, byAddress }) => ({ id, name, hasPassword, byAddress }));
 }
 
 async function firstNameOf({ person }: Reader): Promise<string> {

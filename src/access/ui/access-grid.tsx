@@ -102,18 +102,25 @@ export function AccessGrid(props: Props) {
     return () => window.removeEventListener('pointerup', stop);
   }, []);
 
-  const move = (lines: number, across: number): void => {
+  /** The cell that has the focus: it may have had it before the page was interactive. */
+  const focused = (event: KeyboardEvent): { line: number; column: number } => {
+    const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]');
+    const [line, column] = cell?.dataset.cell?.split(':').map(Number) ?? [];
+    return line === undefined || column === undefined ? active : { line, column };
+  };
+  const move = (from: { line: number; column: number }, lines: number, across: number): void => {
     setMoved(true);
-    setActive(({ line, column }) => ({
-      line: Math.min(count - 1, Math.max(0, line + lines)),
-      column: Math.min(columns.length - 1, Math.max(0, column + across)),
-    }));
+    setActive({
+      line: Math.min(count - 1, Math.max(0, from.line + lines)),
+      column: Math.min(columns.length - 1, Math.max(0, from.column + across)),
+    });
   };
   const pressed = (event: KeyboardEvent): void => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const line = lineAt(active.line);
+    const at = focused(event);
+    const line = lineAt(at.line);
     const row = line.kind === 'group' ? line.group : line.kind === 'row' ? line.row : undefined;
-    const column = columns[active.column];
+    const column = columns[at.column];
     const letter = LETTERS[event.key.toLowerCase()];
     const moves: Partial<Record<string, [number, number]>> = {
       ArrowDown: [1, 0],
@@ -126,7 +133,7 @@ export function AccessGrid(props: Props) {
       End: [0, columns.length],
     };
     const by = moves[event.key];
-    if (by) move(...by);
+    if (by) move(at, ...by);
     else if (mayPaint && letter && row && column) onPaint(row, column.id, letter);
     else if (mayPaint && event.key === 'Backspace' && row && column) onPaint(row, column.id, null);
     else if (event.key === ' ' && line.kind === 'group') onFold(line.group);

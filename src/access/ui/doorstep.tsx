@@ -4,6 +4,7 @@ import { noticeParts, type NoticePart } from '@/core/access/doorstep';
 import type { FormAction } from '@/kit/action-form';
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import type { Words } from '@/words/speak';
+import { PassForms } from './pass-forms';
 import { SignInForm } from '@/people/ui/sign-in-form';
 import { Horizon } from '@/billing/ui/horizon';
 import { TierOfferCard, type OfferedTier } from '@/content/ui/tier-offer-card';
@@ -28,6 +29,9 @@ type Props = {
   joinPath: string;
   signInPath: string;
   tiers: DoorstepTier[];
+  /** The passes that would open it, with the ways to get each. */
+  passes: { id: string; name: string; hasPassword: boolean; byAddress: boolean }[];
+  getPass: { byPassword: FormAction; byAddress: FormAction };
   /** Where free reads were used up: how many there are, and on which day there are some again. */
   usedUp: { of: number; freeOn: string | null } | null;
 };
@@ -85,7 +89,7 @@ export function Doorstep(props: Props) {
       <Horizon />
       <section
         aria-label={t('doorstep.region')}
-        className="closed-part bg-night text-on-night"
+        className="closed-part on-night bg-night text-on-night"
         style={{ colorScheme: 'dark' }}
       >
         <div className="mx-auto grid max-w-5xl gap-8 px-5 pt-6 pb-14 lg:grid-cols-[5fr_7fr]">
@@ -109,6 +113,9 @@ export function Doorstep(props: Props) {
                 </SiteLinkButton>
               )}
             </div>
+            {props.passes.map((pass) => (
+              <PassForms key={pass.id} t={t} pass={pass} to={item.path} actions={props.getPass} />
+            ))}
             {showSignIn && (
               <details className="mt-5">
                 <summary className="w-fit underline underline-offset-4">{t('doorstep.sign-in')}</summary>

@@ -1,14 +1,16 @@
 'use client';
 
-import { UNITS, type Length, type LocalDate, type Unit } from '@/core/instants';
+import type { Length, LocalDate } from '@/core/instants';
 import type { Edge, Who } from '@/core/access/rule';
 import { inputClass } from '@/kit/input-class';
 import { desk } from '@/words/desk';
+import { LengthInput } from './length-input';
 
 type Props = {
   edge: Edge | undefined;
   who: Who;
   tiers: { id: string; name: string }[];
+  passes: { id: string; name: string }[];
   label: string;
   /** What it is called where there is no edge. */
   none: string;
@@ -19,16 +21,20 @@ type Props = {
 const FIRST: Length = { n: 7, unit: 'day' };
 
 /** From when, or until when, a line lets people in: a date, or so long after something. */
-export function EdgeField({ edge, who, tiers, label, none, edgeIs, onChange }: Props) {
+export function EdgeField({ edge, who, tiers, passes, label, none, edgeIs, onChange }: Props) {
   const chosen = keyOf(edge);
   const after = edge && 'since' in edge ? edge.after : FIRST;
   const choose = (key: string): void => {
     if (key === '') return onChange(undefined);
     if (key === 'on') return onChange({ on: new Date().toISOString().slice(0, 10) as LocalDate });
-    const [since, tier] = key.split(' ');
+    const [since, kind, id] = key.split(' ');
     if (since !== 'published' && since !== 'joined' && since !== 'held') return;
-    onChange({ since, after, ...(tier && { of: { kind: 'tier', id: tier } }) });
+    onChange({ since, after, ...(id && (kind === 'tier' || kind === 'pass') && { of: { kind, id } }) });
   };
+  const holdings = [
+    ...tiers.map((tier) => ({ ...tier, kind: 'tier' as const })),
+    ...passes.map((pass) => ({ ...pass, kind: 'pass' as const })),
+  ];
   const canHold = who.kind === 'tier' || who.kind === 'paying' || who.kind === 'pass';
   return (
     <fieldset className="grid content-start gap-1.5">
@@ -44,10 +50,10 @@ export function EdgeField({ edge, who, tiers, label, none, edgeIs, onChange }: P
         <option value="published">{desk('desk-access.after-publishing')}</option>
         <option value="joined">{desk('desk-access.after-joining')}</option>
         {canHold && <option value="held">{desk('desk-access.after-getting-it')}</option>}
-        {tiers
-          .filter(({ id }) => !(who.kind === 'tier' && who.id === id))
-          .map(({ id, name }) => (
-            <option key={id} value={`held ${id}`}>
+        {holdings
+          .filter(({ kind, id }) => !(who.kind === kind && who.id === id))
+          .map(({ kind, id, name }) => (
+            <option key={`${kind} ${id}`} value={`held ${kind} ${id}`}>
               {desk('desk-access.after-getting', { name })}
             </option>
           ))}
@@ -62,33 +68,7 @@ export function EdgeField({ edge, who, tiers, label, none, edgeIs, onChange }: P
         />
       )}
       {edge && 'since' in edge && (
-        <div className="flex gap-2">
-          <input
-            type="number"
-            min={1}
-            max={3650}
-            aria-label={`${label} ${desk('desk-access.how-many')}`}
-            className={`${inputClass} !w-24 py-1`}
-            value={Number.isNaN(edge.after.n) ? '' : edge.after.n}
-            onChange={(event) =>
-              onChange({ ...edge, after: { ...edge.after, n: Number.parseInt(event.target.value, 10) } })
-            }
-          />
-          <select
-            aria-label={`${label} ${desk('desk-access.unit')}`}
-            className={`${inputClass} py-1`}
-            value={edge.after.unit}
-            onChange={(event) =>
-              onChange({ ...edge, after: { ...edge.after, unit: event.target.value as Unit } })
-            }
-          >
-            {UNITS.map((unit) => (
-              <option key={unit} value={unit}>
-                {desk(`desk-access.unit-${unit}`)}
-              </option>
-            ))}
-          </select>
-        </div>
+        <LengthInput length={edge.after} label={label} onChange={(after) => onChange({ ...edge, after })} />
       )}
       {edgeIs === 'until' && edge && 'since' in edge && edge.since === 'held' && (
         <p className="text-sm text-muted">{desk('desk-access.until-held-hint')}</p>
@@ -100,5 +80,5 @@ export function EdgeField({ edge, who, tiers, label, none, edgeIs, onChange }: P
 function keyOf(edge: Edge | undefined): string {
   if (!edge) return '';
   if ('on' in edge) return 'on';
-  return edge.of ? `${edge.since} ${edge.of.id}` : edge.since;
+  return edge.of ? `${edge.since} ${edge.of.kind} ${edge.of.id}` : edge.since;
 }

@@ -24,7 +24,12 @@ const PLAIN: Partial<Record<string, string>> = {
 };
 
 const nameOf = ({ id, name }: LookChoice): string =>
-  PLAIN[id] ?? (id.startsWith('group:') ? desk('desk-access.a-member-of', { name }) : name);
+  PLAIN[id] ??
+  (id.startsWith('group:')
+    ? desk('desk-access.a-member-of', { name })
+    : id.startsWith('pass:')
+      ? desk('desk-access.a-visitor-with', { name })
+      : name);
 
 /** Opens the site as someone else sees it, today or on another day, at the page one is on. */
 export function LookAsMenu({ viewpoints, findMembers }: Props) {

@@ -15,6 +15,8 @@ export function asWords({ who, name }: LookingAs, t: Words): string {
       return t('site.as-tier', { name });
     case 'group':
       return t('site.as-group', { name });
+    case 'pass':
+      return t('site.as-pass', { name });
     case 'member':
       return name;
   }

@@ -83,7 +83,7 @@ export function MeterForm({ action, meter, tiers, groups }: Props) {
           />
         )}
       </div>
-      <fieldset className="grid gap-2">
+      <fieldset className="grid min-w-0 grid-cols-1 gap-2">
         <legend className="mb-1 font-semibold">{desk('desk-access.who-reads-how-many')}</legend>
         <ProblemOf name="allowances" />
         {allowances.map(({ who, reads }, n) => (
@@ -97,7 +97,7 @@ export function MeterForm({ action, meter, tiers, groups }: Props) {
                 const found = whos.find((one) => refKey(one.who) === event.target.value);
                 if (found) change(n, { who: found.who });
               }}
-              className="w-64 min-w-0 shrink"
+              className="max-w-64 min-w-0 flex-1"
             >
               {whos.map((one) => (
                 <option key={refKey(one.who)} value={refKey(one.who)}>

@@ -16,13 +16,14 @@ type Props = {
   openTo: Opener[];
   tiers: TierChoice[];
   groups: { id: string; name: string }[];
+  passes: { id: string; name: string }[];
   names: Names;
   findMembers: FindMembers;
   onChange: (openTo: Opener[], names?: Names) => void;
 };
 
 /** Chooses whom a rule lets in, a line for each, and from when until when. */
-export function OpenerPicker({ openTo, tiers, groups, names, findMembers, onChange }: Props) {
+export function OpenerPicker({ openTo, tiers, groups, passes, names, findMembers, onChange }: Props) {
   const change = (at: number, part: Partial<Opener>): void =>
     onChange(openTo.map((line, n) => (n === at ? trimmed({ ...line, ...part }) : line)));
   const chosen = new Set(openTo.map(({ who }) => refKey(who)));
@@ -63,6 +64,7 @@ export function OpenerPicker({ openTo, tiers, groups, names, findMembers, onChan
                     edge={line.opens}
                     who={who}
                     tiers={tiers}
+                    passes={passes}
                     label={desk('desk-access.opens-when', { name })}
                     none={desk('desk-access.at-once')}
                     edgeIs="from"
@@ -72,6 +74,7 @@ export function OpenerPicker({ openTo, tiers, groups, names, findMembers, onChan
                     edge={line.closes}
                     who={who}
                     tiers={tiers}
+                    passes={passes}
                     label={desk('desk-access.closes-when', { name })}
                     none={desk('desk-access.for-good')}
                     edgeIs="until"
@@ -103,6 +106,10 @@ export function OpenerPicker({ openTo, tiers, groups, names, findMembers, onChan
           {
             label: desk('desk-members.groups'),
             options: options(groups.map(({ id, name }) => ({ who: { kind: 'group', id }, name }))),
+          },
+          {
+            label: desk('desk-access.passes'),
+            options: options(passes.map(({ id, name }) => ({ who: { kind: 'pass', id }, name }))),
           },
           {
             label: desk('desk-access.staff-roles'),

@@ -38,6 +38,7 @@ type Props = {
   choices: CoverChoices;
   tiers: TierChoice[];
   groups: { id: string; name: string }[];
+  passes: { id: string; name: string }[];
   names: Names;
   findMembers: FindMembers;
   preview: PreviewRule;
@@ -57,6 +58,7 @@ export function RuleForm({
   choices,
   tiers,
   groups,
+  passes,
   names: known,
   findMembers,
   preview,
@@ -70,6 +72,7 @@ export function RuleForm({
     ...namesOf('type', choices.kinds),
     ...namesOf('tier', tiers),
     ...namesOf('group', groups),
+    ...namesOf('pass', passes),
     ...known,
   }));
   const learn = (more: Names | undefined): void => {
@@ -132,6 +135,7 @@ export function RuleForm({
               openTo={rule.openTo}
               tiers={tiers}
               groups={groups}
+              passes={passes}
               names={names}
               findMembers={findMembers}
               onChange={(openTo, more) => {

@@ -1,4 +1,4 @@
-import type { HeldTier } from '@/core/access/facts';
+import type { HeldPass, HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import { readInstant } from '@/core/calendar';
 import type { StaffRole } from '@/core/staff';
@@ -30,38 +30,64 @@ export async function listHoldings(db: Db, memberId: MemberId, mode: Mode): Prom
 export const heldAt = (holdings: string, mode: string, at: string): string =>
   `${holdings}.mode = ${mode} AND ${holdings}.from_at <= ${at} AND (${holdings}.until_at IS NULL OR ${holdings}.until_at > ${at})`;
 
+/** The same for passes. */
+export const passHeldAt = (held: string, mode: string, at: string): string =>
+  `${held}.mode = ${mode} AND ${held}.since_at <= ${at} AND (${held}.until_at IS NULL OR ${held}.until_at > ${at})`;
+
+/** The passes held by those whom a condition on `held_passes p` is for, each since it was first got; the values are placeholders. */
+const passesOf = (whose: string, mode: string, at: string): string =>
+  `SELECT pass_id AS pass, min(since_at) AS since FROM held_passes p
+     WHERE ${whose} AND ${passHeldAt('p', mode, at)} GROUP BY pass_id ORDER BY pass_id`;
+
 /** As PostgreSQL writes instants into JSON, with its own offset. */
 const heldTiersSchema = z.array(
   z.object({ tier: z.string(), since: z.string().transform(readInstant), paid: z.boolean() }),
 );
 
+const heldPassesSchema = z.array(z.object({ pass: z.string(), since: z.string().transform(readInstant) }));
+
 const HELD = `SELECT tier_id AS tier, min(since_at) AS since, bool_or(is_paid) AS paid FROM holdings h
      WHERE h.member_id = m.id AND ${heldAt('h', '$2', '$3')} GROUP BY tier_id ORDER BY tier_id`;
 
-/** `tiers`: what they hold at an instant, each since its unbroken holding began. `groups`: the ids of those they are in. */
+/** `tiers`, `passes`: what they hold at an instant, each since its unbroken holding began. `groups`: the ids of those they are in. */
 export type Holder = {
   id: MemberId;
   joinedAt: Instant;
   staffRole: StaffRole | null;
   tiers: HeldTier[];
+  passes: HeldPass[];
   groups: string[];
 };
 
 const FIND_HOLDER = prepared(
   'find-holder',
   `SELECT m.id, m.joined_at, m.staff_role, coalesce((SELECT jsonb_agg(held) FROM (${HELD}) held), '[]') AS tiers,
+     coalesce((SELECT jsonb_agg(held) FROM (${passesOf('p.member_id = m.id', '$2', '$3')}) held), '[]') AS passes,
      coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups
    FROM members m WHERE m.id = $1 AND m.deleted_at IS NULL`,
 );
 
-/** A member with the tiers they hold at an instant, in a mode. */
+/** A member with the tiers and passes they hold at an instant, in a mode. */
 export async function findHolder(
   db: Db,
   memberId: string,
   mode: Mode,
   at: Instant,
 ): Promise<Holder | undefined> {
-  return maybeOne(db, FIND_HOLDER, [memberId, mode, at], { tiers: heldTiersSchema });
+  return maybeOne(db, FIND_HOLDER, [memberId, mode, at], {
+    tiers: heldTiersSchema,
+    passes: heldPassesSchema,
+  });
+}
+
+/** The passes that a visitor's browser holds at an instant, in a mode. */
+export async function listPassesOfBrowser(
+  db: Db,
+  browser: Buffer,
+  mode: Mode,
+  at: Instant,
+): Promise<HeldPass[]> {
+  return many(db, passesOf('p.browser = $1', '$2', '$3'), [browser, mode, at]);
 }
 
 /**

@@ -1,10 +1,10 @@
-import type { HeldTier } from '@/core/access/facts';
+import type { HeldPass, HeldTier } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
 import type { MemberId } from '@/core/ids';
 import type { StaffRole } from '@/core/staff';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import { heldAt } from './holdings';
+import { heldAt, passHeldAt } from './holdings';
 
 /**
  * What some members have in common that access rules can ask for. Instants are those of one who began between the same two
@@ -18,6 +18,7 @@ export type Rights = {
   memberId: MemberId | null;
   joinedAt: Instant;
   tiers: HeldTier[];
+  passes: HeldPass[];
   groups: string[];
   staffRole: StaffRole | null;
 };
@@ -29,11 +30,15 @@ const RIGHTS = `
     FROM holdings h WHERE ${heldAt('h', '$1', '$2')} GROUP BY 1, 2),
   tiers AS (
     SELECT member_id, jsonb_agg(jsonb_build_array(tier_id, paid, since) ORDER BY tier_id) AS tiers FROM held GROUP BY 1),
+  passed AS (
+    SELECT member_id, jsonb_agg(jsonb_build_array(pass_id, since) ORDER BY pass_id) AS passes FROM (
+      SELECT p.member_id, p.pass_id, width_bucket(min(p.since_at), $3::timestamptz[]) AS since
+      FROM held_passes p WHERE p.member_id IS NOT NULL AND ${passHeldAt('p', '$1', '$2')} GROUP BY 1, 2) held GROUP BY 1),
   grouped AS (SELECT member_id, jsonb_agg(group_id ORDER BY group_id) AS groups FROM group_members GROUP BY 1),
   rights AS (
-    SELECT m.id, m.name, m.email, jsonb_build_array(coalesce(t.tiers, '[]'), coalesce(g.groups, '[]'), m.staff_role,
+    SELECT m.id, m.name, m.email, jsonb_build_array(coalesce(t.tiers, '[]'), coalesce(p.passes, '[]'), coalesce(g.groups, '[]'), m.staff_role,
         width_bucket(m.joined_at, $3::timestamptz[]), CASE WHEN m.id = ANY ($4::uuid[]) THEN m.id END)::text AS key
-    FROM members m LEFT JOIN tiers t ON t.member_id = m.id LEFT JOIN grouped g ON g.member_id = m.id
+    FROM members m LEFT JOIN tiers t ON t.member_id = m.id LEFT JOIN passed p ON p.member_id = m.id LEFT JOIN grouped g ON g.member_id = m.id
     WHERE m.deleted_at IS NULL)`;
 
 type Asked = { mode: Mode; at: Instant; points: Instant[]; named: string[] };
@@ -66,8 +71,9 @@ export async function listMembersWith(
 const LONG_AGO = '1970-01-01T00:00:00Z';
 
 function rightsIn(key: string, points: Instant[]): Omit<Rights, 'key' | 'members'> {
-  const [tiers, groups, staffRole, joined, memberId] = JSON.parse(key) as [
+  const [tiers, passes, groups, staffRole, joined, memberId] = JSON.parse(key) as [
     [string, boolean, number][],
+    [string, number][],
     string[],
     StaffRole | null,
     number,
@@ -78,6 +84,7 @@ function rightsIn(key: string, points: Instant[]): Omit<Rights, 'key' | 'members
     memberId,
     joinedAt: from(joined),
     tiers: tiers.map(([tier, paid, since]) => ({ tier, paid, since: from(since) })),
+    passes: passes.map(([pass, since]) => ({ pass, since: from(since) })),
     groups,
     staffRole,
   };

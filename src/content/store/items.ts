@@ -151,6 +151,19 @@ export async function itemsWithSectionsOf(db: Db, ruleId: string): Promise<{ id:
   );
 }
 
+/** Items in whose text a section opens to a group or a pass by a line of its own. */
+export async function itemsWithSectionsFor(
+  db: Db,
+  who: { kind: 'group' | 'pass'; id: string },
+): Promise<{ id: string; title: string }[]> {
+  return many(
+    db,
+    `SELECT id, title FROM items
+     WHERE trashed_at IS NULL AND jsonb_path_exists(body, '$.**.who ? (@.kind == $kind && @.id == $id)', $1::jsonb) ORDER BY title`,
+    [JSON.stringify(who)],
+  );
+}
+
 /** Every item that is not in the trash, pages in tree order first, then the others, newest first. */
 export async function listItems(db: Db): Promise<ItemHead[]> {
   return many(

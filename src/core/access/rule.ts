@@ -13,5 +13,10 @@ export type Opener = z.infer<typeof openerSchema>;
 export type Rule = z.infer<typeof ruleSchema>;
 
 /** When a rule opens or closes something, for all of its openers. */
-export const edgesOf = ({ openTo }: Rule): Edge[] =>
+export const edgesOf = ({ openTo }: Pick<Rule, 'openTo'>): Edge[] =>
   openTo.flatMap(({ opens, closes }) => [opens, closes].flatMap((edge) => edge ?? []));
+
+/** Whether a rule opens something to a pass, or counts from when it was got. */
+export const namesPass = (rule: Rule, id: string): boolean =>
+  rule.openTo.some(({ who }) => who.kind === 'pass' && who.id === id) ||
+  edgesOf(rule).some((edge) => 'of' in edge && edge.of?.kind === 'pass' && edge.of.id === id);

@@ -3,10 +3,10 @@ import { isLocalDate, type LocalDate } from '../instants';
 /** Through whose eyes something is seen, and on which day; null: now. */
 export type Viewpoint = { who: ViewpointWho; on: LocalDate | null };
 export type ViewpointWho =
-  { kind: 'visitor' } | { kind: 'signed-in' } | { kind: 'tier' | 'group' | 'member'; id: string };
+  { kind: 'visitor' } | { kind: 'signed-in' } | { kind: 'tier' | 'group' | 'pass' | 'member'; id: string };
 
 const WRITTEN =
-  /^(?:(visitor|signed-in)|(tier|group|member):([A-Za-z0-9_-]{1,120}))(?:@(\d{4}-\d{2}-\d{2}))?$/;
+  /^(?:(visitor|signed-in)|(tier|group|pass|member):([A-Za-z0-9_-]{1,120}))(?:@(\d{4}-\d{2}-\d{2}))?$/;
 
 /** As whom staff look, and on which day; null: today. `name`: of the tier, the group or the member. */
 export type LookingAs = { who: ViewpointWho; name: string; on: LocalDate | null };
@@ -17,7 +17,8 @@ export function readViewpoint(written: string): Viewpoint | null {
   const on = day === undefined ? null : isLocalDate(day) ? day : undefined;
   if (on === undefined) return null;
   if (plain === 'visitor' || plain === 'signed-in') return { who: { kind: plain }, on };
-  if ((kind === 'tier' || kind === 'group' || kind === 'member') && id) return { who: { kind, id }, on };
+  if ((kind === 'tier' || kind === 'group' || kind === 'pass' || kind === 'member') && id)
+    return { who: { kind, id }, on };
   return null;
 }
 

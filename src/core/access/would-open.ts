@@ -2,6 +2,19 @@ import { isBefore } from '../instants';
 import { asOf, decide, type Question } from './decide';
 import type { PersonFacts } from './facts';
 
+/**
+ * Which of the given passes would open the item for this person, were they to get one now: at once, or after a wait that
+ * holding it begins.
+ */
+export function passesThatWouldOpen(question: Question, passes: string[]): string[] {
+  const anyway = decide(asOf(question, question.person)).opensAt;
+  return passes.filter((pass) => {
+    const held = [...question.person.passes, { pass, since: question.now }];
+    const { state, opensAt } = decide(asOf(question, { ...question.person, passes: held }));
+    return state === 'open' || (opensAt !== undefined && (anyway === undefined || isBefore(opensAt, anyway)));
+  });
+}
+
 export type WouldOpen = { tier: string; at: 'once' | 'later' };
 export type TierCandidate = { tier: string; paid: boolean };
 

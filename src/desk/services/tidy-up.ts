@@ -1,6 +1,7 @@
 import { READS_KEPT } from '@/access/services/lib/free-reads';
 import { deleteOldLeakChecks } from '@/access/store/leak-checks';
 import { deleteOldReads } from '@/access/store/meters';
+import { deleteOldPassLinks } from '@/access/store/pass-links';
 import { addLength } from '@/core/calendar';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
@@ -28,6 +29,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldDevices,
     deleteOldCodes,
     deleteOldLinks,
+    deleteOldPassLinks,
     deleteSpentLimits,
     deleteOldUploads,
     deleteOldLeakChecks,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { pool, transaction } from '@/platform/store/db';
 import { forgetCheckouts } from '@/billing/store/checkouts';
 import { deleteReadsOf } from '@/access/store/meters';
+import { deletePassesOf } from '@/billing/store/held-passes';
 import { deleteComments } from '@/content/store/comments';
 import { forgetMails } from '@/mail/store/mails';
 import { deleteNotesOn } from '@/members/store/member-notes';
@@ -53,6 +54,7 @@ export const deleteAccount = memberUse(
       await forgetMember(db, member.id, member.email, at);
       await deleteNotesOn(db, member.id);
       await deleteReadsOf(db, member.id);
+      await deletePassesOf(db, member.id);
       await deleteComments(db, { memberId: member.id });
       await forgetMails(db, member.id, member.email);
       await forgetCheckouts(db, member.id, member.email);

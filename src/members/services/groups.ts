@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { listRules } from '@/access/store/rules';
+import { itemsWithSectionsFor } from '@/content/store/items';
 import { siteNow } from '@/platform/clock';
 import { idIfKnown } from '@/platform/form-fields';
 import { freeId } from '@/platform/free-id';
@@ -80,7 +81,7 @@ export const saveGroup = staffUse('manage members')(
   },
 );
 
-/** Deletes a group, but not its members; refused while a rule opens something to it. */
+/** Deletes a group, but not its members; refused while a rule or a section opens something to it. */
 export const deleteGroup = staffUse('manage members')(
   'delete-group',
   slug,
@@ -94,6 +95,8 @@ export const deleteGroup = staffUse('manage members')(
         openTo.some(({ who }) => who.kind === 'group' && who.id === id),
       );
       if (asks) return refusedField('', 'group.in-rule', { rule: asks.name });
+      const [used] = await itemsWithSectionsFor(db, { kind: 'group', id });
+      if (used) return refusedField('', 'group.in-section', { title: used.title });
       const group = await findGroup(db, id);
       if (!group || !(await remove(db, id))) return refusedField('', 'group.gone');
       await record(db, actor, at, 'group deleted', `group:${id}`, { name: group.name });

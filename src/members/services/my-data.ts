@@ -6,6 +6,7 @@ import { ALL_DOCUMENTS, listDocuments } from '@/documents/store/documents';
 import { listHoldings } from '@/billing/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
 import { listReadsOf } from '@/access/store/meters';
+import { listPassesOf } from '@/billing/store/held-passes';
 import { listCommentsBy } from '@/content/store/comments';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/members/store/member-notes';
@@ -61,6 +62,7 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       state,
       at,
     })),
+    passes: await listPassesOf(pool(), id),
     freeReads: await listReadsOf(pool(), id),
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,

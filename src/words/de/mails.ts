@@ -25,6 +25,13 @@ export const mails: Record<keyof typeof en, string> = {
     'Sie haben keinen Code angefordert? Dann können Sie diese E-Mail ignorieren: Ohne den Code passiert nichts.',
   'mail-code.link': 'Oder öffnen Sie diesen Link im selben Browser',
 
+  'mail-read-link.subject': 'Ihr Link zum Weiterlesen bei {site}',
+  'mail-read-link.words':
+    'Mit diesem Link lesen Sie bei {site} weiter, mit dem Pass „{name}“. Er gilt einmal, {hours, plural, one {# Stunde} other {# Stunden}} lang.',
+  'mail-read-link.not-you':
+    'Sie haben keinen Link angefordert? Dann können Sie diese E-Mail ignorieren: Ohne den Link passiert nichts.',
+  'mail-read-link.link': 'Weiterlesen',
+
   'mail-no-account.subject': 'Anmeldung bei {site}',
   'mail-no-account.words':
     'Jemand wollte sich mit dieser E-Mail-Adresse bei {site} anmelden, aber zu ihr gibt es dort kein Konto.',

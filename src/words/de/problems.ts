@@ -78,6 +78,14 @@ export const problems: Record<keyof typeof en, string> = {
   'comment.too-long': 'Ein Kommentar kann bis zu {most} Zeichen lang sein.',
   'comment.looking':
     'Sie sehen die Website mit fremden Augen. Kehren Sie zum Desk zurück, um selbst zu kommentieren.',
+  'pass.looking':
+    'Sie sehen die Website mit fremden Augen. Kehren Sie zum Desk zurück, um das selbst zu tun.',
+  'pass.wrong-password':
+    'Das ist nicht das Passwort. Prüfen Sie es oder fragen Sie, wer es Ihnen gegeben hat.',
+  'pass.link-used':
+    'Dieser Link wurde schon benutzt oder ist zu alt. Fordern Sie dort, wo Sie lesen wollten, einen neuen an.',
+  'pass.revoked': 'Die Betreiber dieser Website haben den Zugang für diese E-Mail-Adresse beendet.',
+  'pass.had': 'Die Zeit für diese E-Mail-Adresse ist abgelaufen.',
   'comment.not-you': 'Mit Ihrer Mitgliedschaft können Sie hier nicht kommentieren.',
   'comment.too-many':
     'Sie haben in kurzer Zeit viel geschrieben. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}}, bevor Sie diesen Kommentar senden.',

@@ -19,6 +19,7 @@ export const site: Record<keyof typeof en, string> = {
   'site.as-visitor': 'einen Besucher',
   'site.as-signed-in': 'ein Mitglied ohne Stufe',
   'site.as-tier': 'jemanden, der {name} neu hat',
+  'site.as-pass': 'ein Besucher mit dem Pass {name}',
   'site.as-group': 'ein Mitglied der Gruppe {name}',
   'site.back-to-desk': 'Zurück zum Desk',
   'site.latest': 'Neueste Beiträge',
@@ -138,6 +139,16 @@ export const site: Record<keyof typeof en, string> = {
   'signin.not-now': 'Jetzt nicht',
   'signin.session-ended':
     'Sie wurden abgemeldet. Melden Sie sich an, um fortzufahren; Ihre Eingaben sind noch da.',
+
+  'pass.by-address': 'Mit Ihrer E-Mail-Adresse weiterlesen',
+  'pass.by-address-hint': 'Wir schicken Ihnen einen Link, der den Text in diesem Browser öffnet.',
+  'pass.send-link': 'Link zusenden',
+  'pass.link-sent': 'Wir haben einen Link an {email} geschickt. Er gilt einen Tag lang.',
+  'pass.by-password': 'Sie haben ein Passwort dafür? Geben Sie es hier ein.',
+  'pass.password': 'Passwort für {name}',
+  'pass.link-title': 'Weiterlesen',
+  'pass.link-expired-hint':
+    'Er wurde schon benutzt oder ist zu alt. Gehen Sie zurück zu dem, was Sie lesen wollten, und fordern Sie einen neuen an.',
 
   'doorstep.visitor-notice': 'Der Rest ist für Mitglieder.',
   'doorstep.member-notice': 'Ihre Mitgliedschaft enthält dies nicht.',

@@ -22,6 +22,12 @@ export const mails = {
   'mail-code.not-you': 'Didn’t ask for a code? Ignore this email: nothing happens without the code.',
   'mail-code.link': 'Or open this link in the same browser',
 
+  'mail-read-link.subject': 'Your link to read on at {site}',
+  'mail-read-link.words':
+    'Open this link to read on at {site} with the pass “{name}”. It works once, for {hours, plural, one {# hour} other {# hours}}.',
+  'mail-read-link.not-you': 'Didn’t ask for it? Ignore this email: nothing happens without the link.',
+  'mail-read-link.link': 'Read on',
+
   'mail-no-account.subject': 'Signing in to {site}',
   'mail-no-account.words':
     'Someone asked to sign in to {site} with this email address, but it has no account here.',

@@ -71,6 +71,11 @@ export const problems = {
   'comment.too-long': 'A comment can have up to {most} characters.',
   'comment.looking':
     'You’re looking at the site as someone else. Go back to the Desk to comment as yourself.',
+  'pass.looking': 'You’re looking at the site as someone else. Go back to the Desk to do this as yourself.',
+  'pass.wrong-password': 'That isn’t the password. Check it, or ask the person who gave it to you.',
+  'pass.link-used': 'This link has been used, or is too old. Ask for a new one where you wanted to read.',
+  'pass.revoked': 'The people who run this site have ended the access of this email address.',
+  'pass.had': 'The time for this email address has run out.',
   'comment.not-you': 'Your membership doesn’t include commenting here.',
   'comment.too-many':
     'You have posted a lot in a short time. Wait {minutes, plural, one {a minute} other {# minutes}}, then post this one.',

@@ -17,6 +17,7 @@ export const site = {
   'site.as-visitor': 'a visitor',
   'site.as-signed-in': 'a member without a tier',
   'site.as-tier': 'a new holder of {name}',
+  'site.as-pass': 'a visitor with the pass {name}',
   'site.as-group': 'a member of the group {name}',
   'site.back-to-desk': 'Back to the Desk',
   'site.latest': 'Latest',
@@ -133,6 +134,16 @@ export const site = {
   'signin.password-for': 'Password for {email}',
   'signin.not-now': 'Not now',
   'signin.session-ended': 'You’ve been signed out. Sign in to continue; what you typed is still here.',
+
+  'pass.by-address': 'Leave your email address to read on',
+  'pass.by-address-hint': 'We’ll email you a link that opens it in this browser.',
+  'pass.send-link': 'Email me the link',
+  'pass.link-sent': 'We’ve emailed a link to {email}. It works for a day.',
+  'pass.by-password': 'Have a password for this? Enter it here.',
+  'pass.password': 'Password for {name}',
+  'pass.link-title': 'Read on',
+  'pass.link-expired-hint':
+    'It has been used, or is too old. Go back to what you wanted to read to ask for a new one.',
 
   'doorstep.visitor-notice': 'The rest is for members.',
   'doorstep.member-notice': 'Your membership doesn’t include this.',

@@ -25,7 +25,7 @@ export type AccessMap = {
   tiers: Tier[];
 };
 
-/** A visitor, a member without a tier, a new holder of each tier, and each group; named as staff read them. */
+/** A visitor, a member without a tier, a new holder of each tier, each group and each pass; named as staff read them. */
 export async function readViewpoints(): Promise<Viewpoints> {
   const [reader, tiers] = [await readerFor(VISITOR), await listTiers(pool())];
   const viewpoints = await listViewpoints(reader.now);
@@ -43,6 +43,8 @@ export function titleOf({ who, name }: SeenFrom): string {
       return desk('desk-access.a-new-holder', { name });
     case 'group':
       return desk('desk-access.a-member-of', { name });
+    case 'pass':
+      return desk('desk-access.a-visitor-with', { name });
     case 'member':
       return name;
   }

@@ -1,6 +1,8 @@
 import type { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import type { Instant } from '@/core/instants';
+import { edgesOf } from '@/core/access/rule';
+import { listPasses } from '@/tiers/store/passes';
 import { findMeter } from '@/access/store/meters';
 import { deleteRule as remove, findRule, listRules, saveRule as store } from '@/access/store/rules';
 import { itemsWithSectionsOf } from '@/content/store/items';
@@ -38,6 +40,13 @@ export async function putRule(
   const groups = new Set((await listGroups(db)).map((group) => group.id));
   if (input.openTo.some(({ who }) => who.kind === 'group' && !groups.has(who.id)))
     return refusedField('openTo', 'rule.group-gone');
+  const passes = new Set((await listPasses(db)).map((pass) => pass.id));
+  const named = [
+    ...input.openTo.map(({ who }) => who),
+    ...edgesOf(input).flatMap((edge) => ('of' in edge && edge.of ? [edge.of] : [])),
+  ];
+  if (named.some((one) => one.kind === 'pass' && !passes.has(one.id)))
+    return refusedField('openTo', 'rule.pass-gone');
   if (input.meter && !(await findMeter(db, input.meter))) return refusedField('meter', 'meter.gone');
   const taken = new Set([...NOT_RULES, ...(await listRules(db)).map((rule) => rule.id)]);
   const id = before?.id ?? freeId(input.id ?? slugify(input.name), taken);

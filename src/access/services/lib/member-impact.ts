@@ -39,12 +39,12 @@ export async function memberImpact(
   };
 }
 
-const personWith = ({ memberId, joinedAt, tiers, groups, staffRole }: Rights): PersonFacts => ({
+const personWith = ({ memberId, joinedAt, tiers, passes, groups, staffRole }: Rights): PersonFacts => ({
   signedIn: true,
   ...(memberId && { id: memberId }),
   joinedAt,
   tiers,
-  passes: [],
+  passes,
   groups,
   staff: staffRole ?? undefined,
   readsAll: readsAll(staffRole),

@@ -3,7 +3,7 @@ import { listTitles } from '@/content/store/items';
 import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
 import { listGroups } from '@/people/store/groups';
 import { listMemberNames } from '@/people/store/members';
-import { keptTiers } from '@/tiers/services/lib/kept';
+import { keptTiers, keptPasses } from '@/tiers/services/lib/kept';
 import { deskWords } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { kindNames } from './kind-names';
@@ -28,6 +28,7 @@ export async function namesIn(rules: Pick<Rule, 'covers' | 'except' | 'openTo'>[
     ...named('tag', await keptTags()),
     ...named('tier', await keptTiers()),
     ...named('group', await listGroups(pool())),
+    ...named('pass', await keptPasses()),
     ...named(
       'type',
       (await keptKinds()).map((kind) => ({ id: kind.id, name: kindNames(kind, t).plural })),

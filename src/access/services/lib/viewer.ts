@@ -4,6 +4,9 @@ import type { Instant } from '@/core/instants';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import { hashToken } from '@/platform/tokens';
+import { listPassesOfBrowser } from '@/billing/store/holdings';
 import { findViewpoint, personFacts } from './viewpoints';
 
 /** `at`: when it is seen, where that is not now. */
@@ -22,10 +25,15 @@ export function viewerOf(actor: Actor): Promise<Viewer> {
 /** An actor lives as long as one request, in which the site is seen with the same eyes throughout. */
 const viewers = new WeakMap<Actor, Promise<Viewer>>();
 
-async function findViewer({ memberId, look }: Actor): Promise<Viewer> {
+async function findViewer({ memberId, look, browser }: Actor): Promise<Viewer> {
   const visitor = { person: VISITOR, at: null, lookingAs: null };
-  if (memberId === null) return visitor;
+  if (memberId === null && !browser?.passes) return visitor;
   const site = await currentSite();
+  if (memberId === null) {
+    const hash = hashToken(browser?.passes ?? '');
+    const passes = await listPassesOfBrowser(pool(), hash, site.mode, siteNow(site));
+    return passes.length > 0 ? { ...visitor, person: { ...VISITOR, passes } } : visitor;
+  }
   const person = await personFacts(site, memberId, siteNow(site));
   if (!person) return visitor;
   const seen = look && person.readsAll ? await findViewpoint(site, look) : null;

@@ -9,7 +9,7 @@ import { readsAll } from '@/core/staff';
 import { siteNow } from '@/platform/clock';
 import type { Site } from '@/platform/store/site';
 import { pool } from '@/platform/store/db';
-import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
+import { keptOffers, keptTiers, keptPasses } from '@/tiers/services/lib/kept';
 import type { Tier } from '@/tiers/store/tiers';
 
 /** A viewpoint with what decisions know of it. `tier` and `name` are for those who look: a tier's name, a group's, a member's. */
@@ -26,13 +26,13 @@ export type SeenFrom = {
 export async function personFacts(site: Site, memberId: string, at: Instant): Promise<PersonFacts | null> {
   const holder = await findHolder(pool(), memberId, site.mode, at);
   if (!holder) return null;
-  const { id, joinedAt, staffRole, tiers, groups } = holder;
+  const { id, joinedAt, staffRole, tiers, passes, groups } = holder;
   return {
     signedIn: true,
     id,
     joinedAt,
     tiers,
-    passes: [],
+    passes,
     groups,
     staff: staffRole ?? undefined,
     readsAll: readsAll(staffRole),
@@ -41,14 +41,15 @@ export async function personFacts(site: Site, memberId: string, at: Instant): Pr
 
 const newMember = (now: Instant): PersonFacts => ({ ...VISITOR, signedIn: true, joinedAt: now });
 
-/** The viewpoints that a site has without naming a member: a visitor, a member without a tier, a new holder of each tier, each group. */
+/** The viewpoints that a site has without naming a member: a visitor, a member without a tier, a new holder of each tier, each group, a visitor with each pass. */
 export async function listViewpoints(now: Instant): Promise<SeenFrom[]> {
-  const [tiers, groups] = [await keptTiers(), await listGroups(pool())];
+  const [tiers, groups, passes] = [await keptTiers(), await listGroups(pool()), await keptPasses()];
   const whos: ViewpointWho[] = [
     { kind: 'visitor' },
     { kind: 'signed-in' },
     ...tiers.map(({ id }) => ({ kind: 'tier' as const, id })),
     ...groups.map(({ id }) => ({ kind: 'group' as const, id })),
+    ...passes.map(({ id }) => ({ kind: 'pass' as const, id })),
   ];
   const seen: SeenFrom[] = [];
   for (const who of whos) {
@@ -76,6 +77,11 @@ async function seenFrom(who: ViewpointWho, now: Instant, site: Site | null): Pro
     case 'group': {
       const group = await findGroup(pool(), who.id);
       return group ? { ...head, name: group.name, person: { ...newMember(now), groups: [group.id] } } : null;
+    }
+    case 'pass': {
+      const pass = (await keptPasses()).find(({ id }) => id === who.id);
+      if (!pass) return null;
+      return { ...head, name: pass.name, person: { ...VISITOR, passes: [{ pass: pass.id, since: now }] } };
     }
     case 'member': {
       const member = UUID.test(who.id) ? await findMember(pool(), who.id) : undefined;

@@ -19,6 +19,7 @@ const RESERVED = new Set([
   'comments',
   'mail-off',
   'embed',
+  'pass',
   'feeds',
   'feed.xml',
   'feed.atom',

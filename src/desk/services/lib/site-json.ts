@@ -13,9 +13,11 @@ import { addTags, listTags } from '@/content/store/tags';
 import { saveRule } from '@/access/services/save-rule';
 import { saveDoorstepOfItem, saveSiteDoorstep } from '@/access/services/doorsteps';
 import { saveMeter } from '@/access/services/meters';
+import { savePass } from '@/access/services/passes';
 import { saveAccessDefault } from '@/access/services/site-access';
 import { listItemDoorsteps } from '@/access/store/doorsteps';
 import { listMeters } from '@/access/store/meters';
+import { listPasses } from '@/tiers/store/passes';
 import { listGroups, saveGroup } from '@/people/store/groups';
 import { listRules } from '@/access/store/rules';
 import { saveTier } from '@/billing/services/save-tier';
@@ -73,6 +75,7 @@ export const siteJsonSchema = z.object({
   questions: z.array(z.unknown()).max(40).default([]),
   rules: z.array(row).max(2000).default([]),
   meters: z.array(row).max(500).default([]),
+  passes: z.array(row).max(500).default([]),
   groups: z
     .array(z.object({ id: z.string().min(1).max(200), name: z.string().min(1).max(60) }))
     .max(1000)
@@ -134,6 +137,8 @@ export async function readSiteJson(): Promise<Record<string, unknown>> {
     questions: await listJoinFields(pool()),
     rules: (await listRules(pool())).map(({ version: _, ...rule }) => rule),
     meters: (await listMeters(pool())).map(({ version: _, ...meter }) => meter),
+    // Without the passwords that give them: those are secrets.
+    passes: (await listPasses(pool())).map(({ version: _, hasPassword: _2, ...pass }) => pass),
     groups: await listGroups(pool()),
     doorstep: site.doorstep,
     doorsteps: (await listItemDoorsteps(pool())).map(({ version: _, ...one }) => one),
@@ -213,6 +218,9 @@ export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartPr
   const meters = new Map((await listMeters(pool())).map((meter) => [meter.id, meter.version]));
   for (const meter of json.meters)
     await say(`meter ${meter.id}`, saveMeter(actor, { ...meter, version: meters.get(meter.id) ?? 0 }));
+  const passes = new Map((await listPasses(pool())).map((pass) => [pass.id, pass.version]));
+  for (const pass of json.passes)
+    await say(`pass ${pass.id}`, savePass(actor, { ...pass, version: passes.get(pass.id) ?? 0 }));
   const rules = new Map((await listRules(pool())).map((rule) => [rule.id, rule.version]));
   for (const rule of json.rules)
     await say(`rule ${rule.id}`, saveRule(actor, { ...rule, version: rules.get(rule.id) ?? 0 }));

@@ -1,4 +1,5 @@
 import { listOffers, listJoinLinks } from '@/tiers/store/offers';
+import { listPasses } from '@/tiers/store/passes';
 import { listTiers } from '@/tiers/store/tiers';
 import { shelved } from '@/platform/shelf';
 import { pool } from '@/platform/store/db';
@@ -7,3 +8,4 @@ import { pool } from '@/platform/store/db';
 export const keptTiers = () => shelved('tiers', () => listTiers(pool()));
 export const keptOffers = () => shelved('offers', () => listOffers(pool()));
 export const keptJoinLinks = () => shelved('join links', () => listJoinLinks(pool()));
+export const keptPasses = () => shelved('passes', () => listPasses(pool()));

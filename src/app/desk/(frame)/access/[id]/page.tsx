@@ -39,6 +39,10 @@ const draftOf = ({
   listed,
 });
 
+const opensTo =
+  (kind: 'tier' | 'pass') =>
+  ({ id }: { id: string }) => ({ who: { kind, id } });
+
 export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
   const { item = '', copy = '' } = await searchOf(searchParams);
   const found = await editorOf((await params).id, item, copy);
@@ -51,7 +55,10 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function RulePage({ params, searchParams }: Props) {
   await requireStaff('set access');
-  const [{ id }, { item = '', copy = '', tier = '', saved }] = [await params, await searchOf(searchParams)];
+  const [{ id }, { item = '', copy = '', tier = '', pass = '', saved }] = [
+    await params,
+    await searchOf(searchParams),
+  ];
   const [t, actor] = [await deskWords(), await currentActor()];
   const found = await shown(editorOf(id, item, copy));
   const { rule, named, copied, categories, tags, kinds, tiers, groups, names, siteDoorstep, meters } = found;
@@ -63,7 +70,10 @@ export default async function RulePage({ params, searchParams }: Props) {
         on: true,
         covers: named ? [{ kind: 'item', id: named.id }] : [],
         except: [],
-        openTo: tiers.some((one) => one.id === tier) ? [{ who: { kind: 'tier', id: tier } }] : [],
+        openTo: [
+          ...tiers.filter(({ id: one }) => one === tier).map(opensTo('tier')),
+          ...found.passes.filter(({ id: one }) => one === pass).map(opensTo('pass')),
+        ],
         alsoRequire: false,
         doorstep: null,
         meter: null,
@@ -90,7 +100,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         )}
       </div>
       <RuleForm
-        key={`${id} ${item} ${copy} ${tier} ${rule?.version}`}
+        key={`${id} ${item} ${copy} ${tier} ${pass} ${rule?.version}`}
         action={saveRuleAction}
         remove={rule ? deleteRuleAction : null}
         draft={draft}
@@ -100,6 +110,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         choices={{ categories, tags, kinds }}
         tiers={tiers.map(({ id: tierId, name, keyCut }) => ({ id: tierId, name, keyCut }))}
         groups={groups}
+        passes={found.passes}
         names={names}
         findMembers={findSomeMembers}
         preview={previewRuleAction}

@@ -1,0 +1,169 @@
+import { z } from 'zod';
+import { slugify } from '@/core/content/slug';
+import { namesPass } from '@/core/access/rule';
+import { lengthSchema } from '@/core/offers/offer-schema';
+import {
+  deletePass as remove,
+  findPass,
+  listPasses,
+  savePass as store,
+  setPassPassword,
+  type Pass,
+} from '@/tiers/store/passes';
+import {
+  countPassHolders,
+  endHeldByPassword,
+  endHeldPass,
+  listPassHolders,
+  type PassHolder,
+} from '@/billing/store/held-passes';
+import { listRules } from '@/access/store/rules';
+import { itemsWithSectionsFor } from '@/content/store/items';
+import { siteNow } from '@/platform/clock';
+import { idIfKnown } from '@/platform/form-fields';
+import { freeId } from '@/platform/free-id';
+import { nothing, slug, uuid } from '@/platform/inputs';
+import { hashPassword } from '@/platform/passwords';
+import { record } from '@/platform/record';
+import { done, missing, refusedField, type Result } from '@/platform/result';
+import { currentSite } from '@/platform/site';
+import { lock, pool, transaction } from '@/platform/store/db';
+import { staffUse } from '@/platform/use';
+import { say } from '@/words/problems';
+
+export type { PassHolder } from '@/billing/store/held-passes';
+
+/** A new one is made at this address. */
+const NOT_PASSES = ['new'];
+
+const PAGE_SIZE = 100;
+
+/** All passes: how many hold each now, and the rules that open something to it. */
+export const passesPlace = staffUse('look')('passes-place', nothing, async () => {
+  const site = await currentSite();
+  const [passes, rules] = [await listPasses(pool()), await listRules(pool())];
+  const holders = await countPassHolders(pool(), site.mode, siteNow(site));
+  return done(
+    passes.map((pass) => ({
+      ...pass,
+      holders: holders.get(pass.id) ?? 0,
+      rules: rules.filter((rule) => namesPass(rule, pass.id)).map(({ id, name }) => ({ id, name })),
+    })),
+  );
+});
+
+type PassOnDesk = { pass: Pass | null; holders: PassHolder[]; total: number; pages: number };
+
+/** A pass with a page of those who hold it; "new" for one that is about to be made. */
+export const passEditor = staffUse('set access')(
+  'pass-editor',
+  z.object({ id: slug, page: z.number().int().min(1).max(100_000).default(1) }),
+  async (_, { id, page }): Promise<Result<PassOnDesk>> => {
+    const pass = id === 'new' ? null : await findPass(pool(), id);
+    if (pass === undefined) return missing();
+    if (!pass) return done({ pass, holders: [], total: 0, pages: 1 });
+    const site = await currentSite();
+    const now = { mode: site.mode, at: siteNow(site) };
+    const total = (await countPassHolders(pool(), now.mode, now.at)).get(id) ?? 0;
+    const within = { ...now, limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE };
+    const pages = Math.max(1, Math.ceil(total / PAGE_SIZE));
+    return done({ pass, holders: await listPassHolders(pool(), id, within), total, pages });
+  },
+);
+
+const passSchema = z.object({
+  id: idIfKnown,
+  name: z.string().trim().min(1, say('pass.no-name')).max(60),
+  byAddress: z.boolean().optional(),
+  lasts: lengthSchema.nullable().optional(),
+  version: z.number().int().optional(),
+});
+
+/** Makes a pass, or changes one. Those who hold it already hold it as long as they were told. */
+export const savePass = staffUse('set access')(
+  'save-pass',
+  passSchema,
+  async (actor, { id: asked, version = 0, ...input }): Promise<Result<{ id: string }>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await lock(db, 'rules');
+      const passes = await listPasses(db);
+      const before = passes.find(({ id }) => id === asked);
+      if (asked && !before && version > 0) return refusedField('', 'pass.gone');
+      if (passes.some(({ id, name }) => name.toLowerCase() === input.name.toLowerCase() && id !== before?.id))
+        return refusedField('name', 'pass.taken');
+      const taken = new Set([...NOT_PASSES, ...passes.map(({ id }) => id)]);
+      const id = before?.id ?? freeId(asked || slugify(input.name), taken);
+      const { byAddress = before?.byAddress ?? false, lasts = before?.lasts ?? null } = input;
+      const pass = { id, name: input.name, byAddress, lasts, version };
+      if (!(await store(db, pass))) return refusedField('', 'pass.changed-elsewhere');
+      await record(db, actor, at, before ? 'pass changed' : 'pass made', `pass:${id}`, {
+        before: before ?? null,
+        after: pass,
+      });
+      return done({ id });
+    });
+  },
+);
+
+const passwordSchema = z.object({
+  id: slug,
+  /** Null: none gives the pass from now on. */
+  password: z.string().min(8, say('pass.short-password')).max(200).nullable(),
+  /** Whether those who got it by the password before lose it now. */
+  endsOld: z.boolean(),
+});
+
+/** Sets the shared password that gives a pass, changes it, or removes it. The answer is how many lost the pass. */
+export const setSharedPassword = staffUse('set access')(
+  'set-shared-password',
+  passwordSchema,
+  async (actor, { id, password, endsOld }): Promise<Result<{ ended: number }>> => {
+    const at = siteNow(await currentSite());
+    const hash = password === null ? null : await hashPassword(password);
+    return transaction(async (db) => {
+      const before = await findPass(db, id);
+      if (!before || !(await setPassPassword(db, id, hash))) return refusedField('', 'pass.gone');
+      const ended = endsOld ? await endHeldByPassword(db, id, at) : 0;
+      const what = hash === null ? 'shared password removed' : 'shared password set';
+      await record(db, actor, at, what, `pass:${id}`, { replaced: before.hasPassword, ended });
+      return done({ ended });
+    });
+  },
+);
+
+/** Ends a pass in one person's hands. */
+export const revokePass = staffUse('set access')(
+  'revoke-pass',
+  z.object({ pass: slug, id: uuid }),
+  async (actor, { pass, id }): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      const ended = await endHeldPass(db, pass, id, at);
+      if (!ended) return refusedField('', 'pass.not-held');
+      const whose = ended.memberId ? `member:${ended.memberId}` : `pass:${pass}`;
+      await record(db, actor, at, 'pass revoked', whose, { pass });
+      return done(null);
+    });
+  },
+);
+
+/** Deletes a pass, also for those who hold it; refused while a rule or a section opens something to it. */
+export const deletePass = staffUse('set access')(
+  'delete-pass',
+  slug,
+  async (actor, id): Promise<Result<null>> => {
+    const at = siteNow(await currentSite());
+    return transaction(async (db) => {
+      await lock(db, 'rules');
+      const rule = (await listRules(db)).find((one) => namesPass(one, id));
+      if (rule) return refusedField('', 'pass.in-rule', { rule: rule.name });
+      const [used] = await itemsWithSectionsFor(db, { kind: 'pass', id });
+      if (used) return refusedField('', 'pass.in-section', { title: used.title });
+      const before = await findPass(db, id);
+      if (!before || !(await remove(db, id))) return refusedField('', 'pass.gone');
+      await record(db, actor, at, 'pass deleted', `pass:${id}`, { before });
+      return done(null);
+    });
+  },
+);

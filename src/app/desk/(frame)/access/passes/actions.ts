@@ -1,0 +1,41 @@
+'use server';
+
+import { redirect } from 'next/navigation';
+import { deletePass, revokePass, savePass, setSharedPassword } from '@/access/services/passes';
+import { draftsOf, forForm, text, ticked, type FormState } from '@/app/form-state';
+import { currentActor } from '@/app/session';
+import { desk } from '@/words/desk';
+
+export async function savePassAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
+  const { pass } = draftsOf(sent);
+  return forForm(savePass(await currentActor(), pass), ({ id }) =>
+    redirect(`/desk/access/passes/${id}?saved=1`),
+  );
+}
+
+export async function setSharedPasswordAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    id: text(form, 'id'),
+    password: text(form, 'password'),
+    endsOld: ticked(form, 'endsOld') ?? true,
+  };
+  return forForm(setSharedPassword(await currentActor(), input), ({ ended }) =>
+    Promise.resolve({ problems: {}, message: desk('desk-access.password-set', { ended }) }),
+  );
+}
+
+export async function removeSharedPasswordAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { id: text(form, 'id'), password: null, endsOld: ticked(form, 'endsOld') ?? true };
+  return forForm(setSharedPassword(await currentActor(), input), ({ ended }) =>
+    Promise.resolve({ problems: {}, message: desk('desk-access.password-removed', { ended }) }),
+  );
+}
+
+export async function revokePassAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { pass: text(form, 'pass'), id: text(form, 'id') };
+  return forForm(revokePass(await currentActor(), input), () => Promise.resolve({ problems: {} }));
+}
+
+export async function deletePassAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(deletePass(await currentActor(), text(form, 'id')), () => redirect('/desk/access/passes'));
+}
