@@ -1,3 +1,4 @@
+import { withPlaces } from './lib/kept-rules';
 import { z } from 'zod';
 import { impactOf } from '@/core/access/impact';
 import { decide } from '@/core/access/decide';
@@ -141,7 +142,7 @@ export const applyDraft = staffUse('set access')(
     const at = siteNow(reader.site);
     return transactionUnlessRefused(async (db) => {
       await lockRules(db);
-      const seen = { ...reader, rules: await listRules(db) };
+      const seen = { ...reader, rules: await withPlaces(db, await listRules(db)) };
       if (stampOf(seen) !== stamp || stampOf(reader) !== stamp)
         return refusedField('', 'draft.rules-changed');
       if (draft.changes.length === 0) return refusedField('', 'draft.nothing');

@@ -5,6 +5,7 @@ import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { readViewpoints } from './lib/access-map';
+import { withPlaces } from './lib/kept-rules';
 import { ruleDraftSchema } from './lib/rule-draft';
 
 /** So many titles are named; the rest are counted. */
@@ -15,7 +16,8 @@ type Some = { count: number; some: string[] };
 export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchema, async (_, draft) => {
   const { reader, viewpoints } = await readViewpoints();
   const items = await listPublished(pool(), reader.now);
-  const rule: Rule = { ...draft, id: draft.id ?? 'new', openTo: draft.openTo ?? [] };
+  const written: Rule = { ...draft, id: draft.id ?? 'new', openTo: draft.openTo ?? [] };
+  const [rule = written] = await withPlaces(pool(), [written]);
   const others = reader.rules.filter(({ id }) => id !== rule.id);
   const rules = { before: reader.rules, after: [...others, rule] };
   const asked = { now: reader.now, zone: reader.site.zone, default: reader.site.accessDefault };

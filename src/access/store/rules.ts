@@ -41,7 +41,7 @@ export async function findRule(db: Db, id: string): Promise<StoredRule | undefin
 
 /** Adds a rule, or replaces it if it has not changed since `rule.version`. False if it has. */
 export async function saveRule(db: Db, rule: StoredRule): Promise<boolean> {
-  const { id, name, on, doorstep, version, ...definition } = rule;
+  const { id, name, on, doorstep, version, places: _, ...definition } = rule;
   const changed = await run(
     db,
     `INSERT INTO rules (id, name, is_on, definition, doorstep) VALUES ($1, $2, $3, $4, $5)

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import type { Length } from '@/core/instants';
 import type { Doorstep } from '@/core/access/doorstep';
 import { refKey, type Cover, type Opener } from '@/core/access/rule';
 import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormAction } from '@/kit/action-form';
@@ -11,6 +12,7 @@ import { OwnDoorstepFields, type NoticeSample } from './doorstep-fields';
 import { OpenerPicker, type TierChoice } from './opener-picker';
 import type { FindMembers } from './member-search';
 import { ruleNameFrom, type Names } from './rule-words';
+import { SeriesFields } from './series-fields';
 import { RuleImpactNote, type PreviewRule } from './rule-impact';
 import { desk } from '@/words/desk';
 
@@ -25,6 +27,8 @@ export type RuleDraft = {
   doorstep: Doorstep | null;
   meter: string | null;
   listed: boolean;
+  each: Length | null;
+  firstAtOnce: boolean;
   version: number;
 };
 
@@ -143,6 +147,13 @@ export function RuleForm({
                 learn(more);
               }}
             />
+            {rule.covers.some(({ kind }) => kind === 'under') && (
+              <SeriesFields
+                each={rule.each}
+                firstAtOnce={rule.firstAtOnce}
+                onChange={(each, firstAtOnce) => change({ each, firstAtOnce })}
+              />
+            )}
             <div className="mt-5">
               <CheckField
                 name="alsoRequire"

@@ -3,7 +3,7 @@ import type { Instant } from '@/core/instants';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import type { Words } from '@/words/speak';
 import { desk } from '@/words/desk';
-import { coverWords, whenWords, whoWords, type Names } from './rule-words';
+import { coverWords, seriesWords, whenWords, whoWords, type Names } from './rule-words';
 
 type PastRule = Omit<Rule, 'id' | 'name' | 'openTo'> & { name: string; openTo?: Opener[] };
 type RuleChange = {
@@ -71,6 +71,7 @@ function differences({ before, after }: RuleChange, names: Names): string[] {
           openTo.map((line) => [whoWords(line, names), whenWords(line, names)].filter(Boolean).join(' ')),
         ),
     ],
+    [desk('desk-access.series'), (rule) => seriesWords(rule) || yesNo(false)],
     [desk('desk-access.the-rule-is-on'), ({ on }) => yesNo(on !== false)],
     [desk('desk-access.also-require'), ({ alsoRequire }) => yesNo(alsoRequire === true)],
   ];

@@ -4,7 +4,7 @@ import { Fragment } from 'react';
 import type { Rule } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';
 import { TierName } from '@/kit/key-cut';
-import { coverWords, isOn, whenWords, whoWords, type Names } from './rule-words';
+import { coverWords, isOn, seriesWords, whenWords, whoWords, type Names } from './rule-words';
 import { desk } from '@/words/desk';
 
 type Props = {
@@ -54,7 +54,8 @@ export function RuleSentence({ rule, names, tiers, meters }: Props) {
             </Fragment>
           );
         })}
-        .{meter && ` ${desk('desk-access.rule-has-meter', { meter: meter.name })}`}
+        .{rule.each && ` ${seriesWords(rule)}`}
+        {meter && ` ${desk('desk-access.rule-has-meter', { meter: meter.name })}`}
         {rule.listed === false && ` ${desk('desk-access.rule-hides')}`}
         {Boolean(rule.doorstep) && ` ${desk('desk-access.rule-has-doorstep')}`}
       </p>

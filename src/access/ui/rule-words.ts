@@ -1,5 +1,5 @@
 import { refKey, type Cover, type Edge, type Opener, type Rule } from '@/core/access/rule';
-import { lengthWords } from '@/words/offers';
+import { everyWords, lengthWords } from '@/words/offers';
 import { plainWords } from '@/words/desk';
 import { desk } from '@/words/desk';
 
@@ -77,6 +77,15 @@ export function whoWords({ who }: Pick<Opener, 'who'>, names: Names): string {
         : desk('desk-access.staff-of-role', { role: who.id });
   }
 }
+
+/** How the pages that a rule covers open one by one: "one page every 2 weeks, the first at once". */
+export const seriesWords = ({ each, firstAtOnce }: Pick<Rule, 'each' | 'firstAtOnce'>): string =>
+  each
+    ? desk('desk-access.one-page-every', {
+        every: everyWords(each, plainWords),
+        first: firstAtOnce ? 'yes' : 'no',
+      })
+    : '';
 
 /** A rule by what it covers, for one that was given no name: "the category Guides". */
 export const ruleNameFrom = (covers: Cover[], names: Names): string => {

@@ -10,6 +10,7 @@ import {
   findHead,
   findItem,
   findItemByPath,
+  lastPosition,
   saveItem as store,
   type Item,
 } from '@/content/store/items';
@@ -117,6 +118,9 @@ export const saveItem = staffUse('write content')(
           return refusedField('slug', 'item.reserved');
         const publishedAt = published(input.publish, known, at);
         const id = known?.id ?? input.id ?? randomUUID();
+        // A new page below another is the last there, as a lesson follows the ones before.
+        const isAppended = kind.id === PAGE && parent && !known && raw.position === undefined;
+        const position = isAppended ? await lastPosition(db, parent.id) : input.position;
         if (known && known.path !== path) await followMove(db, known, path);
         await store(
           db,
@@ -125,6 +129,7 @@ export const saveItem = staffUse('write content')(
             id,
             path,
             publishedAt,
+            position,
             parentId: kind.id === PAGE ? input.parentId : null,
             target: kind.id === LINK ? input.target : null,
             tags: raw.tags ? await tagIds(db, raw.tags) : input.tags,

@@ -141,6 +141,16 @@ export async function listHeads(db: Db, ids: string[]): Promise<ItemHead[]> {
   return many(db, `SELECT ${HEAD} FROM items i WHERE i.id = ANY ($1) AND i.trashed_at IS NULL`, [ids]);
 }
 
+/** The position after all pages below a parent. */
+export async function lastPosition(db: Db, parentId: string): Promise<number> {
+  const { position } = await one<{ position: number }>(
+    db,
+    'SELECT coalesce(max(position), -1) + 1 AS position FROM items WHERE parent_id = $1',
+    [parentId],
+  );
+  return position;
+}
+
 /** Items in whose text a section names a rule. */
 export async function itemsWithSectionsOf(db: Db, ruleId: string): Promise<{ id: string; title: string }[]> {
   return many(

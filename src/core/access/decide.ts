@@ -82,7 +82,7 @@ type Plan = {
   by: 'rule' | 'default';
   deciding: Rule[];
   /** Those of all that decide, each with the key of whom it names. */
-  lines: { key: string; line: Opener }[];
+  lines: { key: string; line: Opener; rule: Rule }[];
   isMetered: boolean;
   /** What is decided where it is open. */
   open: Decision;
@@ -103,7 +103,7 @@ function planOf(rules: Rule[], item: ItemFacts): Plan {
     item,
     by,
     deciding,
-    lines: deciding.flatMap(({ openTo }) => openTo.map((line) => ({ key: refKey(line.who), line }))),
+    lines: deciding.flatMap((rule) => rule.openTo.map((line) => ({ key: refKey(line.who), line, rule }))),
     isMetered: deciding.some(({ meter }) => typeof meter === 'string'),
     required: rules.filter((rule) => rule.alsoRequire && ruleLayer(rule, item)),
     ids,
@@ -119,10 +119,10 @@ const sortedIds = (ids: string[]): string[] => [...new Set(ids)].sort();
 function judgeLines(lines: Plan['lines'], question: Question): Verdict {
   const keys = keysOf(question.person);
   let later: Verdict[] | null = null;
-  for (const { key, line } of lines) {
+  for (const { key, line, rule } of lines) {
     if (!keys.has(key)) continue;
-    if (!line.opens && !line.closes) return OPEN;
-    (later ??= []).push(judgeOpener(line, question.item, question.person, question));
+    if (!line.opens && !line.closes && !rule.each) return OPEN;
+    (later ??= []).push(judgeOpener(line, question.item, question.person, question, rule));
   }
   return later ? bestOf(later) : CLOSED;
 }
@@ -154,7 +154,7 @@ function decidingLayer(rules: Rule[], item: ItemFacts): Rule[] {
 /** What a rule says to a person by its own lines, whatever it covers. */
 export function judgeRule(rule: Rule, { item, person, now, zone }: Question): Verdict {
   const moment: Moment = { now, zone };
-  return bestOf(rule.openTo.map((line) => judgeOpener(line, item, person, moment)));
+  return bestOf(rule.openTo.map((line) => judgeOpener(line, item, person, moment, rule)));
 }
 
 function freeRead(deciding: Rule[], { item, person, now, zone, reads = [], meters = {} }: Question) {

@@ -2,7 +2,7 @@ import type { Instant } from '../instants';
 import { decide, judgeRule, layersOf, type Decision, type Question, type SiteDefault } from './decide';
 import { matches } from './facts';
 import { compareSpecificity, coverLayer, isExcepted, ruleLayer, type Specificity } from './layers';
-import { edgeInstant, judgeOpener, type Verdict } from './openers';
+import { edgeInstant, judgeOpener, opensInstant, type Verdict } from './openers';
 import type { Opener, Rule } from './rule';
 
 /** What one line of a rule says to the person, and from when and until when it is open to them. */
@@ -69,19 +69,19 @@ function reasonOf(rule: Rule, layer: Specificity, question: Question): RuleReaso
     rule: rule.id,
     layer,
     verdict: judgeRule(rule, question),
-    lines: rule.openTo.map((line) => lineReason(line, question)),
+    lines: rule.openTo.map((line) => lineReason(line, question, rule)),
   };
 }
 
-function lineReason(line: Opener, { item, person, now, zone }: Question): LineReason {
+function lineReason(line: Opener, { item, person, now, zone }: Question, rule: Rule): LineReason {
   const isTheirs = matches(line.who, person);
-  const at = (edge: Opener['opens']): Instant | null | undefined =>
-    edge && isTheirs ? edgeInstant(edge, line.who, item, person, zone) : undefined;
-  const [opensAt, closesAt] = [at(line.opens), at(line.closes)];
+  const opensAt = isTheirs ? opensInstant(line, item, person, zone, rule) : undefined;
+  const closesAt =
+    isTheirs && line.closes ? edgeInstant(line.closes, line.who, item, person, zone) : undefined;
   return {
     line,
     isTheirs,
-    state: judgeOpener(line, item, person, { now, zone }).state,
+    state: judgeOpener(line, item, person, { now, zone }, rule).state,
     countsFromNothing: opensAt === null || closesAt === null,
     ...(opensAt && { opensAt }),
     ...(closesAt && { closesAt }),

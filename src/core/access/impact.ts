@@ -4,6 +4,7 @@ import type { ItemFacts, PersonFacts } from './facts';
 import { compareSpecificity, ruleLayer } from './layers';
 import { bucketOf, turningPoints } from './rights';
 import type { Rule } from './rule';
+import { coverageKey } from './series';
 
 /** Items that a change of the rules opens to a person, and that it closes to them. A free read counts as closed. */
 export type Impact<Item> = { opens: Item[]; closes: Item[] };
@@ -26,8 +27,8 @@ function alike<Item extends ItemFacts>(
   for (const item of items) {
     const [was, is] = [coveringBefore(item), coveringAfter(item)];
     if (![...was, ...is].some(({ id }) => changed.has(id))) continue;
-    const layers = [was, is].map((rules) => rules.map((rule) => [rule.id, ruleLayer(rule, item)]));
-    const key = JSON.stringify([layers, item.publishedAt && bucketOf(item.publishedAt, points)]);
+    const published = item.publishedAt ? bucketOf(item.publishedAt, points) : '';
+    const key = `${coverageKey(was, item)} ${coverageKey(is, item)} ${published}`;
     const kind = known.get(key);
     if (kind) kind.items.push(item);
     else known.set(key, { items: [item], first: item, was, is });

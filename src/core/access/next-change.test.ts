@@ -21,7 +21,7 @@ it('names each wait from publishing once, and no date or wait from joining', () 
     '2027-05-10T12:00:00Z',
     '2027-05-10T13:00:00Z',
   );
-  expect(waits.map(({ length }) => length)).toEqual([
+  expect(waits.map(({ lengths }) => lengths[0]?.length)).toEqual([
     { n: 3, unit: 'day' },
     { n: 2, unit: 'month' },
   ]);

@@ -1,7 +1,8 @@
 import { addLength, startOfDate } from '../calendar';
 import { compare, isBefore, type Instant } from '../instants';
 import { matches, type ItemFacts, type PersonFacts } from './facts';
-import type { Edge, Opener, Who } from './rule';
+import type { Edge, Opener, Rule, Who } from './rule';
+import { seriesInstant, stepsOf } from './series';
 
 export type Verdict =
   { state: 'open' } | { state: 'later'; at: Instant } | { state: 'ended'; at: Instant } | { state: 'closed' };
@@ -11,15 +12,16 @@ export type Moment = { now: Instant; zone: string };
 const CLOSED: Verdict = { state: 'closed' };
 const ORDER = { open: 0, later: 1, ended: 2, closed: 3 } as const;
 
-/** What one line of a rule says to a person at a moment. */
+/** What one line of a rule says to a person at a moment. `rule`: the line's, where that may make a series of pages. */
 export function judgeOpener(
   line: Opener,
   item: ItemFacts,
   person: PersonFacts,
   { now, zone }: Moment,
+  rule?: Rule,
 ): Verdict {
   if (!matches(line.who, person)) return CLOSED;
-  const opens = line.opens && edgeInstant(line.opens, line.who, item, person, zone);
+  const opens = opensInstant(line, item, person, zone, rule);
   const closes = line.closes && edgeInstant(line.closes, line.who, item, person, zone);
   // An edge that has nothing to count from closes the line.
   if (opens === null || closes === null) return CLOSED;
@@ -27,6 +29,25 @@ export function judgeOpener(
   if (opens && closes && !isBefore(opens, closes)) return CLOSED;
   if (opens && isBefore(now, opens)) return { state: 'later', at: opens };
   return { state: 'open' };
+}
+
+/**
+ * When a line opens to a person; null where it has nothing to count from, undefined where it is open from the start. In a series
+ * without an opening edge it counts from getting what the line names.
+ */
+export function opensInstant(
+  { who, opens }: Opener,
+  item: ItemFacts,
+  person: PersonFacts,
+  zone: string,
+  rule?: Rule,
+): Instant | null | undefined {
+  const steps = rule?.each ? stepsOf(rule, item) : null;
+  if (!rule?.each || !steps) return opens && edgeInstant(opens, who, item, person, zone);
+  const from = opens
+    ? edgeInstant(opens, who, item, person, zone)
+    : anchor({ since: 'held' }, who, item, person);
+  return from && seriesInstant(from, rule.each, steps, zone);
 }
 
 /** When an edge of a line is reached for a person; null where it has nothing to count from. */
@@ -43,7 +64,7 @@ export function edgeInstant(
 }
 
 function anchor(
-  edge: Exclude<Edge, { on: string }>,
+  edge: Pick<Exclude<Edge, { on: string }>, 'since' | 'of'>,
   who: Who,
   item: ItemFacts,
   person: PersonFacts,

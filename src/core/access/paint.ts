@@ -1,6 +1,7 @@
 import { layersOf, type SiteDefault } from './decide';
 import type { ItemFacts } from './facts';
 import { compareSpecificity } from './layers';
+import { lineOutOfSeries } from './series';
 import { refKey, type Cover, type Opener, type Rule, type Who } from './rule';
 
 /** What a cell of the map is painted: open or closed to those of its column, or as what is less specific has it. */
@@ -123,7 +124,8 @@ function linesFor(
   const [top] = layered;
   if (!top) return { lines: [{ who: { kind: siteDefault } }], from: undefined };
   const deciding = layered.filter(({ layer }) => compareSpecificity(layer, top.layer) === 0);
-  return { lines: withoutDoubles(deciding.flatMap(({ rule }) => rule.openTo)), from: top.rule };
+  const lines = deciding.flatMap(({ rule }) => rule.openTo.map((line) => lineOutOfSeries(line, rule, facts)));
+  return { lines: withoutDoubles(lines), from: top.rule };
 }
 
 function changesBetween<R extends Rule>(before: R[], after: (R | Rule)[]): RuleChange<R>[] {

@@ -1,9 +1,13 @@
 import { addLength } from '../calendar';
-import { fromMs, isBefore, toMs, type Instant } from '../instants';
+import { fromMs, isBefore, toMs, type Instant, type Length } from '../instants';
 import { edgesOf, type Edge, type Rule } from './rule';
+import { allSteps } from './series';
 
 type Counted = Exclude<Edge, { on: string }>;
 export type Since = Counted['since'];
+
+/** What must have passed since a start: lengths one after the other, each so many times. `by`: when it was looked at. */
+type Wait = { lengths: { length: Length; times: number }[]; by: Instant };
 
 /**
  * For each wait in these rules, the first start (of a holding, a membership or a publication) that is still waiting now;
@@ -11,14 +15,26 @@ export type Since = Counted['since'];
  * passes its wait sooner.
  */
 export function turningPoints(rules: Rule[], since: Since[], now: Instant, zone: string): Instant[] {
-  const lengths = new Map<string, Counted['after']>();
-  for (const rule of rules)
-    if (rule.on !== false)
-      for (const edge of edgesOf(rule))
-        if ('since' in edge && since.includes(edge.since))
-          lengths.set(JSON.stringify(edge.after), edge.after);
-  const points = [...lengths.values()].map((after) => turningPoint(after, now, zone));
+  const waits = new Map<string, Wait>();
+  for (const wait of rules.filter(({ on }) => on !== false).flatMap((rule) => waitsOf(rule, since, now)))
+    waits.set(JSON.stringify(wait), wait);
+  const points = [...waits.values()].map((wait) => turningPoint(wait, zone));
   return [...new Set(points)].sort((a, b) => a - b).map(fromMs);
+}
+
+function waitsOf(rule: Rule, since: Since[], now: Instant): Wait[] {
+  const counted = edgesOf(rule).flatMap((edge) =>
+    'since' in edge && since.includes(edge.since) ? [[{ length: edge.after, times: 1 }]] : [],
+  );
+  const waits = counted.map((lengths) => ({ lengths, by: now }));
+  const { each } = rule;
+  if (!each) return waits;
+  // A line without an opening edge counts from getting what it names, or from joining.
+  const starts = since.some((one) => one !== 'published') ? [[], ...counted] : counted;
+  const inSeries = allSteps(rule).flatMap(({ times, until }) =>
+    starts.map((lengths) => ({ lengths: [...lengths, { length: each, times }], by: until ?? now })),
+  );
+  return [...waits, ...inSeries];
 }
 
 const MOST_MS = {
@@ -29,10 +45,15 @@ const MOST_MS = {
   year: 367 * 86_400_000,
 };
 
-/** The first start, in ms, whose wait has not passed now. */
-function turningPoint(after: Counted['after'], now: Instant, zone: string): number {
-  const isReached = (ms: number): boolean => !isBefore(now, addLength(fromMs(ms), after, zone));
-  let [reached, open] = [toMs(now) - Math.ceil(after.n * MOST_MS[after.unit]) - 86_400_000, toMs(now) + 1];
+/** The first start, in ms, whose wait had not passed when it was looked at. */
+function turningPoint({ lengths, by }: Wait, zone: string): number {
+  const isReached = (ms: number): boolean =>
+    !isBefore(
+      by,
+      lengths.reduce((at, { length, times }) => addLength(at, length, zone, times), fromMs(ms)),
+    );
+  const most = lengths.reduce((sum, { length: { n, unit }, times }) => sum + n * times * MOST_MS[unit], 0);
+  let [reached, open] = [toMs(by) - Math.ceil(most) - 86_400_000, toMs(by) + 1];
   while (open - reached > 1) {
     const middle = Math.floor((reached + open) / 2);
     if (isReached(middle)) reached = middle;

@@ -44,6 +44,12 @@ export const openerSchema = z.object({
   closes: edgeSchema.optional(),
 });
 
+/** At most a year from one page to the next. */
+export const seriesLengthSchema = lengthSchema.refine(
+  ({ n, unit }) => n <= { hour: 8_784, day: 366, week: 53, month: 12, year: 1 }[unit],
+  say('length.too-long'),
+);
+
 /** The open form of an access rule. `on` is true and `alsoRequire` false where they are left out. */
 export const ruleSchema = z.object({
   id,
@@ -55,6 +61,10 @@ export const ruleSchema = z.object({
   alsoRequire: z.boolean().optional(),
   meter: z.string().nullish(),
   doorstep: z.unknown().optional(),
+  /** On a rule that covers a page and all below it: its children open one by one, each so long after the one before. */
+  each: seriesLengthSchema.nullish(),
+  /** Whether the first of them opens with the line's own edge, and not one length after it. */
+  firstAtOnce: z.boolean().optional(),
   /** False: what it closes is left out of lists, menus, searches and feeds, for those to whom it is closed. */
   listed: z.boolean().optional(),
 });

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Places } from './series';
 import type { coverSchema, edgeSchema, openerSchema, ruleSchema, whoSchema } from './rule-schema';
 
 /** A cover or a who as one text, whatever the order of its keys; for telling two apart. */
@@ -10,7 +11,8 @@ export type Cover = z.infer<typeof coverSchema>;
 export type Who = z.infer<typeof whoSchema>;
 export type Edge = z.infer<typeof edgeSchema>;
 export type Opener = z.infer<typeof openerSchema>;
-export type Rule = z.infer<typeof ruleSchema>;
+/** `places`: where pages are in the series that it makes; what has none there is closed. */
+export type Rule = z.infer<typeof ruleSchema> & { places?: Places };
 
 /** When a rule opens or closes something, for all of its openers. */
 export const edgesOf = ({ openTo }: Pick<Rule, 'openTo'>): Edge[] =>

@@ -5,6 +5,7 @@ import { decide, layersOf, type SiteDefault } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import { compareSpecificity, ruleLayer } from './layers';
 import type { Rule } from './rule';
+import { allSteps, coverageKey } from './series';
 
 /** What is probably not as it was meant. Items are told by their ids: how many, and the first of them. */
 export type Warning =
@@ -47,7 +48,7 @@ function kindsOf(rules: Rule[], items: ItemFacts[]): Kind[] {
   const known = new Map<string, Kind>();
   for (const item of items) {
     const by = covering(item).filter((rule) => ruleLayer(rule, item) !== null);
-    const key = JSON.stringify([item.system ?? false, by.map((rule) => [rule.id, ruleLayer(rule, item)])]);
+    const key = (item.system ? 'system ' : '') + coverageKey(by, item);
     const kind = known.get(key);
     if (kind) {
       kind.items.push(item);
@@ -91,12 +92,17 @@ function ruleWarnings(rule: Rule, kinds: Kind[]): Warning[] {
 
 /** Lines that count from holding a tier, or a tier named with it, for longer than that can be held. */
 function waitWarnings(rule: Rule, { now, zone, tiers }: Context): Warning[] {
+  const last = Math.max(0, ...allSteps(rule).flatMap(({ times, until }) => (until === null ? [times] : [])));
   const late = rule.openTo.flatMap(({ who, opens }) => {
-    if (!opens || !('since' in opens) || opens.since !== 'held') return [];
-    const id = opens.of?.kind === 'tier' ? opens.of.id : who.kind === 'tier' ? who.id : null;
+    const isCounted = opens ? 'since' in opens && opens.since === 'held' : Boolean(rule.each);
+    if (!isCounted) return [];
+    const of = opens && 'of' in opens ? opens.of : undefined;
+    const id = of?.kind === 'tier' ? of.id : who.kind === 'tier' ? who.id : null;
     const tier = tiers.find((one) => one.id === id);
     if (!tier?.longest) return [];
-    const [reached, ended] = [addLength(now, opens.after, zone), addLength(now, tier.longest, zone)];
+    const from = opens && 'after' in opens ? addLength(now, opens.after, zone) : now;
+    const reached = rule.each ? addLength(from, rule.each, zone, last) : from;
+    const ended = addLength(now, tier.longest, zone);
     return isBefore(reached, ended) ? [] : [tier.id];
   });
   return [...new Set(late)].map((tier) => ({ kind: 'too-long', rule: rule.id, tier }));

@@ -1,9 +1,9 @@
-import { DAY_MS, isBefore, toMs } from '../instants';
+import { DAY_MS, isBefore, toMs, type Length } from '../instants';
 import { asOf, decide, type Question } from './decide';
 import { VISITOR, type ItemFacts, type PersonFacts } from './facts';
 import type { Covering } from './compile';
-import { ruleLayer } from './layers';
 import { edgesOf, type Rule } from './rule';
+import { allSteps, coverageKey } from './series';
 import type { TierCandidate } from './would-open';
 
 /**
@@ -21,7 +21,7 @@ export function coveredBy<Item extends ItemFacts>(covering: Covering<Rule>, item
   const known = new Map<string, Coverage>();
   return items.map((item) => {
     const rules = covering(item);
-    const key = JSON.stringify(rules.map((rule) => [rule.id, ruleLayer(rule, item)]));
+    const key = coverageKey(rules, item);
     const by = known.get(key) ?? { rules, longestWait: longestWait(rules) };
     known.set(key, by);
     return { item, by };
@@ -78,11 +78,17 @@ const MOST_DAYS = { hour: 1 / 24, day: 1, week: 7, month: 31, year: 366 };
 
 /** In ms, no less than the longest wait of some rules that counts from publishing; null where none does. */
 function longestWait(rules: Rule[]): number | null {
-  const waits = rules
-    .flatMap(edgesOf)
-    .flatMap((edge) => ('since' in edge && edge.since === 'published' ? [edge.after] : []))
-    // A day more, for the hour that a change of the clocks adds.
-    .map(({ n, unit }) => (n * MOST_DAYS[unit] + 1) * DAY_MS);
+  const days = ({ n, unit }: Length, times = 1): number => n * times * MOST_DAYS[unit];
+  const waits = rules.flatMap((rule) => {
+    const { each } = rule;
+    const inSeries = each ? Math.max(0, ...allSteps(rule).map(({ times }) => days(each, times))) : 0;
+    return (
+      edgesOf(rule)
+        .flatMap((edge) => ('since' in edge && edge.since === 'published' ? [edge.after] : []))
+        // A day more, for the hour that a change of the clocks adds.
+        .map((after) => (days(after) + inSeries + 1) * DAY_MS)
+    );
+  });
   return waits.length > 0 ? Math.max(...waits) : null;
 }
 

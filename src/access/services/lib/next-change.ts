@@ -1,5 +1,5 @@
 import { addLength, endOfDate, localDate } from '@/core/calendar';
-import { publishingWaits } from '@/core/access/next-change';
+import { datedOpenings, publishingWaits } from '@/core/access/next-change';
 import { compare, earliest, fromMs, isBefore, toMs, type Instant } from '@/core/instants';
 import { listPublishTimes } from '@/content/store/item-lists';
 import { keptScheduled } from '@/content/services/lib/kept';
@@ -28,9 +28,11 @@ export async function nextChange(site: Site, now: Instant): Promise<Instant> {
 
 async function edgesBetween(site: Site, from: Instant, to: Instant): Promise<Instant[]> {
   const { rules } = await keptRules();
-  const edges: Instant[] = [];
+  const edges = datedOpenings(rules, site.zone);
   for (const wait of publishingWaits(rules, from, to))
     for (const at of await listPublishTimes(pool(), wait.from, wait.to))
-      edges.push(addLength(at, wait.length, site.zone));
+      edges.push(
+        wait.lengths.reduce((from, { length, times }) => addLength(from, length, site.zone, times), at),
+      );
   return edges.filter((at) => !isBefore(at, from) && !isBefore(to, at)).sort(compare);
 }

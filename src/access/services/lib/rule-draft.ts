@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { readPattern } from '@/core/access/paths';
-import { coverSchema, openerSchema } from '@/core/access/rule-schema';
+import { coverSchema, openerSchema, seriesLengthSchema } from '@/core/access/rule-schema';
 import { say } from '@/words/problems';
 import { doorstepDraftSchema } from './doorstep-draft';
 
@@ -22,6 +22,9 @@ export const ruleDraftSchema = z.object({
   doorstep: doorstepDraftSchema.nullable().optional(),
   meter: z.string().max(200).nullish(),
   listed: z.boolean().optional(),
+  /** Null: no series. */
+  each: seriesLengthSchema.nullish(),
+  firstAtOnce: z.boolean().optional(),
   /** The version that was opened, where an existing rule is changed. */
   version: z.number().int().optional(),
 });

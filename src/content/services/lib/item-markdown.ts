@@ -103,7 +103,7 @@ export function writeItem(
     author: item.author || undefined,
     categories: item.ownCategories.length > 0 ? item.ownCategories : undefined,
     tags: item.tags.length > 0 ? item.tags : undefined,
-    position: item.position === 0 ? undefined : item.position,
+    position: item.position === 0 && item.parentId === null ? undefined : item.position,
     published: item.publishedAt ?? undefined,
     'was-published': item.publishedAt === null ? (item.wasPublishedAt ?? undefined) : undefined,
     picture: more.picture ?? undefined,

@@ -221,6 +221,13 @@ export const access = {
     'until {length} {since, select, held {after getting it} joined {after joining} other {after publishing}}',
   'desk-access.rule-saved': 'Rule saved.',
   'desk-access.up-to-the-marker': 'The text up to its teaser marker, or the summary',
+  'desk-access.series': 'Open the pages below it one by one',
+  'desk-access.series-hint':
+    'In the order of the pages. Counted from getting the tier or from joining, or from when each of the above opens. Moving pages never closes one that was open to someone.',
+  'desk-access.series-every': 'One every',
+  'desk-access.series-first-at-once': 'The first opens at once',
+  'desk-access.one-page-every':
+    'The pages open one by one: one {every}{first, select, yes {, the first at once} other {}}.',
   'desk-access.passes': 'Passes',
   'desk-access.pass': 'Pass',
   'desk-access.make-a-pass': 'New pass',

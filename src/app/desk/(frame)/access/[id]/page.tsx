@@ -29,6 +29,8 @@ const draftOf = ({
   doorstep,
   meter = null,
   listed = true,
+  each = null,
+  firstAtOnce = false,
 }: StoredRule) => ({
   covers,
   except,
@@ -37,6 +39,8 @@ const draftOf = ({
   doorstep,
   meter,
   listed,
+  each,
+  firstAtOnce,
 });
 
 const opensTo =
@@ -78,6 +82,8 @@ export default async function RulePage({ params, searchParams }: Props) {
         doorstep: null,
         meter: null,
         listed: true,
+        each: null,
+        firstAtOnce: true,
         ...(copied && draftOf(copied)),
         version: 0,
       };
