@@ -1,3 +1,4 @@
+import type { Scope } from '@/core/api/scopes';
 import type { Problem } from '@/core/problem';
 import { plainWords } from '@/words/desk';
 import { problem, type ProblemCode } from '@/words/problems';
@@ -14,6 +15,8 @@ export type Actor = {
   address?: string;
   /** What the browser carries of ours, as it came: secrets, each of which identifies the browser that holds it. */
   browser?: Browser;
+  /** The key of the API that a program calls with, and what that is good for. */
+  key?: { id: string; scopes: Scope[] };
   /** The viewpoint that staff chose to see the site from. */
   look?: string;
 };

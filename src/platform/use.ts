@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Scope } from '@/core/api/scopes';
 import type { Right } from '@/core/staff';
 import { may } from '@/core/staff';
 import { pool } from '@/platform/store/db';
@@ -12,7 +13,12 @@ import { problem, type ProblemCode } from '@/words/problems';
 import { missing, refused, type Refusal, type Result } from './result';
 
 /** Who may call a use case; for the test that lists them all. */
-export type UseFacts = { name: string; of: 'public' | 'member' | 'staff' | 'system'; right?: Right };
+export type UseFacts = {
+  name: string;
+  of: 'public' | 'member' | 'staff' | 'system' | 'key';
+  right?: Right;
+  scope?: Scope;
+};
 /** What a route, an action or the worker calls: it looks at who calls, and at what they bring, before anything else. */
 export type Use<T> = ((actor: Actor, input?: unknown) => Promise<Result<T>>) & { use: UseFacts };
 type Run<A extends Actor, S extends z.ZodType, T> = (actor: A, input: z.output<S>) => Promise<Result<T>>;
@@ -105,6 +111,17 @@ export const staffUse =
       if (actor.memberId === null && actor.staffRole === null) return refused(SIGNED_OUT, 'sign-in');
       const against = withoutRight(actor, right);
       return against && refused({ '': against }, 'forbidden');
+    });
+
+/** For programs that call the API with a key which has a scope. */
+export const keyUse =
+  (scope: Scope) =>
+  <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
+    make({ name, of: 'key', scope }, schema, run, ({ key }) => {
+      if (!key) return refused({ '': problem('api.no-key') }, 'sign-in');
+      return key.scopes.includes(scope)
+        ? null
+        : refused({ '': problem('api.no-scope', { scope }) }, 'forbidden');
     });
 
 /** For the worker, gateways and setting up: never for a person. */

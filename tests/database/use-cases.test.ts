@@ -1,5 +1,6 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { SCOPES, type Scope } from '../../src/core/api/scopes';
 import { may, STAFF_ROLES, type StaffRole } from '../../src/core/staff';
 import { approveAtWallet } from '../../scripts/lib/stand-ins';
 import { VISITOR_ACTOR, WORKER, type Actor } from '../../src/platform/actor';
@@ -53,11 +54,11 @@ const STAFF: Record<string, StaffRole[]> = {
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
-     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme exportSite importStep listWording reword`,
+     accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme exportSite importStep apiKeys makeApiKey revokeApiKey listWording reword`,
   ),
 };
 const PUBLIC = words(
-  `codeAsked claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
+  `codeAsked whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking itemComments mailOffLink turnMailOff`,
 );
@@ -70,6 +71,13 @@ const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
    tidyUp repairPages remindAndExpire writeReminders writeSummaries rotateKeys`,
 );
+/** For programs, by the scope of their key. */
+const KEYS: Record<string, Scope> = {
+  apiDecision: 'decisions:read',
+  apiDecisions: 'decisions:read',
+  apiItems: 'content:read',
+  apiItem: 'content:read',
+};
 type Theirs = {
   subscription: string;
   quote: string;
@@ -202,8 +210,18 @@ const codeOf = async (name: string, actor: Actor, input: unknown = NONSENSE): Pr
 it('every function of every service is a use case, and who may call it is written down here', () => {
   expect(strays).toEqual([]);
   expect([...uses.keys()].sort()).toEqual(
-    [...Object.keys(STAFF), ...PUBLIC, ...OWN, ...SYSTEM, ...Object.keys(OWNED)].sort(),
+    [...Object.keys(STAFF), ...PUBLIC, ...OWN, ...SYSTEM, ...Object.keys(KEYS), ...Object.keys(OWNED)].sort(),
   );
+});
+
+describe('for programs with a key', () => {
+  it.each(Object.entries(KEYS))('%s', async (name, scope) => {
+    const withKey = (...scopes: Scope[]): Actor => ({ ...staffAs('owner'), key: { id: 'k', scopes } });
+    for (const nobody of [VISITOR_ACTOR, right, staffAs('owner')])
+      expect(await codeOf(name, nobody)).toBe('sign-in');
+    expect(await codeOf(name, withKey(...SCOPES.filter((other) => other !== scope)))).toBe('forbidden');
+    expect(await codeOf(name, withKey(scope))).toBe('invalid');
+  });
 });
 
 describe('for staff', () => {

@@ -1,5 +1,6 @@
 import { access } from './access';
 import { accessMap } from './access-map';
+import { api } from './api';
 import { common } from './common';
 import { content } from './content';
 import { doorsteps } from './doorsteps';
@@ -25,6 +26,7 @@ export const DESK_PARTS = {
   access,
   accessMap,
   doorsteps,
+  api,
   settings,
   staffMails,
 };
@@ -41,6 +43,7 @@ export const desk = {
   ...access,
   ...accessMap,
   ...doorsteps,
+  ...api,
   ...settings,
   ...staffMails,
 } as const;

@@ -1,0 +1,9 @@
+import { apiItem } from '@/access/services/api-items';
+import { answerCall } from '../../answer';
+
+type Context = { params: Promise<{ id: string }> };
+
+export async function GET(request: Request, { params }: Context): Promise<Response> {
+  const { id } = await params;
+  return answerCall(request, apiItem, (query) => ({ ...query, id }));
+}
