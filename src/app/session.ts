@@ -103,6 +103,11 @@ export const currentActor = cache(async (): Promise<Actor> => {
     code: read('code'),
     reads: read('reads'),
     passes: read('passes'),
+    embeds: jar
+      .getAll()
+      .filter(({ name }) => name.startsWith(cookieName('embed_')))
+      .slice(0, 20)
+      .map(({ value }) => value.slice(0, 200)),
     isView: head.get(VIEW_HEADER) === 'yes',
     agent: head.get('user-agent')?.slice(0, 300),
   };

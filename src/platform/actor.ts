@@ -31,6 +31,8 @@ export type Browser = {
   reads?: string;
   /** By which the passes of a visitor are known. */
   passes?: string;
+  /** Of frames of other sites in which items are shown to a member. */
+  embeds?: string[];
   /** As it names itself. */
   agent?: string;
   /** Whether a person opens a page with this request: it is not fetched ahead, not by a robot, and no part of another page. */

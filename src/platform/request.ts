@@ -13,6 +13,8 @@ export type InHand = {
    * a page says so, it is not; and where anything in it says otherwise, it is not either.
    */
   share: { until?: number; isRefused?: true; isUnversioned?: true };
+  /** The origins whose pages may show the answer in a frame; none where it is left out. */
+  ancestors?: readonly string[];
   /** A cookie that is sent along, where a page that is being made could not set it. */
   cookie?: string;
 };
@@ -75,6 +77,12 @@ export function setCookie(cookie: string): void {
   if (!request) return;
   request.cookie = cookie;
   request.share.isRefused = true;
+}
+
+/** Says that pages of some origins may show the answer in a frame. */
+export function frameBy(origins: readonly string[]): void {
+  const request = inHand.getStore();
+  if (request) request.ancestors = origins;
 }
 
 /** Says that something in the answer may change while the version of the site stays: it can be shared for a moment, not kept. */

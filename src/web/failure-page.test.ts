@@ -40,7 +40,7 @@ const get = (path: string) => fetch(`http://127.0.0.1:${(server.address() as Add
 beforeAll(async () => {
   server = createServer((request, response) => {
     const inHand = { isTakenUp: true, isUnreadable: request.headers['x-unread'] !== undefined, share: {} };
-    finishHeaders(response, { id: ID, isHttps: false, policy: NO_PAGE, request: inHand });
+    finishHeaders(response, { id: ID, isHttps: false, path: '/', policy: NO_PAGE, request: inHand });
     replaceFailedPages(response, ID, request.headers['accept-language']);
     ANSWERS[request.url ?? '']?.(response);
   });

@@ -1,5 +1,6 @@
 import type { OutgoingHttpHeaders, ServerResponse } from 'node:http';
 import type { InHand } from '@/platform/request';
+import { framedBy } from './policy';
 
 const YEAR = 365 * 86_400;
 
@@ -10,9 +11,10 @@ export function finishHeaders(
     id,
     isHttps,
     policy,
+    path,
     runToken,
     request,
-  }: { id: string; isHttps: boolean; policy: string; runToken?: string; request: InHand },
+  }: { id: string; isHttps: boolean; policy: string; path: string; runToken?: string; request: InHand },
 ): void {
   const always: Record<string, string> = {
     'x-request-id': id,
@@ -30,6 +32,7 @@ export function finishHeaders(
   response.writeHead = (...all: unknown[]) => {
     const given = all.find((one) => typeof one === 'object' && one !== null) ?? {};
     const names = new Set(Object.keys(given).map((name) => name.toLowerCase()));
+    always['content-security-policy'] = framedBy(policy, path, request.ancestors);
     for (const [name, value] of Object.entries(always))
       if (!names.has(name) && !response.hasHeader(name)) response.setHeader(name, value);
     if (request.cookie) response.appendHeader('set-cookie', request.cookie);

@@ -8,7 +8,7 @@ import { closePools } from '@/platform/store/db';
 import { admit } from './admit';
 import { FAILURE_HEADERS, failurePage, replaceFailedPages } from './failure-page';
 import { finishHeaders } from './headers';
-import { NO_PAGE, setPolicy } from './policy';
+import { NO_PAGE, pathOf, setPolicy } from './policy';
 import { pathForLog } from './path-for-log';
 import { answering, type InHand } from '@/platform/request';
 import { answerAsBefore, gather, isFromAnyone } from './shared-answers';
@@ -39,6 +39,7 @@ const server = createServer((request, response) => {
     id,
     isHttps: SITE_URL.startsWith('https:'),
     policy: policy.value,
+    path: pathOf(request),
     runToken: RUN_TOKEN,
     request: inHand,
   });

@@ -18,7 +18,8 @@ function policyOf(path: string, frames: string[], scripts: string, styles: strin
     `frame-src ${canEmbed(path) ? 'https: ' : ''}${frames.join(' ')}`,
     "object-src 'none'",
     "base-uri 'none'",
-    "form-action 'self'",
+    // In a frame of another site nothing is typed.
+    `form-action ${isFramed(path) ? "'none'" : "'self'"}`,
     "frame-ancestors 'none'",
   ].join('; ');
 }
@@ -28,7 +29,16 @@ const isBytes = (path: string): boolean =>
   /^\/(downloads|feeds\/[^/]+\/files|_next\/static|icon\.svg)(\/|$)/.test(path);
 
 /** Texts of the site show what their authors embed; where people type, pay or work, nothing of another site is framed. */
-const canEmbed = (path: string): boolean => !/^\/(desk|join|account|sign-in|api)(\/|$)/.test(path);
+const canEmbed = (path: string): boolean => !/^\/(desk|join|account|sign-in|api|embed)(\/|$)/.test(path);
+
+/** Pages for frames of other sites: those alone may be framed, by whom the page says. */
+const isFramed = (path: string): boolean => /^\/embed\/[^/]+$/.test(path);
+
+/** The policy of a page for frames, with the origins that may show it. */
+export const framedBy = (policy: string, path: string, origins: readonly string[] = []): string =>
+  isFramed(path) && origins.length > 0
+    ? policy.replace("frame-ancestors 'none'", `frame-ancestors ${origins.join(' ')}`)
+    : policy;
 
 /** Under which policy an answer is sent; that of a page has a nonce. */
 export type Policy = { value: string; nonce: string | null };
@@ -49,7 +59,7 @@ export function setPolicy(request: IncomingMessage, frames: string[]): Policy {
   return { value, nonce };
 }
 
-const pathOf = (request: IncomingMessage): string => (request.url ?? '/').split('?', 1)[0] ?? '/';
+export const pathOf = (request: IncomingMessage): string => (request.url ?? '/').split('?', 1)[0] ?? '/';
 
 /**
  * A page that was made for one, as it can be sent to others: without its nonce. Its policy names the scripts by their

@@ -78,7 +78,9 @@ describe('a decision over the API', () => {
         : Object.fromEntries(Object.entries(answer.problems).map(([k, p]) => [k, p.code]));
     };
     expect(await problemsOf({})).toEqual({ item: 'api.item-or-path' });
-    expect(await problemsOf({ item: 'stones', path: '/posts/the-stones' })).toEqual({ item: 'api.item-or-path' });
+    expect(await problemsOf({ item: 'stones', path: '/posts/the-stones' })).toEqual({
+      item: 'api.item-or-path',
+    });
     for (const as of [
       'tier:none',
       'member:none',

@@ -31,13 +31,13 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
+    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
   ...each(
     ['owner', 'editor'],
-    `beginLeakCheck stepLeakCheck previewDraft draftMembers applyDraft undoDraft itemDoorstep saveSiteDoorstep saveDoorstepOfItem meterEditor saveMeter deleteMeter passEditor savePass setSharedPassword revokePass deletePass saveAccessDefault saveOpenWeek itemEditor importItem saveItem ruleEditor ruleHistory deletedRules restoreRule previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
+    `beginLeakCheck stepLeakCheck previewDraft draftMembers applyDraft undoDraft itemDoorstep saveSiteDoorstep saveDoorstepOfItem meterEditor saveMeter deleteMeter passEditor savePass setSharedPassword revokePass deletePass outsideSite saveOutsideSite newOutsideSecret deleteOutsideSite saveFrameOrigins saveAccessDefault saveOpenWeek itemEditor importItem saveItem ruleEditor ruleHistory deletedRules restoreRule previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
      saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments`,
@@ -58,13 +58,13 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
+  `codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking itemComments mailOffLink turnMailOff`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `membersRoom keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession writeComment myMailTopics setMyMailTopic`,
 );
 const SYSTEM = words(

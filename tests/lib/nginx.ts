@@ -15,20 +15,27 @@ export async function startNginx(
   servers: string[],
   change: (configuration: string, port: number) => string = (same) => same,
 ): Promise<Nginx> {
+  const written = readFileSync(join('docs', 'nginx', file), 'utf8');
+  return runNginx((port, folder) =>
+    change(
+      written
+        .replaceAll('/var/cache/nginx', folder)
+        .replace(/listen 80;/, `listen 127.0.0.1:${port};`)
+        .replace(
+          / +server 127\.0\.0\.1:4100;.*/,
+          servers.map((url) => `  server ${new URL(url).host};`).join('\n'),
+        ),
+      port,
+    ),
+  );
+}
+
+/** Starts Debian's nginx with a configuration for a free port, and a folder of its own. */
+export async function runNginx(configure: (port: number, folder: string) => string): Promise<Nginx> {
   const port = await freePort(4600);
   const folder = mkdtempSync(join(tmpdir(), 'nest-nginx-'));
   mkdirSync(join(folder, 'logs'));
-  const written = readFileSync(join('docs', 'nginx', file), 'utf8');
-  const configuration = change(
-    written
-      .replaceAll('/var/cache/nginx', folder)
-      .replace(/listen 80;/, `listen 127.0.0.1:${port};`)
-      .replace(
-        / +server 127\.0\.0\.1:4100;.*/,
-        servers.map((url) => `  server ${new URL(url).host};`).join('\n'),
-      ),
-    port,
-  );
+  const configuration = configure(port, folder);
   const temporary = ['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi']
     .map((kind) => `${kind}_temp_path ${folder}/${kind};`)
     .join('\n');

@@ -85,7 +85,7 @@ function notAsPainted(
   return paints.flatMap(({ target, facts, as, to }) => {
     const viewpoint = viewpoints.find(({ id }) => id === as);
     if (!viewpoint || to === 'inherit') return [];
-    const question = questionOf({ ...reader, person: viewpoint.person }, facts as ItemHead);
+    const question = questionOf({ ...reader, person: viewpoint.person }, facts);
     const decision = decide({ ...question, rules: covering(facts) });
     if ((decision.state === 'open') === (to === 'open')) return [];
     const others = decision.rules.filter((id) => !isFor(after, id, refKey(target)));

@@ -7,6 +7,8 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
+import type { Actor } from '@/platform/actor';
+import { embedReader } from './lib/embed-reader';
 import { withReads } from './lib/free-reads';
 import { isOut, readerOf, type Reader } from './lib/reader';
 import { textFor } from './lib/text-for';
@@ -22,20 +24,22 @@ export const seePicture = publicUse('see-picture', pictureSchema, async (actor, 
   const picture = await findPicture(pool(), id);
   if (!picture) return missing();
   const isPublic = picture.of === 'tier' || (await currentSite()).markId === id;
-  if (!isPublic && !(await isSeen(await withReads(await readerOf(actor), actor), id))) return missing();
+  if (!isPublic && !(await isSeen(actor, await withReads(await readerOf(actor), actor), id)))
+    return missing();
   return done({ bytes: (isSmall ? picture.small : null) ?? picture.bytes, isPublic });
 });
 
-async function isSeen(reader: Reader, id: string): Promise<boolean> {
+async function isSeen(actor: Actor, reader: Reader, id: string): Promise<boolean> {
   if (reader.person.readsAll) return true;
   const { beside, within } = await itemsWithPicture(pool(), id);
   const items = (await listByIds(pool(), [...beside, ...within])).filter((item) => isOut(reader, item));
   if (items.some((item) => beside.includes(item.id))) return true;
   // One that came with an import can be on the card of a tier as well.
   if ((await keptTiers()).some(({ pictureId }) => pictureId === id)) return true;
-  for (const item of items) {
-    const text: Prose | null = await textFor(reader, item);
-    if (text && picturesIn(text).includes(id)) return true;
-  }
+  for (const item of items)
+    for (const each of [reader, await embedReader(actor, item.id)]) {
+      const text: Prose | null = each && (await textFor(each, item));
+      if (text && picturesIn(text).includes(id)) return true;
+    }
   return false;
 }

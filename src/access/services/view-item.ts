@@ -1,9 +1,7 @@
-import { keptPasses } from '@/tiers/services/lib/kept';
 import { z } from 'zod';
 import type { Asker } from '@/core/access/asker';
 import type { Decision } from '@/core/access/decide';
 import { normalisePath } from '@/core/access/paths';
-import { passesThatWouldOpen } from '@/core/access/would-open';
 import { hasComments } from '@/core/content/comments';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Prose } from '@/core/content/prose';
@@ -24,6 +22,7 @@ import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
+import { openingPasses, type OpeningPass } from './lib/opening-passes';
 import { previewWith, type ItemPreview } from './lib/preview';
 import { askerAt, doorstepAt, hasHeld } from './lib/doorstep-at';
 import {
@@ -48,7 +47,6 @@ export type { MeterNote } from './lib/free-reads';
 
 /** The items before and after one, of its kind. */
 type BothBeside = { older?: Beside; newer?: Beside };
-export type OpeningPass = { id: string; name: string; hasPassword: boolean; byAddress: boolean };
 /** `size` in bytes. */
 export type FileFacts = { name: string; mediaType: string; size: number };
 
@@ -187,7 +185,7 @@ async function doorstep(
     hasHeld: reader.person.tiers.length > 0 || (await hasHeld(reader)),
     tiers: met.showTiers ? openingTiers(questionOf(reader, item), await joinableTiers(reader)) : [],
     meter: note,
-    passes: await openingPasses(reader, item),
+    passes: await openingPasses(questionOf(reader, item)),
     isListed: !hidden.ids.includes(item.id),
     beside: besideOf(reader, item),
   };
@@ -200,22 +198,6 @@ async function leadsSomewhere(reader: Reader, item: Item, to: string): Promise<b
   if (path === null || path === item.path) return false;
   const target = await findItemByPath(pool(), path);
   return !target || isLetIn((await judge(reader, [target]))(target.id));
-}
-
-/** The passes to be had here that would open an item to someone who does not hold them. */
-async function openingPasses(reader: Reader, item: Item): Promise<OpeningPass[]> {
-  const held = new Set(reader.person.passes.map(({ pass }) => pass));
-  const offered = (await keptPasses()).filter(
-    ({ id, hasPassword, byAddress }) => (hasPassword || byAddress) && !held.has(id),
-  );
-  if (offered.length === 0) return [];
-  const opening = passesThatWouldOpen(
-    questionOf(reader, item),
-    offered.map(({ id }) => id),
-  );
-  return offered
-    .filter(({ id }) => opening.includes(id))
-    .map(({ id, name, hasPassword, byAddress }) => ({ id, name, hasPassword, byAddress }));
 }
 
 async function firstNameOf({ person }: Reader): Promise<string> {

@@ -5,7 +5,7 @@ import { desk } from '@/words/desk';
 export function AccessTabs({
   here,
 }: {
-  here: 'map' | 'rulebook' | 'doorsteps' | 'meters' | 'passes' | 'check';
+  here: 'map' | 'rulebook' | 'doorsteps' | 'meters' | 'passes' | 'outside' | 'check';
 }) {
   return (
     <Tabs
@@ -17,6 +17,7 @@ export function AccessTabs({
         { id: 'doorsteps', name: desk('desk-access.doorsteps'), path: '/desk/access/doorsteps' },
         { id: 'meters', name: desk('desk-access.free-reads'), path: '/desk/access/meters' },
         { id: 'passes', name: desk('desk-access.passes'), path: '/desk/access/passes' },
+        { id: 'outside', name: desk('desk-access.outside'), path: '/desk/access/outside' },
         { id: 'check', name: desk('desk-access.leak-check'), path: '/desk/access/check' },
       ]}
     />

@@ -96,7 +96,8 @@ export function Doorstep(props: Props) {
           <div>
             <h2 className="text-3xl leading-tight">{heading(props)}</h2>
             <p className="mt-3 text-lg whitespace-pre-line text-on-night-soft">
-              <Notice parts={noticeFor(notice, props)} /> {t('doorstep.minutes', { minutes: minutesLeft })}
+              <Notice parts={noticeFor(notice, props)} />{' '}
+              {minutesLeft > 0 && t('doorstep.minutes', { minutes: minutesLeft })}
             </p>
             {usedUp?.freeOn && (
               <p className="mt-2 text-on-night-soft">{t('doorstep.free-again', { date: usedUp.freeOn })}</p>

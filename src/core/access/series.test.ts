@@ -9,8 +9,7 @@ import { countImpact } from './impact';
 import { datedOpenings, publishingWaits } from './next-change';
 import { paintRules } from './paint';
 import { bucketOf, turningPoints } from './rights';
-import type { Rule } from './rule';
-import type { Places } from './series';
+import type { Places, Rule } from './rule';
 import { warningsOf } from './warnings';
 
 const ZONE = 'Europe/London';

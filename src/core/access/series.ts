@@ -2,12 +2,7 @@ import { addLength } from '../calendar';
 import { isBefore, type Instant, type Length, type LocalDate, type Unit } from '../instants';
 import type { ItemFacts } from './facts';
 import { ruleLayer } from './layers';
-import type { Edge, Opener, Rule } from './rule';
-
-/** A place that a page has among its published siblings, the first is 1. `until`: when it got another; null: it has it now. */
-export type Placed = { parent: string; place: number; until: Instant | null };
-/** The places of the pages below the parents that a series covers, by their ids. */
-export type Places = Record<string, Placed[]>;
+import type { Edge, Opener, Placed, Rule } from './rule';
 
 /** How long after the opening edge of a line an item opens: so many times a length, while it had that place. */
 type Step = { times: number; until: Instant | null };

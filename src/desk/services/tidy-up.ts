@@ -1,6 +1,8 @@
 import { READS_KEPT } from '@/access/services/lib/free-reads';
 import { deleteOldLeakChecks } from '@/access/store/leak-checks';
 import { deleteOldReads } from '@/access/store/meters';
+import { deleteOldEmbeds } from '@/access/store/embeds';
+import { deleteOldOutside } from '@/access/store/outside-sites';
 import { deleteOldPassLinks } from '@/access/store/pass-links';
 import { addLength } from '@/core/calendar';
 import { siteNow } from '@/platform/clock';
@@ -30,6 +32,8 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldCodes,
     deleteOldLinks,
     deleteOldPassLinks,
+    deleteOldOutside,
+    deleteOldEmbeds,
     deleteSpentLimits,
     deleteOldUploads,
     deleteOldLeakChecks,

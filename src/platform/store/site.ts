@@ -34,6 +34,8 @@ export type Site = {
   doorstep: Doorstep;
   /** When everyone reads as holders of a tier; null for none. */
   openWeek: OpenWeek | null;
+  /** The origins whose pages may show items in frames. */
+  frameOrigins: string[];
   theme: Theme;
   /** The picture beside the site's name; null: its key. */
   markId: PictureId | null;
@@ -65,7 +67,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, theme, mark_id, join_rhythm, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -264,4 +266,8 @@ export async function setOpenWeek(db: Db, week: OpenWeek | null): Promise<void> 
 /** How the site looks. */
 export async function setTheme(db: Db, theme: Theme, markId: PictureId | null): Promise<void> {
   await run(db, 'UPDATE site SET theme = $1, mark_id = $2', [theme, markId]);
+}
+
+export async function setFrameOrigins(db: Db, origins: string[]): Promise<void> {
+  await run(db, 'UPDATE site SET frame_origins = $1', [origins]);
 }

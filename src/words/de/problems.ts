@@ -78,6 +78,9 @@ export const problems: Record<keyof typeof en, string> = {
   'comment.too-long': 'Ein Kommentar kann bis zu {most} Zeichen lang sein.',
   'comment.looking':
     'Sie sehen die Website mit fremden Augen. Kehren Sie zum Desk zurück, um selbst zu kommentieren.',
+  'frame.too-old':
+    'Der Rahmen wurde vor zu langer Zeit geöffnet. Laden Sie die Seite neu, die ihn zeigt, und versuchen Sie es noch einmal.',
+  'frame.closed': 'Ihre Mitgliedschaft enthält dies nicht.',
   'pass.looking':
     'Sie sehen die Website mit fremden Augen. Kehren Sie zum Desk zurück, um das selbst zu tun.',
   'pass.wrong-password':

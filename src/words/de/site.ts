@@ -140,6 +140,22 @@ export const site: Record<keyof typeof en, string> = {
   'signin.session-ended':
     'Sie wurden abgemeldet. Melden Sie sich an, um fortzufahren; Ihre Eingaben sind noch da.',
 
+  'frame.sign-in': 'Anmelden und weiterlesen',
+  'frame.hint': 'Es öffnet sich ein neues Fenster. Dort sollten diese Buchstaben stehen: {letters}',
+  'frame.waiting': 'Das andere Fenster ist noch offen …',
+  'frame.on-site': 'Bei {site}',
+  'frame.title': 'Auf der anderen Website anzeigen?',
+  'frame.words':
+    '„{title}“ wird Ihnen in einem Rahmen der Website gezeigt, von der Sie kommen, 12 Stunden lang oder bis Sie sich abmelden.',
+  'frame.letters':
+    'Im Rahmen sollten diese Buchstaben stehen: {letters}. Wenn nicht, schließen Sie dieses Fenster.',
+  'frame.allow': 'Anzeigen',
+  'frame.allowed': 'Dort wird es jetzt angezeigt. Sie können dieses Fenster schließen.',
+  'frame.not-open': 'Ihre Mitgliedschaft enthält „{title}“ nicht.',
+  'frame.see-here': 'Auf dieser Website ansehen',
+  'frame.too-old-title': 'Dieses Fenster ist zu alt',
+  'frame.too-old-hint': 'Laden Sie die Seite mit dem Rahmen neu und versuchen Sie es noch einmal.',
+
   'pass.by-address': 'Mit Ihrer E-Mail-Adresse weiterlesen',
   'pass.by-address-hint': 'Wir schicken Ihnen einen Link, der den Text in diesem Browser öffnet.',
   'pass.send-link': 'Link zusenden',

@@ -71,6 +71,8 @@ export const problems = {
   'comment.too-long': 'A comment can have up to {most} characters.',
   'comment.looking':
     'You’re looking at the site as someone else. Go back to the Desk to comment as yourself.',
+  'frame.too-old': 'The frame was opened too long ago. Reload the page that shows it, and try again.',
+  'frame.closed': 'Your membership doesn’t include this.',
   'pass.looking': 'You’re looking at the site as someone else. Go back to the Desk to do this as yourself.',
   'pass.wrong-password': 'That isn’t the password. Check it, or ask the person who gave it to you.',
   'pass.link-used': 'This link has been used, or is too old. Ask for a new one where you wanted to read.',

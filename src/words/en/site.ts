@@ -135,6 +135,21 @@ export const site = {
   'signin.not-now': 'Not now',
   'signin.session-ended': 'You’ve been signed out. Sign in to continue; what you typed is still here.',
 
+  'frame.sign-in': 'Sign in to read on',
+  'frame.hint': 'A new window opens. It should show these letters: {letters}',
+  'frame.waiting': 'Waiting for the other window…',
+  'frame.on-site': 'On {site}',
+  'frame.title': 'Show this in the other site?',
+  'frame.words':
+    '“{title}” will be shown to you in a frame of the site you came from, for 12 hours or until you sign out.',
+  'frame.letters': 'The frame should show these letters: {letters}. If it doesn’t, close this window.',
+  'frame.allow': 'Show it',
+  'frame.allowed': 'It’s shown there now. You can close this window.',
+  'frame.not-open': 'Your membership doesn’t include “{title}”.',
+  'frame.see-here': 'See it on this site',
+  'frame.too-old-title': 'This window is too old',
+  'frame.too-old-hint': 'Reload the page that shows the frame, and try again.',
+
   'pass.by-address': 'Leave your email address to read on',
   'pass.by-address-hint': 'We’ll email you a link that opens it in this browser.',
   'pass.send-link': 'Email me the link',

@@ -1,9 +1,9 @@
 import { askerOf, type Asker } from '@/core/access/asker';
+import type { ItemFacts } from '@/core/access/facts';
 import { speakingRule, type Doorstep } from '@/core/access/doorstep';
 import type { Decision } from '@/core/access/decide';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { findHad } from '@/billing/store/holdings';
-import type { ItemHead } from '@/content/store/items';
 import { listItemDoorsteps } from '@/access/store/doorsteps';
 import type { StoredRule } from '@/access/store/rules';
 import { oncePerRequest } from '@/platform/request';
@@ -27,7 +27,7 @@ const keptItemDoorsteps = () =>
 /** The doorstep of an item to which someone is not let in: its own, else that of a rule which keeps it closed, else the site's. */
 export async function doorstepAt(
   reader: Reader,
-  item: ItemHead,
+  item: ItemFacts,
   { rules: ids }: Pick<Decision, 'rules'>,
 ): Promise<MetDoorstep> {
   const own = (await keptItemDoorsteps()).get(item.id);
@@ -52,7 +52,7 @@ export async function hasHeld(reader: Reader): Promise<boolean> {
 }
 
 /** As whom the reader is met at an item to which they are not let in. */
-export async function askerAt(reader: Reader, item: ItemHead, { state }: Decision): Promise<Asker> {
+export async function askerAt(reader: Reader, item: ItemFacts, { state }: Decision): Promise<Asker> {
   const { person } = reader;
   if (!person.signedIn || !person.id)
     return askerOf(person.signedIn, state, { lapsed: false, unpaid: false });

@@ -1,6 +1,6 @@
 import { compileRules, type Covering } from '@/core/access/compile';
-import type { Rule } from '@/core/access/rule';
-import { seriesParents, type Places } from '@/core/access/series';
+import type { Places, Rule } from '@/core/access/rule';
+import { seriesParents } from '@/core/access/series';
 import { listPlaces } from '@/content/store/places';
 import { listRules, type StoredRule } from '@/access/store/rules';
 import { shelved } from '@/platform/shelf';

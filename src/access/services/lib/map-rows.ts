@@ -130,7 +130,7 @@ export async function mapGroups(reader: Reader, viewpoints: SeenFrom[], search: 
     const target = targetOfGroup(group);
     const facts = factsOfGroup(group, categories, reader.now);
     const cells = viewpoints.map(({ person }) => {
-      const question = questionOf({ ...reader, person }, facts as ItemHead);
+      const question = questionOf({ ...reader, person }, facts);
       return cellOf(decide(question), reader.rules, target);
     });
     return [{ key: refKey(target), id: '', title, depth, target, cells, group, count }];

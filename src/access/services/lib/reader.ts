@@ -1,7 +1,7 @@
 import { bestDecision } from '@/core/access/best';
 import { decide, type Decision, type Question } from '@/core/access/decide';
 import { asHolder, type WeekTimes } from '@/core/access/open-week';
-import type { Meter, PersonFacts, Read } from '@/core/access/facts';
+import type { ItemFacts, Meter, PersonFacts, Read } from '@/core/access/facts';
 import { FILE, itemState } from '@/core/content/item';
 import { filesIn, type Prose } from '@/core/content/prose';
 import { hasEdges, isSectionOpen, openParts } from '@/core/content/sections';
@@ -45,7 +45,7 @@ export async function readerOf(actor: Actor): Promise<Reader> {
 /** What is asked about an item, with the rules that may cover it. */
 export const questionOf = (
   { site, now, covering, person, week, free }: Reader,
-  item: ItemHead,
+  item: ItemFacts,
 ): Question => ({
   now,
   zone: site.zone,

@@ -20,6 +20,8 @@ const RESERVED = new Set([
   'mail-off',
   'embed',
   'pass',
+  'outside',
+  'let-in',
   'feeds',
   'feed.xml',
   'feed.atom',

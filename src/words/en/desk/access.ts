@@ -228,6 +228,37 @@ export const access = {
   'desk-access.series-first-at-once': 'The first opens at once',
   'desk-access.one-page-every':
     'The pages open one by one: one {every}{first, select, yes {, the first at once} other {}}.',
+  'desk-access.outside': 'Other sites',
+  'desk-access.outside-intro':
+    'A folder or a site that another program serves can follow these access rules too: its nginx asks this site about each request. Close it by a rule for its address.',
+  'desk-access.outside-add': 'Add a site',
+  'desk-access.outside-new': 'Another site',
+  'desk-access.outside-none': 'No other site yet',
+  'desk-access.outside-none-hint': 'Add one to close a folder or a site that this one doesn’t serve.',
+  'desk-access.outside-site': 'Other site',
+  'desk-access.outside-origin': 'Host',
+  'desk-access.outside-origin-hint': 'This site’s own for a folder beside it: {here}',
+  'desk-access.outside-prefix': 'Address in rules',
+  'desk-access.outside-prefix-hint':
+    'Rules know its pages under this address: with /old, its page /a is /old/a. Leave it empty for a folder on this host.',
+  'desk-access.outside-save': 'Add the site',
+  'desk-access.outside-known-as': '{origin}, known to rules as {prefix}',
+  'desk-access.outside-known-here': 'On this host, under its own addresses',
+  'desk-access.outside-nginx': 'For its nginx',
+  'desk-access.outside-nginx-hint':
+    'Put these lines into its server block. NEST_SECRET is the secret, which is shown once when it is made.',
+  'desk-access.outside-secret': 'The secret for its nginx. Copy it now; it isn’t shown again: {secret}',
+  'desk-access.outside-new-secret': 'New secret…',
+  'desk-access.outside-new-secret-really':
+    'Make a new secret? The one in use stops working at once, and the site is closed to everyone until its nginx has the new one.',
+  'desk-access.outside-yes-secret': 'Yes, make a new one',
+  'desk-access.outside-remove': 'Remove the site…',
+  'desk-access.outside-remove-really': 'Remove “{name}”? Its nginx lets no one in from then on.',
+  'desk-access.frames': 'Sites that may show items in frames',
+  'desk-access.frames-hint':
+    'One address to a line. In their pages, <iframe src="{base}/embed/ITEM"> shows an item; what is closed stays closed until the reader signs in.',
+  'desk-access.frames-saved': 'Saved.',
+  'desk-access.frames-label': 'Addresses',
   'desk-access.passes': 'Passes',
   'desk-access.pass': 'Pass',
   'desk-access.make-a-pass': 'New pass',
