@@ -54,7 +54,8 @@ function ours(name: string, answer: typeof decide): Contender {
   return {
     name,
     ask: (person, post) => {
-      const [who, item] = [facts[person], posts[post]];
+      const who = facts[person];
+      const item = posts[post];
       if (!who || !item) return false;
       return (
         answer({

@@ -74,7 +74,7 @@ async function vitest(project: string): Promise<Count> {
 }
 
 /** Files of the browser suite that have a site to themselves; all others share another. Each takes about half the time. */
-const APART = ['3-leaks-and-access', '4-offers', '6-money', '7-settings', '8-typed'];
+const APART = ['3-leaks-and-access', '4-offers', '5-checkout', '6-money', '7-settings', '8-typed'];
 const BROWSER_TESTS = 'tests/browser';
 /** Making an empty site asks no gateway. */
 const NOWHERE = 'http://127.0.0.1:9';

@@ -7,7 +7,14 @@ import { desk } from '@/words/desk';
 
 export type PickOption = { id: string; name: string };
 export type PickGroup = { label: string; options: PickOption[] };
-type Props = { label: string; placeholder: string; groups: PickGroup[]; onPick: (id: string) => void };
+type Props = {
+  label: string;
+  placeholder: string;
+  groups: PickGroup[];
+  /** What could be made of what was typed, where nothing is called so. */
+  make?: (typed: string) => PickGroup;
+  onPick: (id: string) => void;
+};
 
 /** How many fitting options of a group are offered at once. */
 const MOST_SHOWN = 40;
@@ -18,7 +25,7 @@ export const optionClass =
   'cursor-pointer rounded px-3 py-1.5 data-focus:bg-sunken data-selected:font-semibold';
 
 /** Adds one of a long list at a time, found by typing a part of its name; nothing is added before it is chosen. */
-export function PickBox({ label, placeholder, groups, onPick }: Props) {
+export function PickBox({ label, placeholder, groups, make, onPick }: Props) {
   const [typed, setTyped] = useState('');
   const sought = typed.trim().toLowerCase();
   const fitting = groups
@@ -27,6 +34,11 @@ export function PickBox({ label, placeholder, groups, onPick }: Props) {
       options: group.options.filter((one) => one.name.toLowerCase().includes(sought)).slice(0, MOST_SHOWN),
     }))
     .filter((group) => group.options.length > 0);
+  const isCalledSo = groups.some(({ options }) => options.some(({ name }) => name.toLowerCase() === sought));
+  if (make && sought !== '' && !isCalledSo) {
+    const made = make(typed.trim());
+    if (made.options.length > 0) fitting.push(made);
+  }
   return (
     <Combobox
       value={null}

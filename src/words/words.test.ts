@@ -19,6 +19,7 @@ const BY_STATE = [
   'desk-access.layer-',
   'desk-access.asker-',
   'desk-access.unit-',
+  'desk-access.begin-',
   'desk-access.state-',
   'desk-content.comment-state-',
   'desk-content.no-comments-',

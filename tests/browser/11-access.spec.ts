@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { personNamed } from '../../scripts/lib/people';
-import { ensureLanternMoor, MEMBER_PASSWORD, signInAs, signInAtDesk } from './people';
+import { ensureLanternMoor, lettersTo, MEMBER_PASSWORD, signInAs, signInAtDesk } from './people';
 
 test.beforeAll(ensureLanternMoor);
 
@@ -57,20 +57,20 @@ test('a group is made and opened a folder to by a rule that says what it changes
   await visitor.reload();
   await expect(visitor.getByRole('region', { name: 'How to read on' })).toHaveCount(0);
 
-  // Deleted, it is made again.
-  await page.getByRole('button', { name: 'Delete the rule' }).click();
-  await page.getByRole('button', { name: 'Yes, delete' }).click();
+  // Archived, it is restored.
+  await page.getByRole('button', { name: 'Archive the rule' }).click();
+  await page.getByRole('button', { name: 'Yes, archive' }).click();
   await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
   await stranger.reload();
   await expect(stranger.getByRole('region', { name: 'How to read on' })).toHaveCount(0);
   await page.goto('/desk/access?view=rulebook');
-  await page.getByText(/^Deleted rules/).click();
+  await page.getByText(/^Archived rules/).click();
   await page.getByRole('listitem').filter({ hasText: '/about/**' }).getByRole('button').click();
   await expect(page.getByText('The rule is as it was.')).toBeVisible();
   await stranger.reload();
   await expect(stranger.getByRole('region', { name: 'How to read on' })).toBeVisible();
-  await page.getByRole('button', { name: 'Delete the rule' }).click();
-  await page.getByRole('button', { name: 'Yes, delete' }).click();
+  await page.getByRole('button', { name: 'Archive the rule' }).click();
+  await page.getByRole('button', { name: 'Yes, archive' }).click();
   await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
 });
 
@@ -192,6 +192,72 @@ test('free reads are counted for a visitor, and the doorstep says what comes nex
   // Other tests read what this rule closes.
   await page.goto('/desk/access/clinic');
   await page.getByLabel('Free reads').selectOption({ index: 0 });
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
+});
+
+test('a pass is got by a shared password and by an address, and is ended by staff', async ({
+  page,
+  browser,
+  request,
+}) => {
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await phone.goto('/posts/mirror-1');
+  await expect(phone.getByRole('region', { name: 'How to read on' })).toBeVisible();
+  await phone.getByText('Have a password for this?').click();
+  await phone.getByLabel('Password for Clinic guests').fill('bring a hard cloth');
+  await phone.getByRole('button', { name: 'Continue' }).click();
+  await expect(phone.getByText('That isn’t the password.')).toBeVisible();
+  await phone.getByLabel('Password for Clinic guests').fill('bring a soft cloth');
+  await phone.getByRole('button', { name: 'Continue' }).click();
+  await expect(phone.getByText('walk round the barrel')).toBeVisible();
+
+  const reader = await (await browser.newContext()).newPage();
+  await reader.goto('/posts/mirror-1');
+  await reader.getByLabel('Leave your email address to read on').fill('guest@moor.example');
+  await reader.getByRole('button', { name: 'Email me the link' }).click();
+  await expect(reader.getByText('We’ve emailed a link to guest@moor.example.')).toBeVisible();
+  await expect(async () => {
+    const [letter] = await lettersTo(request, 'guest@moor.example');
+    const link = /\/pass\/[\w-]+/.exec(letter?.text ?? '')?.[0] ?? '';
+    expect(link).not.toBe('');
+    await reader.goto(link);
+  }).toPass({ timeout: 20_000 });
+  await reader.getByRole('button', { name: 'Continue' }).click();
+  await expect(reader.getByText('walk round the barrel')).toBeVisible();
+
+  await signInAtDesk(page);
+  await page.goto('/desk/access/passes/clinic-guests');
+  const holder = page.getByRole('row').filter({ hasText: 'guest@moor.example' });
+  await holder.getByText('End it').click();
+  await holder.getByRole('button', { name: 'Yes, end it' }).click();
+  await expect(holder).toHaveCount(0);
+  await reader.reload();
+  await expect(reader.getByRole('region', { name: 'How to read on' })).toBeVisible();
+  await page.getByLabel('New password').fill('bring a new cloth');
+  await page.getByRole('button', { name: 'Change the password' }).click();
+  await expect(page.getByText('Password set.')).toBeVisible();
+  await phone.reload();
+  await expect(phone.getByRole('region', { name: 'How to read on' })).toBeVisible();
+});
+
+test('a rule opens pages one by one, and to a group that is begun while it is written', async ({ page }) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/access/library');
+  await page.getByLabel('Open the pages below it one by one').check();
+  await page.getByLabel('Whom it opens to').fill('Readers');
+  await page.getByRole('option', { name: 'New group “Readers”' }).click();
+  await expect(page.getByText('the group Readers')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the rule' }).click();
+  await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
+  await page.goto('/desk/access?view=rulebook');
+  const rule = page.getByRole('listitem').filter({ hasText: 'Library and charts' });
+  await expect(rule).toContainText('The pages open one by one: one a week, the first at once.');
+  await expect(rule).toContainText('the group Readers');
+  // Other tests read the library.
+  await page.goto('/desk/access/library');
+  await page.getByLabel('Open the pages below it one by one').uncheck();
+  await page.getByRole('button', { name: 'Remove the group Readers' }).click();
   await page.getByRole('button', { name: 'Save the rule' }).click();
   await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
 });

@@ -18,7 +18,7 @@ import { staffUse } from '@/platform/use';
 import { compileRules } from '@/core/access/compile';
 import { readViewpoints } from './lib/access-map';
 import { NEW_RULE, putRule, removeRule } from './lib/change-rules';
-import { askedAboutRights, memberImpact } from './lib/member-impact';
+import { askedAboutRights, gainsAndLosses, memberImpact } from './lib/member-impact';
 import { nameFor, painted, paintsSchema, stampOf, type Painted } from './lib/paints';
 import { questionOf, type Reader } from './lib/reader';
 import { ruleDraftSchema } from './lib/rule-draft';
@@ -63,8 +63,7 @@ export const previewDraft = staffUse('set access')('preview-draft', draftSchema,
     members: {
       all: members,
       affected: sum(changed),
-      gain: sum(changed.filter(({ opens }) => opens > 0)),
-      lose: sum(changed.filter(({ closes }) => closes > 0)),
+      ...gainsAndLosses(changed),
     },
     notAsPainted: notAsPainted(reader, viewpoints, draft),
   });

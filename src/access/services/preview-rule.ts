@@ -4,6 +4,7 @@ import { listPublished } from '@/content/store/item-lists';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { gainsAndLosses, memberImpact } from './lib/member-impact';
 import { readViewpoints } from './lib/access-map';
 import { withPlaces } from './lib/kept-rules';
 import { ruleDraftSchema } from './lib/rule-draft';
@@ -32,7 +33,9 @@ export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchem
   const [covered] = impactOf({ ...asked, default: 'everyone' }, nothing, items, [
     { signedIn: false, tiers: [], passes: [], groups: [] },
   ]);
+  const members = await memberImpact(reader, rules, items);
   return done({
+    members: gainsAndLosses(members.changed),
     covers: some(covered?.closes ?? []),
     changes: viewpoints.flatMap(({ name }, n) => {
       const { opens, closes } = impacts[n] ?? { opens: [], closes: [] };

@@ -1,6 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
+import { useState } from 'react';
 import { refKey, type Opener, type Who } from '@/core/access/rule';
 import { STAFF_ROLES } from '@/core/staff';
 import type { KeyCut } from '@/core/key-cut';
@@ -11,6 +12,11 @@ import { MemberSearch, type FindMembers } from './member-search';
 import { whenWords, whoWords, type Names } from './rule-words';
 import { desk } from '@/words/desk';
 
+/** What can be begun by its name alone, while a rule is written. */
+export type Beginning = 'tier' | 'group' | 'pass';
+export type Begun = { id: string } | { problem: string };
+export type BeginOpener = (kind: Beginning, name: string) => Promise<Begun>;
+
 export type TierChoice = { id: string; name: string; keyCut: KeyCut };
 type Props = {
   openTo: Opener[];
@@ -19,16 +25,35 @@ type Props = {
   passes: { id: string; name: string }[];
   names: Names;
   findMembers: FindMembers;
+  /** Begins something that is not there yet; `mayBegin`: what of it the one who writes may begin. */
+  begin: BeginOpener;
+  mayBegin: readonly Beginning[];
   onChange: (openTo: Opener[], names?: Names) => void;
 };
 
 /** Chooses whom a rule lets in, a line for each, and from when until when. */
-export function OpenerPicker({ openTo, tiers, groups, passes, names, findMembers, onChange }: Props) {
+export function OpenerPicker({
+  openTo,
+  tiers,
+  groups,
+  passes,
+  names,
+  findMembers,
+  onChange,
+  begin,
+  mayBegin,
+}: Props) {
+  const [problem, setProblem] = useState('');
   const change = (at: number, part: Partial<Opener>): void =>
     onChange(openTo.map((line, n) => (n === at ? trimmed({ ...line, ...part }) : line)));
   const chosen = new Set(openTo.map(({ who }) => refKey(who)));
   const add = (who: Who, name?: string): void =>
     onChange([...openTo, { who }], name && 'id' in who ? { [refKey(who)]: name } : undefined);
+  const beginAndAdd = async (kind: Beginning, name: string): Promise<void> => {
+    const begun = await begin(kind, name).catch(() => ({ problem: desk('desk-access.not-begun') }));
+    setProblem('problem' in begun ? begun.problem : '');
+    if ('id' in begun) add({ kind, id: begun.id }, name);
+  };
   const options = (list: { who: Who; name: string }[]) =>
     list
       .filter(({ who }) => !chosen.has(refKey(who)))
@@ -121,8 +146,24 @@ export function OpenerPicker({ openTo, tiers, groups, passes, names, findMembers
             ),
           },
         ].filter((group) => group.options.length > 0)}
-        onPick={(id) => add(JSON.parse(id) as Who)}
+        make={(typed) => ({
+          label: desk('desk-access.begin'),
+          options: mayBegin.map((kind) => ({
+            id: JSON.stringify({ begin: kind, name: typed }),
+            name: desk(`desk-access.begin-${kind}`, { name: typed }),
+          })),
+        })}
+        onPick={(picked) => {
+          const found = JSON.parse(picked) as Who | { begin: Beginning; name: string };
+          if ('kind' in found) add(found);
+          else void beginAndAdd(found.begin, found.name);
+        }}
       />
+      {problem && (
+        <p role="alert" className="font-medium text-closed">
+          {problem}
+        </p>
+      )}
       <MemberSearch
         find={findMembers}
         label={desk('desk-access.or-one-member')}

@@ -9,7 +9,7 @@ import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { CoverPicker, type CoverChoices } from './cover-picker';
 import { OwnDoorstepFields, type NoticeSample } from './doorstep-fields';
-import { OpenerPicker, type TierChoice } from './opener-picker';
+import { OpenerPicker, type Beginning, type BeginOpener, type TierChoice } from './opener-picker';
 import type { FindMembers } from './member-search';
 import { ruleNameFrom, type Names } from './rule-words';
 import { SeriesFields } from './series-fields';
@@ -46,6 +46,8 @@ type Props = {
   names: Names;
   findMembers: FindMembers;
   preview: PreviewRule;
+  begin: BeginOpener;
+  mayBegin: readonly Beginning[];
 };
 
 const namesOf = (kind: string, all: { id: string; name: string }[]): Names =>
@@ -66,6 +68,8 @@ export function RuleForm({
   names: known,
   findMembers,
   preview,
+  begin,
+  mayBegin,
 }: Props) {
   const [rule, setRule] = useState(draft);
   const [asking, setAsking] = useState(false);
@@ -142,6 +146,8 @@ export function RuleForm({
               passes={passes}
               names={names}
               findMembers={findMembers}
+              begin={begin}
+              mayBegin={mayBegin}
               onChange={(openTo, more) => {
                 change({ openTo });
                 learn(more);
@@ -218,8 +224,8 @@ export function RuleForm({
             <p className="w-full font-semibold">
               {desk('desk-access.delete-what-it-covers-then', { name: draft.name })}
             </p>
-            <SubmitButton busy={desk('desk.deleting')} look="bad">
-              {desk('desk-access.yes-delete')}
+            <SubmitButton busy={desk('desk.saving')} look="bad">
+              {desk('desk-access.yes-archive')}
             </SubmitButton>
             <Button look="quiet" onClick={() => setAsking(false)}>
               {desk('desk.cancel')}

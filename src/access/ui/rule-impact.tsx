@@ -8,6 +8,8 @@ type Some = { count: number; some: string[] };
 /** What a rule would change if it were saved now: the published items that it covers, and what each viewpoint loses or gains. */
 export type RuleImpact = {
   covers: Some;
+  /** How many members gain something, and how many lose something. */
+  members: { gain: number; lose: number };
   changes: { viewpoint: string; opens: Some; closes: Some }[];
   meets: (Meeting & { name: string })[];
 };
@@ -54,7 +56,7 @@ const listed = ({ count, some }: Some): string =>
 
 function Impact({ impact }: { impact: RuleImpact | null }) {
   if (!impact) return <p className="text-muted">{desk('desk-access.choose-first')}</p>;
-  const { covers, changes, meets } = impact;
+  const { covers, members, changes, meets } = impact;
   return (
     <div className="grid gap-3">
       <p>{desk('desk-access.covers-items', { count: covers.count, some: listed(covers) })}</p>
@@ -80,6 +82,20 @@ function Impact({ impact }: { impact: RuleImpact | null }) {
             </li>
           ))}
         </ul>
+      )}
+      {members.gain + members.lose > 0 && (
+        <p>
+          {members.lose > 0 && (
+            <span className="text-closed">
+              {desk('desk-access.draft-would-lose', { count: members.lose })}.{' '}
+            </span>
+          )}
+          {members.gain > 0 && (
+            <span className="text-open">
+              {desk('desk-access.draft-would-gain', { count: members.gain })}.
+            </span>
+          )}
+        </p>
       )}
       {meets.length > 0 && (
         <ul className="grid gap-1 border-t border-line pt-3">

@@ -40,6 +40,13 @@ export function decide(question: Question): Decision {
   if (person.staff !== undefined && person.readsAll) return { state: 'open', by: 'staff', rules: [] };
 
   const plan = planOf(question.rules, item);
+  if (plan.plain) return isNamed(plan.plain, keysOf(person)) ? plan.open : plan.closed;
+  return decideByPlan(plan, question);
+}
+
+/** By a plan in which dates, waits, meters or rules that must be open as well have a say. */
+function decideByPlan(plan: Plan, question: Question): Decision {
+  const { person } = question;
   const { deciding, required, by } = plan;
   const base: Verdict =
     by === 'rule'
@@ -48,6 +55,7 @@ export function decide(question: Question): Decision {
   const narrowing = required.length > 0 ? narrowed(required, question) : NONE;
   if (narrowing.length === 0) {
     if (base.state === 'open') return plan.open;
+    if (base.state === 'closed' && !plan.isMetered) return plan.closed;
     const free = plan.isMetered ? freeRead(deciding, question) : undefined;
     if (free) return { state: 'metered', by, rules: plan.ids, meter: free.meter, left: free.left };
   }
@@ -76,16 +84,24 @@ const narrowed = (required: Rule[], question: Question): { id: string; verdict: 
     .map((rule) => ({ id: rule.id, verdict: judgeRule(rule, question) }))
     .filter(({ verdict }) => verdict.state !== 'open');
 
+function isNamed(names: string[], keys: ReadonlySet<string>): boolean {
+  for (const name of names) if (keys.has(name)) return true;
+  return false;
+}
+
 /** The rules that decide about an item, independent of the reader and the time. */
 type Plan = {
   item: ItemFacts;
   by: 'rule' | 'default';
   deciding: Rule[];
+  /** Whom they open it to, where that is all that counts: nothing waits or ends, is read for free, or must be open as well. */
+  plain: string[] | null;
   /** Those of all that decide, each with the key of whom it names. */
   lines: { key: string; line: Opener; rule: Rule }[];
   isMetered: boolean;
-  /** What is decided where it is open. */
+  /** What is decided where it is open, and where it is closed for good. */
   open: Decision;
+  closed: Decision;
   required: Rule[];
   ids: string[];
 };
@@ -99,15 +115,27 @@ function planOf(rules: Rule[], item: ItemFacts): Plan {
   const deciding = decidingLayer(rules, item);
   const by = deciding.length > 0 ? 'rule' : 'default';
   const ids = sortedIds(deciding.map(({ id }) => id));
+  const lines = deciding.flatMap((rule) =>
+    rule.openTo.map((line) => ({ key: refKey(line.who), line, rule })),
+  );
+  const isMetered = deciding.some(({ meter }) => typeof meter === 'string');
+  const required = rules.filter((rule) => rule.alsoRequire && ruleLayer(rule, item));
+  const isPlain =
+    by === 'rule' &&
+    !isMetered &&
+    required.length === 0 &&
+    lines.every(({ line, rule }) => !line.opens && !line.closes && !rule.each);
   const plan: Plan = {
     item,
     by,
     deciding,
-    lines: deciding.flatMap((rule) => rule.openTo.map((line) => ({ key: refKey(line.who), line, rule }))),
-    isMetered: deciding.some(({ meter }) => typeof meter === 'string'),
-    required: rules.filter((rule) => rule.alsoRequire && ruleLayer(rule, item)),
+    plain: isPlain ? [...new Set(lines.map(({ key }) => key))] : null,
+    lines,
+    isMetered,
+    required,
     ids,
     open: { state: 'open', by, rules: ids },
+    closed: { state: 'closed', by, rules: ids },
   };
   plans.set(rules, plan);
   return plan;

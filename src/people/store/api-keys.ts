@@ -79,3 +79,7 @@ export async function findApiKey(
   if (isStale) await run(db, 'UPDATE api_keys SET last_used_at = now() WHERE id = $1', [key.id]);
   return key;
 }
+
+export async function deleteApiKey(db: Db, id: string): Promise<void> {
+  await run(db, 'DELETE FROM api_keys WHERE id = $1', [id]);
+}

@@ -49,3 +49,10 @@ const personWith = ({ memberId, joinedAt, tiers, passes, groups, staffRole }: Ri
   staff: staffRole ?? undefined,
   readsAll: readsAll(staffRole),
 });
+
+/** How many members gain something by a change, and how many lose something. */
+export function gainsAndLosses(changed: RightsImpact[]): { gain: number; lose: number } {
+  const count = (which: 'opens' | 'closes'): number =>
+    changed.reduce((sum, one) => sum + (one[which] > 0 ? one.rights.members : 0), 0);
+  return { gain: count('opens'), lose: count('closes') };
+}

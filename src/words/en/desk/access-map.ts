@@ -82,7 +82,7 @@ export const accessMap = {
   'desk-access.draft-review': 'What the draft changes',
   'desk-access.rule-is-made': 'New rule “{rule}”',
   'desk-access.rule-is-changed': 'Rule “{rule}” changes',
-  'desk-access.rule-is-deleted': 'Rule “{rule}” is deleted',
+  'desk-access.rule-is-deleted': 'Rule “{rule}” is archived',
   'desk-access.will-open-to': 'Opens to {to}.',
   'desk-access.before-that': 'Before: {to}.',
   'desk-access.covers-from-to': 'Covers {is}. Before: {was}.',

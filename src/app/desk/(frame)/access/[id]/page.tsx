@@ -3,9 +3,11 @@ import { cache } from 'react';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
+import { beginOpener } from '@/app/begin-action';
 import { findSomeMembers } from '@/app/find-members-action';
 import { ruleEditor, type StoredRule } from '@/access/services/access-map';
 import { ruleHistory } from '@/access/services/rule-history';
+import { may } from '@/core/staff';
 import { noticeSample } from '@/app/notice-sample';
 import { RuleHistory } from '@/access/ui/rule-history';
 import { Said } from '@/kit/toasts';
@@ -43,6 +45,12 @@ const draftOf = ({
   firstAtOnce,
 });
 
+const BEGINNINGS = [
+  ['tier', 'set tiers'],
+  ['group', 'manage members'],
+  ['pass', 'set access'],
+] as const;
+
 const opensTo =
   (kind: 'tier' | 'pass') =>
   ({ id }: { id: string }) => ({ who: { kind, id } });
@@ -58,7 +66,7 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 }
 
 export default async function RulePage({ params, searchParams }: Props) {
-  await requireStaff('set access');
+  const staff = await requireStaff('set access');
   const [{ id }, { item = '', copy = '', tier = '', pass = '', saved }] = [
     await params,
     await searchOf(searchParams),
@@ -120,6 +128,8 @@ export default async function RulePage({ params, searchParams }: Props) {
         names={names}
         findMembers={findSomeMembers}
         preview={previewRuleAction}
+        begin={beginOpener}
+        mayBegin={BEGINNINGS.filter(([, right]) => may(staff.staffRole, right)).map(([kind]) => kind)}
       />
       {rule && (
         <RuleHistory
