@@ -214,7 +214,9 @@ test('a pass is got by a shared password and by an address, and is ended by staf
 
   const reader = await (await browser.newContext()).newPage();
   await reader.goto('/posts/mirror-1');
-  await reader.getByLabel('Leave your email address to read on').fill('guest@moor.example');
+  await reader
+    .getByRole('textbox', { name: 'Leave your email address to read on' })
+    .fill('guest@moor.example');
   await reader.getByRole('button', { name: 'Email me the link' }).click();
   await expect(reader.getByText('We’ve emailed a link to guest@moor.example.')).toBeVisible();
   await expect(async () => {
@@ -245,7 +247,7 @@ test('a rule opens pages one by one, and to a group that is begun while it is wr
   await signInAtDesk(page);
   await page.goto('/desk/access/library');
   await page.getByLabel('Open the pages below it one by one').check();
-  await page.getByLabel('Whom it opens to').fill('Readers');
+  await page.getByLabel('Add a tier, a group or others').fill('Readers');
   await page.getByRole('option', { name: 'New group “Readers”' }).click();
   await expect(page.getByText('the group Readers')).toBeVisible();
   await page.getByRole('button', { name: 'Save the rule' }).click();

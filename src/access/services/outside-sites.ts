@@ -88,7 +88,7 @@ export const saveOutsideSite = staffUse('set access')(
       const sites = await listOutsideSites(db);
       const before = sites.find(({ id }) => id === asked);
       if (asked && !before) return refusedField('', 'outside.gone');
-      if (sites.some((one) => isWithin(one, input) && one.id !== before?.id))
+      if (sites.some(({ id, prefix }) => prefix === input.prefix && id !== before?.id))
         return refusedField('prefix', 'outside.prefix-taken');
       const taken = new Set([...NOT_SITES, ...sites.map(({ id }) => id)]);
       const id = before?.id ?? freeId(slugify(input.name), taken);
@@ -103,12 +103,6 @@ export const saveOutsideSite = staffUse('set access')(
     });
   },
 );
-
-/** Whether two would be known to rules under the same addresses; folders of one host are told apart by their paths. */
-const isWithin = (
-  one: Pick<OutsideSite, 'prefix' | 'origin'>,
-  other: Pick<OutsideSite, 'prefix' | 'origin'>,
-) => one.prefix === other.prefix && one.origin !== other.origin;
 
 /** Makes another secret for the nginx of a site; the one before is worth nothing from then on. */
 export const newOutsideSecret = staffUse('set access')(

@@ -54,12 +54,17 @@ export async function findProvedBefore(
   );
 }
 
-/** Makes the passes of a visitor's browser those of the member who signed in with it. What is a member's already stays theirs. */
+/**
+ * Makes the passes of a visitor's browser those of the member who signed in with it; what another proved an address for stays
+ * theirs, and so does what is a member's already.
+ */
 export async function claimHeldPasses(db: Db, browser: Buffer, memberId: MemberId): Promise<void> {
-  await run(db, 'UPDATE held_passes SET member_id = $2 WHERE browser = $1 AND member_id IS NULL', [
-    browser,
-    memberId,
-  ]);
+  await run(
+    db,
+    `UPDATE held_passes SET member_id = $2 WHERE browser = $1 AND member_id IS NULL
+       AND (why = 'password' OR email = (SELECT email FROM members WHERE id = $2))`,
+    [browser, memberId],
+  );
 }
 
 /** Ends a pass that is held at an instant. Undefined: it was not. */

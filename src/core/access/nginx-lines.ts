@@ -5,6 +5,7 @@
 export function nginxLines({ web, isHere }: { web: string; isHere: boolean }): string {
   const ask = (path: string): string[] => [
     `  proxy_pass ${web}${path};`,
+    ...(web.startsWith('https:') ? ['  proxy_ssl_server_name on;'] : []),
     '  proxy_set_header X-Nest-Secret "NEST_SECRET";',
     '  proxy_set_header X-Forwarded-For $remote_addr;',
   ];

@@ -36,7 +36,7 @@ export const OPERATIONS: Operation[] = [
     id: 'decideMany',
     method: 'post',
     path: '/api/v1/decisions',
-    summary: 'The same of up to 500 items',
+    summary: 'The same for up to 500 items',
     scope: 'decisions:read',
     input: decisionsInput,
     output: decisionsOutput,

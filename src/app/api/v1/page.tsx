@@ -30,7 +30,9 @@ export default async function ApiPage() {
         {PROBLEMS.map(([status, words]) => (
           <div key={status} className="contents">
             <dt className="font-semibold">{status}</dt>
-            <dd>{words}</dd>
+            <dd>
+              <Marked words={words} />
+            </dd>
           </div>
         ))}
       </dl>
@@ -62,7 +64,13 @@ function OperationPart({
   );
 }
 
-type Described = { type?: string; enum?: string[]; description?: string; default?: string | number };
+type Described = {
+  type?: string;
+  anyOf?: { type?: string }[];
+  enum?: string[];
+  description?: string;
+  default?: string | number;
+};
 
 function Fields({ title, schema, io }: { title: string; schema: z.ZodType; io: 'input' | 'output' }) {
   const { properties = {}, required = [] } = z.toJSONSchema(schema, { io, unrepresentable: 'any' }) as {
@@ -78,17 +86,22 @@ function Fields({ title, schema, io }: { title: string; schema: z.ZodType; io: '
             <code>{name}</code>{' '}
             <span className="text-muted">
               {[
-                about.enum?.join(' | ') ?? about.type,
+                about.enum?.join(' | ') ?? about.type ?? about.anyOf?.map(({ type }) => type).join(' | '),
                 io === 'input' && required.includes(name) && desk('desk-api.required'),
                 about.default !== undefined && desk('desk-api.left-out', { value: about.default }),
               ]
                 .filter(Boolean)
                 .join(', ')}
             </span>{' '}
-            {about.description}
+            <Marked words={about.description ?? ''} />
           </li>
         ))}
       </ul>
     </>
   );
+}
+
+/** Words in which code stands between backticks. */
+function Marked({ words }: { words: string }) {
+  return words.split('`').map((part, n) => (n % 2 === 1 ? <code key={n}>{part}</code> : part));
 }

@@ -15,7 +15,7 @@ export const metadata: Metadata = { title: desk('desk-access.outside-site') };
 export default async function OutsideSitePage({ params }: { params: Promise<{ id: string }> }) {
   await requireStaff('set access');
   const { site, here } = await shown(outsideSite(await currentActor(), (await params).id));
-  const web = `http://127.0.0.1:${config().PORT}`;
+  const web = config().SITE_URL;
   return (
     <>
       <p>
@@ -31,6 +31,7 @@ export default async function OutsideSitePage({ params }: { params: Promise<{ id
           <ActionForm
             key={site?.version}
             action={saveOutsideAction}
+            emptyWhenDone={!site}
             label={desk('desk-access.outside-site')}
             className="grid gap-5 rounded-card border border-line bg-surface p-5 [overflow-wrap:anywhere]"
           >
