@@ -231,7 +231,7 @@ test('a pass is got by a shared password and by an address, and is ended by staf
   await signInAtDesk(page);
   await page.goto('/desk/access/passes/clinic-guests');
   const holder = page.getByRole('row').filter({ hasText: 'guest@moor.example' });
-  await holder.getByText('End it').click();
+  await holder.getByText('End it', { exact: true }).click();
   await holder.getByRole('button', { name: 'Yes, end it' }).click();
   await expect(holder).toHaveCount(0);
   await reader.reload();
@@ -249,7 +249,7 @@ test('a rule opens pages one by one, and to a group that is begun while it is wr
   await page.getByLabel('Open the pages below it one by one').check();
   await page.getByLabel('Add a tier, a group or others').fill('Readers');
   await page.getByRole('option', { name: 'New group “Readers”' }).click();
-  await expect(page.getByText('the group Readers')).toBeVisible();
+  await expect(page.getByText('the group Readers', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Save the rule' }).click();
   await expect(page.getByRole('heading', { name: 'Who sees what' })).toBeVisible();
   await page.goto('/desk/access?view=rulebook');

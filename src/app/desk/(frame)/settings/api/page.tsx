@@ -38,7 +38,7 @@ export default async function ApiSettingsPage() {
           }}
         />
       </p>
-      <div className="mt-5 grid items-start gap-8 lg:grid-cols-[24rem_minmax(0,1fr)]">
+      <div className="mt-5 grid grid-cols-1 items-start gap-8 lg:grid-cols-[24rem_minmax(0,1fr)]">
         <ActionForm
           action={makeKeyAction}
           emptyWhenDone

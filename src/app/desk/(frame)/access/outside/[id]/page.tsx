@@ -26,8 +26,8 @@ export default async function OutsideSitePage({ params }: { params: Promise<{ id
       <h1 className="mt-1 text-3xl break-words" id="desk-main">
         {site ? site.name : desk('desk-access.outside-new')}
       </h1>
-      <div className="mt-5 grid items-start gap-8 lg:grid-cols-[26rem_minmax(0,1fr)]">
-        <div className="grid gap-6">
+      <div className="mt-5 grid grid-cols-1 items-start gap-8 lg:grid-cols-[26rem_minmax(0,1fr)]">
+        <div className="grid grid-cols-1 gap-6">
           <ActionForm
             key={site?.version}
             action={saveOutsideAction}

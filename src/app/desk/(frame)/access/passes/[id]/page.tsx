@@ -46,8 +46,8 @@ export default async function PassPage({ params, searchParams }: Props) {
           </Link>
         )}
       </div>
-      <div className="mt-5 grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_26rem]">
-        <div className="grid min-w-0 gap-6">
+      <div className="mt-5 grid grid-cols-1 items-start gap-8 lg:grid-cols-[minmax(0,1fr)_26rem]">
+        <div className="grid min-w-0 grid-cols-1 gap-6">
           <PassForm key={pass?.version} action={savePassAction} pass={pass} />
           {pass && (
             <section>
@@ -82,7 +82,7 @@ export default async function PassPage({ params, searchParams }: Props) {
           )}
         </div>
         {pass && (
-          <div className="grid gap-6">
+          <div className="grid grid-cols-1 gap-6">
             <div className="grid gap-4 rounded-card border border-line bg-surface p-5">
               <h2 className="text-xl">{desk('desk-access.shared-password')}</h2>
               <p className="text-muted">
