@@ -31,6 +31,7 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { readViewpoints, titleOf } from './lib/access-map';
+import { feedItemsFor } from './lib/feed-items';
 import { closedWords, type ClosedWords } from './lib/closed-words';
 import { withAllReads } from './lib/free-reads';
 import type { Reader } from './lib/reader';
@@ -93,6 +94,8 @@ export const beginLeakCheck = staffUse('set access')(
 );
 
 const [API, FRAMES] = ['/api/v1', '/embed'];
+/** The private feed of someone: where it is, only they know, but what it holds is worked out here as for them. */
+const FEED = '/feeds/…';
 
 /**
  * Every address that the site answers: of items and files, lists, feeds, the site map, searches for closed words, the API and
@@ -132,6 +135,7 @@ async function addressesOf(reader: Reader): Promise<CheckedAddress[]> {
         ? [{ path: `/downloads/${id}/${encodeURIComponent(file.name)}`, kind: 'file', item: id }]
         : [];
     }),
+    list(FEED),
     ...pagesOf(`${API}/items?size=100`),
     ...items.flatMap(({ id }): CheckedAddress[] =>
       [`${API}/items`, FRAMES].map((place) => ({
@@ -187,9 +191,7 @@ async function checkPiece(actor: Actor, viewpoint: string, piece: CheckedAddress
           address,
           viewpoint,
           words,
-          address.path.startsWith(API)
-            ? await askApi(key.key, viewpoint, address.path)
-            : await ask(actor, viewpoint, address.path),
+          await answerTo(actor, as, { viewpoint, path: address.path, key: key.key }),
         ),
       );
     found.push(...(await Promise.all(answers)).flat());
@@ -199,6 +201,15 @@ async function checkPiece(actor: Actor, viewpoint: string, piece: CheckedAddress
 }
 
 type Answer = { status: number; text: string };
+
+async function answerTo(
+  actor: Actor,
+  as: Reader,
+  { viewpoint, path, key }: { viewpoint: string; path: string; key: string },
+): Promise<Answer> {
+  if (path === FEED) return { status: 200, text: JSON.stringify(await feedItemsFor(as)) };
+  return path.startsWith(API) ? askApi(key, viewpoint, path) : ask(actor, viewpoint, path);
+}
 
 /** A key of the one who checks, for the answers of one piece. */
 async function keyFor({ memberId }: Actor, mode: Mode): Promise<{ id: string; key: string }> {

@@ -1,10 +1,4 @@
 import { z } from 'zod';
-import { FILE, LINK, PAGE } from '@/core/content/item';
-import { filesIn, type Prose } from '@/core/content/prose';
-import type { Instant } from '@/core/instants';
-import { listFilesOf } from '@/content/store/files';
-import { listPublished } from '@/content/store/item-lists';
-import { listByIds } from '@/content/store/items';
 import { deletePrivateFeed, memberOfFeed, privateFeedOf, setPrivateFeed } from '@/access/store/private-feeds';
 import { siteNow } from '@/platform/clock';
 import { nothing, slug } from '@/platform/inputs';
@@ -14,10 +8,9 @@ import { currentSite } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { hashToken, newToken } from '@/platform/tokens';
 import { memberUse, publicUse } from '@/platform/use';
-import { hiddenFrom } from './lib/hidden';
+import { feedItemsFor } from './lib/feed-items';
 import { openTo, type OpenFile } from './lib/open-file';
-import { isLetIn, judge, openBody, readerFor, type Reader } from './lib/reader';
-import { shownIn, type Shown } from './lib/shown';
+import { readerFor, type Reader } from './lib/reader';
 import { personFacts } from './lib/viewpoints';
 
 /** Whether the member has a private address, and since when. */
@@ -60,68 +53,11 @@ async function readerOfToken(given: string): Promise<Reader | null> {
   return { ...(await readerFor(person)), now };
 }
 
-export type FeedItem = {
-  id: string;
-  path: string;
-  title: string;
-  summary: string;
-  author: string;
-  publishedAt: Instant | null;
-  /** What they may read of it; null where it is closed to them. */
-  body: Prose | null;
-  shown: Shown;
-  /** Sound and film that its text offers and that are open to them. */
-  enclosures: { id: string; name: string; mediaType: string; size: number }[];
-};
-
 /** The newest items with what a member may read of them, for the reader that has their private address. */
 export const privateFeed = publicUse('private-feed', z.object({ token }), async (_, input) => {
   const reader = await readerOfToken(input.token);
-  if (!reader) return missing();
-  const heads = await listPublished(
-    pool(),
-    reader.now,
-    { except: [PAGE, FILE, LINK], hidden: (await hiddenFrom(reader)).ids },
-    { limit: 50, offset: 0 },
-  );
-  const items = await listByIds(
-    pool(),
-    heads.map(({ id }) => id),
-  );
-  const decisions = await judge(reader, heads);
-  const feed: FeedItem[] = [];
-  for (const head of heads) {
-    const item = items.find(({ id }) => id === head.id);
-    if (!item) continue;
-    const body = isLetIn(decisions(item.id)) ? openBody(reader, item) : null;
-    const { id, path, title, summary, author, publishedAt } = item;
-    const shown = await shownIn(reader, body ?? { type: 'doc', content: [] });
-    feed.push({
-      id,
-      path,
-      title,
-      summary: body ? summary : '',
-      author,
-      publishedAt,
-      body,
-      shown,
-      enclosures: await enclosuresOf(body, shown),
-    });
-  }
-  return done({ items: feed });
+  return reader ? done({ items: await feedItemsFor(reader) }) : missing();
 });
-
-async function enclosuresOf(body: Prose | null, shown: Shown): Promise<FeedItem['enclosures']> {
-  if (!body) return [];
-  const files = await listFilesOf(pool(), filesIn(body));
-  return filesIn(body).flatMap((id) => {
-    const file = files.get(id);
-    const isMedia = file && /^(audio|video)\//.test(file.mediaType);
-    return isMedia && shown.files[id]?.isOpen
-      ? [{ id, name: file.name, mediaType: file.mediaType, size: file.size }]
-      : [];
-  });
-}
 
 /** A file of a private feed: its token is asked each time, and what it opens is asked anew. */
 export const feedFile = publicUse(
