@@ -172,10 +172,7 @@ async function play(suite: Suite): Promise<void> {
 }
 
 // Lint keeps one core busy for as long as several of the others take.
-const LANES: Suite[][] = [
-  ['lint', 'unit'],
-  ['types', 'database', 'browser'],
-];
+const LANES: Suite[][] = [['lint'], ['types', 'unit', 'database', 'browser']];
 await Promise.all(
   LANES.map(async (lane) => {
     for (const suite of lane) if (wanted.has(suite)) await play(suite);

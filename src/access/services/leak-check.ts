@@ -42,7 +42,7 @@ const MOST_ITEMS = 5_000;
 /** How many pages of a list, and how many searches by closed words. */
 const [PAGES, SEARCHES] = [3, 12];
 /** How many answers are looked at in one piece, and how many are asked for at once. */
-const [PIECE, AT_ONCE] = [48, 4];
+const [PIECE, AT_ONCE] = [96, 4];
 
 /** The latest check, with the titles of the items it names. Only staff who read everything see the closed words. */
 export const lastLeakCheck = staffUse('look')('last-leak-check', nothing, async ({ staffRole }) => {
