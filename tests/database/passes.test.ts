@@ -145,7 +145,7 @@ describe('a shared password', () => {
     ).toMatchObject({ ok: false, problems: { password: { code: 'pass.short-password' } } });
   });
 
-  it('removed, opens nothing any longer, and is no longer asked for', async () => {
+  it('removed, opens nothing, and is not asked for', async () => {
     const before = await entered();
     value(await setSharedPassword(SETUP, { id: 'star-party', password: null, endsOld: true }));
     expect(await seen(before)).toMatchObject({ kind: 'doorstep', passes: [{ hasPassword: false }] });

@@ -96,7 +96,7 @@ describe('a series of pages', () => {
     expect(seen).toMatchObject({ kind: 'doorstep', state: 'later' });
   });
 
-  it('counts a page that comes out in the middle, and one that is thrown away no longer', async () => {
+  it('counts a page that comes out in the middle, and not one that is in the trash', async () => {
     await lesson('unfinished');
     value(await put('unfinished', 'first'));
     expect(await places()).toEqual({ third: 1, unfinished: 2, first: 3, second: 4 });

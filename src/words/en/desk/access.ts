@@ -296,10 +296,10 @@ export const access = {
   'desk-access.new-password': 'New password',
   'desk-access.set-password': 'Set the password',
   'desk-access.change-password': 'Change the password',
-  'desk-access.ends-old': 'Those who came in with the old one must enter the new one',
+  'desk-access.ends-old': 'Anyone who used the old password must enter the new one',
   'desk-access.remove-password': 'Remove the password…',
   'desk-access.remove-password-really': 'Remove the password? No one can enter with it from then on.',
-  'desk-access.ends-all': 'Also end the pass of those who came in with it',
+  'desk-access.ends-all': 'Also end the pass of everyone who used it',
   'desk-access.yes-remove': 'Yes, remove',
   'desk-access.password-set':
     'Password set.{ended, plural, =0 {} one { One person must enter it again.} other { # people must enter it again.}}',
