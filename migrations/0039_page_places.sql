@@ -37,25 +37,17 @@ BEGIN
     AND NOT EXISTS (SELECT 1 FROM page_places p WHERE p.item_id = o.id AND p.until_at IS NULL);
 END $$;
 
-CREATE FUNCTION note_new_pages() RETURNS trigger LANGUAGE plpgsql AS $$
+CREATE FUNCTION note_new_or_gone_pages() RETURNS trigger LANGUAGE plpgsql AS $$
 DECLARE
-  parents text[] := ARRAY(SELECT DISTINCT parent_id FROM now_there WHERE type = 'page' AND parent_id IS NOT NULL);
+  parents text[] := ARRAY(SELECT DISTINCT parent_id FROM new_or_gone WHERE type = 'page' AND parent_id IS NOT NULL);
 BEGIN
   IF parents <> '{}' THEN PERFORM note_page_places(parents); END IF;
   RETURN NULL;
 END $$;
-CREATE TRIGGER note_new_pages AFTER INSERT ON items REFERENCING NEW TABLE AS now_there
-  FOR EACH STATEMENT EXECUTE FUNCTION note_new_pages();
-
-CREATE FUNCTION note_gone_pages() RETURNS trigger LANGUAGE plpgsql AS $$
-DECLARE
-  parents text[] := ARRAY(SELECT DISTINCT parent_id FROM were_there WHERE type = 'page' AND parent_id IS NOT NULL);
-BEGIN
-  IF parents <> '{}' THEN PERFORM note_page_places(parents); END IF;
-  RETURN NULL;
-END $$;
-CREATE TRIGGER note_gone_pages AFTER DELETE ON items REFERENCING OLD TABLE AS were_there
-  FOR EACH STATEMENT EXECUTE FUNCTION note_gone_pages();
+CREATE TRIGGER note_new_pages AFTER INSERT ON items REFERENCING NEW TABLE AS new_or_gone
+  FOR EACH STATEMENT EXECUTE FUNCTION note_new_or_gone_pages();
+CREATE TRIGGER note_gone_pages AFTER DELETE ON items REFERENCING OLD TABLE AS new_or_gone
+  FOR EACH STATEMENT EXECUTE FUNCTION note_new_or_gone_pages();
 
 CREATE FUNCTION note_moved_pages() RETURNS trigger LANGUAGE plpgsql AS $$
 DECLARE

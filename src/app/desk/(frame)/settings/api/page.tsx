@@ -4,7 +4,7 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { SCOPES, type Scope } from '@/core/api/scopes';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, ProblemOf, SubmitButton } from '@/kit/action-form';
-import { Confirm } from '@/kit/confirm';
+import { ConfirmAction } from '@/kit/confirm-action';
 import { Empty } from '@/kit/empty';
 import { TextField } from '@/kit/field';
 import { Sentence } from '@/kit/sentence';
@@ -120,19 +120,14 @@ async function Keys({ keys }: { keys: ApiKey[] }) {
           <td className="py-2 pr-5 text-muted">{endWords(key)}</td>
           <td className="py-1 text-right">
             {!key.hasEnded && (
-              <Confirm
-                look="quiet"
+              <ConfirmAction
+                action={revokeKeyAction}
+                fields={{ id: key.id }}
                 summary={desk('desk-settings.revoke-key')}
                 question={desk('desk-settings.revoke-key-really', { name: key.name })}
-              >
-                <ActionForm action={revokeKeyAction}>
-                  <input type="hidden" name="id" value={key.id} />
-                  <SubmitButton busy={desk('desk.saving')} look="bad">
-                    {desk('desk-settings.yes-revoke')}
-                  </SubmitButton>
-                  <FormMessage />
-                </ActionForm>
-              </Confirm>
+                yes={desk('desk-settings.yes-revoke')}
+                busy={desk('desk.saving')}
+              />
             )}
           </td>
         </tr>

@@ -3,8 +3,7 @@ import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { meterEditor } from '@/access/services/meters';
 import { MeterForm } from '@/access/ui/meter-form';
-import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { Confirm } from '@/kit/confirm';
+import { ConfirmAction } from '@/kit/confirm-action';
 import { desk } from '@/words/desk';
 import { deleteMeterAction, saveMeterAction } from '../actions';
 
@@ -26,19 +25,14 @@ export default async function MeterPage({ params }: { params: Promise<{ id: stri
       <MeterForm key={meter?.version} action={saveMeterAction} {...{ meter, tiers, groups }} />
       {meter && (
         <div className="mt-5 flex max-w-2xl">
-          <Confirm
-            look="quiet"
+          <ConfirmAction
+            action={deleteMeterAction}
+            fields={{ id: meter.id }}
             summary={desk('desk-access.delete-meter')}
             question={desk('desk-access.delete-meter-really', { name: meter.name })}
-          >
-            <ActionForm action={deleteMeterAction}>
-              <input type="hidden" name="id" value={meter.id} />
-              <SubmitButton busy={desk('desk.deleting')} look="bad">
-                {desk('desk-access.yes-delete')}
-              </SubmitButton>
-              <FormMessage />
-            </ActionForm>
-          </Confirm>
+            yes={desk('desk-access.yes-delete')}
+            busy={desk('desk.deleting')}
+          />
         </div>
       )}
     </>

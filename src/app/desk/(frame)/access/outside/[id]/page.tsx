@@ -4,7 +4,7 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { outsideSite } from '@/access/services/outside-sites';
 import { nginxLines } from '@/core/access/nginx-lines';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { Confirm } from '@/kit/confirm';
+import { ConfirmAction } from '@/kit/confirm-action';
 import { TextField } from '@/kit/field';
 import { config } from '@/platform/config';
 import { desk } from '@/words/desk';
@@ -58,32 +58,22 @@ export default async function OutsideSitePage({ params }: { params: Promise<{ id
           </ActionForm>
           {site && (
             <div className="flex flex-wrap gap-3 [overflow-wrap:anywhere]">
-              <Confirm
-                look="quiet"
+              <ConfirmAction
+                action={newSecretAction}
+                fields={{ id: site.id }}
                 summary={desk('desk-access.outside-new-secret')}
                 question={desk('desk-access.outside-new-secret-really')}
-              >
-                <ActionForm action={newSecretAction} className="grid gap-3">
-                  <input type="hidden" name="id" value={site.id} />
-                  <SubmitButton busy={desk('desk.saving')} look="bad" className="w-fit">
-                    {desk('desk-access.outside-yes-secret')}
-                  </SubmitButton>
-                  <FormMessage />
-                </ActionForm>
-              </Confirm>
-              <Confirm
-                look="quiet"
+                yes={desk('desk-access.outside-yes-secret')}
+                busy={desk('desk.saving')}
+              />
+              <ConfirmAction
+                action={deleteOutsideAction}
+                fields={{ id: site.id }}
                 summary={desk('desk-access.outside-remove')}
                 question={desk('desk-access.outside-remove-really', { name: site.name })}
-              >
-                <ActionForm action={deleteOutsideAction}>
-                  <input type="hidden" name="id" value={site.id} />
-                  <SubmitButton busy={desk('desk.deleting')} look="bad">
-                    {desk('desk-access.yes-delete')}
-                  </SubmitButton>
-                  <FormMessage />
-                </ActionForm>
-              </Confirm>
+                yes={desk('desk-access.yes-delete')}
+                busy={desk('desk.deleting')}
+              />
             </div>
           )}
         </div>

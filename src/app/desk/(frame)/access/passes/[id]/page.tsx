@@ -6,7 +6,7 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { passEditor, type PassHolder } from '@/access/services/passes';
 import { PassForm } from '@/access/ui/pass-form';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { Confirm } from '@/kit/confirm';
+import { ConfirmAction } from '@/kit/confirm-action';
 import { Empty } from '@/kit/empty';
 import { CheckField, TextField } from '@/kit/field';
 import { Table } from '@/kit/table';
@@ -113,36 +113,27 @@ export default async function PassPage({ params, searchParams }: Props) {
                 </SubmitButton>
               </ActionForm>
               {pass.hasPassword && (
-                <Confirm
-                  look="quiet"
+                <ConfirmAction
+                  action={removeSharedPasswordAction}
+                  fields={{ id: pass.id }}
                   summary={desk('desk-access.remove-password')}
                   question={desk('desk-access.remove-password-really')}
+                  yes={desk('desk-access.yes-remove')}
+                  busy={desk('desk.saving')}
                 >
-                  <ActionForm action={removeSharedPasswordAction} className="grid gap-3">
-                    <input type="hidden" name="id" value={pass.id} />
-                    <CheckField name="endsOld" label={desk('desk-access.ends-all')} defaultChecked />
-                    <SubmitButton busy={desk('desk.saving')} look="bad" className="w-fit">
-                      {desk('desk-access.yes-remove')}
-                    </SubmitButton>
-                    <FormMessage />
-                  </ActionForm>
-                </Confirm>
+                  <CheckField name="endsOld" label={desk('desk-access.ends-all')} defaultChecked />
+                </ConfirmAction>
               )}
             </div>
             <div className="flex">
-              <Confirm
-                look="quiet"
+              <ConfirmAction
+                action={deletePassAction}
+                fields={{ id: pass.id }}
                 summary={desk('desk-access.delete-pass')}
                 question={desk('desk-access.delete-pass-really', { name: pass.name, count: total })}
-              >
-                <ActionForm action={deletePassAction}>
-                  <input type="hidden" name="id" value={pass.id} />
-                  <SubmitButton busy={desk('desk.deleting')} look="bad">
-                    {desk('desk-access.yes-delete')}
-                  </SubmitButton>
-                  <FormMessage />
-                </ActionForm>
-              </Confirm>
+                yes={desk('desk-access.yes-delete')}
+                busy={desk('desk.deleting')}
+              />
             </div>
           </div>
         )}
@@ -181,20 +172,14 @@ async function Holders({ pass, holders }: { pass: string; holders: PassHolder[] 
           <td className="py-2 pr-5 text-muted">{t.date(holder.since)}</td>
           <td className="py-2 pr-5 text-muted">{holder.until ? t.until(holder.until) : '–'}</td>
           <td className="py-1 text-right">
-            <Confirm
-              look="quiet"
+            <ConfirmAction
+              action={revokePassAction}
+              fields={{ pass, id: holder.id }}
               summary={desk('desk-access.revoke')}
               question={desk('desk-access.revoke-really', { who: nameOf(holder) })}
-            >
-              <ActionForm action={revokePassAction}>
-                <input type="hidden" name="pass" value={pass} />
-                <input type="hidden" name="id" value={holder.id} />
-                <SubmitButton busy={desk('desk.saving')} look="bad">
-                  {desk('desk-access.yes-end')}
-                </SubmitButton>
-                <FormMessage />
-              </ActionForm>
-            </Confirm>
+              yes={desk('desk-access.yes-end')}
+              busy={desk('desk.saving')}
+            />
           </td>
         </tr>
       ))}
