@@ -139,7 +139,7 @@ export const site = {
   'frame.hint': 'A new window opens. It should show these letters: {letters}',
   'frame.waiting': 'Waiting for the other window…',
   'frame.on-site': 'On {site}',
-  'frame.title': 'Show this in the other site?',
+  'frame.title': 'Show this on the other site?',
   'frame.words':
     '“{title}” will be shown to you in a frame of the site you came from, for 12 hours or until you sign out.',
   'frame.letters': 'The frame should show these letters: {letters}. If it doesn’t, close this window.',

@@ -317,7 +317,7 @@ export const access = {
   'desk-access.has-since': 'Since',
   'desk-access.has-until': 'Until',
   'desk-access.revoke': 'End it',
-  'desk-access.revoke-really': 'End this pass of {who}?',
+  'desk-access.revoke-really': 'End the pass held by “{who}”?',
   'desk-access.yes-end': 'Yes, end it',
   'desk-access.delete-pass': 'Delete the pass…',
   'desk-access.delete-pass-really':
