@@ -7,7 +7,7 @@ import { currentActor, currentMember, shown, siteWords } from '@/app/session';
 import { itemComments } from '@/access/services/item-comments';
 import { CommentForm } from '@/content/ui/comment-form';
 import { CommentList } from '@/content/ui/comment-list';
-import { keepNot, shareNot } from '@/platform/request';
+import { keepBriefly, shareNot } from '@/platform/request';
 import { Sentence } from '@/kit/sentence';
 
 /** The comments of an item, below its text; nothing where the reader may not read them. */
@@ -16,7 +16,7 @@ export async function Comments({ itemId, path, page }: { itemId: string; path: s
   const found = await shown(itemComments(actor, { itemId, page }));
   if (!found) return null;
   // Comments come and go while the site stays as it is; who may write sees a form of their own.
-  keepNot();
+  keepBriefly();
   if (found.mayWrite) shareNot();
   const t = await siteWords();
   const { comments, count, pages, mayWrite, isHeld, mayModerate } = found;

@@ -85,8 +85,8 @@ export function frameBy(origins: readonly string[]): void {
   if (request) request.ancestors = origins;
 }
 
-/** Says that something in the answer may change while the version of the site stays: it can be shared for a moment, not kept. */
-export function keepNot(): void {
+/** Says that something in the answer may change while the version of the site stays: it can be shared for a moment alone. */
+export function keepBriefly(): void {
   const share = inHand.getStore()?.share;
   if (share) share.isUnversioned = true;
 }

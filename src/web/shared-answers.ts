@@ -16,7 +16,7 @@ type Answer = {
   headers: Record<string, string>;
   body: Buffer;
   zipped: Buffer;
-  /** Ms of real time. */
+  /** Until when it is kept here, in ms of real time. */
   until: number;
   version: bigint;
 };
@@ -28,6 +28,8 @@ const kept = new LRUCache<string, Answer>({
 
 /** A cache in front may hand an answer on for less than 2 seconds: its clock ticks in whole ones. Where less is left, not at all. */
 const [SHARED, LEAST_LEFT_MS] = ['public, max-age=0, s-maxage=1, must-revalidate', 2_000];
+/** How long an answer is kept in which something may change while the version stays: no longer than a cache in front would. */
+const BRIEFLY_MS = 1_000;
 /** What the same address is answered with depends on these; what the framework asks for by script is not shared at all. */
 const VARY = 'accept-encoding, cookie, authorization, rsc';
 
@@ -46,11 +48,16 @@ export async function answerAsBefore(request: IncomingMessage, response: ServerR
     kept.delete(request.url ?? '/');
     return false;
   }
-  send(response, known, accepts(request, 'gzip'));
+  send(response, known, { isZipped: accepts(request, 'gzip'), until: known.until });
   return true;
 }
 
-function send(response: ServerResponse, { headers, body, zipped, until }: Answer, isZipped: boolean): void {
+/** `until`: when it will no longer be the same for every visitor. */
+function send(
+  response: ServerResponse,
+  { headers, body, zipped }: Answer,
+  { isZipped, until }: { isZipped: boolean; until: number },
+): void {
   for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
   response.setHeader('vary', VARY);
   response.setHeader('cache-control', until - Date.now() >= LEAST_LEFT_MS ? SHARED : 'private, no-store');
@@ -70,6 +77,7 @@ export function gather(
   response: ServerResponse,
   { nonce, frames, inHand }: Gathering,
 ): void {
+  const begun = Date.now();
   const isZipped = accepts(request, 'gzip');
   // What is compressed cannot be looked at; that is done at the end.
   delete request.headers['accept-encoding'];
@@ -106,8 +114,8 @@ export function gather(
     response.writeHead = writeHead;
     response.write = write as typeof response.write;
     response.end = end as typeof response.end;
-    void finish(request, response, Buffer.concat(pieces), { nonce, frames, inHand, isZipped }).catch(() =>
-      response.destroy(),
+    void finish(request, response, Buffer.concat(pieces), { nonce, frames, inHand, isZipped, begun }).catch(
+      () => response.destroy(),
     );
     callbackOf(all)?.();
     return response;
@@ -118,7 +126,7 @@ async function finish(
   request: IncomingMessage,
   response: ServerResponse,
   made: Buffer,
-  { nonce, frames, inHand, isZipped }: Gathering & { isZipped: boolean },
+  { nonce, frames, inHand, isZipped, begun }: Gathering & { isZipped: boolean; begun: number },
 ): Promise<void> {
   const { share } = inHand;
   const type = String(response.getHeader('content-type') ?? '');
@@ -143,10 +151,17 @@ async function finish(
     body = Buffer.from(page.html);
   }
   response.removeHeader('link');
-  const version = share.isUnversioned ? undefined : await versionIn(inHand);
-  const answer = { headers, body, zipped: await gzip(body), until: share.until ?? 0, version: version ?? 0n };
+  const version = await versionIn(inHand);
+  const until = share.until ?? 0;
+  const answer = {
+    headers,
+    body,
+    zipped: await gzip(body),
+    until: share.isUnversioned ? Math.min(until, begun + BRIEFLY_MS) : until,
+    version: version ?? 0n,
+  };
   if (version !== undefined) kept.set(request.url ?? '/', answer);
-  send(response, answer, isZipped);
+  send(response, answer, { isZipped, until });
 }
 
 const isText = (response: ServerResponse): boolean =>

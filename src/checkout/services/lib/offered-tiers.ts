@@ -3,7 +3,7 @@ import { type StoredOffer } from '@/tiers/store/offers';
 import type { Site } from '@/platform/store/site';
 import { type Tier } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { keepNot } from '@/platform/request';
+import { keepBriefly } from '@/platform/request';
 import { joiningStateOf } from './joining-state';
 import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
@@ -21,7 +21,7 @@ export async function offeredTiers(site: Site, only: string[] = []): Promise<Off
     .filter((tier) => (only.length > 0 ? only.includes(tier.id) : tier.onJoinPage))
     .sort((a, b) => Number(a.ladderId === null) - Number(b.ladderId === null) || byRung(a, b));
   // How many places are left, the version of the site does not tell.
-  if (offered.some(({ places }) => places !== null)) keepNot();
+  if (offered.some(({ places }) => places !== null)) keepBriefly();
   return Promise.all(
     offered.map(async (tier) => ({
       tier,
