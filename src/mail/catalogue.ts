@@ -3,6 +3,8 @@ import { noAccount } from './mails/no-account';
 import { readLink } from './mails/read-link';
 import { unfinished } from './mails/unfinished';
 import { welcome } from './mails/welcome';
+import { gift } from './mails/gift';
+import { signInLink } from './mails/sign-in-link';
 import { receipt } from './mails/receipt';
 import { transferDue } from './mails/transfer-due';
 import { trialEnds } from './mails/trial-ends';
@@ -28,9 +30,11 @@ import type { Instant } from '@/core/instants';
 export const MAILS = [
   code,
   noAccount,
+  signInLink,
   readLink,
   unfinished,
   welcome,
+  gift,
   receipt,
   transferDue,
   trialEnds,
@@ -91,4 +95,4 @@ export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
 export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 
 /** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
-export const HOLDS_SECRET: Template[] = ['code', 'unfinished', 'read-link'];
+export const HOLDS_SECRET: Template[] = ['code', 'sign-in-link', 'unfinished', 'read-link'];

@@ -15,6 +15,7 @@ const BY_STATE = [
   'staff-mail.',
   'desk-mails.',
   'desk-members.section-',
+  'desk-members.term-',
   'desk-content.state-',
   'desk-access.layer-',
   'desk-access.asker-',

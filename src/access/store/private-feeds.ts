@@ -27,10 +27,11 @@ export async function privateFeedOf(db: Db, memberId: MemberId): Promise<{ madeA
   return maybeOne(db, 'SELECT made_at FROM private_feeds WHERE member_id = $1', [memberId]);
 }
 
+/** Whose private address it is; nobody's, where the account is blocked. */
 export async function memberOfFeed(db: Db, tokenHash: Buffer): Promise<MemberId | undefined> {
   const row = await maybeOne<{ memberId: MemberId }>(
     db,
-    'SELECT member_id FROM private_feeds WHERE token_hash = $1',
+    'SELECT f.member_id FROM private_feeds f JOIN members m ON m.id = f.member_id WHERE f.token_hash = $1 AND m.blocked_at IS NULL',
     [tokenHash],
   );
   return row?.memberId;

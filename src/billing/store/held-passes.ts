@@ -5,7 +5,7 @@ import type { Mode } from '@/platform/store/site';
 import { passHeldAt } from './holdings';
 
 /** Why a pass is held. `email`: the address that was proved. */
-export type Why = { why: 'password' } | { why: 'address'; email: string };
+export type Why = { why: 'password' | 'given' } | { why: 'address'; email: string };
 /** In whose hands: a member's, or those of a visitor's browser, by the hash of what its cookie holds. */
 export type Hands = { memberId: MemberId | null; browser: Buffer | null };
 
@@ -67,18 +67,20 @@ export async function claimHeldPasses(db: Db, browser: Buffer, memberId: MemberI
   );
 }
 
-/** Ends a pass that is held at an instant. Undefined: it was not. */
+/** Ends a pass that is held at an instant. `ofMember`: by that member alone. Undefined: it was not. */
 export async function endHeldPass(
   db: Db,
   passId: string,
   id: string,
   at: Instant,
+  ofMember: string | null = null,
 ): Promise<{ memberId: MemberId | null; mode: Mode } | undefined> {
   return maybeOne(
     db,
     `UPDATE held_passes SET until_at = greatest(since_at, $3), is_revoked = true WHERE pass_id = $1 AND id = $2 AND (until_at IS NULL OR until_at > $3)
+       AND ($4::uuid IS NULL OR member_id = $4)
      RETURNING member_id, mode`,
-    [passId, id, at],
+    [passId, id, at, ofMember],
   );
 }
 
@@ -127,14 +129,23 @@ export async function countPassHolders(db: Db, mode: Mode, at: Instant): Promise
   return new Map(rows.map(({ passId, holders }) => [passId, Number(holders)]));
 }
 
-/** A member's passes, for their own data and their file. */
-export async function listPassesOf(
-  db: Db,
-  memberId: string,
-): Promise<{ pass: string; why: Why['why']; email: string | null; since: Instant; until: Instant | null }[]> {
+export type HeldByMember = {
+  id: string;
+  passId: string;
+  mode: Mode;
+  /** What the pass is called. */
+  pass: string;
+  why: Why['why'];
+  email: string | null;
+  since: Instant;
+  until: Instant | null;
+};
+
+/** A member's passes in both modes, for their own data and their file. */
+export async function listPassesOf(db: Db, memberId: string): Promise<HeldByMember[]> {
   return many(
     db,
-    `SELECT s.name AS pass, p.why, p.email, p.since_at AS since, p.until_at AS until
+    `SELECT p.id, p.pass_id, p.mode, s.name AS pass, p.why, p.email, p.since_at AS since, p.until_at AS until
      FROM held_passes p JOIN passes s ON s.id = p.pass_id WHERE p.member_id = $1 ORDER BY p.since_at, p.id`,
     [memberId],
   );

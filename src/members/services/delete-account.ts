@@ -1,24 +1,16 @@
 import { z } from 'zod';
-import { pool, transaction } from '@/platform/store/db';
-import { forgetCheckouts } from '@/billing/store/checkouts';
-import { deleteReadsOf } from '@/access/store/meters';
-import { deletePassesOf } from '@/billing/store/held-passes';
-import { deleteComments } from '@/content/store/comments';
-import { forgetMails } from '@/mail/store/mails';
-import { deleteNotesOn } from '@/members/store/member-notes';
-import { findMember, forgetMember } from '@/people/store/members';
+import { pool, transactionUnlessRefused } from '@/platform/store/db';
+import { findMember } from '@/people/store/members';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { NotAllowed } from '@/platform/actor';
-import { siteNow } from '@/platform/clock';
-import { happen, openBook } from '@/billing/services/lib/open-book';
-import { problem, refusal } from '@/words/problems';
+import { problem } from '@/words/problems';
 import { passwordMatches } from '@/platform/passwords';
-import { record } from '@/platform/record';
-import { done, refusedField, type Result } from '@/platform/result';
+import { refusedField, type Result } from '@/platform/result';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
 import { currentSite } from '@/platform/site';
 import { memberUse } from '@/platform/use';
 import { say } from '@/words/problems';
+import { eraseMember } from './lib/erase-member';
 
 const TRIES: Limit = { name: 'account:delete', points: 10, seconds: 15 * 60 };
 const inputSchema = z.object({
@@ -43,22 +35,6 @@ export const deleteAccount = memberUse(
     if (wait > 0) return refusedField('password', 'tries.too-many', { minutes: waitMinutes(wait) });
     if (member.passwordHash && !(await passwordMatches(member.passwordHash, password)))
       return refusedField('password', 'account.wrong-password');
-    return transaction(async (db): Promise<Result<null>> => {
-      for (const mode of ['test', 'live'] as const) {
-        const open = await openBook(db, site, actor, { memberId: member.id, mode });
-        const happened = await happen(open, { do: 'erase' });
-        if (!happened.ok) return refusedField('', 'account.not-deleted', { why: refusal(happened.why) });
-      }
-      const at = siteNow(site);
-      await record(db, actor, at, 'account deleted', `member:${member.id}`);
-      await forgetMember(db, member.id, member.email, at);
-      await deleteNotesOn(db, member.id);
-      await deleteReadsOf(db, member.id);
-      await deletePassesOf(db, member.id);
-      await deleteComments(db, { memberId: member.id });
-      await forgetMails(db, member.id, member.email);
-      await forgetCheckouts(db, member.id, member.email);
-      return done(null);
-    });
+    return transactionUnlessRefused((db) => eraseMember(db, site, actor, member));
   },
 );

@@ -6,6 +6,7 @@ import { pool } from '@/platform/store/db';
 import { listAnswers } from '@/billing/store/checkouts';
 import type { JoinAnswer } from '@/core/tiers/join-fields';
 import { listMailsTo } from '@/mail/store/mails';
+import { listMergedInto } from '@/members/store/merge';
 import { listNotes, type MemberNote } from '@/members/store/member-notes';
 import { findMember, type Member } from '@/people/store/members';
 import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
@@ -38,7 +39,7 @@ async function readFile(id: string): Promise<{
   if (!member) return null;
   const account = await memberAccount(member, await deskWords());
   const subjects = [
-    `member:${id}`,
+    ...[id, ...(await listMergedInto(pool(), id))].map((one) => `member:${one}`),
     ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`),
   ];
   const [audit, mails] = [await listAudit(pool(), subjects, 200), await listMailsTo(pool(), id)];

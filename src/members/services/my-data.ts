@@ -62,7 +62,13 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       state,
       at,
     })),
-    passes: await listPassesOf(pool(), id),
+    passes: (await listPassesOf(pool(), id)).map(({ pass, why, email: proved, since, until }) => ({
+      pass,
+      why,
+      email: proved,
+      since,
+      until,
+    })),
     freeReads: await listReadsOf(pool(), id),
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,

@@ -103,6 +103,7 @@ async function enter(actor: Actor, asked: EmailCode): Promise<Result<Entered>> {
     if (asked.purpose === 'new-address') return takeAddress(db, actor, asked);
     const member = await memberOf(db, asked);
     if (!member) return over();
+    if (member.blockedAt) return refusedField('', 'sign-in.blocked');
     await confirmEmail(db, member);
     return done({ opened: await openSession(db, actor, member, 'code'), to: asked.returnTo });
   });

@@ -48,6 +48,7 @@ export const signIn = publicUse(
       await recordFailure(actor, member?.id);
       return refusedField('', 'sign-in.wrong');
     }
+    if (member.blockedAt) return refusedField('', 'sign-in.blocked');
     if (device) await forgetPoints(PER_DEVICE, device);
     else await forgetPoints(PER_CALLER_AND_ADDRESS, `${actor.address ?? 'unknown'} ${email}`);
     const opened = await transaction((db) => openSession(db, actor, member, 'password'));

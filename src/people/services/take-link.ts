@@ -24,6 +24,7 @@ export const takeLink = publicUse(
       const taken = await takeSignInLink(db, hashToken(link));
       const member = taken && (await lockMember(db, taken.memberId));
       if (!member) return refusedField('', 'link.used');
+      if (member.blockedAt) return refusedField('', 'sign-in.blocked');
       await confirmEmail(db, member);
       const opened = await openSession(db, actor, member, 'mailed link');
       return done({ ...opened, to: safeReturn(taken.returnTo) });

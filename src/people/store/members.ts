@@ -12,6 +12,12 @@ export type Member = {
   emailConfirmedAt: Instant | null;
   staffRole: StaffRole | null;
   joinedAt: Instant;
+  /** When staff blocked the account; null: it is not blocked. Real time. */
+  blockedAt: Instant | null;
+  /** When the account was deleted; the row stays for the books. */
+  deletedAt: Instant | null;
+  /** The account that it went into. */
+  mergedInto: MemberId | null;
   /** ISO 3166-1 alpha-2, or ''. */
   country: string;
   /** What their invoices say besides their name. */
@@ -24,7 +30,7 @@ export async function findMemberByEmail(db: Db, email: string): Promise<Member |
 
 const FIND_MEMBER = prepared(
   'find-member',
-  'SELECT id, email, name, password_hash, email_confirmed_at, staff_role, joined_at, country, invoice_words FROM members WHERE id = $1',
+  'SELECT id, email, name, password_hash, email_confirmed_at, staff_role, joined_at, blocked_at, deleted_at, merged_into, country, invoice_words FROM members WHERE id = $1',
 );
 
 export async function findMember(db: Db, id: string): Promise<Member | undefined> {
@@ -38,7 +44,7 @@ export async function listMembersById(db: Db, ids: string[]): Promise<Member[]> 
 /** @throws a conflict where the address is taken */
 export async function insertMember(
   db: Db,
-  member: Omit<Member, 'id' | 'country' | 'invoiceWords'>,
+  member: Omit<Member, 'id' | 'country' | 'invoiceWords' | 'blockedAt' | 'deletedAt' | 'mergedInto'>,
 ): Promise<Member> {
   return one(
     db,
@@ -83,6 +89,11 @@ export async function setDetails(
     d.name,
     d.invoiceWords,
   ]);
+}
+
+/** Blocks an account since an instant of real time, or, with null, opens it again. */
+export async function setBlocked(db: Db, id: string, since: Instant | null): Promise<void> {
+  await run(db, 'UPDATE members SET blocked_at = $2 WHERE id = $1', [id, since]);
 }
 
 /** Where the member is. ISO 3166-1 alpha-2, or ''. */

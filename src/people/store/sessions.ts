@@ -31,7 +31,7 @@ const FIND_SESSION_MEMBER = prepared(
   `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale,
        (SELECT n FROM site_version) AS site_version
      FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
-     WHERE s.token_hash = $1 AND s.expires_at > now()
+     WHERE s.token_hash = $1 AND s.expires_at > now() AND m.blocked_at IS NULL
        AND (m.staff_role IS NULL OR s.last_seen_at > now() - make_interval(mins => site.staff_idle_minutes))`,
 );
 

@@ -32,6 +32,18 @@ export const mails: Record<keyof typeof en, string> = {
     'Sie haben keinen Link angefordert? Dann können Sie diese E-Mail ignorieren: Ohne den Link passiert nichts.',
   'mail-read-link.link': 'Weiterlesen',
 
+  'mail-sign-in-link.subject': 'Ihr Link zum Anmelden bei {site}',
+  'mail-sign-in-link.words':
+    'Mit diesem Link melden Sie sich bei {site} an. Er gilt einmal und {days, plural, one {# Tag} other {# Tage}} lang. Das Team von {site} hat ihn Ihnen geschickt.',
+  'mail-sign-in-link.not-you':
+    'Bitte geben Sie ihn nicht weiter: Wer ihn öffnet, ist mit Ihrem Konto angemeldet.',
+  'mail-sign-in-link.link': 'Anmelden',
+
+  'mail-gift.subject': 'Sie haben bei {site} ein Geschenk: {name}',
+  'mail-gift.words': 'Sie haben jetzt {name} bei {site}, auf Dauer.',
+  'mail-gift.words-until': 'Sie haben jetzt {name} bei {site}, bis einschließlich {date}.',
+  'mail-gift.free': 'Es ist ein Geschenk: Dafür wird nichts berechnet.',
+
   'mail-no-account.subject': 'Anmeldung bei {site}',
   'mail-no-account.words':
     'Jemand wollte sich mit dieser E-Mail-Adresse bei {site} anmelden, aber zu ihr gibt es dort kein Konto.',

@@ -72,6 +72,7 @@ export const problems: Record<keyof typeof en, string> = {
     'Diese Seite ist zu alt. Gehen Sie zurück und geben Sie Ihre E-Mail-Adresse noch einmal ein.',
   'sign-in.too-many':
     'Zu viele Versuche. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}}, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
+  'sign-in.blocked': 'Dieses Konto ist gesperrt. Bitte schreiben Sie denen, die die Website betreiben.',
   'sign-in.wrong':
     'E-Mail-Adresse und Passwort passen nicht zusammen. Prüfen Sie beide, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
   'comment.empty': 'Schreiben Sie zuerst etwas.',

@@ -20,6 +20,16 @@ export const deskProblems = {
 
   // A member’s account
   'member.gone': 'This member no longer exists.',
+  'gift.past': 'Choose a day that is not past.',
+  'gift.length': 'Type how long it lasts: a number of days, weeks, months or years.',
+  'remove.staff': 'Staff accounts can’t be removed. Take away the staff role first.',
+  'merge.nobody': 'No member has this email address.',
+  'merge.same': 'That is this account itself. Type the address of the other one.',
+  'merge.staff': 'Staff accounts can’t be merged.',
+  'block.staff': 'Staff accounts can’t be blocked. Take away the staff role first.',
+  'link.blocked': 'This account is blocked, so no link can open it. Unblock it first.',
+  'link.just-sent':
+    'A link was sent a moment ago. Try again in {minutes, plural, one {# minute} other {# minutes}}.',
   'rule.cannot-restore': 'The rule can’t be made as it was then.',
   'rule.group-gone': 'A group that this rule opens to no longer exists. Take it out.',
   'rule.address-unreadable':

@@ -28,6 +28,17 @@ export const mails = {
   'mail-read-link.not-you': 'Didn’t ask for it? Ignore this email: nothing happens without the link.',
   'mail-read-link.link': 'Read on',
 
+  'mail-sign-in-link.subject': 'Your link to sign in to {site}',
+  'mail-sign-in-link.words':
+    'Open this link to sign in to {site}. It works once, for {days, plural, one {# day} other {# days}}. Staff of {site} sent it to you.',
+  'mail-sign-in-link.not-you': 'Please don’t pass it on: anyone who opens it is signed in as you.',
+  'mail-sign-in-link.link': 'Sign in',
+
+  'mail-gift.subject': 'You have been given {name} at {site}',
+  'mail-gift.words': 'You now have {name} at {site}, for good.',
+  'mail-gift.words-until': 'You now have {name} at {site}, through {date}.',
+  'mail-gift.free': 'It is a gift: nothing will be charged for it.',
+
   'mail-no-account.subject': 'Signing in to {site}',
   'mail-no-account.words':
     'Someone asked to sign in to {site} with this email address, but it has no account here.',

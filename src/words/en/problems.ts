@@ -65,6 +65,7 @@ export const problems = {
   'sign-in.old-page': 'This page is too old. Go back, and type your email address again.',
   'sign-in.too-many':
     'Too many tries. Wait {minutes, plural, one {a minute} other {# minutes}}, or sign in with a code we email you.',
+  'sign-in.blocked': 'This account is blocked. Write to the people who run the site.',
   'sign-in.wrong':
     'This email address and password don’t match. Check both, or sign in with a code we email you.',
   'comment.empty': 'Write something first.',

@@ -1,8 +1,15 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { redirect } from 'next/navigation';
+import { draftsOf, forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
+import { blockMember, unblockMember } from '@/members/services/block-member';
+import { changeGift, giveTier, takeGift } from '@/members/services/gifts';
+import { givePass, takePass } from '@/members/services/given-passes';
+import { mergeMembers } from '@/members/services/merge-members';
+import { removeMember } from '@/members/services/remove-member';
+import { sendSignInLink } from '@/members/services/send-sign-in-link';
 import { addNote, removeNote } from '@/members/services/member-notes';
 import { switchForMember } from '@/checkout/services/switch-for-member';
 import { desk } from '@/words/desk';
@@ -29,4 +36,59 @@ export async function addNoteAction(_: FormState, form: FormData): Promise<FormS
 export async function removeNoteAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { memberId: text(form, 'member'), id: text(form, 'note') };
   return forForm(removeNote(await currentActor(), input), reload(desk('desk.removed')));
+}
+
+export async function giveAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
+  const { kind, id, ...gift } = draftsOf(draftsOf(sent).gift);
+  const actor = await currentActor();
+  const given =
+    kind === 'pass' ? givePass(actor, { ...gift, passId: id }) : giveTier(actor, { ...gift, tierId: id });
+  return forForm(given, ({ name }) => reload(desk('desk-members.given', { name }))());
+}
+
+export async function changeGiftAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {
+  return forForm(changeGift(await currentActor(), draftsOf(sent).change), reload(desk('desk.saved')));
+}
+
+/** Ends a tier that was given, or a pass. */
+export async function takeAction(_: FormState, form: FormData): Promise<FormState> {
+  const [memberId, id, passId] = [text(form, 'member'), text(form, 'id'), text(form, 'pass')];
+  const actor = await currentActor();
+  const taken = passId
+    ? takePass(actor, { memberId, id, passId })
+    : takeGift(actor, { memberId, holdingId: id });
+  return forForm(taken, reload(desk('desk-members.ended')));
+}
+
+export async function sendLinkAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(sendSignInLink(await currentActor(), text(form, 'member')), ({ email }) =>
+    reload(desk('desk-members.link-sent', { email }))(),
+  );
+}
+
+export async function blockAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(
+    blockMember(await currentActor(), text(form, 'member')),
+    reload(desk('desk-members.blocked')),
+  );
+}
+
+export async function unblockAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(
+    unblockMember(await currentActor(), text(form, 'member')),
+    reload(desk('desk-members.unblocked')),
+  );
+}
+
+export async function mergeAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    memberId: text(form, 'member'),
+    email: text(form, 'email'),
+    password: text(form, 'password'),
+  };
+  return forForm(mergeMembers(await currentActor(), input), reload(desk('desk-members.merged')));
+}
+
+export async function removeAccountAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(removeMember(await currentActor(), text(form, 'member')), () => redirect('/desk/members'));
 }

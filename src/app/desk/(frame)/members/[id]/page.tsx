@@ -1,23 +1,39 @@
 import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { may } from '@/core/staff';
+import { giftChoices } from '@/members/services/gift-choices';
 import { memberFile } from '@/members/services/member-file';
 import { groupsOfMember } from '@/members/services/groups';
+import { localDate } from '@/core/calendar';
+import { GiveForm } from '@/members/ui/give-form';
+import { HoldingsList } from '@/members/ui/holdings-list';
+import { MemberTools } from '@/members/ui/member-tools';
 import { CanRead } from '@/members/ui/can-read';
 import { MemberGroups } from '@/members/ui/member-groups';
 import { MemberNotes } from '@/members/ui/member-notes';
 import { MemberTimeline } from '@/members/ui/member-timeline';
 import { NextCharge } from '@/billing/ui/next-charge';
 import { StaffActions } from '@/billing/ui/staff-actions';
-import { TierName } from '@/kit/key-cut';
 import { methodWords } from '@/words/methods';
 import { LifeMark } from '@/kit/state-mark';
 import { changeAction } from '../../money/actions';
 import { addMemberAction, removeMemberAction } from '../groups/actions';
-import { addNoteAction, removeNoteAction } from '../actions';
+import {
+  addNoteAction,
+  blockAction,
+  changeGiftAction,
+  giveAction,
+  mergeAction,
+  removeAccountAction,
+  removeNoteAction,
+  sendLinkAction,
+  takeAction,
+  unblockAction,
+} from '../actions';
 import { desk } from '@/words/desk';
 
 type Props = { params: Promise<{ id: string }> };
@@ -38,7 +54,11 @@ export default async function MemberPage({ params }: Props) {
   const staff = await requireStaff();
   const { id } = await params;
   const { member, account, timeline, answers, notes } = await shown(fileOf(id));
-  const mayManage = may(staff.staffRole, 'manage members');
+  if (member.mergedInto) redirect(`/desk/members/${member.mergedInto}`);
+  const mayManage = may(staff.staffRole, 'manage members') && member.deletedAt === null;
+  const { held, tiers, passes } = await shown(giftChoices(await currentActor(), id));
+  const today = localDate(account.now, account.zone);
+  const name = member.name || member.email;
   return (
     <>
       <p>
@@ -52,7 +72,30 @@ export default async function MemberPage({ params }: Props) {
       <p className="text-muted">
         {desk('desk-members.joined-on', { email: member.email, date: t.date(member.joinedAt) })}
         {member.staffRole && ` · ${member.staffRole}`}
+        {` · ${desk(member.emailConfirmedAt ? 'desk-members.email-confirmed' : 'desk-members.email-not-confirmed')}`}
       </p>
+      {member.blockedAt && (
+        <p className="mt-2 w-fit rounded-md bg-closed-wash px-3 py-1.5 font-medium text-closed">
+          {desk('desk-members.blocked-since', { date: t.date(member.blockedAt) })}
+        </p>
+      )}
+      {mayManage && !member.staffRole && (
+        <MemberTools
+          memberId={member.id}
+          name={name}
+          isBlocked={member.blockedAt !== null}
+          actions={{
+            sendLink: sendLinkAction,
+            block: blockAction,
+            unblock: unblockAction,
+            remove: removeAccountAction,
+            merge: may(staff.staffRole, 'set up the site') ? mergeAction : null,
+          }}
+          give={
+            <GiveForm action={giveAction} memberId={member.id} tiers={tiers} passes={passes} today={today} />
+          }
+        />
+      )}
       <div className="mt-6 grid items-start gap-10 lg:grid-cols-[1fr_26rem]">
         <section>
           <h2 className="text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
@@ -66,32 +109,43 @@ export default async function MemberPage({ params }: Props) {
         </section>
         <div className="grid gap-4">
           <h2 className="text-xl">{desk('desk-members.holds-now')}</h2>
-          <ul className="grid gap-1">
-            {account.holdings
-              .filter((holding) => holding.isNow)
-              .map((holding) => (
-                <li key={holding.id}>
-                  {holding.tier ? (
-                    <TierName cut={holding.tier.keyCut} name={holding.tier.name} />
-                  ) : (
-                    holding.tierId
-                  )}
-                  <span className="text-muted">
-                    {' '}
-                    {holding.untilAt
-                      ? desk('desk-members.held-until', {
-                          why: holding.why,
-                          since: t.date(holding.fromAt),
-                          until: t.until(holding.untilAt),
-                        })
-                      : desk('desk-members.held', { why: holding.why, since: t.date(holding.fromAt) })}
-                  </span>
-                </li>
-              ))}
-            {!account.holdings.some((holding) => holding.isNow) && (
-              <li className="text-muted">{desk('desk-members.nothing')}</li>
-            )}
-          </ul>
+          <HoldingsList
+            memberId={member.id}
+            today={today}
+            actions={mayManage ? { change: changeGiftAction, take: takeAction } : null}
+            rows={[
+              ...account.holdings
+                .filter((holding) => holding.isNow)
+                .map((holding) => ({
+                  id: holding.id,
+                  name: holding.tier?.name ?? holding.tierId,
+                  keyCut: holding.tier?.keyCut ?? null,
+                  passId: null,
+                  isGift: holding.why !== 'subscription',
+                  words: holding.untilAt
+                    ? desk('desk-members.held-until', {
+                        why: holding.why,
+                        since: t.date(holding.fromAt),
+                        until: t.until(holding.untilAt),
+                      })
+                    : desk('desk-members.held', { why: holding.why, since: t.date(holding.fromAt) }),
+                })),
+              ...held.map((pass) => ({
+                id: pass.id,
+                name: pass.pass,
+                keyCut: null,
+                passId: pass.passId,
+                isGift: false,
+                words: pass.until
+                  ? desk('desk-members.pass-why-until', {
+                      why: pass.why,
+                      since: t.date(pass.since),
+                      until: t.until(pass.until),
+                    })
+                  : desk('desk-members.pass-why', { why: pass.why, since: t.date(pass.since) }),
+              })),
+            ]}
+          />
           {account.subscriptions.map(({ subscription, offer, sentence, next, deeds }) => (
             <section
               key={subscription.id}
