@@ -1,50 +1,112 @@
-import type { Instant } from '@/core/instants';
-import { pool } from '@/platform/store/db';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
-import { siteNow } from '@/platform/clock';
-import { nextCharges } from '@/billing/services/lib/schedules';
-import { currentSite } from '@/platform/site';
 import { z } from 'zod';
-import { staffUse } from '@/platform/use';
-import { search } from '@/platform/inputs';
+import type { Instant } from '@/core/instants';
+import { allGateways } from '@/billing/gateways';
+import { nextCharges } from '@/billing/services/lib/schedules';
+import {
+  countFacet,
+  countMembers,
+  estimateMembers,
+  listMembers,
+  MEMBER_SORTS,
+  type Facet,
+  type FacetName,
+  type ListPlace,
+  type MemberFilter,
+  type MemberRow,
+} from '@/members/store/member-lists';
+import { listGroups } from '@/people/store/groups';
+import { siteNow } from '@/platform/clock';
 import { done } from '@/platform/result';
-import { countMembers, listMembers, type MemberRow, type MemberFilter } from '@/members/store/member-lists';
+import { currentSite } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { staffUse } from '@/platform/use';
+import { listJoinFields } from '@/tiers/store/join-fields';
+import { listTiers } from '@/tiers/store/tiers';
+import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 
 const PAGE_SIZE = 50;
-export type FoundMember = MemberRow & { next: { at: Instant; amount: number; currency: string } | null };
+/** Up to so many are counted one by one. */
+const COUNTED = 10_000;
 
-/** A page of the members that a filter leaves, with what each holds and is charged next. */
-async function find(
-  filter: MemberFilter,
-  page: number,
-): Promise<{ rows: FoundMember[]; count: number; tiers: Tier[]; zone: string; perPage: number }> {
+export type FoundMember = MemberRow & { next: { at: Instant; amount: number; currency: string } | null };
+/** How many there are; near: there are so many that they were not counted. */
+export type Count = { count: number; isNear: boolean };
+
+async function count(site: Site, now: Instant, filter: MemberFilter): Promise<Count> {
+  const counted = await countMembers(pool(), site.mode, now, filter, COUNTED);
+  if (counted <= COUNTED) return { count: counted, isNear: false };
+  const near = await estimateMembers(pool(), site.mode, now, filter);
+  return { count: Math.max(near, COUNTED), isNear: true };
+}
+
+/** The place of a member in a list, as an address has it: what they are sorted by, and their id. */
+const place = z
+  .string()
+  .max(400)
+  .transform((typed): ListPlace | undefined => {
+    const [, id = '', key = ''] = /^([0-9a-f-]{36})~(.*)$/s.exec(typed) ?? [];
+    return z.uuid().safeParse(id).success ? { id, key } : undefined;
+  })
+  .optional();
+const placeText = ({ id, key }: { id: string; key: string }): string => `${id}~${key}`;
+const isInstant = (key: string): boolean => /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d+)?\+00$/.test(key);
+
+const inputSchema = memberFilterSchema.extend({
+  sort: z.enum(MEMBER_SORTS).catch('joined').default('joined'),
+  after: place,
+  before: place,
+});
+
+/** A page of the members that a filter leaves, with what each holds and is charged next, and the pages beside it. */
+export const findMembers = staffUse('look')('find-members', inputSchema, async (_, asked) => {
   const site = await currentSite();
   const now = siteNow(site);
-  const [rows, count, tiers] = await Promise.all([
-    listMembers(pool(), site.mode, now, filter, { limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE }),
-    countMembers(pool(), site.mode, now, filter),
+  const filter = memberFilterOf(asked, now, site.zone);
+  const fits = (at: ListPlace | undefined): ListPlace | undefined =>
+    at && (asked.sort === 'name' || isInstant(at.key)) ? at : undefined;
+  const [after, before] = [fits(asked.after), fits(asked.before)];
+  // One more than is shown tells whether there is another page.
+  const [found, counted, tiers, groups] = await Promise.all([
+    listMembers(pool(), site.mode, now, filter, { limit: PAGE_SIZE + 1, sort: asked.sort, after, before }),
+    count(site, now, filter),
     listTiers(pool()),
+    listGroups(pool()),
   ]);
+  const isBack = before !== undefined && after === undefined;
+  const hasMore = found.length > PAGE_SIZE;
+  const rows = hasMore ? (isBack ? found.slice(1) : found.slice(0, PAGE_SIZE)) : found;
   const next = await nextCharges(
     site,
     rows.flatMap((row) => row.subscriptionId ?? []),
   );
-  return {
-    rows: rows.map((row) => ({ ...row, next: next.get(row.subscriptionId ?? '') ?? null })),
-    count,
+  const [first, last] = [rows[0], rows.at(-1)];
+  return done({
+    rows: rows.map((row): FoundMember => ({ ...row, next: next.get(row.subscriptionId ?? '') ?? null })),
+    ...counted,
+    now,
     tiers,
-    zone: site.zone,
-    perPage: PAGE_SIZE,
-  };
-}
-
-const inputSchema = z.object({
-  search,
-  tier: z.string().max(100).default(''),
-  state: z.string().max(20).default(''),
-  page: z.number().int().min(1).max(1_000_000).default(1),
+    groups,
+    gateways: allGateways().map(({ id, name }) => ({ id, name })),
+    fields: (await listJoinFields(pool())).map(({ id, label, options }) => ({ id, label, options })),
+    previous: first && (after !== undefined || (isBack && hasMore)) ? placeText(first) : null,
+    following: last && (isBack || hasMore) ? placeText(last) : null,
+  });
 });
 
-export const findMembers = staffUse('look')('find-members', inputSchema, async (_, { page, ...filter }) =>
-  done(await find(filter, page)),
-);
+export type Facets = Record<FacetName, Facet[]>;
+
+/** How many of the members that a filter leaves hold each tier, are in each state and group, and pay by each gateway. */
+export const memberFacets = staffUse('look')('member-facets', memberFilterSchema, async (_, asked) => {
+  const site = await currentSite();
+  const now = siteNow(site);
+  const filter = memberFilterOf(asked, now, site.zone);
+  const of = (facet: FacetName) => countFacet(pool(), site.mode, now, filter, facet);
+  const [tier, state, group, gateway] = await Promise.all([
+    of('tier'),
+    of('state'),
+    of('group'),
+    of('gateway'),
+  ]);
+  return done<Facets>({ tier, state, group, gateway });
+});

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Instant } from '@/core/instants';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
@@ -9,18 +10,43 @@ export type MemberRow = {
   name: string;
   email: string;
   joinedAt: Instant;
+  /** Real time, to the hour; null: never. */
+  seenAt: Instant | null;
+  blockedAt: Instant | null;
   tiers: string[];
+  groups: string[];
+  /** The gateway that the subscription is paid by. */
+  gateway: string | null;
   state: string | null;
   subscriptionId: SubscriptionId | null;
   /** Whether any of their subscriptions is suspended by a dispute. */
   isDisputed: boolean;
 };
 
-/** `state`: of the subscription that is listed, or `none` or `disputed`. */
-export type MemberFilter = { search?: string; tier?: string; state?: string };
+/**
+ * What narrows a list of members. `state`: of the subscription that is listed, or `none` or `disputed`. `seenSince` and
+ * `notSeenSince`: real time. `dueBefore`: when the next charge is due. `answers`: by the question's id, the answer.
+ */
+export type MemberFilter = {
+  search?: string;
+  tier?: string;
+  state?: string;
+  group?: string;
+  gateway?: string;
+  joinedFrom?: Instant;
+  joinedUntil?: Instant;
+  seenSince?: Instant;
+  notSeenSince?: Instant;
+  dueBefore?: Instant;
+  account?: 'blocked' | 'unconfirmed';
+  answer?: { field: string; value: string };
+  ids?: string[];
+};
 
 /** The subscription that a list names beside a member: one that still runs before one that has ended, then the newest. */
-const THEIRS = `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?
+export const theirs = (
+  mode: string,
+): string => `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ${mode}
   ORDER BY (s.state <> 'ended') DESC, s.began_at DESC LIMIT 1`;
 
 /** Members whose subscription beside them is in a state: none of theirs comes before it in that order. */
@@ -34,14 +60,33 @@ const DISPUTED = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s
 
 const HAS_SUBSCRIPTION = `SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ?`;
 
+const PAID_BY = `SELECT s.member_id FROM subscriptions s JOIN gateway_accounts a ON a.id = s.gateway_account_id
+  WHERE a.gateway = ? AND s.mode = ? AND s.state NOT IN ('pending', 'ended')`;
+
+/** Shorter words would be in nearly every note, so they are looked for in names and addresses alone. */
+const LEAST_IN_NOTES = 3;
+const FOUND = `SELECT id FROM members WHERE search_text LIKE ?
+  UNION SELECT member_id FROM member_notes WHERE lower(words) LIKE ?
+  UNION SELECT member_id FROM checkouts WHERE state = 'done' AND answers <> '[]' AND answers_text LIKE ?`;
+
 /** Staff are listed only where they are members too; deleted accounts are not. */
-const narrowedBy = (mode: string, at: Instant, { search, tier, state }: MemberFilter) =>
-  where([
+const narrowedBy = (
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  page?: { sql: string; values: string[] },
+) => {
+  const { search, tier, state, group, gateway, joinedFrom, joinedUntil, answer } = filter;
+  const words = containing(search ?? '');
+  return where([
     [
       `m.deleted_at IS NULL AND (m.staff_role IS NULL OR m.id IN (SELECT m.id FROM members m WHERE m.staff_role IS NOT NULL AND EXISTS (${HAS_SUBSCRIPTION})))`,
       mode,
     ],
-    search && ['m.search_text LIKE ?', containing(search)],
+    search &&
+      (search.length < LEAST_IN_NOTES
+        ? ['m.search_text LIKE ?', words]
+        : [`m.id IN (${FOUND})`, words, words, words]),
     tier && [
       `m.id IN (SELECT h.member_id FROM holdings h WHERE h.tier_id = ? AND ${HELD})`,
       tier,
@@ -52,40 +97,185 @@ const narrowedBy = (mode: string, at: Instant, { search, tier, state }: MemberFi
     state === 'none' && [`NOT EXISTS (${HAS_SUBSCRIPTION})`, mode],
     state === 'disputed' && [`m.id IN (${DISPUTED})`, mode],
     state && state !== 'none' && state !== 'disputed' && [`m.id IN (${THEIRS_IN_STATE})`, mode, state],
+    group && ['m.id IN (SELECT g.member_id FROM group_members g WHERE g.group_id = ?)', group],
+    gateway && [`m.id IN (${PAID_BY})`, gateway, mode],
+    joinedFrom && ['m.joined_at >= ?', joinedFrom],
+    joinedUntil && ['m.joined_at < ?', joinedUntil],
+    filter.seenSince && ['m.seen_at >= ?', filter.seenSince],
+    filter.notSeenSince && ['m.seen_at IS NULL OR m.seen_at < ?', filter.notSeenSince],
+    filter.dueBefore && [
+      `m.id IN (SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.due_at < ? AND s.state IN ('trial', 'active', 'overdue'))`,
+      mode,
+      filter.dueBefore,
+    ],
+    filter.account === 'blocked' && ['m.blocked_at IS NOT NULL'],
+    filter.account === 'unconfirmed' && ['m.email_confirmed_at IS NULL'],
+    answer && [
+      `m.id IN (SELECT k.member_id FROM checkouts k WHERE k.state = 'done' AND k.answers <> '[]' AND k.answers @> ?::jsonb)`,
+      JSON.stringify([{ fieldId: answer.field, value: answer.value }]),
+    ],
+    filter.ids && ['m.id = ANY (?::uuid[])', filter.ids],
+    page && [page.sql, ...page.values],
   ]);
+};
 
-/** Members with what they hold at an instant, newest first; `limit` rows from `offset`. */
+export const MEMBER_SORTS = ['joined', 'name'] as const;
+export type MemberSort = (typeof MEMBER_SORTS)[number];
+/** A place in a list: the member at it, and what they are sorted by. */
+export type ListPlace = { key: string; id: string };
+
+/** The key, its direction, and which side of a place comes after it. */
+const SORTS = {
+  joined: { key: 'm.joined_at', type: 'timestamptz', order: 'DESC', after: '<', before: '>', back: 'ASC' },
+  name: { key: 'lower(m.name)', type: 'text', order: 'ASC', after: '>', before: '<', back: 'DESC' },
+} as const;
+
+type Page = { limit: number; sort?: MemberSort; after?: ListPlace; before?: ListPlace };
+
+/**
+ * Members with what they hold at an instant, `limit` of them after or before a place, in the order of the list. Each has the
+ * key of its own place.
+ */
 export async function listMembers(
   db: Db,
   mode: string,
   at: Instant,
   filter: MemberFilter,
-  { limit, offset = 0 }: { limit: number; offset?: number },
-): Promise<MemberRow[]> {
-  const narrowed = narrowedBy(mode, at, filter);
-  const [most, from] = [narrowed.add(limit), narrowed.add(offset)];
-  const [inMode, now] = [narrowed.add(mode), narrowed.add(at)];
+  { limit, sort = 'joined', after, before }: Page,
+): Promise<(MemberRow & { key: string })[]> {
+  const by = SORTS[sort];
+  const from = after ?? before;
+  const narrowed = narrowedBy(
+    mode,
+    at,
+    filter,
+    from && {
+      sql: `(${by.key}, m.id) ${after ? by.after : by.before} (?::${by.type}, ?::uuid)`,
+      values: [from.key, from.id],
+    },
+  );
+  const [most, inMode, now] = [narrowed.add(limit), narrowed.add(mode), narrowed.add(at)];
+  const order = after || !before ? by.order : by.back;
   // The page is selected first, so that the other columns are looked up for its members only.
-  return many(
+  const rows = await many<MemberRow & { key: string }>(
     db,
-    `SELECT m.id, m.name, m.email, m.joined_at, held.tiers, s.state, s.id AS subscription_id,
+    `SELECT m.id, m.name, m.email, m.joined_at, m.seen_at, m.blocked_at, ${by.key}::text AS key, held.tiers, s.state, s.id AS subscription_id, a.gateway,
+       coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups,
        m.id IN (${DISPUTED.replace('?', inMode)}) AS is_disputed
-     FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY m.joined_at DESC, m.id LIMIT ${most} OFFSET ${from}) m
-     LEFT JOIN LATERAL (${THEIRS.replace('?', inMode)}) s ON true
+     FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY ${by.key} ${order}, m.id ${order} LIMIT ${most}) m
+     LEFT JOIN LATERAL (${theirs(inMode)}) s ON true
+     LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id
      LEFT JOIN LATERAL (
        SELECT coalesce(array_agg(DISTINCT h.tier_id), '{}') AS tiers FROM holdings h
        WHERE h.member_id = m.id AND ${HELD.replace('?', inMode).replaceAll('?', now)}
      ) held ON true
-     ORDER BY m.joined_at DESC, m.id`,
+     ORDER BY ${by.key} ${order}, m.id ${order}`,
     narrowed.values,
   );
+  return order === by.order ? rows : rows.reverse();
 }
 
-export async function countMembers(db: Db, mode: string, at: Instant, filter: MemberFilter): Promise<number> {
-  const { sql, values } = narrowedBy(mode, at, filter);
-  const { count } = await one<{ count: bigint }>(db, `SELECT count(*) FROM members m ${sql}`, values);
+/** The ids of some of the members that a filter leaves, by id, after one of them: nobody is met twice while things change. */
+export async function listMemberIds(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  { limit, after }: { limit: number; after: string | null },
+): Promise<string[]> {
+  const narrowed = narrowedBy(
+    mode,
+    at,
+    filter,
+    after ? { sql: 'm.id > ?::uuid', values: [after] } : undefined,
+  );
+  const rows = await many<{ id: string }>(
+    db,
+    `SELECT m.id FROM members m ${narrowed.sql} ORDER BY m.id LIMIT ${narrowed.add(limit)}`,
+    narrowed.values,
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** How many a filter leaves, counted up to `most`; one more than that where there are more. */
+export async function countMembers(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  most: number,
+): Promise<number> {
+  const narrowed = narrowedBy(mode, at, filter);
+  const { count } = await one<{ count: bigint }>(
+    db,
+    `SELECT count(*) FROM (SELECT 1 FROM members m ${narrowed.sql} LIMIT ${narrowed.add(most + 1)}) found`,
+    narrowed.values,
+  );
   return Number(count);
 }
+
+const planSchema = z.tuple([z.object({ Plan: z.object({ 'Plan Rows': z.number() }) })]);
+
+/** Near how many a filter leaves, as the planner of PostgreSQL expects. */
+export async function estimateMembers(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+): Promise<number> {
+  const narrowed = narrowedBy(mode, at, filter);
+  const { 'QUERY PLAN': plan } = await one<{ 'QUERY PLAN': z.output<typeof planSchema> }>(
+    db,
+    `EXPLAIN (FORMAT JSON) SELECT 1 FROM members m ${narrowed.sql}`,
+    narrowed.values,
+    { 'QUERY PLAN': planSchema },
+  );
+  return plan[0].Plan['Plan Rows'];
+}
+
+export type Facet = { id: string; count: number };
+export type FacetName = 'tier' | 'state' | 'group' | 'gateway';
+
+/**
+ * How many of the members that a filter leaves are in each part of a facet. By itself, an empty filter need not look at the
+ * members: those who have left hold nothing and are in no group.
+ */
+export async function countFacet(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  facet: FacetName,
+): Promise<Facet[]> {
+  const isNarrow = Object.values(filter).some((value) => value !== undefined && value !== '');
+  const narrowed = isNarrow ? narrowedBy(mode, at, filter) : where([]);
+  const within = (whose: string): string =>
+    isNarrow ? `AND ${whose} IN (SELECT m.id FROM members m ${narrowed.sql})` : '';
+  const given = { mode: () => narrowed.add(mode), now: () => narrowed.add(at) };
+  const rows = await many<{ id: string; count: bigint }>(
+    db,
+    `${FACETS[facet](given, within)} GROUP BY 1 ORDER BY 2 DESC, 1`,
+    narrowed.values,
+  );
+  return rows.map(({ id, count }) => ({ id, count: Number(count) }));
+}
+
+type Given = { mode: () => string; now: () => string };
+const FACETS: Record<FacetName, (given: Given, within: (whose: string) => string) => string> = {
+  tier: ({ mode, now }, within) =>
+    `SELECT h.tier_id AS id, count(DISTINCT h.member_id) AS count FROM holdings h
+     WHERE ${heldAt('h', mode(), now())} ${within('h.member_id')}`,
+  state: ({ mode }, within) =>
+    `SELECT s.state AS id, count(*) AS count FROM (
+       SELECT DISTINCT ON (s.member_id) s.state FROM subscriptions s WHERE s.mode = ${mode()} ${within('s.member_id')}
+       ORDER BY s.member_id, (s.state <> 'ended') DESC, s.began_at DESC) s`,
+  group: (_, within) =>
+    `SELECT g.group_id AS id, count(*) AS count FROM group_members g WHERE true ${within('g.member_id')}`,
+  gateway: ({ mode }, within) =>
+    `SELECT a.gateway AS id, count(DISTINCT s.member_id) AS count FROM subscriptions s
+     JOIN gateway_accounts a ON a.id = s.gateway_account_id
+     WHERE s.mode = ${mode()} AND s.state NOT IN ('pending', 'ended') ${within('s.member_id')}`,
+};
 
 /** Members, not staff, who first joined by some offer between two instants of the site's clock. */
 export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {

@@ -60,6 +60,29 @@ export async function insertMember(
   );
 }
 
+/** Adds members who have no password and whose address is not confirmed. @returns the addresses that nobody had before */
+export async function insertMembers(
+  db: Db,
+  members: Pick<Member, 'email' | 'name' | 'joinedAt'>[],
+): Promise<string[]> {
+  const rows = await many<{ email: string }>(
+    db,
+    `INSERT INTO members (email, name, joined_at)
+     SELECT * FROM unnest($1::text[], $2::text[], $3::timestamptz[]) ON CONFLICT (email) DO NOTHING RETURNING email`,
+    [
+      members.map(({ email }) => email),
+      members.map(({ name }) => name),
+      members.map(({ joinedAt }) => joinedAt),
+    ],
+  );
+  return rows.map(({ email }) => email);
+}
+
+/** The members who have these addresses, in lower case; their rows are locked until the transaction ends. */
+export async function lockMembersByEmails(db: Db, emails: string[]): Promise<Member[]> {
+  return many(db, 'SELECT * FROM members WHERE email = ANY ($1) ORDER BY id FOR UPDATE', [emails]);
+}
+
 /** Locks a member's row until the transaction ends. */
 export async function lockMember(db: Db, id: string): Promise<Member | undefined> {
   return maybeOne(db, 'SELECT * FROM members WHERE id = $1 FOR UPDATE', [id]);

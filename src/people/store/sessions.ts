@@ -21,10 +21,16 @@ export async function insertSession(
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO sessions (token_hash, member_id, expires_at, browser) VALUES ($1, $2, now() + make_interval(days => $3), $4)`,
+    `WITH begun AS (INSERT INTO sessions (token_hash, member_id, expires_at, browser) VALUES ($1, $2, now() + make_interval(days => $3), $4))
+     UPDATE members SET seen_at = now() WHERE id = $2`,
     [tokenHash, memberId, days, browser],
   );
 }
+
+/** The session to the minute; the member, whose row is written more dearly, to the hour. */
+const NOTE_SEEN = `WITH seen AS (UPDATE sessions SET last_seen_at = now() WHERE token_hash = $1 RETURNING member_id)
+  UPDATE members m SET seen_at = now() FROM seen
+  WHERE m.id = seen.member_id AND (m.seen_at IS NULL OR m.seen_at < now() - interval '1 hour')`;
 
 const FIND_SESSION_MEMBER = prepared(
   'find-session-member',
@@ -50,7 +56,7 @@ export async function findSessionMember(
   );
   if (!found) return undefined;
   const { isStale, siteVersion, ...member } = found;
-  if (isStale) await run(db, 'UPDATE sessions SET last_seen_at = now() WHERE token_hash = $1', [tokenHash]);
+  if (isStale) await run(db, NOTE_SEEN, [tokenHash]);
   return { member, siteVersion };
 }
 

@@ -4,6 +4,7 @@ import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { draftsOf, forForm, text, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
+import { addMember } from '@/members/services/add-member';
 import { blockMember, unblockMember } from '@/members/services/block-member';
 import { changeGift, giveTier, takeGift } from '@/members/services/gifts';
 import { givePass, takePass } from '@/members/services/given-passes';
@@ -18,6 +19,11 @@ const reload = (message: string) => (): FormState => {
   revalidatePath('/desk/members', 'layout');
   return { problems: {}, message };
 };
+
+export async function addNewMemberAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { email: text(form, 'email'), name: text(form, 'name') };
+  return forForm(addMember(await currentActor(), input), ({ id }) => redirect(`/desk/members/${id}`));
+}
 
 export async function switchForMemberAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { quoteId: text(form, 'quoteId'), requestId: text(form, 'requestId') };
