@@ -5,6 +5,7 @@ import { unfinished } from './mails/unfinished';
 import { welcome } from './mails/welcome';
 import { gift } from './mails/gift';
 import { signInLink } from './mails/sign-in-link';
+import { staffInvite } from './mails/staff-invite';
 import { receipt } from './mails/receipt';
 import { transferDue } from './mails/transfer-due';
 import { trialEnds } from './mails/trial-ends';
@@ -31,6 +32,7 @@ export const MAILS = [
   code,
   noAccount,
   signInLink,
+  staffInvite,
   readLink,
   unfinished,
   welcome,
@@ -95,4 +97,4 @@ export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
 export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 
 /** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
-export const HOLDS_SECRET: Template[] = ['code', 'sign-in-link', 'unfinished', 'read-link'];
+export const HOLDS_SECRET: Template[] = ['code', 'sign-in-link', 'staff-invite', 'unfinished', 'read-link'];

@@ -104,6 +104,7 @@ const MAILS: MailContent[] = [
   { template: 'comment-reply', title: 'Observer notes', path: '/account#comment-x', by: 'Ines' },
   { template: 'address-changed', email: 'new@moor.example' },
   { template: 'unfinished', tierName: 'Observer', secret: { path: '/join/the-secret-link' }, days: 7 },
+  { template: 'staff-invite', role: 'editor', secret: { path: '/desk/invite/the-secret-link' }, days: 7 },
   { template: 'gift', name: 'Observer', until: next.at },
   { template: 'sign-in-link', secret: { path: '/sign-in/link/the-secret-link' }, days: 3 },
   { template: 'read-link', passName: 'Clinic guests', secret: { path: '/pass/the-secret-link' }, hours: 24 },
@@ -115,7 +116,7 @@ it.each(MAILS.map((mail) => [mail.template, mail] as const))(
     const { subject, text, html } = renderMail(mail, frame);
     expect(subject).toMatch(/Observer|Lantern Moor/);
     expect(text).toContain('Hello Maren,');
-    expect(text).toMatch(/https:\/\/moor\.example\/(account|join|pass|sign-in)/);
+    expect(text).toMatch(/https:\/\/moor\.example\/(account|join|pass|sign-in|desk)/);
     expect(html).toContain('Hello Maren,');
   },
 );

@@ -57,6 +57,7 @@ it('logs no token', () => {
   expect(pathForLog('/sign-in/code/abc?x=1')).toBe('/sign-in/code/(left out)');
   expect(pathForLog('/feeds/abc/files/x/y.mp3')).toBe('/feeds/(left out)');
   expect(pathForLog('/sign-in/link/abc')).toBe('/sign-in/link/(left out)');
+  expect(pathForLog('/desk/invite/abc')).toBe('/desk/invite/(left out)');
   expect(pathForLog('/mail-off/abc')).toBe('/mail-off/(left out)');
   expect(pathForLog('/api/mail-off/abc')).toBe('/api/mail-off/(left out)');
   expect(pathForLog('/sign-in?to=/secret')).toBe('/sign-in');

@@ -49,7 +49,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `readAudit exportAudit staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -58,7 +58,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
+  `inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking itemComments mailOffLink turnMailOff`,
 );

@@ -17,6 +17,7 @@ import { deleteTrashed } from '@/content/store/items';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
 import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
+import { deleteOldInvites } from '@/people/store/staff';
 import { deleteOldLinks } from '@/people/store/sign-in-links';
 
 /** For how many days what is in the trash can be restored. */
@@ -31,6 +32,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldDevices,
     deleteOldCodes,
     deleteOldLinks,
+    deleteOldInvites,
     deleteOldPassLinks,
     deleteOldOutside,
     deleteOldEmbeds,

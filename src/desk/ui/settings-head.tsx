@@ -10,6 +10,7 @@ const TABS = [
   { id: 'mail', name: desk('desk-settings.mail'), path: '/desk/settings/mail' },
   { id: 'account', name: desk('desk.account'), path: '/desk/settings/account' },
   { id: 'staff', name: desk('desk-settings.staff'), path: '/desk/settings/staff' },
+  { id: 'audit', name: desk('desk-settings.audit'), path: '/desk/settings/audit' },
   { id: 'api', name: desk('desk-settings.api'), path: '/desk/settings/api' },
   { id: 'transfer', name: desk('desk-settings.transfer'), path: '/desk/settings/transfer' },
   { id: 'live', name: desk('desk-settings.going-live-label'), path: '/desk/settings/live' },

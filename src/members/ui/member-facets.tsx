@@ -7,7 +7,7 @@ type Props = { facets: { name: string; label: string; parts: Part[] }[] };
 /** How many there are of each part, each a link that narrows the list to it, or widens it again. */
 export function MemberFacets({ facets }: Props) {
   return (
-    <dl className="figures mt-4 grid min-h-7 gap-x-6 gap-y-1.5 text-[0.9375rem] sm:grid-cols-[auto_1fr]">
+    <dl className="figures mt-4 hidden min-h-7 gap-x-6 gap-y-1.5 text-[0.9375rem] sm:grid sm:grid-cols-[auto_1fr]">
       {facets
         .filter(({ parts }) => parts.length > 0)
         .map(({ name, label, parts }) => (

@@ -78,7 +78,9 @@ export function MemberSelection({ children, filter, all, groups, tiers, today, c
     const done: Report = { met: 0, changed: 0, refused: [] };
     setReport({ ...done, isDone: false, of: asked });
     for (let after: string | null = null, more = true; more;) {
-      const step: Awaited<ReturnType<Props['change']>> = await change({ whom, deed: wanted, after }).catch(() => LOST);
+      const step: Awaited<ReturnType<Props['change']>> = await change({ whom, deed: wanted, after }).catch(
+        () => LOST,
+      );
       if (!step.ok) {
         setProblem(step.problem);
         break;

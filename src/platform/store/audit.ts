@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/instants';
+import { containing, where } from './conditions';
 import { many, maybeOne, one, run, type Db, prepared } from './db';
 
 export type ActorKind = 'staff' | 'member' | 'visitor' | 'worker' | 'gateway' | 'setup';
@@ -54,4 +55,37 @@ export async function findAudit(db: Db, id: bigint, subject: string): Promise<Au
 export async function newestAudit(db: Db, subject: string): Promise<bigint> {
   const row = await one<{ id: bigint }>(db, 'SELECT max(id) AS id FROM audit WHERE subject = $1', [subject]);
   return row.id;
+}
+
+/** What narrows the audit; instants of the site's clock. */
+export type AuditFilter = {
+  action?: string;
+  actorKind?: ActorKind;
+  actorId?: string;
+  subject?: string;
+  from?: Instant;
+  until?: Instant;
+};
+
+/** Entries by a filter, the newest first; those before an id, where one is given. */
+export async function searchAudit(
+  db: Db,
+  { action, actorKind, actorId, subject, from, until }: AuditFilter,
+  { limit, before }: { limit: number; before?: bigint },
+): Promise<AuditRow[]> {
+  const narrowed = where([
+    action && ['action LIKE ?', containing(action)],
+    actorKind && ['actor_kind = ?', actorKind],
+    actorId && ['actor_id = ?::uuid', actorId],
+    subject && ['subject = ?', subject],
+    from && ['at >= ?', from],
+    until && ['at < ?', until],
+    before !== undefined && ['id < ?', before],
+  ]);
+  return many(
+    db,
+    `SELECT * FROM audit ${narrowed.sql} ORDER BY id DESC LIMIT ${narrowed.add(limit)}`,
+    narrowed.values,
+    DETAIL,
+  );
 }

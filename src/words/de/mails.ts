@@ -39,6 +39,13 @@ export const mails: Record<keyof typeof en, string> = {
     'Bitte geben Sie ihn nicht weiter: Wer ihn öffnet, ist mit Ihrem Konto angemeldet.',
   'mail-sign-in-link.link': 'Anmelden',
 
+  'mail-staff-invite.subject': 'Einladung: {site} mitgestalten',
+  'mail-staff-invite.words':
+    'Sie sind eingeladen, im Team von {site} mitzuarbeiten, und zwar {role, select, owner {als Inhaberin oder Inhaber} editor {in der Redaktion} helper {in der Betreuung der Mitglieder} other {mit Leserechten}}. Mit diesem Link nehmen Sie an. Er gilt einmal und {days, plural, one {# Tag} other {# Tage}} lang.',
+  'mail-staff-invite.not-you':
+    'Haben Sie das nicht erwartet? Dann können Sie diese E-Mail ignorieren: Ohne den Link geschieht nichts.',
+  'mail-staff-invite.link': 'Einladung ansehen',
+
   'mail-gift.subject': 'Sie haben bei {site} ein Geschenk: {name}',
   'mail-gift.words': 'Sie haben jetzt {name} bei {site}, auf Dauer.',
   'mail-gift.words-until': 'Sie haben jetzt {name} bei {site}, bis einschließlich {date}.',

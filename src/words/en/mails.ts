@@ -34,6 +34,12 @@ export const mails = {
   'mail-sign-in-link.not-you': 'Please don’t pass it on: anyone who opens it is signed in as you.',
   'mail-sign-in-link.link': 'Sign in',
 
+  'mail-staff-invite.subject': 'You are invited to help run {site}',
+  'mail-staff-invite.words':
+    'You are invited to join the staff of {site} as {role, select, owner {an owner} editor {an editor} helper {a helper} other {a viewer}}. Open this link to accept. It works once, for {days, plural, one {# day} other {# days}}.',
+  'mail-staff-invite.not-you': 'Weren’t expecting this? Ignore this email: nothing happens without the link.',
+  'mail-staff-invite.link': 'See the invitation',
+
   'mail-gift.subject': 'You have been given {name} at {site}',
   'mail-gift.words': 'You now have {name} at {site}, for good.',
   'mail-gift.words-until': 'You now have {name} at {site}, through {date}.',

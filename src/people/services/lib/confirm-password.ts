@@ -2,7 +2,7 @@ import type { Actor } from '@/platform/actor';
 import { passwordMatches } from '@/platform/passwords';
 import { done, missing, refusedField, type Result } from '@/platform/result';
 import { pool } from '@/platform/store/db';
-import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { findMember, type Member } from '@/people/store/members';
 import { waitMinutes } from './wait-minutes';
 
@@ -21,7 +21,10 @@ export async function confirmPassword(
   if (typed === '') return refusedField(field, 'password.confirm');
   const wait = await spendPoint(TRIES, id);
   if (wait > 0) return refusedField(field, 'tries.too-many', { minutes: waitMinutes(wait) });
-  return (await passwordMatches(passwordHash, typed)) ? done(null) : refusedField(field, 'password.wrong');
+  if (!(await passwordMatches(passwordHash, typed))) return refusedField(field, 'password.wrong');
+  // Someone who knows it can confirm many things in a row.
+  await forgetPoints(TRIES, id);
+  return done(null);
 }
 
 /**

@@ -27,6 +27,8 @@ export const mails = {
   'desk-mails.payment-failed-when': 'Each time a charge is declined.',
   'desk-mails.price-changes': 'Price changes',
   'desk-mails.price-changes-when': 'You move members to a new version of an offer.',
+  'desk-mails.staff-invite': 'Invitation to the staff',
+  'desk-mails.staff-invite-when': 'An owner invites someone to the staff.',
   'desk-mails.gift': 'Gift',
   'desk-mails.gift-when': 'Staff give a member a tier or a pass, and choose to tell them.',
   'desk-mails.sign-in-link': 'Link to sign in',

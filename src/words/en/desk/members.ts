@@ -195,7 +195,6 @@ export const members = {
   'desk-members.about-filtered': 'about {count, number} members match this filter',
   'desk-members.never-seen': 'never',
   'desk-members.tick': 'Choose {name}',
-  'desk-members.choose': 'Choose',
   'desk-members.all-that-match': 'All {all}',
   'desk-members.ticked': '{count, plural, =0 {None chosen} one {1 chosen} other {# chosen}}',
   'desk-members.do-what': 'What to do',

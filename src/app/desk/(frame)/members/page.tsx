@@ -87,7 +87,7 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
       </div>
       <MemberViews views={views} here={here} save={saveViewAction} remove={deleteViewAction} />
       <MemberFilter key={here} {...{ t, asked, columns, tiers, groups, gateways, fields }} />
-      <Suspense fallback={<p className="mt-4 min-h-7 text-muted">{desk('desk.one-moment')}</p>}>
+      <Suspense fallback={<p className="mt-4 min-h-7 text-muted max-sm:hidden">{desk('desk.one-moment')}</p>}>
         <Facets {...{ t, asked, columns, tiers, groups, gateways }} />
       </Suspense>
       {rows.length === 0 ? (
@@ -238,37 +238,33 @@ function MembersTable({ t, rows, columns, tiers, groups, gateways, canTick }: Ta
     }
   };
   return (
-    <Table
-      heads={[
-        ...(canTick ? [desk('desk-members.choose')] : []),
-        desk('desk.name'),
-        ...columns.map((column) => desk(`desk-members.shows-${column}`)),
-      ]}
-    >
+    <Table heads={[desk('desk.name'), ...columns.map((column) => desk(`desk-members.shows-${column}`))]}>
       {rows.map((row) => (
         <tr key={row.id} className="border-t border-line">
-          {canTick && (
-            <td className="w-10 py-2 pr-4">
-              <input
-                type="checkbox"
-                name="member"
-                value={row.id}
-                aria-label={desk('desk-members.tick', { name: row.name || row.email })}
-                className="size-4"
-              />
-            </td>
-          )}
           <td className="py-2 pr-5">
-            <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
-              {row.name || row.email}
-            </Link>
-            {row.blockedAt && (
-              <span className="ml-2 rounded-full bg-closed-wash px-2 py-0.5 text-sm font-semibold text-closed">
-                {desk('desk-members.blocked')}
+            <span className="flex items-start gap-3">
+              {canTick && (
+                <input
+                  type="checkbox"
+                  name="member"
+                  value={row.id}
+                  aria-label={desk('desk-members.tick', { name: row.name || row.email })}
+                  className="mt-1 size-4 flex-none"
+                />
+              )}
+              <span>
+                <Link href={`/desk/members/${row.id}`} className="font-semibold hover:underline">
+                  {row.name || row.email}
+                </Link>
+                {row.blockedAt && (
+                  <span className="ml-2 rounded-full bg-closed-wash px-2 py-0.5 text-sm font-semibold text-closed">
+                    {desk('desk-members.blocked')}
+                  </span>
+                )}
+                <span className="block [overflow-wrap:anywhere] text-[0.9375rem] text-muted">
+                  <Email address={row.email} />
+                </span>
               </span>
-            )}
-            <span className="block [overflow-wrap:anywhere] text-[0.9375rem] text-muted">
-              <Email address={row.email} />
             </span>
           </td>
           {columns.map((column) => (

@@ -9,6 +9,7 @@ import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
+import { changeStaffRole, inviteStaff, withdrawInvite } from '@/people/services/staff';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
 import { saveGeneral } from '@/desk/services/general-settings';
 import { saveTheme } from '@/desk/services/theme-settings';
@@ -77,6 +78,26 @@ export async function saveDunningAction(_: FormState, form: FormData): Promise<F
 export async function saveStaffAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { idleHours: text(form, 'idleHours'), refundAsksAbove: text(form, 'refundAsksAbove') };
   return forForm(saveStaffSettings(await currentActor(), input), saved(desk('desk.saved')));
+}
+
+export async function inviteAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { email: text(form, 'email'), role: text(form, 'role'), password: text(form, 'password') };
+  return forForm(inviteStaff(await currentActor(), input), saved(desk('desk-settings.invite-sent')));
+}
+
+export async function withdrawInviteAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(withdrawInvite(await currentActor(), text(form, 'id')), saved(desk('desk.removed')));
+}
+
+export async function changeRoleAction(_: FormState, form: FormData): Promise<FormState> {
+  const role = given(form, 'role');
+  const input = {
+    memberId: text(form, 'member'),
+    // An empty choice takes the role away; a form without the field changes nothing.
+    role: role === '' ? null : role,
+    password: text(form, 'password'),
+  };
+  return forForm(changeStaffRole(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function saveSenderAction(_: FormState, form: FormData): Promise<FormState> {

@@ -7,7 +7,9 @@ import { staffSettings } from '@/desk/services/site-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
-import { saveStaffAction } from '../actions';
+import { staffPlace } from '@/people/services/staff';
+import { StaffList } from '@/people/ui/staff-list';
+import { changeRoleAction, inviteAction, saveStaffAction, withdrawInviteAction } from '../actions';
 import { Sentence } from '@/kit/sentence';
 import { desk } from '@/words/desk';
 
@@ -16,7 +18,9 @@ export const metadata: Metadata = { title: desk('desk-settings.staff-settings') 
 export default async function StaffSettingsPage() {
   const t = await deskWords();
   await requireStaff('set up the site');
-  const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(await currentActor()));
+  const actor = await currentActor();
+  const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(actor));
+  const { staff, invites } = await shown(staffPlace(actor));
   return (
     <>
       <SettingsHead here="staff" />
@@ -32,10 +36,24 @@ export default async function StaffSettingsPage() {
           }}
         />
       </p>
+      <StaffList
+        staff={staff.map((one) => ({
+          ...one,
+          isYou: one.id === actor.memberId,
+          seen: one.seenAt
+            ? desk('desk-settings.last-seen', { date: t.date(one.seenAt) })
+            : desk('desk-settings.never-seen'),
+        }))}
+        invites={invites.map(({ expiresAt, ...one }) => ({ ...one, until: t.date(expiresAt) }))}
+        change={changeRoleAction}
+        withdraw={withdrawInviteAction}
+        invite={inviteAction}
+      />
+      <h2 className="mt-10 text-xl">{desk('desk-settings.at-the-desk')}</h2>
       <ActionForm
         action={saveStaffAction}
         label={desk('desk-settings.staff')}
-        className="mt-5 grid max-w-md gap-5"
+        className="mt-4 grid max-w-md gap-5"
       >
         <FormMessage />
         <TextField

@@ -1,0 +1,158 @@
+import { Check } from 'lucide-react';
+import { may, RIGHTS, STAFF_ROLES, type StaffRole } from '@/core/staff';
+import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
+import { Confirm } from '@/kit/confirm';
+import { ConfirmAction } from '@/kit/confirm-action';
+import { Email } from '@/kit/email';
+import { SelectField, TextField } from '@/kit/field';
+import { desk } from '@/words/desk';
+import { PasswordAgain } from './password-again';
+
+type Person = { id: string; name: string; email: string; role: StaffRole; seen: string; isYou: boolean };
+type Invite = { id: string; email: string; role: StaffRole; until: string };
+type Props = {
+  staff: Person[];
+  invites: Invite[];
+  change: FormAction;
+  withdraw: FormAction;
+  invite: FormAction;
+};
+
+/** Who runs the site, who is invited to, and what each role may. */
+export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
+  return (
+    <div className="mt-6 grid gap-10">
+      <section className="max-w-3xl">
+        <h2 className="text-xl">{desk('desk-settings.people')}</h2>
+        <ul className="mt-3 divide-y divide-line rounded-card border border-line bg-surface">
+          {staff.map((person) => (
+            <li key={person.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3.5">
+              <span className="min-w-0 flex-1 basis-56">
+                <b>{person.name || person.email}</b>
+                {person.isYou && <span className="text-muted"> {desk('desk-settings.you')}</span>}
+                <span className="block [overflow-wrap:anywhere] text-[0.9375rem] text-muted">
+                  <Email address={person.email} />
+                </span>
+              </span>
+              <span className="w-20 font-semibold">{desk(`desk-settings.role-${person.role}`)}</span>
+              <span className="w-48 text-[0.9375rem] text-muted">{person.seen}</span>
+              <Confirm
+                look="quiet"
+                summary={desk('desk-settings.change-role')}
+                question={desk('desk-settings.change-role-of', { name: person.name || person.email })}
+              >
+                <ActionForm action={change} className="grid w-full max-w-sm gap-3">
+                  <input type="hidden" name="member" value={person.id} />
+                  <RoleField value={person.role} canLeave />
+                  <PasswordAgain />
+                  <FormMessage />
+                  <SubmitButton busy={desk('desk.saving')} className="w-fit">
+                    {desk('desk.save')}
+                  </SubmitButton>
+                </ActionForm>
+              </Confirm>
+            </li>
+          ))}
+          {invites.map((one) => (
+            <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-2 px-5 py-3.5">
+              <span className="min-w-0 flex-1 basis-56 [overflow-wrap:anywhere] text-muted">
+                <Email address={one.email} />
+              </span>
+              <span className="w-20 font-semibold text-muted">{desk(`desk-settings.role-${one.role}`)}</span>
+              <span className="w-48 text-[0.9375rem] text-muted">
+                {desk('desk-settings.invited-until', { date: one.until })}
+              </span>
+              <ConfirmAction
+                action={withdraw}
+                fields={{ id: one.id }}
+                summary={desk('desk-settings.withdraw')}
+                question={desk('desk-settings.withdraw-sure', { email: one.email })}
+                yes={desk('desk-settings.withdraw-yes')}
+                busy={desk('desk.one-moment')}
+              />
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section className="max-w-md">
+        <h2 className="text-xl">{desk('desk-settings.invite')}</h2>
+        <ActionForm
+          action={invite}
+          label={desk('desk-settings.invite')}
+          className="mt-3 grid gap-4"
+          emptyWhenDone
+        >
+          <FormMessage />
+          <TextField
+            name="email"
+            label={desk('desk-settings.invite-email')}
+            type="email"
+            autoComplete="off"
+          />
+          <RoleField value="editor" />
+          <PasswordAgain />
+          <SubmitButton busy={desk('desk-settings.inviting')} className="w-fit px-8">
+            {desk('desk-settings.invite-send')}
+          </SubmitButton>
+        </ActionForm>
+      </section>
+      <section className="max-w-3xl">
+        <h2 className="text-xl">{desk('desk-settings.what-roles-may')}</h2>
+        <div className="relative mt-3 overflow-x-auto">
+          <table className="held-column w-full min-w-[34rem]">
+            <thead>
+              <tr className="text-left text-muted">
+                <th scope="col" className="py-2 pr-5 font-semibold">
+                  {desk('desk-settings.right')}
+                </th>
+                {STAFF_ROLES.map((role) => (
+                  <th key={role} scope="col" className="w-24 py-2 text-center font-semibold">
+                    {desk(`desk-settings.role-${role}`)}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {RIGHTS.map((right) => (
+                <tr key={right} className="border-t border-line">
+                  <th scope="row" className="py-2 pr-5 text-left font-normal">
+                    {desk(`desk-settings.right-${slug(right)}`)}
+                  </th>
+                  {STAFF_ROLES.map((role) => (
+                    <td key={role} className="py-2 text-center">
+                      {may(role, right) ? (
+                        <Check className="inline size-5 text-open" aria-label={desk('desk-settings.may')} />
+                      ) : (
+                        <span className="text-muted" aria-label={desk('desk-settings.may-not')}>
+                          –
+                        </span>
+                      )}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </section>
+    </div>
+  );
+}
+
+type Slugged<Text extends string> = Text extends `${infer First} ${infer Rest}`
+  ? `${First}-${Slugged<Rest>}`
+  : Text;
+const slug = <Text extends string>(text: Text): Slugged<Text> => text.replaceAll(' ', '-') as Slugged<Text>;
+
+function RoleField({ value, canLeave = false }: { value: StaffRole; canLeave?: boolean }) {
+  return (
+    <SelectField name="role" label={desk('desk-settings.role')} defaultValue={value}>
+      {STAFF_ROLES.map((role) => (
+        <option key={role} value={role}>
+          {desk(`desk-settings.role-${role}`)}: {desk(`desk-settings.role-hint-${role}`)}
+        </option>
+      ))}
+      {canLeave && <option value="">{desk('desk-settings.role-none')}</option>}
+    </SelectField>
+  );
+}
