@@ -13,7 +13,7 @@ import { cancelSubscription } from '../../src/billing/services/cancel-subscripti
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { keepAccount } from '../../src/billing/services/lib/gateway-account';
-import { addJoiningCode } from '../../src/tiers/services/joining-codes';
+import { addJoiningCode } from '../../src/tiers/services/codes';
 import { importItem } from '../../src/content/services/import-items';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/desk/services/move-clock';

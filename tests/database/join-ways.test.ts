@@ -5,7 +5,7 @@ import { listJoinFields } from '../../src/tiers/store/join-fields';
 import { describe, expect, it } from 'vitest';
 import { WORKER, SETUP } from '../../src/platform/actor';
 import { afterCheckout } from '../../src/checkout/services/after-checkout';
-import { addJoiningCode } from '../../src/tiers/services/joining-codes';
+import { addJoiningCode } from '../../src/tiers/services/codes';
 import { memberFile } from '../../src/members/services/member-file';
 import { moveClock } from '../../src/desk/services/move-clock';
 import { prepare } from '../../src/checkout/services/lib/prepare';
@@ -53,7 +53,7 @@ describe('joining by code', () => {
     expect(
       await addJoiningCode(SETUP, { tierId: 'founder', code: 'TWICE', mostUses: '', lastDay: '' }),
     ).toMatchObject({
-      problems: { code: { code: 'join-code.taken' } },
+      problems: { code: { code: 'code.taken' } },
     });
     await addJoiningCode(SETUP, { tierId: 'founder', code: 'single', mostUses: '1', lastDay: '' });
     await addJoiningCode(SETUP, { tierId: 'founder', code: 'bygone', mostUses: '', lastDay: '2020-01-01' });

@@ -121,7 +121,7 @@ describe('going live', () => {
     });
     const owner = await findMember(pool(), moor.owner.memberId ?? '');
     const staff: Actor = { kind: 'staff', memberId: owner?.id ?? '', staffRole: 'owner' };
-    const prepared = await prepare('observer-monthly', owner, undefined, 'test');
+    const prepared = await prepare('observer-monthly', owner, { mode: 'test' });
     expect(prepared?.isTry).toBe(true);
     expect(await submitCheckout(staff, input)).toMatchObject({ ok: true, value: { state: 'done' } });
     expect(await tiersOf(staff.memberId ?? '')).toEqual([]);

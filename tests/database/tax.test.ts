@@ -181,7 +181,7 @@ describe('tax on top', () => {
   beforeAll(() => setRates('added'));
 
   it('is quoted, charged and invoiced alike, and stays what it was when a rate changes', async () => {
-    const shown = await prepare('observer-monthly', undefined, 'GB');
+    const shown = await prepare('observer-monthly', undefined, { country: 'GB' });
     expect(shown?.sentence).toContain('£7.20');
     expect(shown?.quote.charges[0]?.amount).toBe(720);
     const wrong = await joinInput(moor, 'observer-monthly', 'works');

@@ -31,7 +31,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
+    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney codesPlace findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
@@ -51,20 +51,20 @@ const STAFF: Record<string, StaffRole[]> = {
     ['owner'],
     `readAudit exportAudit staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
-     copyOffer copyTier addJoiningCode removeJoiningCode moveToNewest deleteOffer deleteTier retireOffer retireTier
+     copyOffer copyTier addJoiningCode makeCodes changeCodes codeChoices codeEditor exportCodes removeCodes moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
      askToClearTestData goLive readiness mailPreview saveAccountSettings saveDunning saveMail saveSender saveTax
      accountSettings dunningSettings mailSettings staffSettings saveStaffSettings taxSettings tryMail moveClock generalSettings saveGeneral themeSettings saveTheme exportSite importStep apiKeys makeApiKey revokeApiKey listWording reword`,
   ),
 };
 const PUBLIC = words(
-  `inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
+  `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    whoIsLooking itemComments mailOffLink turnMailOff`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `redeemCode membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    endMySession writeComment myMailTopics setMyMailTopic`,
 );
 const SYSTEM = words(

@@ -1,3 +1,4 @@
+import { hasLeft } from '@/core/billing/discount';
 import { z } from 'zod';
 import { gatewayById } from '@/billing/gateways';
 import { findSubscription, type StoredSubscription } from '@/billing/store/subscriptions';
@@ -38,7 +39,9 @@ async function change(
   if (!found) return missing();
   const site = inMode(await currentSite(), found.mode);
   const { offer } = await boughtOf(pool(), site, found);
-  const account = (await gatewaysFor(site, offer)).find((one) => one.id === accountId);
+  const account = (await gatewaysFor(site, offer, { hasDiscount: hasLeft(found.discount) })).find(
+    (one) => one.id === accountId,
+  );
   if (!account) return refusedField('', 'method.not-here');
   if (gatewayById(account.gateway).nature === 'wallet') return askToApprove(actor, found, account);
   const payer = await payerOf(found, account, cardToken);

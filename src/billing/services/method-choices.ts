@@ -1,3 +1,4 @@
+import { hasLeft } from '@/core/billing/discount';
 import { CHARGED } from '@/core/billing/states';
 import type { Instant } from '@/core/instants';
 import type { Member } from '@/people/store/members';
@@ -31,7 +32,8 @@ async function readChoices(member: Pick<Member, 'id'>, id: string): Promise<Meth
   const { state, pauses, disputes } = view.subscription;
   // A wallet bills what runs; it cannot carry what is paused.
   const goesOn = CHARGED.has(state) && !pauses && disputes.length === 0 && view.next !== null;
-  const ways = (await gatewaysFor(site, view.offer))
+  const hasDiscount = hasLeft(view.subscription.discount);
+  const ways = (await gatewaysFor(site, view.offer, { hasDiscount }))
     .map(toCheckoutGateway)
     .filter((way) => way.nature !== 'wallet' || goesOn);
   return {

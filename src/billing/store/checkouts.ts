@@ -196,16 +196,6 @@ export async function confirmCheckouts(
   );
 }
 
-/** How often each joining code of a list was used: checkouts that were finished with it, by its id. */
-export async function countCodeUses(db: Db, codeIds: string[]): Promise<Map<string, number>> {
-  const rows = await many<{ codeId: string; uses: number }>(
-    db,
-    `SELECT code_id, count(*)::integer AS uses FROM checkouts WHERE code_id = ANY ($1) AND state = 'done' GROUP BY code_id`,
-    [codeIds],
-  );
-  return new Map(rows.map((row) => [row.codeId, row.uses]));
-}
-
 /** Forgets who began checkouts; those that were not finished can no longer be. */
 export async function forgetCheckouts(db: Db, memberId: MemberId, email: string): Promise<void> {
   await run(

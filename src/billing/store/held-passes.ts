@@ -5,7 +5,7 @@ import type { Mode } from '@/platform/store/site';
 import { passHeldAt } from './holdings';
 
 /** Why a pass is held. `email`: the address that was proved. */
-export type Why = { why: 'password' | 'given' } | { why: 'address'; email: string };
+export type Why = { why: 'password' | 'given' | 'code' } | { why: 'address'; email: string };
 /** In whose hands: a member's, or those of a visitor's browser, by the hash of what its cookie holds. */
 export type Hands = { memberId: MemberId | null; browser: Buffer | null };
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { isCountry, listCountries } from '@/platform/countries';
-import { done, missing } from '@/platform/result';
+import { spendPoint, type Limit } from '@/platform/store/rate-limits';
+import { waitMinutes } from '@/people/services/lib/wait-minutes';
+import { done, missing, refusedField } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { wordsOf } from '@/words/words';
 import { pool } from '@/platform/store/db';
@@ -14,10 +16,15 @@ import { prepare } from './lib/prepare';
 export type { CheckoutPage } from './lib/checkout-page';
 export type { PreparedCheckout } from './lib/prepare';
 
+/** Codes are guessed by programs: so many looks at one are enough for people. */
+const CODE_TRIES: Limit = { name: 'code:look', points: 60, seconds: 15 * 60 };
+
 const inputSchema = z.object({
   offerId: z.string().max(200),
   /** Where the payer is; left out, or unknown, where the member is. */
   country: z.string().refine(isCountry).optional().catch(undefined),
+  /** A code that was typed; '' for none; left out: the one that was used before. */
+  code: z.string().trim().max(60).optional().catch(undefined),
   /** Whether staff of a live site try it in test mode. */
   mode: z.enum(['', 'test']).catch(''),
 });
@@ -26,7 +33,12 @@ const inputSchema = z.object({
 export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async (actor, input) => {
   const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
   const mode = member?.staffRole ? input.mode : '';
-  const prepared = await prepare(input.offerId, member, input.country, mode);
+  const { offerId, country, code } = input;
+  if (code) {
+    const wait = await spendPoint(CODE_TRIES, actor.address ?? 'unknown');
+    if (wait > 0) return refusedField('', 'tries.too-many', { minutes: waitMinutes(wait) });
+  }
+  const prepared = await prepare(offerId, member, { country, mode, code });
   const gone = prepared ? null : await goneOffer(input.offerId);
   if (!prepared && !gone) return missing();
   const site = await currentSite();

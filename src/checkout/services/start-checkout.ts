@@ -4,13 +4,14 @@ import { saveCheckout } from '@/billing/store/checkouts';
 import { siteNow } from '@/platform/clock';
 import { guardForm, guardSchema } from '@/platform/guard-form';
 import { emailAddress } from '@/platform/inputs';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { safeReturn } from '@/platform/safe-return';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import { findTier } from '@/tiers/store/tiers';
+import { readCode } from './lib/code-in-checkout';
 import { placeOf } from './lib/checkout-action';
 import { againstAskingForCode, mailCode } from '@/people/services/lib/mail-code';
 
@@ -19,6 +20,8 @@ const inputSchema = guardSchema.extend({
   offerId: z.string().min(1).max(200),
   /** Where they came from, and return to once they have joined. */
   to: z.string().max(500).default('/account'),
+  /** The code that they use, where there is one. */
+  code: z.string().trim().max(60).default(''),
   /** What they said they are called, where they were asked beside a join button. */
   name: z.string().trim().max(80).default(''),
 });
@@ -35,17 +38,25 @@ export const startCheckout = publicUse(
     if (!human.ok) return human;
     const offer = await findOffer(pool(), input.offerId);
     if (!offer?.onSale) return refusedField('', 'checkout.offer-left');
+    const site = await currentSite();
+    const asked = { site, offer, memberId: null, checkoutId: null };
+    const code = input.code ? await readCode(pool(), input.code, asked) : null;
+    if (code && !code.ok) return refusedWith(code.problem);
     const against = await againstAskingForCode(actor, input.email);
     if (against) return against;
     const more = new URLSearchParams({ to: safeReturn(input.to), ...(input.name && { name: input.name }) });
     const returnTo = `/join/${offer.id}?${more}`;
-    await begin(offer, input.email, input.to);
+    await begin(offer, input, code?.code.id ?? null);
     return done(await mailCode({ purpose: 'join', email: input.email, memberId: null, returnTo }, true));
   },
 );
 
 /** A checkout is begun whose address is yet to be confirmed; it is nobody's until then. */
-async function begin(offer: StoredOffer, email: string, to: string): Promise<void> {
+async function begin(
+  offer: StoredOffer,
+  { email, to }: { email: string; to: string },
+  codeId: string | null,
+): Promise<void> {
   const site = await currentSite();
   const tier = await findTier(pool(), offer.tierId);
   if (!tier) return;
@@ -59,7 +70,7 @@ async function begin(offer: StoredOffer, email: string, to: string): Promise<voi
     email,
     name: '',
     answers: [],
-    codeId: null,
+    codeId,
     returnTo: safeReturn(to),
     state: 'confirming',
     at: siteNow(site),

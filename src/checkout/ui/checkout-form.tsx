@@ -25,7 +25,8 @@ type Props = {
   /** Whether their name isn’t known yet. */
   asksName: boolean;
   fields: JoinField[];
-  asksCode: boolean;
+  /** The code that is used; '' for none. */
+  code: string;
   ways: Way[];
   keptCard: { accountId: GatewayAccountId; label: string } | null;
   isDue: boolean;
@@ -35,7 +36,7 @@ type Props = {
   /** What it costs today and next, beside the button. */
   cost: string;
   /** What was typed before, where a checkout that was left is resumed. */
-  typed?: { answers: Record<string, string>; code: string; accountId: GatewayAccountId };
+  typed?: { answers: Record<string, string>; accountId: GatewayAccountId };
   button: string;
 };
 
@@ -47,7 +48,6 @@ export function CheckoutForm({
   asksName,
   givenName,
   fields,
-  asksCode,
   ways,
   keptCard,
   isDue,
@@ -86,19 +86,9 @@ export function CheckoutForm({
           required={name.isRequired}
         />
       )}
-      {(asked.length > 0 || asksCode) && (
+      {asked.length > 0 && (
         <fieldset className="grid gap-5">
           <legend className="mb-3 font-display text-xl font-bold">{t('checkout.before-you-join')}</legend>
-          {asksCode && (
-            <TextField
-              name="code"
-              label={t('checkout.code')}
-              hint={t('checkout.code-hint')}
-              autoComplete="off"
-              defaultValue={typed?.code}
-              className="sm:w-64"
-            />
-          )}
           {asked.map((field) => (
             <AnswerField key={field.id} t={t} field={field} value={typed?.answers[field.id]} />
           ))}

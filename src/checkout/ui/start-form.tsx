@@ -52,12 +52,14 @@ type Props = {
   /** The name that was typed beside a join button; '' for none. */
   name: string;
   /** The signed moment at which this form was shown. */
+  /** The code that is used; '' for none. */
+  code: string;
   stamp: string;
   signInHref: string;
 };
 
 /** Where a visitor begins to join: with the address that a code is mailed to. */
-export function StartForm({ words, action, offerId, to, name, stamp, signInHref }: Props) {
+export function StartForm({ words, action, offerId, to, name, code, stamp, signInHref }: Props) {
   // One stamp for as long as this page is open: what was worked out is for it.
   const [shown] = useState(stamp);
   const worked = useWorkedFor(action, shown);
@@ -67,6 +69,7 @@ export function StartForm({ words, action, offerId, to, name, stamp, signInHref 
       <input type="hidden" name="offerId" value={offerId} />
       <input type="hidden" name="to" value={to} />
       <input type="hidden" name="name" value={name} />
+      <input type="hidden" name="code" value={code} />
       <input type="hidden" name="shown" value={shown} />
       {/* People never see this field; programs that fill in everything do. */}
       <div className="absolute -left-[200vw]" aria-hidden>

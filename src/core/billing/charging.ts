@@ -1,5 +1,5 @@
 import { isBefore, type Instant } from '../instants';
-import { share } from '../money';
+import { afterCharge, discounted, hasLeft } from './discount';
 import { beginningAt } from '../offers/place';
 import type { Period } from '../offers/schedule';
 import { hold, holdUntil, sinceOfSubscription } from './access';
@@ -97,7 +97,7 @@ export function write(
   { unused = [], isMove = false }: { unused?: UnusedCredit[]; isMove?: boolean } = {},
 ): Charge {
   const price = period.amount - period.joiningFee;
-  const amount = discounted(s, price) + period.joiningFee;
+  const amount = discounted(s.discount, price) + period.joiningFee;
   const { currency } = offerOf(work, s);
   const fresh = unused.reduce((sum, one) => sum + one.amount, 0);
   // A wallet bills what was agreed: nothing can be taken off a single bill of it.
@@ -119,7 +119,7 @@ export function write(
     due: Math.max(0, amount - fresh - reserved.reduce((sum, one) => sum + one.amount, 0)),
     state: 'open',
     attempts: [],
-    usesDiscount: price > 0 && s.discount !== null && s.discount.charges !== 0,
+    usesDiscount: price > 0 && hasLeft(s.discount),
     isMove,
   };
   work.book.charges.push(written);
@@ -135,12 +135,6 @@ export function charge(
   more: { unused?: UnusedCredit[]; isMove?: boolean } = {},
 ): void {
   ask(work, write(work, s, kind, period, more), s.method);
-}
-
-function discounted({ discount }: Subscription, price: number): number {
-  if (!discount || discount.charges === 0) return price;
-  const off = discount.amount ?? share(price, discount.share ?? 0, 100);
-  return Math.max(0, price - off);
 }
 
 /** Has a charge collected once more. Where there is no method, that fails at once. */
@@ -214,8 +208,7 @@ export function paid(work: Work, one: Charge, { attempt: id, ref = null }: Answe
   spendGiven(book, one.id, given, one.amount);
   spend(book, one);
   if (!s) return bought(work, one);
-  if (one.usesDiscount && s.discount && s.discount.charges !== null)
-    s.discount = { ...s.discount, charges: s.discount.charges - 1 };
+  if (one.usesDiscount) s.discount = afterCharge(s.discount, one.period.amount - one.period.joiningFee);
   if (left && one.kind === 'switch') leave(work, left);
   // What is kept for good stays as it is, and the other tier is held beside it.
   else if (left) finish(work, left);

@@ -1,6 +1,6 @@
 import { addLength, localDate } from '../calendar';
 import { isBefore, type Instant, type Length } from '../instants';
-import { share } from '../money';
+import { discounted } from './discount';
 import { billingStages, type BillingStage } from '../offers/carries';
 import type { Offer } from '../offers/offer';
 import { nextAt, type Place } from '../offers/place';
@@ -39,7 +39,7 @@ export function nextCharge(
   for (let here = place; ;) {
     const period = nextAt(here, offer, context.zone);
     if (!period) return null;
-    const amount = period.amount - off(discount, period.amount - period.joiningFee);
+    const amount = discounted(discount, period.amount - period.joiningFee) + period.joiningFee;
     // What is overdue is asked for again, whatever its calendar says.
     if (amount > 0)
       return { at: state === 'overdue' ? (s.dueAt ?? period.from) : period.from, amount, period };
@@ -53,11 +53,6 @@ const isEndlesslyFree = (offer: Offer, { step: index, to, amount }: Period): boo
   const step = offer.steps[index];
   return to === null || (amount === 0 && step?.kind === 'repeat' && step.times === null);
 };
-
-const off = (discount: Subscription['discount'], price: number): number =>
-  !discount || discount.charges === 0
-    ? 0
-    : Math.min(price, discount.amount ?? share(price, discount.share ?? 0, 100));
 
 /** Days before the first charge after a trial, and before one that comes after a long period, at which a member is told. */
 const TRIAL_DAYS = 3;

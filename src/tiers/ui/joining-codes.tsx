@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import type { TierId } from '@/core/ids';
@@ -5,13 +6,12 @@ import { desk } from '@/words/desk';
 
 type Props = {
   add: FormAction;
-  remove: FormAction;
   tierId: TierId;
-  codes: { id: string; code: string; uses: number; mostUses: number | null; lastDay: string | null }[];
+  codes: { id: string; name: string; uses: number; mostUses: number | null; lastDay: string | null }[];
 };
 
 /** The words that admit to joining a tier by code. */
-export function JoiningCodes({ add, remove, tierId, codes }: Props) {
+export function JoiningCodes({ add, tierId, codes }: Props) {
   return (
     <section>
       <h2 className="text-xl">{desk('desk-tiers.codes-that-admit')}</h2>
@@ -21,7 +21,9 @@ export function JoiningCodes({ add, remove, tierId, codes }: Props) {
       <ul className="figures mt-2 divide-y divide-line">
         {codes.map((code) => (
           <li key={code.id} className="flex flex-wrap items-center gap-x-4 py-1.5">
-            <span className="font-semibold">{code.code}</span>
+            <Link href={`/desk/money/codes/${code.id}`} className="font-semibold text-spruce underline">
+              {code.name}
+            </Link>
             <span className="text-muted">
               {code.mostUses === null
                 ? code.uses === 1
@@ -30,17 +32,6 @@ export function JoiningCodes({ add, remove, tierId, codes }: Props) {
                 : desk('desk-tiers.used-of-times', { uses: code.uses, mostUses: code.mostUses })}
               {code.lastDay && desk('desk-tiers.until', { lastDay: code.lastDay })}
             </span>
-            <ActionForm
-              action={remove}
-              label={desk('desk-tiers.remove', { code: code.code })}
-              className="ml-auto"
-            >
-              <input type="hidden" name="tierId" value={tierId} />
-              <input type="hidden" name="id" value={code.id} />
-              <SubmitButton busy="…" look="quiet" className="min-h-8">
-                {desk('desk-tiers.remove-label')}
-              </SubmitButton>
-            </ActionForm>
           </li>
         ))}
       </ul>

@@ -113,6 +113,15 @@ export const problems: Record<keyof typeof en, string> = {
   'checkout.closed': 'Der Beitritt zu {tier} ist nicht möglich. Es wurde nichts abgebucht.',
   'checkout.code-invalid':
     'Dieser Code gilt nicht oder ist abgelaufen. Prüfen Sie ihn, oder bitten Sie um einen anderen.',
+  'code.over': 'Dieser Code ist abgelaufen.',
+  'code.not-yet': 'Dieser Code gilt noch nicht.',
+  'code.used-up-all': 'Dieser Code ist aufgebraucht.',
+  'code.used-by-you': 'Sie haben diesen Code schon verwendet.',
+  'code.new-only': 'Dieser Code ist für Menschen, die neu hier sind.',
+  'code.not-for-this': 'Der Code ist gültig, aber nicht für dieses Angebot.',
+  'code.gives-nothing': 'Dieser Code gibt allein nichts. Verwenden Sie ihn beim Beitritt.',
+  'code.changes-price':
+    'Dieser Code ändert den Preis. Wählen Sie zuerst „Code verwenden“, um zu sehen, was Sie bezahlen würden.',
   'checkout.code-needed': 'Für {tier} brauchen Sie einen Code. Geben Sie den ein, den Sie erhalten haben.',
   'checkout.full': 'Der letzte Platz für {tier} wurde gerade vergeben. Es wurde nichts abgebucht.',
   'checkout.lost':

@@ -11,7 +11,7 @@ import { switchLater } from '@/billing/services/switch-later';
 
 /** Takes a visitor’s email address. The next page asks for the mailed code, whether or not the address is known. */
 export async function startCheckoutAction(_: FormState, form: FormData): Promise<FormState> {
-  const fields = ['offerId', 'email', 'to', 'name', 'website', 'shown', 'work'];
+  const fields = ['offerId', 'email', 'to', 'name', 'code', 'website', 'shown', 'work'];
   const input = Object.fromEntries(fields.map((field) => [field, text(form, field)]));
   return forForm(startCheckout(await currentActor(), input), async ({ browser }) => {
     await setSecrets({ code: browser });

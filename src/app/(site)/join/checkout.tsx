@@ -6,6 +6,8 @@ import type { Words } from '@/words/words';
 import type { CheckoutPage, PreparedCheckout } from '@/checkout/services/prepare-checkout';
 import { KeyGlyph } from '@/kit/key-cut';
 import { RichText } from '@/content/ui/rich-text';
+import { CodeBox } from '@/checkout/ui/code-box';
+import { discountWords } from '@/words/discounts';
 import { CheckoutForm } from '@/checkout/ui/checkout-form';
 import { ChargeSummary } from '@/checkout/ui/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/checkout/ui/renew-and-switch-forms';
@@ -34,6 +36,9 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
   const { currency } = offer.definition;
   const { obstacle, quote, isSwitch, isLater } = page;
   const to = encodeURIComponent(returnTo);
+  const { code } = prepared;
+  const usedCode = code && !code.problem ? code.word : '';
+  const needsCode = action.kind === 'new' && prepared.joining.state === 'by-code' && usedCode === '';
   const keptCard = prepared.keptCard && {
     ...prepared.keptCard,
     label: t('pay.saved', { method: methodWords(prepared.keptCard.label, t) }),
@@ -148,8 +153,19 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
       {!obstacle && isLater && action.kind === 'switch' && (
         <SwitchLaterForm t={t} action={switchLaterAction} quoteId={action.quoteId} button={page.button} />
       )}
-      {!obstacle && !member && (
+      {!obstacle && prepared.asksCode && (
+        <CodeBox
+          t={t}
+          word={code?.word ?? ''}
+          problem={code?.problem ? t.problem(code.problem) : ''}
+          does={code && !code.problem ? discountWords(code.discount, currency, t) : ''}
+          isNeeded={needsCode}
+          keep={{ to: returnTo, name: givenName, country, mode: prepared.isTry ? 'test' : '' }}
+        />
+      )}
+      {!obstacle && !needsCode && !member && (
         <StartForm
+          code={usedCode}
           words={startWords(t)}
           action={startCheckoutAction}
           offerId={offer.id}
@@ -159,7 +175,7 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
           signInHref={`/sign-in?to=${encodeURIComponent(`/join/${offer.id}?to=${to}`)}`}
         />
       )}
-      {!obstacle && member && (action.kind === 'new' || (isSwitch && !isLater)) && (
+      {!obstacle && !needsCode && member && (action.kind === 'new' || (isSwitch && !isLater)) && (
         <CheckoutForm
           t={t}
           action={joinAction}
@@ -174,7 +190,7 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
           asksName={member.name === ''}
           givenName={givenName}
           fields={isSwitch ? [] : prepared.fields}
-          asksCode={prepared.joining.state === 'by-code'}
+          code={usedCode}
           ways={ways}
           isDue={quote.due > 0}
           due={quote.due}

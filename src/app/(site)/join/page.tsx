@@ -9,6 +9,7 @@ import { shareWithVisitors } from '@/access/services/share-with-visitors';
 import { joinPage, type JoinPageTier } from '@/checkout/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
+import { SiteLink } from '@/kit/site-link';
 import { JoinCard } from '@/tiers/ui/join-card';
 import { RhythmSwitch } from '@/checkout/ui/rhythm-switch';
 import { TierComparison } from '@/access/ui/tier-comparison';
@@ -70,6 +71,11 @@ export default async function JoinPage({ searchParams }: Props) {
             tiers={page.tiers.map(({ tier }) => ({ id: tier.id, name: tier.name, keyCut: tier.keyCut }))}
             lines={page.comparison}
           />
+          <p className="mt-8">
+            <SiteLink href="/code" className="text-spruce underline">
+              {t('code.have-one')}
+            </SiteLink>
+          </p>
         </>
       )}
     </div>

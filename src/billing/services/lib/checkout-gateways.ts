@@ -19,16 +19,17 @@ export type CheckoutGateway = {
   frame: { url: string; origin: string; gateway: string } | null;
 };
 
-/** The accounts that can carry an offer, in the owner's order. */
+/** The accounts that can carry an offer, and a discount on it where there is one, in the owner's order. */
 export async function gatewaysFor(
   site: Site,
   offer: Pick<StoredOffer, 'definition'>,
-  db: Db = pool(),
+  { hasDiscount = false, db = pool() }: { hasDiscount?: boolean; db?: Db } = {},
 ): Promise<GatewayAccount[]> {
   const accounts = await listCheckoutAccounts(db, site.mode);
-  return accounts.filter(
-    (account) => cannotCarry(gatewayById(account.gateway).carries, offer.definition).length === 0,
-  );
+  return accounts.filter(({ gateway }) => {
+    const { carries } = gatewayById(gateway);
+    return (carries.discount || !hasDiscount) && cannotCarry(carries, offer.definition).length === 0;
+  });
 }
 
 export function toCheckoutGateway(account: GatewayAccount): CheckoutGateway {

@@ -1,17 +1,18 @@
-import { countCodeUses } from '@/billing/store/checkouts';
 import { z } from 'zod';
 import { localDate } from '@/core/calendar';
 import { joiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
-import { findJoiningCode, type JoiningCode } from '@/tiers/store/joining-codes';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import type { GatewayAccount } from '@/billing/store/gateways';
 import type { Site } from '@/platform/store/site';
 import { findTier, type Tier } from '@/tiers/store/tiers';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
-import { done, refusedField, type Result } from '@/platform/result';
+import { done, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
+import type { Discount } from '@/core/billing/book';
+import type { Code } from '@/tiers/store/codes';
+import { readCode } from './code-in-checkout';
 import { priceOffer } from './pricing';
 import { gatewaysFor } from '@/billing/services/lib/checkout-gateways';
 import { personName } from '@/platform/inputs';
@@ -65,7 +66,9 @@ export type CheckoutPlan = {
   addedTax: number;
   tier: Tier;
   account: GatewayAccount | undefined;
-  code: JoiningCode | null;
+  /** The code that was typed, and what it takes off. */
+  code: Code | null;
+  discount: Discount | null;
 };
 
 /** The tier, offer and payment method of a checkout, or why it cannot go ahead. `actor` is the person who joins. */
@@ -87,17 +90,18 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
   if (state === 'closed') return refusedField('', 'checkout.closed', { tier: tier.name });
   if (state === 'not-yet' || state === 'over')
     return refusedField('', 'checkout.not-on-sale', { tier: tier.name });
-  const code = input.code ? await findJoiningCode(pool(), tier.id, input.code) : undefined;
-  if (state === 'by-code') {
-    if (!input.code) return refusedField('code', 'checkout.code-needed', { tier: tier.name });
-    const isOver = code?.lastDay && localDate(now, site.zone) > code.lastDay;
-    const uses = code ? ((await countCodeUses(pool(), [code.id])).get(code.id) ?? 0) : 0;
-    if (!code || isOver || (code.mostUses !== null && uses >= code.mostUses))
-      return refusedField('code', 'checkout.code-invalid');
-  }
-  const ways = offer.isPaid ? await gatewaysFor(site, offer) : [];
+  if (state === 'by-code' && !input.code)
+    return refusedField('code', 'checkout.code-needed', { tier: tier.name });
+  // A switch takes nothing off by a code.
+  const asked = { site, offer, memberId: actor.memberId, checkoutId: input.checkoutId };
+  const read = input.code && !input.quoteId ? await readCode(pool(), input.code, asked) : null;
+  if (read && !read.ok) return refusedWith(read.problem, 'code');
+  if (state === 'by-code' && !input.quoteId && !read?.admits)
+    return refusedField('code', 'code.not-for-this');
+  const discount = read?.discount ?? null;
+  const ways = offer.isPaid ? await gatewaysFor(site, offer, { hasDiscount: discount !== null }) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
     return refusedField('', ways.length > 0 ? 'checkout.method-gone' : 'checkout.no-payments');
-  return done({ site, offer, country, addedTax, tier, account, code: code ?? null });
+  return done({ site, offer, country, addedTax, tier, account, code: read?.code ?? null, discount });
 }

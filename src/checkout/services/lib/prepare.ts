@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Method } from '@/core/billing/book';
+import type { Discount, Method } from '@/core/billing/book';
 import { figuresOfCheckout, type Figures } from '@/core/billing/figures';
 import { quoteOffer, type Quote } from '@/core/offers/quote';
 import { offerSentence } from '@/words/offers';
@@ -10,6 +10,8 @@ import { openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
 import { offerKey } from '@/billing/store/book-rows';
 import { confirmCheckouts, findOpenCheckout, type Checkout } from '@/billing/store/checkouts';
+import { localDate } from '@/core/calendar';
+import type { Problem } from '@/core/problem';
 import { siteNow } from '@/platform/clock';
 import { formStamp } from '@/platform/guard-form';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
@@ -22,11 +24,13 @@ import {
   type CheckoutGateway,
 } from '@/billing/services/lib/checkout-gateways';
 import { listJoinFields } from '@/tiers/store/join-fields';
-import { findCodeWords } from '@/tiers/store/joining-codes';
+import { findCodeWord, hasDiscountsFor } from '@/tiers/store/codes';
 import type { GatewayAccount } from '@/billing/store/gateways';
 import type { Member } from '@/people/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
+import type { ProblemCode } from '@/words/problems';
+import { readCode, type CodeInCheckout } from './code-in-checkout';
 import { priceOffer, type Pricing } from './pricing';
 import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
 import type { CheckoutId, GatewayAccountId, OfferId } from '@/core/ids';
@@ -64,6 +68,10 @@ export type PreparedCheckout = {
   ways: (CheckoutGateway & { due: number })[];
   /** The card of the running subscription, which can be kept. */
   keptCard: { accountId: GatewayAccountId; label: string } | null;
+  /** The code that is used, or was tried. */
+  code: { word: string; discount: Discount | null; problem: Problem<ProblemCode> | null } | null;
+  /** Whether a place to type a code is shown. */
+  asksCode: boolean;
   /** Why no one can join by this offer now. */
   obstacle: 'none' | 'no-gateway' | 'over';
 };
@@ -85,12 +93,14 @@ const VISITOR: Own = {
   typed: null,
 };
 
+/** `country`: where the payer is; the member's own by default. `code`: '' for none; left out: that of a checkout that is resumed. */
+type Asked = { country?: string; mode?: '' | 'test'; code?: string };
+
 /** Everything that checkout shows before a person joins; the figures are those that will be charged. */
 export async function prepare(
   offerId: OfferId,
   member: Member | undefined,
-  country: string = member?.country ?? '',
-  mode: '' | 'test' = '',
+  { country = member?.country ?? '', mode = '', code: typedCode }: Asked = {},
 ): Promise<PreparedCheckout | null> {
   const own = await currentSite();
   const site = inMode(own, joiningMode(own, { staffRole: member?.staffRole ?? null }, mode));
@@ -100,8 +110,18 @@ export async function prepare(
   if (!listed?.onSale || !tier || tier.retiredAt) return null;
   const pricing = priceOffer(site, listed, country);
   const { offer } = pricing;
-  const accounts = offer.isPaid ? await gatewaysFor(site, offer) : [];
   const freshId = randomUUID();
+  const begunBefore = member && (await findOpenCheckout(pool(), member.id, offer.id, site.mode));
+  const word = typedCode ?? (begunBefore?.codeId ? await findCodeWord(pool(), begunBefore.codeId) : '');
+  const code: CodeInCheckout | null = word
+    ? await readCode(pool(), word, {
+        site,
+        offer,
+        memberId: member?.id ?? null,
+        checkoutId: begunBefore?.id ?? null,
+      })
+    : null;
+  const discount = code?.ok ? code.discount : null;
   const {
     action: action,
     skipTrial,
@@ -109,8 +129,11 @@ export async function prepare(
     atWallet,
     begun,
     typed,
-  } = member ? await ownFigures(site, member, pricing, tier, freshId) : VISITOR;
-  const quote = quoteOffer(offer.definition, now, site.zone, skipTrial);
+  } = member ? await ownFigures(site, member, pricing, tier, { freshId, discount }) : VISITOR;
+  // What is joined anew alone is joined by a code.
+  const used = action.kind === 'new' ? discount : null;
+  const accounts = offer.isPaid ? await gatewaysFor(site, offer, { hasDiscount: used !== null }) : [];
+  const quote = quoteOffer(offer.definition, now, site.zone, skipTrial, used);
   const isSwitch = action.kind === 'switch';
   const subscription = isSwitch || action.kind === 'renew' ? action.subscription : null;
   const keptOn = accounts.find(({ id }) => id === subscription?.gatewayAccountId);
@@ -136,6 +159,12 @@ export async function prepare(
     action: action,
     figures: isSwitch ? action.figures : figures,
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
+    code: code && action.kind === 'new' ? { word, discount, problem: code.ok ? null : code.problem } : null,
+    asksCode:
+      action.kind === 'new' &&
+      (tier.joining === 'by-code' ||
+        word !== '' ||
+        (offer.isPaid && (await hasDiscountsFor(pool(), tier.id, localDate(now, site.zone))))),
     joining: await joiningStateOf(site, tier, now),
     ways: accounts
       .map(toCheckoutGateway)
@@ -149,7 +178,7 @@ async function typedOf({ db, stored }: OpenBook, begun: Checkout): Promise<Typed
   const { answers, codeId, subscriptionId } = begun;
   return {
     answers: Object.fromEntries(answers.map(({ fieldId, value }) => [fieldId, value])),
-    code: codeId ? await findCodeWords(db, codeId) : '',
+    code: codeId ? await findCodeWord(db, codeId) : '',
     accountId: stored.accounts.get(subscriptionId ?? '')?.gatewayAccountId ?? '',
   };
 }
@@ -168,7 +197,7 @@ async function ownFigures(
   member: Member,
   { offer, addedTax }: Pricing,
   tier: Tier,
-  freshId: string,
+  { freshId, discount }: { freshId: string; discount: Discount | null },
 ): Promise<Own> {
   const key = offerKey(offer.versionId, addedTax);
   return transaction(async (db) => {
@@ -188,7 +217,8 @@ async function ownFigures(
     const skipTrial = open.stored.book.summaries.some(
       ({ track, hadTrial }) => track === place.track && hadTrial,
     );
-    const figures = action.kind === 'new' ? figuresBy(open, key, tier, id, { nature: 'card' }) : null;
+    const figures =
+      action.kind === 'new' ? figuresBy(open, key, tier, id, { method: { nature: 'card' }, discount }) : null;
     const spends = action.kind === 'switch' ? action.figures.credit : (figures?.credit ?? 0);
     // A wallet can take nothing off a single bill.
     const atWallet =
@@ -203,9 +233,9 @@ function figuresBy(
   offer: string,
   tier: Tier,
   checkout: string,
-  method: Method,
+  by: { method: Method; discount: Discount | null },
 ): Figures | null {
-  const submitted = { ...placeOf(tier, checkout), checkout, offer, method, byQuote: false };
+  const submitted = { ...placeOf(tier, checkout), checkout, offer, ...by, byQuote: false };
   const figures = figuresOfCheckout(stored.book, submitted, contextOf(site, stored), at);
   if (!('why' in figures)) return figures;
   // What is being asked for is what is shown.

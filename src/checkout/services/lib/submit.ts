@@ -20,6 +20,7 @@ import { collect } from '@/billing/services/lib/collect';
 import { doAsks } from '@/billing/services/lib/in-book';
 import { happen, openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
+import { lockCode } from '@/tiers/store/codes';
 import type { Problem } from '@/core/problem';
 import { problem, refusal, type ProblemCode } from '@/words/problems';
 import { findQuote } from '@/billing/store/quotes';
@@ -32,6 +33,7 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
+import { judgeCode } from './code-in-checkout';
 import { joiningStateOf } from './joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
 import { setCountry } from '@/billing/services/lib/set-country';
@@ -218,6 +220,14 @@ async function write(
   if (known?.state === 'done') return done('again');
   const full = await whyFull(open, plan, id);
   if (full) return refusedWith(full);
+  // Looked at again under its lock: the last use of a code goes to one person.
+  const code = plan.code && (await lockCode(db, plan.code.id));
+  const judged = code && (await judgeCode(db, code, { site, offer, memberId: member.id, checkoutId: id }));
+  if (plan.code && !judged?.ok)
+    return refusedWith(judged?.problem ?? problem('checkout.code-invalid'), 'code');
+  if (judged?.ok && tier.joining === 'by-code' && !judged.admits)
+    return refusedField('code', 'code.not-for-this');
+  const discount = judged?.ok ? judged.discount : null;
   const paid = payerIn(open, plan, input, payer);
   if (!paid.ok) return paid;
   const begun = known?.subscriptionId ?? null;
@@ -234,6 +244,7 @@ async function write(
       checkout: id,
       offer: offerKey(offer.versionId, plan.addedTax),
       method,
+      discount,
       byQuote: input.quoteId !== '',
       due: method?.nature === 'wallet' ? input.dueAtWallet : input.due,
     },

@@ -19,6 +19,7 @@ const RESERVED = new Set([
   'comments',
   'mail-off',
   'embed',
+  'code',
   'pass',
   'outside',
   'let-in',

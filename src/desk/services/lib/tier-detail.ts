@@ -1,6 +1,6 @@
-import { countCodeUses } from '@/billing/store/checkouts';
 import { pool } from '@/platform/store/db';
-import { listJoiningCodes, type JoiningCode } from '@/tiers/store/joining-codes';
+import { reportCodes } from '@/billing/store/code-uses';
+import { listBatchesAdmitting, type CodeBatch } from '@/tiers/store/codes';
 import { listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { listLadders, listTierNames, listTiers, type Ladder, type Tier } from '@/tiers/store/tiers';
 import { currentSite } from '@/platform/site';
@@ -16,7 +16,7 @@ export type TierDetail = {
   ladders: Ladder[];
   offers: StoredOffer[];
   opens: TierOpens | undefined;
-  codes: (JoiningCode & { uses: number })[];
+  codes: (CodeBatch & { uses: number })[];
   overview: TierOverview | undefined;
   tierNames: Map<string, string>;
   isDeletable: boolean;
@@ -46,12 +46,9 @@ export async function readTierDetail(id: string | null): Promise<TierDetail | nu
   };
 }
 
-/** The joining codes of a tier, with how often each was used. */
-async function listCodes(tierId: TierId): Promise<(JoiningCode & { uses: number })[]> {
-  const codes = await listJoiningCodes(pool(), tierId);
-  const uses = await countCodeUses(
-    pool(),
-    codes.map((code) => code.id),
-  );
-  return codes.map((code) => ({ ...code, uses: uses.get(code.id) ?? 0 }));
+/** The codes that admit to a tier, with how often each was used. */
+async function listCodes(tierId: TierId): Promise<(CodeBatch & { uses: number })[]> {
+  const { mode } = await currentSite();
+  const [codes, reports] = [await listBatchesAdmitting(pool(), tierId), await reportCodes(pool(), mode)];
+  return codes.map((code) => ({ ...code, uses: reports.get(code.id)?.uses ?? 0 }));
 }

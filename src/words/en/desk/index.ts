@@ -1,6 +1,7 @@
 import { access } from './access';
 import { accessMap } from './access-map';
 import { api } from './api';
+import { codes } from './codes';
 import { common } from './common';
 import { content } from './content';
 import { doorsteps } from './doorsteps';
@@ -27,6 +28,7 @@ export const DESK_PARTS = {
   accessMap,
   doorsteps,
   api,
+  codes,
   settings,
   staffMails,
 };
@@ -44,6 +46,7 @@ export const desk = {
   ...accessMap,
   ...doorsteps,
   ...api,
+  ...codes,
   ...settings,
   ...staffMails,
 } as const;

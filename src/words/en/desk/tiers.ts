@@ -72,8 +72,6 @@ export const tiers = {
   'desk-tiers.used-once': 'used once',
   'desk-tiers.used-of-times': 'used {uses} of {mostUses} times',
   'desk-tiers.until': ', until {lastDay}',
-  'desk-tiers.remove': 'Remove {code}',
-  'desk-tiers.remove-label': 'Remove',
   'desk-tiers.add-a-code': 'Add a code',
   'desk-tiers.code': 'Code',
   'desk-tiers.at-most': 'At most',

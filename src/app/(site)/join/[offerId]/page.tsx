@@ -15,8 +15,10 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 });
 
 export default async function CheckoutPage({ params, searchParams }: Props) {
-  const [{ offerId }, { to, country, mode, name = '' }] = [await params, await searchOf(searchParams)];
-  const checkout = await shown(prepareCheckout(await currentActor(), { offerId, country, mode: mode ?? '' }));
+  const [{ offerId }, { to, country, mode, code, name = '' }] = [await params, await searchOf(searchParams)];
+  const checkout = await shown(
+    prepareCheckout(await currentActor(), { offerId, country, code, mode: mode ?? '' }),
+  );
   const { prepared, page, gone, ...rest } = checkout;
   const t = await siteWords();
   if (!prepared || !page) return <Gone t={t} tierName={gone?.tierName ?? ''} />;

@@ -20,7 +20,7 @@ import { offerSchema } from '@/core/offers/offer-schema';
 import { offerEditor, tierDetail } from '@/desk/services/tier-overview';
 import { offerSentence } from '@/words/offers';
 import { copyOffer, copyTier } from '@/tiers/services/copy-tier';
-import { addJoiningCode, removeJoiningCode } from '@/tiers/services/joining-codes';
+import { addJoiningCode } from '@/tiers/services/codes';
 import { moveToNewest } from '@/billing/services/move-to-version';
 import { deleteOffer, deleteTier } from '@/desk/services/delete-tier';
 import { retireOffer, retireTier } from '@/tiers/services/retire-tier';
@@ -203,13 +203,6 @@ export async function addCodeAction(_: FormState, form: FormData): Promise<FormS
     ['tierId', 'code', 'mostUses', 'lastDay'].map((field) => [field, text(form, field)]),
   );
   return forForm(addJoiningCode(await currentActor(), input), () => saved(desk('desk-tiers.added')));
-}
-
-export async function removeCodeAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(
-    removeJoiningCode(await currentActor(), { tierId: text(form, 'tierId'), id: text(form, 'id') }),
-    () => saved(desk('desk.removed')),
-  );
 }
 
 export async function saveQuestionsAction(_: FormState, _form: FormData, sent?: unknown): Promise<FormState> {

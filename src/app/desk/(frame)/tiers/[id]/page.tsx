@@ -13,7 +13,7 @@ import { ToolRow } from '@/tiers/ui/tool-row';
 import { KeyGlyph } from '@/kit/key-cut';
 import { LinkButton } from '@/kit/button';
 import { CopyText } from '@/kit/copy-text';
-import { addCodeAction, removeCodeAction, saveTierAction, tierToolAction } from '../actions';
+import { addCodeAction, saveTierAction, tierToolAction } from '../actions';
 import { problem } from '@/words/problems';
 import { desk } from '@/words/desk';
 
@@ -147,7 +147,7 @@ export default async function TierPage({ params }: Props) {
               </LinkButton>
             </section>
             {tier.joining === 'by-code' && (
-              <JoiningCodes add={addCodeAction} remove={removeCodeAction} tierId={tier.id} codes={codes} />
+              <JoiningCodes add={addCodeAction} tierId={tier.id} codes={codes} />
             )}
             <OpensList t={t} tierId={tier.id} opens={opens} />
             <ToolRow

@@ -1,0 +1,48 @@
+import type { Discount } from '@/core/billing/book';
+import { localDate } from '@/core/calendar';
+import type { MemberId } from '@/core/ids';
+import type { Problem } from '@/core/problem';
+import { codeAgainst, discountFor } from '@/core/tiers/codes';
+import { countUses, hadSubscription } from '@/billing/store/code-uses';
+import { siteNow } from '@/platform/clock';
+import type { Db } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { findCode, type Code } from '@/tiers/store/codes';
+import type { StoredOffer } from '@/tiers/store/offers';
+import { problem, type ProblemCode } from '@/words/problems';
+
+/** What a code that was typed comes to, for one person and one offer. */
+export type CodeInCheckout =
+  | { ok: true; code: Code; admits: boolean; discount: Discount | null }
+  | { ok: false; problem: Problem<ProblemCode> };
+
+type Asked = {
+  site: Site;
+  offer: Pick<StoredOffer, 'tierId' | 'definition'>;
+  memberId: MemberId | null;
+  /** The checkout in which it is used, which does not count against it. */
+  checkoutId: string | null;
+};
+
+/** Looks at a code by its word: whether it is good now, and what it does for joining by an offer. */
+export async function readCode(db: Db, word: string, asked: Asked): Promise<CodeInCheckout> {
+  const code = await findCode(db, word);
+  return code ? judgeCode(db, code, asked) : { ok: false, problem: problem('checkout.code-invalid') };
+}
+
+/** The same of a code that was found, or locked, before. */
+export async function judgeCode(
+  db: Db,
+  code: Code,
+  { site, offer, memberId, checkoutId }: Asked,
+): Promise<CodeInCheckout> {
+  const uses = await countUses(db, code, { memberId, mode: site.mode, except: checkoutId });
+  const isNew =
+    memberId === null || !code.newMembersOnly ? null : !(await hadSubscription(db, memberId, site.mode));
+  const against = codeAgainst(code, { uses, today: localDate(siteNow(site), site.zone), isNew });
+  if (against) return { ok: false, problem: against };
+  const admits = code.admits.includes(offer.tierId);
+  const discount = discountFor(code, offer.tierId, offer.definition.currency);
+  if (!admits && !discount) return { ok: false, problem: problem('code.not-for-this') };
+  return { ok: true, code, admits, discount };
+}
