@@ -3,6 +3,7 @@ const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Pr
   decide: () => import('./decide'),
   impact: () => import('./impact'),
   map: () => import('./map'),
+  members: () => import('./members'),
   crowd: () => import('./crowd'),
   lists: () => import('./lists'),
   imports: () => import('./imports'),

@@ -13,7 +13,7 @@ import { cancelSubscription } from '../../src/billing/services/cancel-subscripti
 import { saveJoinFields } from '../../src/tiers/services/save-join-fields';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { keepAccount } from '../../src/billing/services/lib/gateway-account';
-import { addJoiningCode } from '../../src/tiers/services/codes';
+import { addJoiningCode, makeCodes } from '../../src/tiers/services/codes';
 import { importItem } from '../../src/content/services/import-items';
 import { submitCheckout } from '../../src/checkout/services/submit-checkout';
 import { moveClock } from '../../src/desk/services/move-clock';
@@ -107,6 +107,8 @@ export async function loadContent(now: Instant): Promise<void> {
       must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
     if (code) must(await addJoiningCode(SETUP, { tierId: tier.id, code, mostUses: '', lastDay: '' }), code);
   }
+  for (const { name, terms, words } of JSON.parse(read('codes.json')) as Record<string, unknown>[])
+    must(await makeCodes(SETUP, { name, terms, words }), String(name));
   must(await saveTax(SETUP, JSON.parse(read('tax.json'))), 'tax');
   must(await saveJoinFields(SETUP, JSON.parse(read('questions.json'))), 'questions');
   for (const category of JSON.parse(read('categories.json')) as { id: string; name: string }[])

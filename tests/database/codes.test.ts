@@ -173,9 +173,7 @@ describe('the limits of a code', () => {
       problems: { word: { code: 'code.used-by-you' } },
     });
     await make('newcomers', { discount: { share: 10, charges: 1 }, newMembersOnly: true });
-    const { memberId } = value(
-      await joinBy('gazer-free', 'founders').then(() => joinBy('observer-monthly', 'newcomers')),
-    );
+    const { memberId } = value(await joinBy('observer-monthly', 'newcomers'));
     const again = await prepare('mirror-makers-instalments', await findMember(pool(), memberId), {
       code: 'newcomers',
     });

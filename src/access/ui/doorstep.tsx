@@ -123,6 +123,14 @@ export function Doorstep(props: Props) {
                 <SignInForm t={t} action={props.signIn} to={item.path} onNight />
               </details>
             )}
+            <p className="mt-5">
+              <SiteLink
+                href={`/code?to=${encodeURIComponent(item.path)}`}
+                className="underline underline-offset-4"
+              >
+                {t('code.have-one')}
+              </SiteLink>
+            </p>
           </div>
           <div className="grid content-start gap-4 sm:grid-cols-2">
             {tiers.map((tier, index) => (

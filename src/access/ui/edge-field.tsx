@@ -4,7 +4,7 @@ import type { Length, LocalDate } from '@/core/instants';
 import type { Edge, Who } from '@/core/access/rule';
 import { inputClass } from '@/kit/input-class';
 import { desk } from '@/words/desk';
-import { LengthInput } from './length-input';
+import { LengthInput } from '@/kit/length-input';
 
 type Props = {
   edge: Edge | undefined;

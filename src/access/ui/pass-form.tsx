@@ -5,7 +5,7 @@ import type { Length } from '@/core/instants';
 import { ActionForm, Draft, FormMessage, ProblemOf, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { desk } from '@/words/desk';
-import { LengthInput } from './length-input';
+import { LengthInput } from '@/kit/length-input';
 
 type Props = {
   action: FormAction;

@@ -2,7 +2,7 @@ import type { Length } from '@/core/instants';
 import { ProblemOf } from '@/kit/action-form';
 import { CheckField } from '@/kit/field';
 import { desk } from '@/words/desk';
-import { LengthInput } from './length-input';
+import { LengthInput } from '@/kit/length-input';
 
 const FIRST: Length = { n: 1, unit: 'week' };
 

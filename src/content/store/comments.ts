@@ -159,3 +159,7 @@ export async function deleteComments(db: Db, which: { id: string } | { memberId:
   );
   await run(db, `UPDATE comments c SET member_id = NULL, words = '–', state = 'removed' WHERE ${of}`, value);
 }
+
+export async function moveComments(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(db, 'UPDATE comments SET member_id = $2 WHERE member_id = $1', [from, to]);
+}

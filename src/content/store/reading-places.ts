@@ -27,3 +27,13 @@ export async function listUnfinished(db: Db, memberId: MemberId, limit: number):
     [memberId, limit],
   );
 }
+
+/** Makes one member's places another's; where both have one, that of the one who is kept stays. */
+export async function moveReadingPlaces(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(
+    db,
+    'UPDATE reading_places SET member_id = $2 WHERE member_id = $1 AND item_id NOT IN (SELECT item_id FROM reading_places WHERE member_id = $2)',
+    [from, to],
+  );
+  await run(db, 'DELETE FROM reading_places WHERE member_id = $1', [from]);
+}

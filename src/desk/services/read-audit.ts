@@ -70,6 +70,10 @@ export type AuditLine = {
 
 const memberIn = (subject: string): string | undefined => /^member:(.+)$/.exec(subject)?.[1];
 
+/** "comment 8684642e", "item zodiacal-light": long ids by their first letters. */
+const subjectWords = (subject: string): string =>
+  subject.replace(':', ' ').replace(/([0-9a-f]{8})-[0-9a-f-]{27}$/, '$1');
+
 /** Entries with the names of the people in them. */
 async function linesOf(rows: AuditRow[]): Promise<AuditLine[]> {
   const ids = rows.flatMap(({ actorId, subject }) => [actorId ?? [], memberIn(subject) ?? []].flat());
@@ -81,8 +85,11 @@ async function linesOf(rows: AuditRow[]): Promise<AuditLine[]> {
     actor: actorId && (names.get(actorId) ?? actorId),
     action,
     subject,
-    about: names.get(memberIn(subject) ?? '') ?? subject,
-    detail: Object.keys(detail).length > 0 ? JSON.stringify(detail) : '',
+    about: names.get(memberIn(subject) ?? '') ?? subjectWords(subject),
+    detail: Object.entries(detail)
+      .filter(([, one]) => one !== null && one !== '')
+      .map(([name, one]) => `${name}: ${typeof one === 'string' ? one : JSON.stringify(one)}`)
+      .join(' · '),
   }));
 }
 

@@ -351,3 +351,7 @@ export async function deleteTestDocuments(db: Transaction): Promise<void> {
   await run(db, `DELETE FROM documents WHERE mode = 'test'`);
   await run(db, `UPDATE document_counters SET last = 0 WHERE mode = 'test'`);
 }
+
+export async function moveDocuments(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(db, 'UPDATE documents SET member_id = $2 WHERE member_id = $1', [from, to]);
+}

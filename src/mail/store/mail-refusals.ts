@@ -24,3 +24,12 @@ export async function setRefusal(
     : await run(db, 'DELETE FROM mail_refusals WHERE member_id = $1 AND topic = $2', [memberId, topic]);
   return changed > 0;
 }
+
+/** Turns off for a member what another has turned off. */
+export async function copyRefusals(db: Db, from: string, to: string): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO mail_refusals (member_id, topic, at) SELECT $2, topic, at FROM mail_refusals WHERE member_id = $1 ON CONFLICT DO NOTHING',
+    [from, to],
+  );
+}

@@ -174,3 +174,9 @@ export async function forgetMails(db: Db, memberId: MemberId, address: string): 
 }
 
 export const SEALED_MAILS = sealedColumn('unsent emails', 'mails', 'sealed');
+
+/** Makes the mails to one member, and about them, another's. */
+export async function moveMails(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(db, 'UPDATE mails SET member_id = $2 WHERE member_id = $1', [from, to]);
+  await run(db, 'UPDATE mails SET about_member_id = $2 WHERE about_member_id = $1', [from, to]);
+}

@@ -22,8 +22,10 @@ import { pool } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { listJoinFields } from '@/tiers/store/join-fields';
-import { listTiers } from '@/tiers/store/tiers';
+import { listTiers, type Tier } from '@/tiers/store/tiers';
 import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
+
+export type { Tier };
 
 const PAGE_SIZE = 50;
 /** Up to so many are counted one by one. */

@@ -2,9 +2,17 @@ import { z } from 'zod';
 import { step } from '@/core/billing/step';
 import { earliest } from '@/core/instants';
 import { contextOf, openBook } from '@/billing/services/lib/open-book';
-import { moveToMember, noteMerged, saveMergedSummaries } from '@/members/store/merge';
+import { moveReading } from '@/access/store/merge-readers';
+import { moveBook, saveMergedSummaries } from '@/billing/store/merge-books';
+import { moveComments } from '@/content/store/comments';
+import { moveReadingPlaces } from '@/content/store/reading-places';
+import { moveDocuments } from '@/documents/store/documents';
+import { copyRefusals } from '@/mail/store/mail-refusals';
+import { moveMails } from '@/mail/store/mails';
+import { moveNotes } from '@/members/store/member-notes';
+import { copyGroups } from '@/people/store/groups';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
-import { findMemberByEmail, forgetMember, lockMember, type Member } from '@/people/store/members';
+import { findMemberByEmail, forgetMember, lockMember, noteMerged, type Member } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { emailAddress, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
@@ -67,7 +75,18 @@ export const mergeMembers = staffUse('set up the site')(
         if (!merged.ok) return refusedWith(refusal(merged.why), 'email');
         await saveMergedSummaries(db, { ...of, mode }, merged.book.summaries);
       }
-      await moveToMember(db, other.id, kept.id);
+      for (const move of [
+        moveBook,
+        moveDocuments,
+        moveReading,
+        moveReadingPlaces,
+        moveComments,
+        moveNotes,
+        moveMails,
+        copyRefusals,
+        copyGroups,
+      ])
+        await move(db, other.id, kept.id);
       await forgetMember(db, other.id, other.email, at);
       await noteMerged(db, { ...of, joinedAt: earliest(kept.joinedAt, other.joinedAt) });
       await record(db, actor, at, 'merged with another account', `member:${kept.id}`, { other: other.id });

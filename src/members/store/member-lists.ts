@@ -3,6 +3,7 @@ import type { Instant } from '@/core/instants';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';
+import { RUNNING, STATES } from '@/core/billing/states';
 import type { SubscriptionId } from '@/core/ids';
 
 export type MemberRow = {
@@ -43,16 +44,19 @@ export type MemberFilter = {
   ids?: string[];
 };
 
-/** The subscription that a list names beside a member: one that still runs before one that has ended, then the newest. */
+/** The subscription that a list names beside a member: one in a state first, where one is asked for; then one that still runs. */
 export const theirs = (
   mode: string,
+  state?: string,
 ): string => `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ${mode}
-  ORDER BY (s.state <> 'ended') DESC, s.began_at DESC LIMIT 1`;
+  ORDER BY ${state ? `(s.state = ${state}) DESC, ` : ''}(s.state <> 'ended') DESC, s.began_at DESC LIMIT 1`;
 
-/** Members whose subscription beside them is in a state: none of theirs comes before it in that order. */
-const THEIRS_IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ? AND NOT EXISTS (
-  SELECT 1 FROM subscriptions o WHERE o.member_id = s.member_id AND o.mode = s.mode
-    AND (o.state <> 'ended', o.began_at) > (s.state <> 'ended', s.began_at))`;
+/** What runs is in its state; what has ended, or was never paid for, counts where nothing of theirs comes before it. */
+const inState = (s: string): string => `(${s}.state NOT IN ('pending', 'ended') OR NOT EXISTS (
+  SELECT 1 FROM subscriptions o WHERE o.member_id = ${s}.member_id AND o.mode = ${s}.mode
+    AND (o.state <> 'ended', o.began_at) > (${s}.state <> 'ended', ${s}.began_at)))`;
+const RUNNING_STATES: readonly string[] = STATES.filter((state) => RUNNING.has(state));
+const IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ?`;
 
 const HELD = heldAt('h', '?', '?');
 
@@ -96,7 +100,13 @@ const narrowedBy = (
     ],
     state === 'none' && [`NOT EXISTS (${HAS_SUBSCRIPTION})`, mode],
     state === 'disputed' && [`m.id IN (${DISPUTED})`, mode],
-    state && state !== 'none' && state !== 'disputed' && [`m.id IN (${THEIRS_IN_STATE})`, mode, state],
+    state && RUNNING_STATES.includes(state) && [`m.id IN (${IN_STATE})`, mode, state],
+    state &&
+      !['none', 'disputed', ...RUNNING_STATES].includes(state) && [
+        `m.id IN (${IN_STATE} AND ${inState('s')})`,
+        mode,
+        state,
+      ],
     group && ['m.id IN (SELECT g.member_id FROM group_members g WHERE g.group_id = ?)', group],
     gateway && [`m.id IN (${PAID_BY})`, gateway, mode],
     joinedFrom && ['m.joined_at >= ?', joinedFrom],
@@ -163,7 +173,7 @@ export async function listMembers(
        coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups,
        m.id IN (${DISPUTED.replace('?', inMode)}) AS is_disputed
      FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY ${by.key} ${order}, m.id ${order} LIMIT ${most}) m
-     LEFT JOIN LATERAL (${theirs(inMode)}) s ON true
+     LEFT JOIN LATERAL (${theirs(inMode, filter.state ? narrowed.add(filter.state) : undefined)}) s ON true
      LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id
      LEFT JOIN LATERAL (
        SELECT coalesce(array_agg(DISTINCT h.tier_id), '{}') AS tiers FROM holdings h
@@ -266,9 +276,8 @@ const FACETS: Record<FacetName, (given: Given, within: (whose: string) => string
     `SELECT h.tier_id AS id, count(DISTINCT h.member_id) AS count FROM holdings h
      WHERE ${heldAt('h', mode(), now())} ${within('h.member_id')}`,
   state: ({ mode }, within) =>
-    `SELECT s.state AS id, count(*) AS count FROM (
-       SELECT DISTINCT ON (s.member_id) s.state FROM subscriptions s WHERE s.mode = ${mode()} ${within('s.member_id')}
-       ORDER BY s.member_id, (s.state <> 'ended') DESC, s.began_at DESC) s`,
+    `SELECT s.state AS id, count(DISTINCT s.member_id) AS count FROM subscriptions s
+     WHERE s.mode = ${mode()} AND ${inState('s')} ${within('s.member_id')}`,
   group: (_, within) =>
     `SELECT g.group_id AS id, count(*) AS count FROM group_members g WHERE true ${within('g.member_id')}`,
   gateway: ({ mode }, within) =>

@@ -42,3 +42,7 @@ export async function deleteNote(db: Db, id: string, memberId: MemberId): Promis
 export async function deleteNotesOn(db: Db, memberId: MemberId): Promise<void> {
   await run(db, 'DELETE FROM member_notes WHERE member_id = $1', [memberId]);
 }
+
+export async function moveNotes(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(db, 'UPDATE member_notes SET member_id = $2 WHERE member_id = $1', [from, to]);
+}

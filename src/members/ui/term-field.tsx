@@ -2,7 +2,7 @@
 
 import type { GiftTerm } from '@/core/billing/gift-term';
 import type { LocalDate } from '@/core/instants';
-import { LengthInput } from '@/access/ui/length-input';
+import { LengthInput } from '@/kit/length-input';
 import { ProblemOf } from '@/kit/action-form';
 import { SelectField, TextField } from '@/kit/field';
 import { desk } from '@/words/desk';

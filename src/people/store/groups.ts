@@ -96,3 +96,12 @@ export async function findMembersByEmails(
     [emails],
   );
 }
+
+/** Puts a member into the groups that another is in. */
+export async function copyGroups(db: Db, from: MemberId, to: MemberId): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO group_members (group_id, member_id, added_at) SELECT group_id, $2, added_at FROM group_members WHERE member_id = $1 ON CONFLICT DO NOTHING',
+    [from, to],
+  );
+}

@@ -146,3 +146,18 @@ export async function listMemberNames(db: Db, ids: string[]): Promise<{ id: Memb
     [ids],
   );
 }
+
+/** Notes into which account another went, and since when the one that is kept is a member. */
+export async function noteMerged(
+  db: Db,
+  { from, to, joinedAt }: { from: MemberId; to: MemberId; joinedAt: Instant },
+): Promise<void> {
+  await run(db, 'UPDATE members SET merged_into = $2 WHERE id = $1 OR merged_into = $1', [from, to]);
+  await run(db, 'UPDATE members SET joined_at = $2 WHERE id = $1', [to, joinedAt]);
+}
+
+/** The accounts that went into a member's. */
+export async function listMergedInto(db: Db, id: MemberId): Promise<MemberId[]> {
+  const rows = await many<{ id: MemberId }>(db, 'SELECT id FROM members WHERE merged_into = $1', [id]);
+  return rows.map((row) => row.id);
+}

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { LocalDate } from '@/core/instants';
 import type { CodeTerms } from '@/core/tiers/codes';
-import { LengthInput } from '@/access/ui/length-input';
+import { LengthInput } from '@/kit/length-input';
 import { ActionForm, Draft, FormMessage, ProblemOf, SubmitButton, type FormAction } from '@/kit/action-form';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { desk } from '@/words/desk';

@@ -6,7 +6,13 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { localDate } from '@/core/calendar';
 import { STATES, type State } from '@/core/billing/states';
 import { may } from '@/core/staff';
-import { findMembers, memberFacets, type Count, type FoundMember } from '@/members/services/find-members';
+import {
+  findMembers,
+  memberFacets,
+  type Count,
+  type FoundMember,
+  type Tier,
+} from '@/members/services/find-members';
 import { myMemberViews } from '@/members/services/member-views';
 import { MemberFacets } from '@/members/ui/member-facets';
 import {
@@ -24,7 +30,6 @@ import { Empty } from '@/kit/empty';
 import { TierName } from '@/kit/key-cut';
 import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
-import type { Tier } from '@/tiers/store/tiers';
 import { desk } from '@/words/desk';
 import type { Words } from '@/words/words';
 import { changeMembersAction, countForChangeAction, deleteViewAction, saveViewAction } from './list-actions';

@@ -24,18 +24,6 @@ export default async function StaffSettingsPage() {
   return (
     <>
       <SettingsHead here="staff" />
-      <p className="mt-4 max-w-prose text-muted">
-        <Sentence
-          words={desk('desk-settings.staff-intro')}
-          parts={{
-            link: (words) => (
-              <Link href="/account/settings" className="text-spruce underline">
-                {words}
-              </Link>
-            ),
-          }}
-        />
-      </p>
       <StaffList
         staff={staff.map((one) => ({
           ...one,
@@ -50,6 +38,18 @@ export default async function StaffSettingsPage() {
         invite={inviteAction}
       />
       <h2 className="mt-10 text-xl">{desk('desk-settings.at-the-desk')}</h2>
+      <p className="mt-2 max-w-prose text-muted">
+        <Sentence
+          words={desk('desk-settings.staff-intro')}
+          parts={{
+            link: (words) => (
+              <Link href="/account/settings" className="text-spruce underline">
+                {words}
+              </Link>
+            ),
+          }}
+        />
+      </p>
       <ActionForm
         action={saveStaffAction}
         label={desk('desk-settings.staff')}
