@@ -1,6 +1,10 @@
 import next from 'eslint-config-next';
 import tseslint from 'typescript-eslint';
 
+const compilerRules = next
+  .flatMap(({ rules = {} }) => Object.keys(rules))
+  .filter((rule) => rule.startsWith('react-hooks/') && !/rules-of-hooks|exhaustive-deps/.test(rule));
+
 export default tseslint.config(
   { ignores: ['.data/**', '.next/**', 'node_modules/**', 'next-env.d.ts'] },
   // What is not a component has no hooks and no elements: its rules would only read it once more.
@@ -57,6 +61,11 @@ export default tseslint.config(
         },
       ],
     },
+  },
+  {
+    // Pages that the server makes hold no state and no effects: there is nothing in them for the compiler's rules.
+    files: ['src/app/**/*.tsx'],
+    rules: Object.fromEntries(compilerRules.map((rule) => [rule, 'off'])),
   },
   {
     files: ['**/*.test.ts', 'tests/**'],

@@ -248,6 +248,7 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/tiers/unfinished',
       '/members',
       '/members/groups',
+      '/members/import',
       '/money',
       '/money/payments',
       '/money/due',
@@ -256,6 +257,8 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/money/gateways',
       '/money/books',
       '/money/messages',
+      '/money/codes',
+      '/money/codes/new',
       '/settings',
       '/settings/theme',
       '/settings/api',
@@ -268,6 +271,7 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/settings/mail/receipt',
       '/settings/mail/log',
       '/settings/account',
+      '/settings/audit',
       '/settings/live',
     ])
       await check(page, `/desk${path}`);

@@ -66,7 +66,7 @@ export type MemberLine = {
   groups: string[];
   note: string;
 };
-type LineProblem = Problem<CoreCode>;
+type LineProblem = Problem;
 type Named = { id: string; name: string };
 export type LineContext = { tiers: Named[]; groups: Named[]; dates: DateForm; zone: string; now: Instant };
 

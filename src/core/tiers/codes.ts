@@ -61,7 +61,7 @@ export type CodeUses = { all: number; own: number };
 export function codeAgainst(
   terms: CodeTerms,
   { uses, today, isNew }: { uses: CodeUses; today: LocalDate; isNew: boolean | null },
-): Problem<CoreCode> | null {
+): Problem | null {
   if (!terms.isOn || (terms.lastDay !== null && today > terms.lastDay)) return { code: 'code.over' };
   if (terms.firstDay !== null && today < terms.firstDay) return { code: 'code.not-yet' };
   if (terms.mostUses !== null && uses.all >= terms.mostUses) return { code: 'code.used-up-all' };

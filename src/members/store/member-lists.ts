@@ -257,7 +257,7 @@ export async function countFacet(
   filter: MemberFilter,
   facet: FacetName,
 ): Promise<Facet[]> {
-  const isNarrow = Object.values(filter).some((value) => value !== undefined && value !== '');
+  const isNarrow = Object.values(filter).some((value) => value !== '');
   const narrowed = isNarrow ? narrowedBy(mode, at, filter) : where([]);
   const within = (whose: string): string =>
     isNarrow ? `AND ${whose} IN (SELECT m.id FROM members m ${narrowed.sql})` : '';

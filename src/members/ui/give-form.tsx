@@ -24,7 +24,7 @@ export function GiveForm({ action, memberId, tiers, passes, today }: Props) {
   const [what, setWhat] = useState(tiers[0] ? `tier:${tiers[0].id}` : `pass:${passes[0]?.id ?? ''}`);
   const [term, setTerm] = useState<GiftTerm>({ for: 'length', length: { n: 1, unit: 'month' } });
   const [isTold, setTold] = useState(true);
-  const [kind = '', id = ''] = [what.slice(0, what.indexOf(':')), what.slice(what.indexOf(':') + 1)];
+  const [kind, id] = [what.slice(0, what.indexOf(':')), what.slice(what.indexOf(':') + 1)];
   return (
     <ActionForm action={action} label={desk('desk-members.give')} className="grid w-full gap-4">
       <FormMessage />

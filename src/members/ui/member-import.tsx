@@ -244,7 +244,7 @@ export function MemberImport({ send, linesAtOnce }: Props) {
       )}
       {report.length > 0 && (
         <section aria-label={desk('desk-members.import-report')} className="grid gap-4">
-          <h2 className="text-xl" role="status">
+          <h2 className="text-xl">
             {desk(stage === 'done' ? 'desk-members.import-done' : 'desk-members.import-would')}
           </h2>
           <ul className="figures flex flex-wrap gap-2">

@@ -14,10 +14,8 @@ export const metadata: Metadata = { title: desk('desk-settings.audit') };
 
 /** Where a subject of the audit is looked at. */
 function pathOf(subject: string): string | null {
-  const [kind = '', id = ''] = [
-    subject.slice(0, subject.indexOf(':')),
-    subject.slice(subject.indexOf(':') + 1),
-  ];
+  const colon = subject.indexOf(':');
+  const [kind, id] = [subject.slice(0, colon), subject.slice(colon + 1)];
   switch (kind) {
     case 'member':
       return `/desk/members/${id}`;

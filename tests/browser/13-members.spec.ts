@@ -1,0 +1,157 @@
+import { expect, test } from '@playwright/test';
+import { SETUP } from '../../src/platform/actor';
+import { makeCodes } from '../../src/tiers/services/codes';
+import {
+  confirmIn,
+  ensureLanternMoor,
+  lettersTo,
+  MEMBER_PASSWORD,
+  fillPerson,
+  pickCard,
+  signInAtDesk,
+} from './people';
+
+test.beforeAll(ensureLanternMoor);
+
+const FILE = `Email,Name,Plan,Since,Expires,Password
+wren.adder@list.example,Wren Adder,Observer,2026-01-01,2031-12-31,secret
+finch.moss@list.example,Finch Moss,,,,secret
+not an address,Nobody,,,,
+lark.heath@list.example,Lark Heath,Gold,,,
+wren.adder@list.example,Wren Adder,Observer,,,
+`;
+
+test('a file of members is looked through, then imported; several are changed, and one is looked after', async ({
+  page,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/members/import');
+  await page.setInputFiles('input[type=file]', {
+    name: 'old list.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(FILE),
+  });
+  await expect(page.getByLabel('What the column “Plan” is')).toHaveValue('tier');
+  await expect(page.getByLabel('What the column “Password” is')).toHaveValue('');
+  await page.getByRole('button', { name: 'Check the file' }).click();
+  const report = page.getByRole('region', { name: 'Report' });
+  await expect(report).toContainText('2 new');
+  await expect(report).toContainText('3 problems');
+  await expect(report).toContainText('No tier is called “Gold”.');
+  await expect(report).toContainText('Line 2 has the same address and tier.');
+  await page.getByRole('button', { name: 'Import 2 members' }).click();
+  await expect(page.getByRole('heading', { name: 'Imported' })).toBeVisible();
+
+  // They are put in a group together.
+  await page.goto('/desk/members?q=list.example');
+  await expect(page.getByText('2 members match this filter').first()).toBeVisible();
+  await page.getByLabel('Choose Finch Moss').check();
+  await page.getByLabel('All 2 members match this filter').check();
+  await page.getByLabel('What to do').selectOption('Put in a group');
+  await page.getByLabel('Group', { exact: true }).last().selectOption('Committee');
+  await page.getByRole('button', { name: 'Continue' }).click();
+  await page.getByRole('button', { name: 'Do it' }).click();
+  await expect(page.getByText('2 members were changed.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Finch Moss' }).click();
+  await expect(page.getByRole('link', { name: 'Committee' })).toBeVisible();
+  await page.getByText('Give a tier or a pass').click();
+  await page.getByLabel('What', { exact: true }).selectOption({ label: 'Star Warden' });
+  await page.getByLabel('For how long').first().selectOption('For good');
+  await page.getByRole('button', { name: 'Give it' }).click();
+  await expect(page.getByText('Given: Finch Moss has it now.')).toBeVisible();
+  await expect(page.getByText(/given by staff, since/)).toBeVisible();
+  await page.getByRole('button', { name: 'Send a sign-in link' }).click();
+  await expect(page.getByText('A link is on its way to finch.moss@list.example.')).toBeVisible();
+  await page.getByText('Block', { exact: true }).click();
+  await page.getByRole('button', { name: 'Block the account' }).click();
+  await expect(page.getByText(/Blocked since/)).toBeVisible();
+});
+
+test('a code is used at checkout at the price that it shows, and another gives a tier by its link', async ({
+  page,
+  browser,
+}) => {
+  const terms = {
+    admits: [],
+    discount: { share: 50, charges: 1 },
+    currency: null,
+    tierIds: ['founder'],
+    gives: null,
+    mostUses: 1,
+    mostPerPerson: null,
+    firstDay: null,
+    lastDay: null,
+    newMembersOnly: false,
+    isOn: true,
+  };
+  const gives = { kind: 'tier', id: 'warden', lasts: { n: 1, unit: 'month' } };
+  for (const [word, part] of [
+    ['half-founder', { admits: ['founder'] }],
+    ['month-of-stars', { discount: null, tierIds: [], gives }],
+  ] as const) {
+    const made = await makeCodes(SETUP, { terms: { ...terms, ...part }, words: { word } });
+    expect(made.ok).toBe(true);
+  }
+  const person = { name: 'Linnet Dale', email: 'linnet.dale@list.example', password: MEMBER_PASSWORD };
+  await page.goto('/join/founder-once');
+  await expect(page.getByText('You need a code to join.')).toBeVisible();
+  await page.getByLabel('Code').fill('guesswork');
+  await page.getByRole('button', { name: 'Use the code' }).click();
+  await expect(page.getByText('This code isn’t valid')).toBeVisible();
+  await page.getByLabel('Code').fill('HALF-FOUNDER');
+  await page.getByRole('button', { name: 'Use the code' }).click();
+  await expect(page.getByText('50% off your first payment.')).toBeVisible();
+  const due = await page.getByRole('complementary').locator('dd').first().textContent();
+  await fillPerson(page, person);
+  await pickCard(page, 'Works');
+  await page.getByRole('button', { name: `Pay ${due ?? ''} and join` }).click();
+  await expect(page).toHaveURL(/\/join\/done\//);
+  await page.goto('/account');
+  await expect(page.getByText(due ?? 'no price').first()).toBeVisible();
+
+  // It was good once.
+  const other = await (await browser.newContext()).newPage();
+  await other.goto('/code?word=half-founder');
+  await expect(other.getByText('This code has been used up.')).toBeVisible();
+  await page.goto('/code?word=month-of-stars');
+  await page.getByRole('button', { name: 'Use it now' }).click();
+  await expect(page.getByText('Done: you now have Star Warden.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('This code has been used up.')).toBeVisible();
+});
+
+test('someone is invited to the staff by mail, and is let in as far as their role goes', async ({
+  page,
+  browser,
+}) => {
+  await signInAtDesk(page);
+  await page.goto('/desk/settings/staff');
+  const form = page.getByRole('form', { name: 'Invite someone' });
+  await form.getByLabel('Their email address').fill('teal.marsh@staff.example');
+  await form.getByLabel('Role').selectOption('helper');
+  await confirmIn(form);
+  await form.getByRole('button', { name: 'Send the invitation' }).click();
+  await expect(page.getByText('The invitation is on its way.')).toBeVisible();
+
+  const invited = await (await browser.newContext()).newPage();
+  const linkOf = async (): Promise<string> =>
+    /http\S+\/desk\/invite\/\S+/.exec(
+      (await lettersTo(page.request, 'teal.marsh@staff.example'))[0]?.text ?? '',
+    )?.[0] ?? '';
+  await expect.poll(linkOf, { timeout: 20_000 }).not.toBe('');
+  const link = await linkOf();
+  await invited.goto(link);
+  await expect(invited.getByText('as a helper')).toBeVisible();
+  await invited.getByRole('button', { name: 'Continue' }).click();
+  await expect(invited).toHaveURL(/\/account\/settings/);
+  await invited.goto('/desk/members');
+  await expect(invited.getByRole('heading', { name: 'Members' })).toBeVisible();
+  await invited.goto('/desk/settings/staff');
+  await expect(invited).toHaveURL(/\/desk\/refused/);
+  await invited.goto(link);
+  await expect(invited.getByText('This invitation was used')).toBeVisible();
+
+  await page.goto('/desk/settings/audit?q=joined%20the%20staff');
+  await expect(page.getByRole('cell', { name: 'joined the staff' })).toBeVisible();
+});
