@@ -108,8 +108,8 @@ export async function run(args: string[]): Promise<void> {
     const theirs = await site.one(`SELECT id FROM subscriptions WHERE member_id = $1`, [someone]);
     const LISTS: Record<string, () => Promise<{ ok: boolean }>> = {
       members: () => members.findMembers(actor, {}),
-      'members, page 500': () => members.findMembers(actor, { page: 500 }),
-      'members searched': () => members.findMembers(actor, { search: 'due 777' }),
+      'members by name': () => members.findMembers(actor, { sort: 'name' }),
+      'members searched': () => members.findMembers(actor, { q: 'due 777' }),
       'members of a tier': () => members.findMembers(actor, { tier: 'observer' }),
       'members in a state': () => members.findMembers(actor, { state: 'active' }),
       find: () => find.findAnything(actor, 'due 777'),

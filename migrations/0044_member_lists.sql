@@ -4,8 +4,7 @@ UPDATE members m SET seen_at = s.seen FROM (SELECT member_id, max(last_seen_at) 
 
 -- Lists are searched by notes and answers too.
 CREATE INDEX member_notes_words ON member_notes USING gin (lower(words) gin_trgm_ops);
-ALTER TABLE checkouts ADD answers_text text GENERATED ALWAYS AS (lower(jsonb_path_query_array(answers, '$[*].value')::text)) STORED;
-CREATE INDEX checkouts_answers_text ON checkouts USING gin (answers_text gin_trgm_ops) WHERE state = 'done' AND answers <> '[]';
+CREATE INDEX checkouts_answers_text ON checkouts USING gin (lower(jsonb_path_query_array(answers, '$[*].value')::text) gin_trgm_ops) WHERE state = 'done' AND answers <> '[]';
 CREATE INDEX checkouts_answers ON checkouts USING gin (answers jsonb_path_ops) WHERE state = 'done' AND answers <> '[]';
 
 -- Pages of a list begin after a member, so its order runs one way; deleted accounts are in none.

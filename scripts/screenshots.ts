@@ -70,6 +70,21 @@ const confirmEmail = async (page: Page): Promise<void> => {
   await page.waitForTimeout(1_500);
 };
 
+const OLD_LIST = `Email,First name,Surname,Plan,Since,Expires
+ada.fell@list.example,Ada,Fell,Observer,2026-01-01,2030-12-31
+bo.fell@list.example,Bo,Fell,Star Warden,2025-06-01,
+cy at list.example,Cy,Moss,,,
+dee.heath@list.example,Dee,Heath,Gold,,
+`;
+
+/** Looks through a file of members. */
+const checkedFile = async (page: Page): Promise<void> => {
+  const file = { name: 'old list.csv', mimeType: 'text/csv', buffer: Buffer.from(OLD_LIST) };
+  await page.setInputFiles('input[type=file]', file);
+  await page.getByRole('button', { name: 'Check the file' }).click();
+  await page.getByText('What would happen').waitFor();
+};
+
 const SHOTS: Shot[] = [
   { name: 'doorstep', path: '/posts/zodiacal-light', who: 'visitor' },
   { name: 'join', path: '/join', who: 'visitor' },
@@ -99,7 +114,7 @@ const SHOTS: Shot[] = [
     who: 'owner',
   },
   { name: 'desk-draft', path: '/desk/access?open=category:frames', who: 'owner', act: paintedDraft },
-  { name: 'desk-tiers', path: '/desk/tiers', who: 'owner' },
+  { name: 'desk-import', path: '/desk/members/import', who: 'owner', act: checkedFile, full: true },
   {
     name: 'desk-offer',
     path: '/desk/tiers/warden/offers/warden-monthly',
@@ -109,8 +124,8 @@ const SHOTS: Shot[] = [
   },
   { name: 'desk-members', path: '/desk/members', who: 'owner' },
   { name: 'desk-member', path: '/desk/members', who: 'owner', act: firstMember },
-  { name: 'desk-books', path: '/desk/money/books', who: 'owner' },
-  { name: 'desk-gateways', path: '/desk/money/gateways', who: 'owner' },
+  { name: 'desk-codes', path: '/desk/money/codes', who: 'owner' },
+  { name: 'desk-staff', path: '/desk/settings/staff', who: 'owner', full: true },
 ];
 
 const browser = await chromium.launch(CHROMIUM);

@@ -62,8 +62,8 @@ beforeAll(async () => {
 
 describe('a code that takes something off', () => {
   it('shows the price that is charged, for as many payments as it says', async () => {
-    await make('heather', { discount: { share: 20, charges: 2 } });
-    const shown = await prepare('warden-monthly', undefined, { code: 'HEATHER' });
+    await make('gorse', { discount: { share: 20, charges: 2 } });
+    const shown = await prepare('warden-monthly', undefined, { code: 'GORSE' });
     const full = await prepare('warden-monthly', undefined, {});
     const [first] = full?.quote.charges.filter(({ amount }) => amount > 0) ?? [];
     const [fee, price] = [first?.joiningFee ?? 0, (first?.amount ?? 0) - (first?.joiningFee ?? 0)];
@@ -71,11 +71,11 @@ describe('a code that takes something off', () => {
     const paid = shown?.quote.charges.filter(({ amount }) => amount > 0).map(({ amount }) => amount) ?? [];
     // The joining fee is never reduced.
     expect(paid.slice(0, 3)).toEqual([price * 0.8 + fee, price * 0.8, price]);
-    const joined = value(await joinBy('warden-monthly', 'heather'));
+    const joined = value(await joinBy('warden-monthly', 'gorse'));
     await passDays(moor, 100);
     const charged = await chargedTo(joined.memberId);
     expect(charged.slice(0, 3)).toEqual(paid.slice(0, 3));
-    expect(shown?.code).toMatchObject({ word: 'HEATHER', problem: null });
+    expect(shown?.code).toMatchObject({ word: 'GORSE', problem: null });
   });
 
   it('is refused where the page had shown another price', async () => {
@@ -111,8 +111,8 @@ describe('a code that takes something off', () => {
     const natures = async (code?: string) =>
       (await prepare('observer-monthly', undefined, { code }))?.ways.map(({ nature }) => nature);
     expect(await natures()).toContain('wallet');
-    expect(await natures('heather')).not.toContain('wallet');
-    const { memberId } = value(await joinBy('observer-monthly', 'heather'));
+    expect(await natures('gorse')).not.toContain('wallet');
+    const { memberId } = value(await joinBy('observer-monthly', 'gorse'));
     const subscription = await subscriptionOf(memberId);
     const choices = value(await methodChoices(asMember(memberId), subscription.id));
     expect(choices.ways.map(({ nature }) => nature)).not.toContain('wallet');
@@ -122,13 +122,13 @@ describe('a code that takes something off', () => {
     const person = await newPerson();
     const member = await findMember(pool(), person.memberId ?? '');
     const input = await joinInput(moor, 'observer-monthly', null, {
-      code: 'heather',
+      code: 'gorse',
       name: member?.name,
       email: member?.email,
       cardToken: 'no-such-token',
     });
     expect((await joinNew(input)).ok).toBe(false);
-    expect((await prepare('observer-monthly', member, {}))?.code?.word).toBe('heather');
+    expect((await prepare('observer-monthly', member, {}))?.code?.word).toBe('gorse');
     expect((await prepare('observer-monthly', member, { code: '' }))?.code).toBeNull();
     expect(
       await startCheckout(VISITOR_ACTOR, {
@@ -239,7 +239,7 @@ describe('a code that gives', () => {
     const person = await newPerson();
     value(await redeemCode({ ...person }, { word: 'party-pass' }));
     expect(value(await giftChoices(SETUP, person.memberId)).held).toMatchObject([{ why: 'code' }]);
-    expect(await redeemCode({ ...person }, { word: 'heather' })).toMatchObject({
+    expect(await redeemCode({ ...person }, { word: 'gorse' })).toMatchObject({
       problems: { word: { code: 'code.gives-nothing' } },
     });
   });
@@ -256,14 +256,14 @@ describe('a code that gives', () => {
 describe('the place of codes', () => {
   it('tells uses and income, exports the words, and deletes what nobody used alone', async () => {
     const { codes } = value(await codesPlace(SETUP));
-    const heather = codes.find(({ name }) => name === 'heather');
-    expect(heather?.uses).toBe(2);
+    const gorse = codes.find(({ name }) => name === 'gorse');
+    expect(gorse?.uses).toBe(2);
     const paid = await rows<{ sum: string }>(
       `SELECT sum(p.amount)::text AS sum FROM payments p JOIN charges c ON c.id = p.charge_id JOIN checkouts k ON k.subscription_id = c.subscription_id
-       WHERE k.state = 'done' AND p.state = 'succeeded' AND k.code_id IN (SELECT id FROM codes WHERE word = 'heather')`,
+       WHERE k.state = 'done' AND p.state = 'succeeded' AND k.code_id IN (SELECT id FROM codes WHERE word = 'gorse')`,
     );
-    expect(heather?.income).toEqual([{ currency: 'GBP', amount: Number(paid[0]?.sum) }]);
-    expect(await removeCodes(SETUP, heather?.id)).toMatchObject({
+    expect(gorse?.income).toEqual([{ currency: 'GBP', amount: Number(paid[0]?.sum) }]);
+    expect(await removeCodes(SETUP, gorse?.id)).toMatchObject({
       problems: { '': { code: 'code.was-used' } },
     });
     const unused = codes.find(({ name }) => name === 'some-day');

@@ -51,7 +51,7 @@ it('finds members by name, tier and state, and counts them', async () => {
     next: { amount: 600, currency: 'GBP' },
   });
   expect(all.count).toBeGreaterThan(trial.count);
-  expect(value(await findMembers(moor.owner, { search: '%' })).count).toBe(0);
+  expect(value(await findMembers(moor.owner, { q: '%' })).count).toBe(0);
 });
 
 it('the first page of the Desk counts what really happened', async () => {

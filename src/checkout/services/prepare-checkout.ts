@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { isCountry, listCountries } from '@/platform/countries';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
-import { done, missing, refusedField } from '@/platform/result';
+import { problem } from '@/words/problems';
+import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { wordsOf } from '@/words/words';
 import { pool } from '@/platform/store/db';
@@ -34,11 +35,13 @@ export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async 
   const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
   const mode = member?.staffRole ? input.mode : '';
   const { offerId, country, code } = input;
-  if (code) {
-    const wait = await spendPoint(CODE_TRIES, actor.address ?? 'unknown');
-    if (wait > 0) return refusedField('', 'tries.too-many', { minutes: waitMinutes(wait) });
-  }
-  const prepared = await prepare(offerId, member, { country, mode, code });
+  const wait = code ? await spendPoint(CODE_TRIES, actor.address ?? 'unknown') : 0;
+  const found = await prepare(offerId, member, { country, mode, code: wait > 0 ? '' : code });
+  const against = wait > 0 ? problem('tries.too-many', { minutes: waitMinutes(wait) }) : null;
+  const prepared =
+    found && code && against
+      ? { ...found, asksCode: true, code: { word: code, discount: null, problem: against } }
+      : found;
   const gone = prepared ? null : await goneOffer(input.offerId);
   if (!prepared && !gone) return missing();
   const site = await currentSite();

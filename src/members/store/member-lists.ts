@@ -71,7 +71,7 @@ const PAID_BY = `SELECT s.member_id FROM subscriptions s JOIN gateway_accounts a
 const LEAST_IN_NOTES = 3;
 const FOUND = `SELECT id FROM members WHERE search_text LIKE ?
   UNION SELECT member_id FROM member_notes WHERE lower(words) LIKE ?
-  UNION SELECT member_id FROM checkouts WHERE state = 'done' AND answers <> '[]' AND answers_text LIKE ?`;
+  UNION SELECT member_id FROM checkouts WHERE state = 'done' AND answers <> '[]' AND lower(jsonb_path_query_array(answers, '$[*].value')::text) LIKE ?`;
 
 /** Staff are listed only where they are members too; deleted accounts are not. */
 const narrowedBy = (
