@@ -21,7 +21,7 @@ type Props = {
 /** Who runs the site, who is invited to, and what each role may. */
 export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
   return (
-    <div className="mt-6 grid gap-10">
+    <div className="mt-6 grid grid-cols-1 gap-10">
       <section className="max-w-3xl">
         <h2 className="text-xl">{desk('desk-settings.people')}</h2>
         <ul className="mt-3 divide-y divide-line rounded-card border border-line bg-surface">
@@ -41,7 +41,7 @@ export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
                 summary={desk('desk-settings.change-role')}
                 question={desk('desk-settings.change-role-of', { name: person.name || person.email })}
               >
-                <ActionForm action={change} className="grid w-full max-w-sm gap-3">
+                <ActionForm action={change} className="grid w-full max-w-sm grid-cols-1 gap-3">
                   <input type="hidden" name="member" value={person.id} />
                   <RoleField value={person.role} canLeave />
                   <PasswordAgain />
@@ -79,7 +79,7 @@ export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
         <ActionForm
           action={invite}
           label={desk('desk-settings.invite')}
-          className="mt-3 grid gap-4"
+          className="mt-3 grid grid-cols-1 gap-4"
           emptyWhenDone
         >
           <FormMessage />
