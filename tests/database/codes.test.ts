@@ -244,7 +244,7 @@ describe('a code that gives', () => {
     });
   });
 
-  it('is not guessed: after twenty tries from one address, it is no use to go on', async () => {
+  it('is not guessed: after twenty tries from one address, even a good one is refused', async () => {
     const caller: Actor = { ...VISITOR_ACTOR, address: '198.51.100.9' };
     for (let n = 0; n < 20; n++) await lookAtCode(caller, `guess-${n}`);
     expect(await lookAtCode(caller, 'party-pass')).toMatchObject({

@@ -120,7 +120,7 @@ describe('a staff role', () => {
     expect(await rows(`SELECT count(*)::int AS n FROM members WHERE staff_role = 'owner'`)).toEqual([
       { n: 1 },
     ]);
-    // Whoever is left is the owner of what follows.
+    // The one who is left is the owner in what follows.
     if (answers[1].ok) owner = second;
   });
 

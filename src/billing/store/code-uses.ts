@@ -49,7 +49,7 @@ export async function hadSubscription(db: Db, memberId: MemberId, mode: Mode): P
   return had;
 }
 
-/** What the codes of a batch did: how often they were used, and what came in by them, less refunds; minor units. */
+/** What the codes of a batch did: how often they were used, and what was paid by those who used them, less refunds; minor units. */
 export type CodeReport = { batchId: string; uses: number; income: { currency: string; amount: number }[] };
 
 /** For each batch that was used in a mode. */

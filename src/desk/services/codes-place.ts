@@ -26,7 +26,7 @@ const choices = async () => {
   };
 };
 
-/** All codes, with how often they were used and what came in by them in the site's mode. */
+/** All codes, with how often they were used and what was paid by those who used them, in the site's mode. */
 export const codesPlace = staffUse('look')('codes-place', nothing, async () => {
   const { mode } = await currentSite();
   const [batches, reports] = [await listBatches(pool()), await reportCodes(pool(), mode)];

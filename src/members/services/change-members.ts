@@ -13,7 +13,7 @@ import { addMemberToGroup, removeMemberFromGroup } from './groups';
 import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 import { removeMember } from './remove-member';
 
-/** Members whom one call changes; the next goes on after them. */
+/** Members whom one call changes; the next begins after them. */
 const AT_ONCE = 40;
 
 /** Those who are ticked, or all whom a filter leaves. */

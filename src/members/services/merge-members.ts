@@ -46,7 +46,7 @@ export const mergeMembers = staffUse('set up the site')(
       const named = await findMemberByEmail(db, email);
       if (!named) return refusedField('email', 'merge.nobody');
       if (named.id === memberId) return refusedField('email', 'merge.same');
-      // Both are locked in one order, whoever is to stay.
+      // Both are locked in one order, whichever of them is to stay.
       const locked = new Map<string, Member>();
       for (const id of [memberId, named.id].sort()) {
         const member = await lockMember(db, id);

@@ -90,7 +90,7 @@ const roleSchema = z.object({
   password: passwordAgain,
 });
 
-/** Changes what one of the staff may do, or takes the role away. Somebody is always the owner. */
+/** Changes what one of the staff may do, or takes the role away. There is always an owner. */
 export const changeStaffRole = staffUse('set up the site')(
   'change-staff-role',
   roleSchema,

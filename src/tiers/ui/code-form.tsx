@@ -15,7 +15,7 @@ type Props = {
   code: { id: string; version: number; name: string; terms: CodeTerms } | null;
   tiers: Named[];
   passes: Named[];
-  /** How amounts are typed: the site's currency, and the amount as it stands. */
+  /** How amounts are typed: the site's currency, and the amount so far. */
   currency: string;
   amount: string;
 };

@@ -62,5 +62,5 @@ export const codes = {
   'desk-codes.delete-yes': 'Delete it',
   'desk-codes.report':
     '{uses, plural, =0 {Not used yet} one {Used 1 time} other {Used {uses, number} times}}',
-  'desk-codes.report-income': '{income} came in by it, less refunds.',
+  'desk-codes.report-income': 'It has brought in {income}, less refunds.',
 } as const;

@@ -19,7 +19,7 @@ export async function countForChangeAction(whom: unknown) {
     : { ok: false as const, problem: await said(counted) };
 }
 
-/** Changes some of the members; what became of them, and where to go on. */
+/** Changes some of the members; what became of them, and where the next call begins. */
 export async function changeMembersAction(input: unknown) {
   const changed = await changeMembers(await currentActor(), input);
   if (!changed.ok) return { ok: false as const, problem: await said(changed) };
