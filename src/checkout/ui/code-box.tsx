@@ -1,6 +1,6 @@
+import { CodeField, CodeProblem } from './code-field';
 import { SiteLink } from '@/kit/site-link';
 import { buttonClass } from '@/kit/button';
-import { inputClass } from '@/kit/input-class';
 import type { Words } from '@/words/speak';
 
 type Props = {
@@ -21,7 +21,7 @@ export function CodeBox({ t, word, problem, does, isNeeded, keep }: Props) {
   const kept = Object.entries(keep).filter(([, value]) => value !== '');
   if (word && !problem)
     return (
-      <p className="max-w-xl rounded-md bg-open-wash px-4 py-2.5 text-open">
+      <p className="mt-4 max-w-xl rounded-md bg-open-wash px-4 py-2.5 text-open">
         <b>{t('code.used', { code: word })}</b> {does}{' '}
         <SiteLink
           href={`?${new URLSearchParams([...kept, ['code', '']]).toString()}`}
@@ -36,35 +36,20 @@ export function CodeBox({ t, word, problem, does, isNeeded, keep }: Props) {
       {kept.map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={value} />
       ))}
-      <label className="grid min-w-48 flex-1 gap-1">
-        <span className="font-semibold">{t('checkout.code')}</span>
-        <input
-          name="code"
-          defaultValue={word}
-          autoComplete="off"
-          maxLength={60}
-          aria-invalid={problem ? true : undefined}
-          aria-describedby={problem ? 'code-problem' : undefined}
-          className={inputClass}
-        />
-      </label>
+      <CodeField t={t} name="code" word={word} problem={problem} />
       <button className={buttonClass('quiet')}>{t('code.use')}</button>
-      {problem && (
-        <p id="code-problem" role="alert" className="basis-full font-medium text-closed">
-          {problem}
-        </p>
-      )}
+      <CodeProblem problem={problem} />
     </form>
   );
   if (isNeeded)
     return (
-      <div>
+      <div className="mt-4">
         <p className="text-lg">{t('code.needed')}</p>
         {form}
       </div>
     );
   return (
-    <details open={problem !== ''}>
+    <details open={problem !== ''} className="mt-4">
       <summary className="w-fit cursor-pointer text-spruce underline">{t('code.have-one')}</summary>
       {form}
     </details>

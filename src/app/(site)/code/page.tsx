@@ -1,9 +1,9 @@
+import { CodeField, CodeProblem } from '@/checkout/ui/code-field';
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentMember, siteWords } from '@/app/session';
 import { lookAtCode } from '@/members/services/redeem-code';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { inputClass } from '@/kit/input-class';
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import { buttonClass } from '@/kit/button';
 import { discountWords } from '@/words/discounts';
@@ -30,25 +30,10 @@ export default async function CodePage({ searchParams }: { searchParams: Search 
       <h1 className="text-4xl">{t('code.title')}</h1>
       {!found && <p className="mt-2 text-lg text-muted">{t('code.intro')}</p>}
       <form className="mt-6 flex flex-wrap items-end gap-3">
-        <label className="grid min-w-48 flex-1 gap-1">
-          <span className="font-semibold">{t('checkout.code')}</span>
-          <input
-            name="word"
-            defaultValue={word}
-            autoComplete="off"
-            maxLength={60}
-            aria-invalid={problem ? true : undefined}
-            aria-describedby={problem ? 'code-problem' : undefined}
-            className={inputClass}
-          />
-        </label>
+        <CodeField t={t} name="word" word={word} problem={problem} />
         <button className={buttonClass(found ? 'quiet' : 'main')}>{t('code.look')}</button>
+        <CodeProblem problem={problem} />
       </form>
-      {problem && (
-        <p id="code-problem" role="alert" className="mt-3 font-medium text-closed">
-          {problem}
-        </p>
-      )}
       {found?.gives && (
         <section className="mt-8 grid gap-4 rounded-card border border-line bg-surface p-6">
           <p className="text-lg">

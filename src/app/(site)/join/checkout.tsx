@@ -98,6 +98,16 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
             {t('checkout.signed-in-as', { who: [member.name, member.email].filter(Boolean).join(', ') })}
           </p>
         ) : null}
+        {!obstacle && prepared.asksCode && (
+          <CodeBox
+            t={t}
+            word={code?.word ?? ''}
+            problem={code?.problem ? t.problem(code.problem) : ''}
+            does={code && !code.problem ? discountWords(code.discount, currency, t) : ''}
+            isNeeded={needsCode}
+            keep={{ to: returnTo, name: givenName, country, mode: prepared.isTry ? 'test' : '' }}
+          />
+        )}
       </div>
       {obstacle?.hidesPrice ? null : (
         <ChargeSummary
@@ -152,16 +162,6 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
       )}
       {!obstacle && isLater && action.kind === 'switch' && (
         <SwitchLaterForm t={t} action={switchLaterAction} quoteId={action.quoteId} button={page.button} />
-      )}
-      {!obstacle && prepared.asksCode && (
-        <CodeBox
-          t={t}
-          word={code?.word ?? ''}
-          problem={code?.problem ? t.problem(code.problem) : ''}
-          does={code && !code.problem ? discountWords(code.discount, currency, t) : ''}
-          isNeeded={needsCode}
-          keep={{ to: returnTo, name: givenName, country, mode: prepared.isTry ? 'test' : '' }}
-        />
       )}
       {!obstacle && !needsCode && !member && (
         <StartForm
