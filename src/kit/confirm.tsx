@@ -12,7 +12,7 @@ export function Confirm({ summary, question, look = 'bad', children }: Props) {
       <summary className={buttonClass(look, 'cursor-pointer list-none')}>{summary}</summary>
       <div className="mt-2 grid gap-3 rounded-md bg-sunken p-4">
         <p className="font-semibold">{question}</p>
-        <div className="flex flex-wrap gap-3">
+        <div className="flex flex-wrap items-start gap-3">
           {children}
           <CloseDetails>{desk('desk.cancel')}</CloseDetails>
         </div>

@@ -67,7 +67,7 @@ export function MemberTools({ memberId, name, isBlocked, actions, give }: Props)
           summary={desk('desk-members.merge')}
           question={desk('desk-members.merge-sure', { name })}
         >
-          <ActionForm action={actions.merge} className="grid w-full max-w-md gap-3">
+          <ActionForm action={actions.merge} className="grid w-full max-w-md gap-3" emptyWhenDone>
             <FormMessage />
             <input type="hidden" name="member" value={memberId} />
             <TextField
