@@ -148,10 +148,10 @@ const RUN: Record<Suite, () => Promise<Count>> = {
   lint: () =>
     single([
       ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.'],
-      ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings=0'],
+      ['node_modules/oxlint/bin/oxlint'],
       ['--import', 'tsx', 'scripts/check-imports.ts'],
     ]),
-  types: () => single([['node_modules/typescript/bin/tsc', '--noEmit']]),
+  types: () => single([['node_modules/typescript-native/bin/tsc', '--noEmit']]),
   unit: () => vitest('unit'),
   database: () => vitest('database'),
   browser,

@@ -119,7 +119,11 @@ export function onServer(adminUrl: string, stop: () => void = () => undefined): 
   const admin = async (sql: string): Promise<void> => {
     const client = new pg.Client({ connectionString: adminUrl });
     await client.connect();
-    await client.query(sql).finally(() => client.end());
+    try {
+      await client.query(sql);
+    } finally {
+      await client.end();
+    }
   };
   const url = (name: string): string => {
     const address = new URL(adminUrl);

@@ -15,7 +15,7 @@ export default function Failed({ error }: { error: Error & { digest?: string } }
           <p>{t('failure.words')}</p>
           <p>
             {t('failure.back')}{' '}
-            {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- the router may be what failed */}
+            {/* oxlint-disable-next-line nextjs/no-html-link-for-pages -- the router may be what failed */}
             <a href="/account">{t('failure.account')}</a>
           </p>
           {error.digest && <p>{t('failure.number', { number: error.digest })}</p>}

@@ -126,7 +126,7 @@ export const currentActor = cache(async (): Promise<Actor> => {
 /** The member who is signed in with this request. */
 export const currentMember = cache(async () => {
   const actor = await currentActor();
-  return actor.memberId ? await shown(whoIsThere(actor)) : null;
+  return actor.memberId ? shown(whoIsThere(actor)) : null;
 });
 
 export const currentSite = cache(async () => {

@@ -129,7 +129,7 @@ export function ActionForm({ action, children, className, label, id, emptyWhenDo
     if (message && fields && undo) showToast(message, () => undone(undo, fields));
     // What was refused is as unsaved as before.
     if (state.conflict || Object.keys(state.problems).length > 0) tell(true);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- told once for each answer
+    // oxlint-disable-next-line react/exhaustive-deps -- told once for each answer
   }, [state, emptyWhenDone]);
 
   /** Sends what the form holds now, by the button that was pressed last; over what someone else has saved, if so. */

@@ -73,7 +73,7 @@ export function SiteHeader({ t, name, markId, menu, isSignedIn, isStaff, joinPat
       <div className="mx-auto flex max-w-6xl flex-wrap items-center gap-x-3 gap-y-2 px-5 py-4 sm:gap-x-6">
         <SiteLink href="/" className="flex min-w-0 items-center gap-2.5 font-display text-xl font-bold">
           {markId ? (
-            // eslint-disable-next-line @next/next/no-img-element -- resized and served by ourselves
+            // oxlint-disable-next-line nextjs/no-img-element -- resized and served by ourselves
             <img src={`/pictures/${markId}?size=small`} alt="" className="h-8 w-auto" />
           ) : (
             <KeyGlyph cut={{ notches: [...SITE_KEY.notches], tint: SITE_KEY.tint }} size={20} />

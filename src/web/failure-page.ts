@@ -30,11 +30,11 @@ type Written = (...all: unknown[]) => boolean;
  * without script. Files, data and forms that are sent by script keep their own answer.
  */
 export function replaceFailedPages(response: ServerResponse, id: string, acceptLanguage = ''): void {
-  /* eslint-disable @typescript-eslint/unbound-method -- called on the response below */
+  /* oxlint-disable typescript/unbound-method -- called on the response below */
   const write = response.write as Written;
   const end = response.end as unknown as (...all: unknown[]) => ServerResponse;
   const writeHead = response.writeHead as (...all: unknown[]) => ServerResponse;
-  /* eslint-enable @typescript-eslint/unbound-method */
+  /* eslint-enable typescript/unbound-method */
   let isReplaced = false;
   const replace = (): void => {
     if (response.headersSent || isReplaced || response.statusCode !== 500) return;

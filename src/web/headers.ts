@@ -27,7 +27,7 @@ export function finishHeaders(
     ...(runToken && { 'x-run-token': runToken }),
     ...(isHttps && { 'strict-transport-security': `max-age=${YEAR}; includeSubDomains` }),
   };
-  // eslint-disable-next-line @typescript-eslint/unbound-method -- called on the response below
+  // oxlint-disable-next-line typescript/unbound-method -- called on the response below
   const writeHead = response.writeHead as (...all: unknown[]) => ServerResponse;
   response.writeHead = (...all: unknown[]) => {
     const given = all.find((one) => typeof one === 'object' && one !== null) ?? {};

@@ -81,12 +81,12 @@ export function gather(
   const isZipped = accepts(request, 'gzip');
   // What is compressed cannot be looked at; that is done at the end.
   delete request.headers['accept-encoding'];
-  /* eslint-disable @typescript-eslint/unbound-method -- called on the response below */
+  /* oxlint-disable typescript/unbound-method -- called on the response below */
   const write = response.write as Written;
   const end = response.end as unknown as (...all: unknown[]) => ServerResponse;
   const writeHead = response.writeHead as (...all: unknown[]) => ServerResponse;
   const flush = response.flushHeaders;
-  /* eslint-enable @typescript-eslint/unbound-method */
+  /* eslint-enable typescript/unbound-method */
   const pieces: Buffer[] = [];
   const isGathered = (): boolean => !response.headersSent && isText(response);
   const take = (piece: unknown, encoding: unknown): void => {

@@ -94,7 +94,7 @@ async function buy(
   card: Parameters<typeof joinInput>[2] | 'kept' = 'works',
   more: object = {},
 ) {
-  const { action: action, figures, checkoutId, ways } = await page(one, offerId);
+  const { action, figures, checkoutId, ways } = await page(one, offerId);
   const quoteId = action.kind === 'switch' ? action.quoteId : '';
   const input = await joinInput(moor, offerId, card === 'kept' ? null : card, {
     ...{ checkoutId, quoteId, keepCard: card === 'kept' },
@@ -104,7 +104,7 @@ async function buy(
   return submitCheckout(one.actor, input);
 }
 async function later(one: Someone, offerId: string): Promise<void> {
-  const { action: action } = await page(one, offerId);
+  const { action } = await page(one, offerId);
   if (action.kind !== 'switch') throw new Error(action.kind);
   value(await switchLater(one.actor, action.quoteId));
 }
@@ -248,7 +248,7 @@ describe('credit', () => {
   it('is worth what was paid less what was refunded, and a refund makes a quote of before void', async () => {
     const one = await someone();
     value(await buy(one, 'fern-weekly'));
-    const { action: action } = await page(one, 'tree-weekly');
+    const { action } = await page(one, 'tree-weekly');
     expect(action).toMatchObject({ kind: 'switch', figures: { fresh: 700, due: 700 } });
     const [first] = await payments(one);
     value(await refund(first!.id, '2.00'));
@@ -401,7 +401,7 @@ describe('what a switch ends', () => {
   it('down from a free offer to one that costs money needs a payment method', async () => {
     const one = await someone();
     value(await buy(one, 'tree-free', null));
-    const { action: action } = await page(one, 'moss-weekly');
+    const { action } = await page(one, 'moss-weekly');
     const asked =
       action.kind === 'switch' ? await switchLater(one.actor, action.quoteId) : { ok: false as const };
     expect(asked.ok).toBe(false);

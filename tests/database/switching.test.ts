@@ -22,7 +22,7 @@ const prepared = async (memberId: string, offerId: string) => {
 };
 /** The quote that checkout stored for a switch; '' where it would be none. */
 const quoteOf = async (memberId: string, offerId: string): Promise<string> => {
-  const { action: action } = await prepared(memberId, offerId);
+  const { action } = await prepared(memberId, offerId);
   return action.kind === 'switch' ? action.quoteId : '';
 };
 /** What the switch form sends: the quote that was shown, and the card that is kept. */
@@ -71,7 +71,7 @@ describe('a switch up', () => {
   it('begins at once, is charged what was quoted, and leaves one subscription and no gap', async () => {
     const { memberId } = await join(moor, 'observer-monthly', 'works');
     await passDays(moor, 20);
-    const { action: action } = await prepared(memberId, 'warden-monthly');
+    const { action } = await prepared(memberId, 'warden-monthly');
     if (action.kind !== 'switch') throw new Error(action.kind);
     const { fresh, leftOver, due, unusedDays, totalDays } = action.figures;
     const credit = fresh + leftOver;

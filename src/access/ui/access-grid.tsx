@@ -70,7 +70,6 @@ export function AccessGrid(props: Props) {
   const [isMoved, setMoved] = useState(false);
   const [isPainting, setPainting] = useState(false);
   const [phone, setPhone] = useState(0);
-  // eslint-disable-next-line react-hooks/incompatible-library -- what it returns is used here alone
   const virtual = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,
@@ -87,7 +86,7 @@ export function AccessGrid(props: Props) {
     const find = (): HTMLElement | null | undefined =>
       scroller.current?.querySelector<HTMLElement>(`[data-cell="${active.line}:${active.column}"]`);
     requestAnimationFrame(() => find()?.focus());
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- where the focus goes, once for each move
+    // oxlint-disable-next-line react/exhaustive-deps -- where the focus goes, once for each move
   }, [active, isMoved]);
   const inSight = virtual.getVirtualItems();
   useEffect(() => {

@@ -100,7 +100,7 @@ export function AccessMap(props: Props) {
     if (!kept) return;
     const wait = setTimeout(() => paintAll(JSON.parse(kept) as PaintedCell[]), 0);
     return () => clearTimeout(wait);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, where the page was left with a draft
+    // oxlint-disable-next-line react/exhaustive-deps -- once, where the page was left with a draft
   }, []);
 
   const load = (group: ShownGroup, place: number): void => {

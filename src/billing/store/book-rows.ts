@@ -36,7 +36,7 @@ export type Json = Record<string, unknown>;
 
 const IS_INSTANT = /^\d{4}-\d\d-\d\dT.*\+00:00$/;
 /** Instants as everywhere here: PostgreSQL writes "+00:00" in JSON. */
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- what a row holds is said by who asks for it.
+// oxlint-disable-next-line typescript/no-unnecessary-type-parameters -- what a row holds is said by who asks for it.
 export function rowOf<Row>(json: Json): Row {
   const row: Json = {};
   for (const [name, value] of Object.entries(json))

@@ -168,7 +168,7 @@ function PictureFields({ onDone }: { onDone: (attrs: PictureAttrs) => void }) {
   return (
     <>
       {picture && (
-        // eslint-disable-next-line @next/next/no-img-element -- resized and served by ourselves
+        // oxlint-disable-next-line nextjs/no-img-element -- resized and served by ourselves
         <img
           src={`/pictures/${picture}?size=small`}
           alt=""

@@ -56,7 +56,7 @@ export function PictureField({
         value={kept && kept !== pictureId ? kept : ''}
       />
       {shown && (
-        // eslint-disable-next-line @next/next/no-img-element -- kept and served by ourselves, in its final size
+        // oxlint-disable-next-line nextjs/no-img-element -- kept and served by ourselves, in its final size
         <img src={shown} alt="" className="mb-2 aspect-[5/2] w-full rounded-md object-cover" />
       )}
       <div className="flex flex-wrap items-center gap-2">

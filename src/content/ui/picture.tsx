@@ -10,7 +10,7 @@ type Props = { picture: PictureOf; sizes: string; className?: string; isFirst?: 
 export function Picture({ picture: { id, width, height, alt }, sizes, className, isFirst = false }: Props) {
   const small = Math.min(SMALL, Math.round(width > height ? SMALL : (SMALL * width) / height));
   return (
-    // eslint-disable-next-line @next/next/no-img-element -- resized and served by ourselves
+    // oxlint-disable-next-line nextjs/no-img-element -- resized and served by ourselves
     <img
       src={`/pictures/${id}`}
       srcSet={`/pictures/${id}?size=small ${small}w, /pictures/${id} ${width}w`}

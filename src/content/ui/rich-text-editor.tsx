@@ -54,7 +54,7 @@ export function RichTextEditor({
       JoinButton,
       JoinPanel,
       ...(gates ? [sectionNode(gates), sectionMark(gates)] : []),
-      // eslint-disable-next-line react-hooks/refs -- read when a node is drawn, not while the editor is made
+      // oxlint-disable-next-line react/refs -- read when a node is drawn, not while the editor is made
       ...(names ? articleNodes(known.current) : []),
     ],
     content: initial.content.length > 0 ? initial : '',

@@ -75,7 +75,7 @@ const pictureOf = (address: string): string =>
     ? address.slice('/pictures/'.length).replace(/\.webp$/, '')
     : `/pictures/${address}.webp`;
 
-// eslint-disable-next-line @typescript-eslint/require-await -- a stream like the others, of one part
+// oxlint-disable-next-line typescript/require-await -- a stream like the others, of one part
 async function* once(part: string | Buffer): AsyncGenerator<Uint8Array> {
   yield Buffer.from(part);
 }

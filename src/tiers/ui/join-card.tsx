@@ -43,7 +43,7 @@ export function JoinCard({ t, tier, returnTo, state, note, opens }: Props) {
     <li className="flex flex-col overflow-hidden rounded-xl border border-line bg-surface">
       {tier.pictureId && (
         // Its size is the box's, whatever was uploaded: nothing jumps while it loads.
-        // eslint-disable-next-line @next/next/no-img-element -- kept and served by ourselves, in its final size
+        // oxlint-disable-next-line nextjs/no-img-element -- kept and served by ourselves, in its final size
         <img src={`/pictures/${tier.pictureId}`} alt="" className="aspect-[5/2] w-full object-cover" />
       )}
       <div className="flex flex-1 flex-col p-6">

@@ -17,6 +17,7 @@ export default async function ApiPage() {
       <p className="mt-3 max-w-prose">{desk('desk-api.intro')}</p>
       <pre className="mt-4 overflow-x-auto rounded-md bg-sunken p-4 text-sm">{first}</pre>
       <p className="mt-4">
+        {/* oxlint-disable-next-line nextjs/no-html-link-for-pages -- a document, not a page */}
         <a href="/api/v1/openapi.json" className="text-spruce underline">
           {desk('desk-api.openapi')}
         </a>

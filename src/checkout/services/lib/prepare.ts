@@ -123,7 +123,7 @@ export async function prepare(
     : null;
   const discount = code?.ok ? code.discount : null;
   const {
-    action: action,
+    action,
     skipTrial,
     figures,
     atWallet,
@@ -156,7 +156,7 @@ export async function prepare(
     }),
     skipTrial,
     quote,
-    action: action,
+    action,
     figures: isSwitch ? action.figures : figures,
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
     code: code && action.kind === 'new' ? { word, discount, problem: code.ok ? null : code.problem } : null,
@@ -224,7 +224,7 @@ async function ownFigures(
     const atWallet =
       spends > 0 ? spends + (action.kind === 'switch' ? action.figures.due : (figures?.due ?? 0)) : null;
     const typed = begun ? await typedOf(open, begun) : null;
-    return { action: action, skipTrial, figures, atWallet, begun, typed };
+    return { action, skipTrial, figures, atWallet, begun, typed };
   });
 }
 

@@ -28,7 +28,7 @@ export async function feedToZip(uploadId: string): Promise<string | null> {
   return count > 0 ? id : null;
 }
 
-// eslint-disable-next-line @typescript-eslint/require-await -- a stream like the others, of one part
+// oxlint-disable-next-line typescript/require-await -- a stream like the others, of one part
 async function* once(text: string): AsyncGenerator<Uint8Array> {
   yield Buffer.from(text);
 }
