@@ -4,6 +4,7 @@ import { notFound, redirect } from 'next/navigation';
 import { cache } from 'react';
 import { cookieName, isHttps } from '@/platform/cookies';
 import { may, type Right } from '@/core/staff';
+import { powersOf } from '@/platform/site';
 import { VISITOR_ACTOR, type Actor, type Browser } from '@/platform/actor';
 import type { RefusalCode, Result } from '@/platform/result';
 import { claimReads } from '@/access/services/claim-reads';
@@ -158,15 +159,20 @@ export async function shown<T>(answer: Promise<Result<T>>): Promise<T> {
   notFound();
 }
 
-/** For pages of the Desk: the staff member who looks; others are led to sign in, or told that their role may not. */
-export async function requireStaff(right: Right = 'look') {
+/**
+ * For pages of the Desk: the staff member who looks, with what they may; others are led to sign in, or told that their role may
+ * not, where they have none of the rights.
+ */
+export async function requireStaff(...rights: Right[]) {
   const member = await currentMember();
-  if (member?.staffRole && !may(member.staffRole, right)) redirect('/desk/refused');
+  const powers = await powersOf({ staffRole: member?.staffRole ?? null });
+  const isMissing = rights.length > 0 && !rights.some((right) => may(powers, right));
+  if (member?.staffRole && isMissing) redirect('/desk/refused');
   if (!member?.staffRole) {
     const path = (await headers()).get('x-path') ?? '/desk';
     redirect(`/desk/sign-in?to=${encodeURIComponent(path)}`);
   }
-  return member;
+  return { ...member, powers, may: (right: Right): boolean => may(powers, right) };
 }
 
 /** The status under which a refusal is answered. */

@@ -22,7 +22,6 @@ import {
   monthAfter,
   type Instant,
 } from './instants';
-import { may, readsAll, STAFF_ROLES } from './staff';
 
 const LONDON = 'Europe/London';
 
@@ -89,30 +88,6 @@ it('are shown in the site’s zone', () => {
 
 it('zones are known by their IANA names', () => {
   expect([isZone(LONDON), isZone('Moor/Lantern')]).toEqual([true, false]);
-});
-
-describe('staff', () => {
-  it('may look, every one of them; the owner may do everything', () => {
-    for (const role of STAFF_ROLES) expect(may(role, 'look')).toBe(true);
-    for (const right of [
-      'write content',
-      'set access',
-      'set tiers',
-      'manage members',
-      'manage money',
-      'move the clock',
-    ] as const) {
-      expect(may('owner', right)).toBe(true);
-      expect(may('viewer', right)).toBe(false);
-      expect(may(null, right)).toBe(false);
-    }
-  });
-
-  it('who write read everything; helpers and viewers do not', () => {
-    expect(STAFF_ROLES.filter(readsAll)).toEqual(['owner', 'editor']);
-    expect(may('helper', 'manage members')).toBe(true);
-    expect(may('editor', 'manage money')).toBe(false);
-  });
 });
 
 it('writes the days of a stretch without the one on which the next begins', () => {

@@ -1,8 +1,8 @@
 import type { Scope } from '@/core/api/scopes';
 import type { Problem } from '@/core/problem';
 import { plainWords } from '@/words/desk';
-import { problem, type ProblemCode } from '@/words/problems';
-import { may, type Right, type StaffRole } from '@/core/staff';
+import type { ProblemCode } from '@/words/problems';
+import type { StaffRole } from '@/core/staff';
 import type { ActorKind } from '@/platform/store/audit';
 import type { MemberId } from '@/core/ids';
 
@@ -51,14 +51,4 @@ export class NotAllowed extends Error {
   constructor(readonly problem: Problem<ProblemCode>) {
     super(plainWords.problem(problem));
   }
-}
-
-/** What is wrong where an actor lacks a right; null where they have it. */
-export const withoutRight = ({ staffRole }: Actor, right: Right): Problem<ProblemCode> | null =>
-  may(staffRole, right) ? null : problem('staff.may-not', { role: staffRole ?? 'none', right });
-
-/** @throws NotAllowed */
-export function requireRight(actor: Actor, right: Right): void {
-  const against = withoutRight(actor, right);
-  if (against) throw new NotAllowed(against);
 }

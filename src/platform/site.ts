@@ -1,3 +1,4 @@
+import { powersOf as staffPowers, type Powers } from '@/core/staff';
 import { problem } from '@/words/problems';
 import { pool, type Db } from '@/platform/store/db';
 import { findSite, type Mode, type Site } from '@/platform/store/site';
@@ -29,6 +30,13 @@ export async function currentSite(db?: Db): Promise<Site> {
   const site = db ? await findSite(db) : await shelved('site', () => findSite(pool()));
   if (!site) throw new NotSetUp();
   return site;
+}
+
+/** What someone may do and read as staff; null for all others. Outside of transactions. */
+export async function powersOf({ staffRole }: Pick<Actor, 'staffRole'>): Promise<Powers | null> {
+  if (staffRole === null) return null;
+  // Before there is a site, its first owner is there.
+  return staffPowers(staffRole, staffRole === 'owner' ? {} : (await currentSite()).roles);
 }
 
 /** How the site speaks to members, for use cases that are asked in no transaction. */

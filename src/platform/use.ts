@@ -4,11 +4,12 @@ import type { Right } from '@/core/staff';
 import { may } from '@/core/staff';
 import { pool } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
-import { NotAllowed, withoutRight, type Actor, type SignedIn } from './actor';
+import { NotAllowed, type Actor, type SignedIn } from './actor';
 import { breachOf } from './bounds';
 import { realNow } from './clock';
+import { powersOf } from './site';
 import { record } from './record';
-import { problemsOf } from '@/core/problem';
+import { problemsOf, type Problem } from '@/core/problem';
 import { problem, type ProblemCode } from '@/words/problems';
 import { missing, refused, type Refusal, type Result } from './result';
 
@@ -17,6 +18,8 @@ export type UseFacts = {
   name: string;
   of: 'public' | 'member' | 'staff' | 'system' | 'key';
   right?: Right;
+  /** Where one of several rights is enough. */
+  rights?: readonly Right[];
   scope?: Scope;
 };
 /** What a route, an action or the worker calls: it looks at who calls, and at what they bring, before anything else. */
@@ -35,7 +38,7 @@ const BREACHES = {
 /** A session may have ended while a form was filled in: it stays there, and can be sent again. */
 const SIGNED_OUT = { '': problem('use.signed-out') };
 
-type Check = (actor: Actor) => Refusal | null;
+type Check = (actor: Actor) => Refusal | null | Promise<Refusal | null>;
 type Owner<S extends z.ZodType> = {
   /** The member whose the named thing is; null or undefined where there is no such thing. */
   owner: (input: z.output<S>) => Promise<string | null | undefined>;
@@ -52,7 +55,7 @@ function make<A extends Actor, S extends z.ZodType, T>(
 ): Use<T> {
   const called = async (actor: Actor, raw?: unknown): Promise<Result<T>> => {
     // Who calls comes first, so that an input tells nothing to those who may not; and nothing is parsed unmeasured.
-    const against = check(actor);
+    const against = await check(actor);
     if (against) return audited(actor, use, against);
     const breach = breachOf(raw);
     if (breach)
@@ -62,7 +65,7 @@ function make<A extends Actor, S extends z.ZodType, T>(
     if (owned) {
       const owner = await owned.owner(parsed.data);
       const isTheirs = Boolean(owner) && owner === actor.memberId;
-      const isForThem = owned.staff !== undefined && may(actor.staffRole, owned.staff);
+      const isForThem = owned.staff !== undefined && may(await powersOf(actor), owned.staff);
       if (!isTheirs && !(isForThem && owner)) return audited(actor, use, missing());
     }
     try {
@@ -103,15 +106,20 @@ export const memberUse = <S extends z.ZodType, T>(
     owned,
   );
 
-/** For staff with a right. */
+/** For staff with a right, or with one of several. */
 export const staffUse =
-  (right: Right) =>
+  (...rights: [Right, ...Right[]]) =>
   <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
-    make({ name, of: 'staff', right }, schema, run, (actor) => {
+    make({ name, of: 'staff', right: rights[0], rights }, schema, run, async (actor) => {
       if (actor.memberId === null && actor.staffRole === null) return refused(SIGNED_OUT, 'sign-in');
-      const against = withoutRight(actor, right);
-      return against && refused({ '': against }, 'forbidden');
+      const powers = await powersOf(actor);
+      return rights.some((right) => may(powers, right))
+        ? null
+        : refused({ '': mayNot(actor, rights[0]) }, 'forbidden');
     });
+
+const mayNot = ({ staffRole }: Actor, right: Right): Problem<ProblemCode> =>
+  problem('staff.may-not', { role: staffRole ?? 'none', right });
 
 /** For programs that call the API with a key which has a scope. */
 export const keyUse =

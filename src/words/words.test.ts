@@ -21,6 +21,7 @@ const BY_STATE = [
   'desk-settings.audit-from',
   'desk-settings.audit-to',
   'desk-settings.right-',
+  'desk-settings.area-',
   'desk-members.shows-',
   'desk-members.facet-',
   'desk-members.deed-',

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import sharp from 'sharp';
 import {
+  listTrash,
   menuEditor,
   contentCalendar,
   contentPlace,
@@ -27,7 +28,7 @@ import { itemRevisions, restoreRevision } from '../../src/content/services/revis
 import { saveItem } from '../../src/content/services/save-item';
 import { saveContentPicture } from '../../src/content/services/save-picture';
 import { addTag, renameTag } from '../../src/content/services/tags';
-import { deleteItems, listTrash, restoreItem, trashItems } from '../../src/content/services/trash-items';
+import { deleteItems, restoreItem, trashItems } from '../../src/content/services/trash-items';
 import { beginUpload, finishUpload, takePiece } from '../../src/content/services/upload-file';
 import { findItem } from '../../src/content/store/items';
 import { fromText, type Node, type Prose } from '../../src/core/content/prose';

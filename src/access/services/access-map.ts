@@ -5,6 +5,7 @@ import { currentSite, deskWords } from '@/platform/site';
 import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
 import { keptTiers, keptPasses } from '@/tiers/services/lib/kept';
 import { listGroups } from '@/people/store/groups';
+import { isKnown, knownCategories, unknownItems } from './lib/desk-items';
 import { kindNames } from './lib/kind-names';
 import { namesIn } from './lib/rule-names';
 import { pool } from '@/platform/store/db';
@@ -20,20 +21,20 @@ export type { StoredRule } from '@/access/store/rules';
 export type { ItemHead } from '@/content/store/items';
 
 /** The rules with what all that they name is called. */
-export const rulebook = staffUse('look')('rulebook', nothing, async () => {
+export const rulebook = staffUse('look')('rulebook', nothing, async (actor) => {
   const rules = await listRules(pool());
   return done({
     rules,
-    names: await namesIn(rules),
+    names: await namesIn(actor, rules),
     tiers: await keptTiers(),
     meters: (await listMeters(pool())).map(({ id, name }) => ({ id, name })),
   });
 });
 
 /** The address of an item on the site. */
-export const addressOfItem = staffUse('look')('address-of-item', slug, async (_, id) => {
+export const addressOfItem = staffUse('look')('address-of-item', slug, async (actor, id) => {
   const item = await findItem(pool(), id);
-  return item ? done(item.path) : missing();
+  return item && (await isKnown(actor, item)) ? done(item.path) : missing();
 });
 
 const editorSchema = z.object({
@@ -48,27 +49,28 @@ const editorSchema = z.object({
 export const ruleEditor = staffUse('set access')(
   'rule-editor',
   editorSchema,
-  async (_, { id, item, copy }) => {
+  async (actor, { id, item, copy }) => {
     const rule = id === 'new' ? null : await findRule(pool(), id);
     if (rule === undefined) return missing();
     const [named, copied] = [
       item ? await findItem(pool(), item) : undefined,
       copy ? await findRule(pool(), copy) : undefined,
     ];
+    if (named && !(await isKnown(actor, named))) return missing();
     const shown = [rule, copied].flatMap((one) => one ?? []);
     const t = await deskWords();
     return done({
       rule,
       named: named && { id: named.id, title: named.title },
       copied,
-      categories: await keptCategories(),
+      categories: await knownCategories(actor, await keptCategories()),
       tags: await keptTags(),
       kinds: (await keptKinds()).map((kind) => ({ id: kind.id, name: kindNames(kind, t).plural })),
       tiers: await keptTiers(),
       groups: await listGroups(pool()),
       passes: (await keptPasses()).map(({ id: pass, name }) => ({ id: pass, name })),
       names: {
-        ...(await namesIn(shown)),
+        ...(await namesIn(actor, shown)),
         ...(named && { [refKey({ kind: 'item', id: named.id })]: named.title }),
       },
       siteDoorstep: (await currentSite()).doorstep,
@@ -80,7 +82,13 @@ export const ruleEditor = staffUse('set access')(
 const SHOWN = 3;
 
 /** How many items have an address that a pattern covers, and a few of them; for trying it out. */
-export const matchingItems = staffUse('look')('matching-items', z.string().max(500), async (_, pattern) => {
-  const found = (await listPaths(pool())).filter((path) => matchPath(pattern, path) !== null);
-  return done({ count: found.length, some: found.slice(0, SHOWN) });
-});
+export const matchingItems = staffUse('look')(
+  'matching-items',
+  z.string().max(500),
+  async (actor, pattern) => {
+    const found = (await listPaths(pool(), await unknownItems(actor))).filter(
+      (path) => matchPath(pattern, path) !== null,
+    );
+    return done({ count: found.length, some: found.slice(0, SHOWN) });
+  },
+);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ITEM_STATES, itemState, PAGE, type ItemState } from '@/core/content/item';
+import { may, mayWrite, WRITES } from '@/core/staff';
 import { flat, treeOf } from '@/core/content/menu';
 import { startOfDate, addLength, localMonth } from '@/core/calendar';
 import { firstOf, isLocalMonth } from '@/core/instants';
@@ -8,7 +9,14 @@ import { countByCategory, listCategories } from '@/content/store/categories';
 import { findDraft, listDrafts } from '@/content/store/drafts';
 import { findFileOf, listFilesOf } from '@/content/store/files';
 import { filesIn, linkedItems, type Prose } from '@/core/content/prose';
-import { findItem, listHeads, listItems, listRedirects, type ItemHead } from '@/content/store/items';
+import {
+  findItem,
+  listHeads,
+  listItems,
+  listRedirects,
+  listTrashed,
+  type ItemHead,
+} from '@/content/store/items';
 import { countByKind, listKinds, type Kind } from '@/content/store/kinds';
 import { listMenuEntries } from '@/content/store/menus';
 import { listPageRoles } from '@/content/store/page-roles';
@@ -17,13 +25,14 @@ import { findMember } from '@/people/store/members';
 import { nothing, slug } from '@/platform/inputs';
 import { orNothing } from '@/platform/form-fields';
 import { done, missing } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { siteNow } from '@/platform/clock';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { deskWordsOf } from '@/words/desk';
 import { listJoinables } from '@/tiers/services/lib/joinables';
 import { listJoinLinks } from '@/tiers/store/offers';
+import { knownCategories, knownItems, unknownItems } from './lib/desk-items';
 import { accessOf, readViewpoints, type ItemAccess } from './lib/access-map';
 import { kindNames } from './lib/kind-names';
 
@@ -51,6 +60,8 @@ export type ContentRow = {
   depth: number;
   state: ItemState;
   access: ItemAccess;
+  /** Whether the staff member who looks may change it. */
+  mayWrite: boolean;
   /** Of a file: its name, and its size in bytes. */
   file: { name: string; size: number } | null;
 };
@@ -68,24 +79,27 @@ async function namedKinds(): Promise<NamedKind[]> {
 }
 
 /** One list of the Content place: items of a kind that fit the filter, each with who opens it. */
-export const contentPlace = staffUse('look')('content-place', filterSchema, async (_, filter) => {
+export const contentPlace = staffUse('look')('content-place', filterSchema, async (actor, filter) => {
   const view = await readViewpoints();
   const { now } = view.reader;
   const { kind = PAGE, page, access } = filter;
+  const powers = await powersOf(actor);
+  const without = await unknownItems(actor);
   const where: DeskFilter = {
     type: kind,
+    without,
     ...(filter.q && { search: filter.q }),
     ...(filter.state && { state: filter.state }),
     ...(filter.category && { category: filter.category }),
     ...(filter.tag && { tag: filter.tag }),
     ...(filter.author && { author: filter.author }),
   };
-  const isFiltered = Object.keys(where).length > 1 || access !== undefined;
+  const isFiltered = Object.keys(where).length > 2 || access !== undefined;
   const isTree = kind === PAGE && !isFiltered;
   const slice = { limit: ROWS, offset: (page - 1) * ROWS };
   // Who opens an item is computed, not stored: to filter by it, all that fit otherwise are looked at.
   const candidates = isTree
-    ? await treeRows()
+    ? await treeRows(new Set(without))
     : (await listForDesk(pool(), now, where, access ? undefined : slice)).map((row) => ({ row, depth: 0 }));
   const decided = await accessOf(
     view,
@@ -106,6 +120,7 @@ export const contentPlace = staffUse('look')('content-place', filterSchema, asyn
       ...one,
       item: row,
       state: itemState(row, now),
+      mayWrite: mayWrite(powers, row),
       file: file ? { name: file.name, size: file.size } : null,
     };
   });
@@ -116,15 +131,15 @@ export const contentPlace = staffUse('look')('content-place', filterSchema, asyn
     total: isTree || access ? fitting.length : await countForDesk(pool(), now, where),
     rowsOnPage: ROWS,
     kinds: await namedKinds(),
-    categories: await listCategories(pool()),
+    categories: await knownCategories(actor, await listCategories(pool())),
     tags: await listTags(pool()),
     authors: await listAuthors(pool()),
   });
 });
 
 /** All pages in their tree, up to a bound. */
-async function treeRows(): Promise<{ row: ItemHead; depth: number }[]> {
-  const pages = (await listItems(pool())).filter(({ type }) => type === PAGE);
+async function treeRows(without: ReadonlySet<string>): Promise<{ row: ItemHead; depth: number }[]> {
+  const pages = (await listItems(pool())).filter(({ id, type }) => type === PAGE && !without.has(id));
   return flat(treeOf(pages)).slice(0, MOST_IN_TREE);
 }
 
@@ -144,12 +159,14 @@ function fits({ openers, setBy }: ItemAccess, access: NonNullable<AccessFilter>)
 }
 
 /** An item with all that its editor shows; "new" for one that is about to be written. */
-export const itemEditor = staffUse('write content')(
+export const itemEditor = staffUse(...WRITES)(
   'item-editor',
   z.object({ id: slug, kind: z.string().max(200).default('page') }),
-  async ({ memberId }, { id, kind: asKind }) => {
+  async (actor, { id, kind: asKind }) => {
+    const { memberId } = actor;
     const item = id === 'new' ? null : await findItem(pool(), id);
-    if (item === undefined) return missing();
+    const powers = await powersOf(actor);
+    if (item === undefined || (item && !mayWrite(powers, item))) return missing();
     const kinds = await namedKinds();
     const kind = kinds.find((one) => one.id === (item?.type ?? asKind));
     if (!kind) return missing();
@@ -176,8 +193,15 @@ export const itemEditor = staffUse('write content')(
       /** What the items are called to which its text leads. */
       names: item ? await namesIn(item.body) : {},
       redirects: item ? (await listRedirects(pool(), item.id)).map(({ path }) => path) : [],
-      pages: kind.id === PAGE ? (await listItems(pool())).filter(({ type }) => type === PAGE) : [],
-      categories: await listCategories(pool()),
+      mayPublish: may(powers, 'publish'),
+      pages:
+        kind.id === PAGE
+          ? await knownItems(
+              actor,
+              (await listItems(pool())).filter(({ type }) => type === PAGE),
+            )
+          : [],
+      categories: await knownCategories(actor, await listCategories(pool())),
       tags: await listTags(pool()),
       authors: await listAuthors(pool()),
       joinables: await listJoinables(),
@@ -196,14 +220,16 @@ async function namesIn(body: Prose): Promise<Record<string, string>> {
 }
 
 /** Categories as they are nested, tags, and kinds, each with how many items have it. */
-export const contentTerms = staffUse('look')('content-terms', nothing, async () => {
+export const contentTerms = staffUse('look')('content-terms', nothing, async (actor) => {
   const [inCategory, withTag] = [await countByCategory(pool()), await countByTag(pool())];
   return done({
-    categories: flat(treeOf(await listCategories(pool()))).map(({ row, depth }) => ({
-      ...row,
-      depth,
-      items: inCategory.get(row.id) ?? 0,
-    })),
+    categories: flat(treeOf(await knownCategories(actor, await listCategories(pool())))).map(
+      ({ row, depth }) => ({
+        ...row,
+        depth,
+        items: inCategory.get(row.id) ?? 0,
+      }),
+    ),
     tags: (await listTags(pool())).map((tag) => ({ ...tag, items: withTag.get(tag.id) ?? 0 })),
     kinds: await namedKinds(),
     tiers: (await readViewpoints()).tiers.map(({ id, name }) => ({ id, name })),
@@ -211,40 +237,44 @@ export const contentTerms = staffUse('look')('content-terms', nothing, async () 
 });
 
 /** The menu as it is nested, with what its entries can lead to. */
-export const menuEditor = staffUse('look')('menu-editor', nothing, async () =>
-  done({
+export const menuEditor = staffUse('look')('menu-editor', nothing, async (actor) => {
+  const items = await knownItems(actor, await listItems(pool()));
+  return done({
     entries: flat(treeOf(await listMenuEntries(pool()))).map(({ row, depth }) => ({ ...row, depth })),
-    items: (await listItems(pool())).map(({ id, title }) => ({ id, name: title })),
+    items: items.map(({ id, title }) => ({ id, name: title })),
     kinds: (await namedKinds())
       .filter(({ path }) => path !== null)
       .map(({ id, many }) => ({ id, name: many })),
-    categories: (await listCategories(pool())).map(({ id, name }) => ({ id, name })),
+    categories: (await knownCategories(actor, await listCategories(pool()))).map(({ id, name }) => ({
+      id,
+      name,
+    })),
     tags: (await listTags(pool())).map(({ id, name }) => ({ id, name })),
     offers: await listJoinLinks(pool()),
     roles: await listPageRoles(pool()),
-    pages: (await listItems(pool()))
-      .filter(({ type }) => type === PAGE)
-      .map(({ id, title }) => ({ id, name: title })),
-  }),
-);
+    pages: items.filter(({ type }) => type === PAGE).map(({ id, title }) => ({ id, name: title })),
+  });
+});
 
 /** What comes out, and came out, in a month of the site's zone; the present one where none is named. */
 export const contentCalendar = staffUse('look')(
   'content-calendar',
   z.object({ month: z.preprocess(orNothing, z.string().refine(isLocalMonth).optional()) }),
-  async (_, { month: given }) => {
+  async (actor, { month: given }) => {
+    const without = await unknownItems(actor);
     const site = await currentSite();
     const now = siteNow(site);
     const month = given ?? localMonth(now, site.zone);
     const first = startOfDate(firstOf(month), site.zone);
     const items = await listForDesk(pool(), now, {
+      without,
       between: [first, addLength(first, { n: 1, unit: 'month' }, site.zone)],
     });
     return done({
       month,
       now,
       items: items.map((item) => ({ ...item, state: itemState(item, now) })).reverse(),
-      drafts: (await listForDesk(pool(), now, { state: 'draft' }, { limit: 30, offset: 0 })).map(
+      drafts: (await listForDesk(pool(), now, { state: 'draft', without }, { limit: 30, offset: 0 })).map(
         ({ id, title }) => ({ id, title }),
       ),
     });
@@ -255,14 +285,23 @@ export const contentCalendar = staffUse('look')(
 export const findItems = staffUse('look')(
   'find-items',
   z.object({ q: z.string().max(200), kind: z.string().max(200).optional() }),
-  async (_, { q, kind }) => {
+  async (actor, { q, kind }) => {
     const now = siteNow(await currentSite());
     const found = await listForDesk(
       pool(),
       now,
-      { ...(q.trim() && { search: q.trim() }), ...(kind && { type: kind }) },
+      {
+        without: await unknownItems(actor),
+        ...(q.trim() && { search: q.trim() }),
+        ...(kind && { type: kind }),
+      },
       { limit: 20, offset: 0 },
     );
     return done(found.map(({ id, title, path, type }) => ({ id, title, path, type })));
   },
+);
+
+/** What is in the trash, last thrown away first. */
+export const listTrash = staffUse('look')('list-trash', nothing, async (actor) =>
+  done(await knownItems(actor, await listTrashed(pool()))),
 );

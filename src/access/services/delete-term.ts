@@ -1,13 +1,16 @@
 import { z } from 'zod';
+import { withParents } from '@/core/content/categories';
+import { isShut } from '@/core/staff';
 import { BUILT_IN_KINDS } from '@/core/content/item';
 import { countByKind, deleteKind, listKinds } from '@/content/store/kinds';
 import { listCategories, removeCategory } from '@/content/store/categories';
 import { listTags, removeTag } from '@/content/store/tags';
 import { listRules } from '@/access/store/rules';
+import { replaceCategoryInRoles } from '@/platform/store/staff-roles';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { missing, refusedField } from '@/platform/result';
@@ -35,19 +38,23 @@ async function ruleOf(
 }
 
 /** Deletes a category or a tag, or merges it into another. Refused while a rule names it, for items would open or close. */
-export const deleteTerm = staffUse('write content')(
+export const deleteTerm = staffUse('arrange content')(
   'delete-term',
   termSchema,
   async (actor, { of, id, into = null }): Promise<Result<null>> => {
     const at = siteNow(await currentSite());
+    const shutFrom = (await powersOf(actor))?.shutFrom ?? [];
     return transaction(async (db) => {
       for (const what of ['items', 'categories', 'rules']) await lock(db, what);
       const known = of === 'category' ? await listCategories(db) : await listTags(db);
-      if (!known.some((one) => one.id === id)) return missing();
+      const above = of === 'category' ? withParents(await listCategories(db), [id]) : [];
+      const isHidden = isShut(shutFrom, { categories: above });
+      if (!known.some((one) => one.id === id) || isHidden) return missing();
       if (into !== null && (into === id || !known.some((one) => one.id === into)))
         return refusedField('into', 'term.no-other');
       const rule = await ruleOf(db, of, id);
       if (rule) return refusedField('', 'term.in-rule', { rule });
+      if (of === 'category') await replaceCategoryInRoles(db, id, into);
       await (of === 'category' ? removeCategory(db, id, into) : removeTag(db, id, into));
       await record(db, actor, at, `${of} deleted`, `${of}:${id}`, { into });
       return done(null);

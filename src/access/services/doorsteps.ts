@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { deleteItemDoorstep, listItemDoorsteps, saveItemDoorstep } from '@/access/store/doorsteps';
-import { findHead, listTitles } from '@/content/store/items';
+import { findHead } from '@/content/store/items';
 import { listRules } from '@/access/store/rules';
 import { siteNow } from '@/platform/clock';
 import { nothing, slug } from '@/platform/inputs';
@@ -10,15 +10,16 @@ import { currentSite } from '@/platform/site';
 import { lock, pool, transaction } from '@/platform/store/db';
 import { setDoorstep } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
+import { isKnown, knownTitles } from './lib/desk-items';
 import { doorstepDraftSchema } from './lib/doorstep-draft';
 
 /** The site's doorstep, and all that are met in its place: those of rules, and those of items alone. */
-export const doorstepsPlace = staffUse('look')('doorsteps-place', nothing, async () => {
+export const doorstepsPlace = staffUse('look')('doorsteps-place', nothing, async (actor) => {
   const own = await listItemDoorsteps(pool());
   const titles = new Map(
     (
-      await listTitles(
-        pool(),
+      await knownTitles(
+        actor,
         own.map(({ itemId }) => itemId),
       )
     ).map(({ id, name }) => [id, name]),
@@ -26,14 +27,17 @@ export const doorstepsPlace = staffUse('look')('doorsteps-place', nothing, async
   return done({
     doorstep: (await currentSite()).doorstep,
     rules: (await listRules(pool())).filter(({ doorstep }) => doorstep).map(({ id, name }) => ({ id, name })),
-    items: own.map(({ itemId }) => ({ id: itemId, title: titles.get(itemId) ?? itemId })),
+    items: own.flatMap(({ itemId }) => {
+      const title = titles.get(itemId);
+      return title === undefined ? [] : [{ id: itemId, title }];
+    }),
   });
 });
 
 /** The doorstep of an item alone, with the one that is met where it has none. */
-export const itemDoorstep = staffUse('set access')('item-doorstep', slug, async (_, id) => {
+export const itemDoorstep = staffUse('set access')('item-doorstep', slug, async (actor, id) => {
   const item = await findHead(pool(), id);
-  if (!item) return missing();
+  if (!item || !(await isKnown(actor, item))) return missing();
   const own = (await listItemDoorsteps(pool())).find(({ itemId }) => itemId === id);
   return done({
     item: { id, title: item.title, summary: item.summary },

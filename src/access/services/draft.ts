@@ -16,6 +16,7 @@ import { findAudit, newestAudit } from '@/platform/store/audit';
 import { lock, pool, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { compileRules } from '@/core/access/compile';
+import { unknownItems } from './lib/desk-items';
 import { readViewpoints } from './lib/access-map';
 import { NEW_RULE, putRule, removeRule } from './lib/change-rules';
 import { askedAboutRights, gainsAndLosses, memberImpact } from './lib/member-impact';
@@ -32,46 +33,56 @@ const draftSchema = z.object({ paints: paintsSchema });
  * What applying a draft would do: each rule before and after, what opens and closes from each viewpoint, how many real
  * members gain and lose by it, and the cells that would not be as they were painted, because other rules cover them too.
  */
-export const previewDraft = staffUse('set access')('preview-draft', draftSchema, async (_, { paints }) => {
-  const { reader, viewpoints } = await readViewpoints();
-  const draft = await painted(reader, paints);
-  const items = await listPublished(pool(), reader.now);
-  const change = { before: reader.rules, after: draft.after };
-  const asked = { now: reader.now, zone: reader.site.zone, default: reader.site.accessDefault };
-  const impacts = impactOf(
-    asked,
-    change,
-    items,
-    viewpoints.map(({ person }) => person),
-  );
-  const { members, changed } = await memberImpact(reader, change, items);
-  const sum = (of: typeof changed): number => of.reduce((all, { rights }) => all + rights.members, 0);
-  return done({
-    stamp: stampOf(reader),
-    changes: draft.changes.map(({ id, before, after }) => ({
-      id,
-      name: before?.name ?? (after ? nameFor(after.covers[0] ?? { kind: 'site' }, draft.names) : id),
-      before,
-      after,
-    })),
-    names: draft.names,
-    items: new Set(impacts.flatMap(({ opens, closes }) => [...opens, ...closes].map(({ id }) => id))).size,
-    viewpoints: viewpoints.flatMap(({ name }, n) => {
-      const { opens, closes } = impacts[n] ?? { opens: [], closes: [] };
-      return opens.length + closes.length > 0 ? [{ name, opens: some(opens), closes: some(closes) }] : [];
-    }),
-    members: {
-      all: members,
-      affected: sum(changed),
-      ...gainsAndLosses(changed),
-    },
-    notAsPainted: notAsPainted(reader, viewpoints, draft),
-  });
-});
+export const previewDraft = staffUse('set access')(
+  'preview-draft',
+  draftSchema,
+  async (actor, { paints }) => {
+    const { reader, viewpoints } = await readViewpoints();
+    const draft = await painted(actor, reader, paints);
+    const items = await listPublished(pool(), reader.now);
+    const change = { before: reader.rules, after: draft.after };
+    const unknown = new Set(await unknownItems(actor));
+    const asked = { now: reader.now, zone: reader.site.zone, default: reader.site.accessDefault };
+    const impacts = impactOf(
+      asked,
+      change,
+      items,
+      viewpoints.map(({ person }) => person),
+    );
+    const { members, changed } = await memberImpact(reader, change, items);
+    const sum = (of: typeof changed): number => of.reduce((all, { rights }) => all + rights.members, 0);
+    return done({
+      stamp: stampOf(reader),
+      changes: draft.changes.map(({ id, before, after }) => ({
+        id,
+        name: before?.name ?? (after ? nameFor(after.covers[0] ?? { kind: 'site' }, draft.names) : id),
+        before,
+        after,
+      })),
+      names: draft.names,
+      items: new Set(impacts.flatMap(({ opens, closes }) => [...opens, ...closes].map(({ id }) => id))).size,
+      viewpoints: viewpoints.flatMap(({ name }, n) => {
+        const { opens, closes } = impacts[n] ?? { opens: [], closes: [] };
+        return opens.length + closes.length > 0
+          ? [{ name, opens: some(opens, unknown), closes: some(closes, unknown) }]
+          : [];
+      }),
+      members: {
+        all: members,
+        affected: sum(changed),
+        ...gainsAndLosses(changed),
+      },
+      notAsPainted: notAsPainted(reader, viewpoints, draft),
+    });
+  },
+);
 
-const some = (items: ItemHead[]) => ({
+const some = (items: ItemHead[], unknown: ReadonlySet<string>) => ({
   count: items.length,
-  some: items.slice(0, TITLES).map(({ title }) => title),
+  some: items
+    .filter(({ id }) => !unknown.has(id))
+    .slice(0, TITLES)
+    .map(({ title }) => title),
 });
 
 /** The painted cells that other rules of the same layer, or such as must be open as well, decide otherwise. */
@@ -114,9 +125,9 @@ const namesSchema = draftSchema.extend({ which: z.enum(['gain', 'lose']) });
 export const draftMembers = staffUse('set access')(
   'draft-members',
   namesSchema,
-  async (_, { paints, which }) => {
+  async (actor, { paints, which }) => {
     const { reader } = await readViewpoints();
-    const { after } = await painted(reader, paints);
+    const { after } = await painted(actor, reader, paints);
     const change = { before: reader.rules, after };
     const { changed } = await memberImpact(reader, change, await listPublished(pool(), reader.now));
     const keys = changed
@@ -137,7 +148,7 @@ export const applyDraft = staffUse('set access')(
   applySchema,
   async (actor, { paints, stamp }): Promise<Result<{ entry: string }>> => {
     const { reader } = await readViewpoints();
-    const draft = await painted(reader, paints);
+    const draft = await painted(actor, reader, paints);
     const at = siteNow(reader.site);
     return transactionUnlessRefused(async (db) => {
       await lockRules(db);

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { countShown, listReplies, listThreads, type NamedComment } from '@/content/store/comments';
 import type { ShownComment } from '@/core/content/comments';
-import { may } from '@/core/staff';
+import { mayWrite } from '@/core/staff';
 import { slug } from '@/platform/inputs';
 import { done } from '@/platform/result';
+import { powersOf } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { commentedItem } from './lib/comment-rights';
@@ -21,6 +22,7 @@ export const itemComments = publicUse('item-comments', asked, async (actor, { it
   const commented = await commentedItem(reader, itemId);
   if (!commented) return done(null);
   // Staff who look as someone else see what that person would: nothing of their own.
+  const powers = await powersOf(actor);
   const readerId = actor.look ? null : actor.memberId;
   const slice = { limit: THREADS, offset: (page - 1) * THREADS };
   const { rows, total } = await listThreads(pool(), { itemId, readerId, ...slice });
@@ -46,7 +48,7 @@ export const itemComments = publicUse('item-comments', asked, async (actor, { it
     pages: Math.ceil(total / THREADS),
     page,
     mayWrite: commented.rights.writes && readerId !== null,
-    isHeld: commented.settings.isHeld && !may(actor.staffRole, 'write content'),
-    mayModerate: readerId !== null && may(actor.staffRole, 'write content'),
+    isHeld: commented.settings.isHeld && !mayWrite(powers, commented.item),
+    mayModerate: readerId !== null && mayWrite(powers, commented.item),
   });
 });

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { isOn } from '@/core/access/open-week';
-import { listGroup } from '@/content/store/item-lists';
+import { listGroup, type Sought } from '@/content/store/item-lists';
 import { csvLine } from '@/core/csv';
 import { optionalDate } from '@/platform/form-fields';
 import { done } from '@/platform/result';
+import type { Actor } from '@/platform/actor';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { unknownItems } from './lib/desk-items';
 import { nameOf, readViewpoints } from './lib/access-map';
 import { withAllReads } from './lib/free-reads';
 import {
@@ -20,7 +22,7 @@ import {
 } from './lib/map-rows';
 import { painted, paintsSchema, stampOf, type PaintInput } from './lib/paints';
 import type { Reader } from './lib/reader';
-import { atTimeOf, findViewpoint, type SeenFrom } from './lib/viewpoints';
+import { atTimeOf, viewpointFor, type SeenFrom } from './lib/viewpoints';
 
 export type { Cell, MapGroup, MapRow } from './lib/map-rows';
 export type { SeenFrom } from './lib/viewpoints';
@@ -40,18 +42,24 @@ const seenSchema = z.object({
 type Seen = { reader: Reader; viewpoints: SeenFrom[] };
 
 /** The reader and the columns of the map, at a time and by the rules that it shows. */
-async function seenBy({ on, also, paints }: z.output<typeof seenSchema>): Promise<Seen> {
+async function seenBy(actor: Actor, { on, also, paints }: z.output<typeof seenSchema>): Promise<Seen> {
   const site = await currentSite();
   const { reader: now, viewpoints } = await readViewpoints();
   const at = on ? atTimeOf(now.now, on, site.zone) : now.now;
-  const one = also ? await findViewpoint(site, on ? `${also}@${on}` : also) : null;
+  const one = also ? await viewpointFor(actor, site, on ? `${also}@${on}` : also) : null;
   const columns = one ? [...viewpoints, { ...one, name: nameOf(one) }] : viewpoints;
   const reader = await withAllReads({ ...now, now: at });
-  return { reader: await withPaints(reader, paints), viewpoints: columns };
+  return { reader: await withPaints(actor, reader, paints), viewpoints: columns };
 }
 
-async function withPaints(reader: Reader, paints: PaintInput[]): Promise<Reader> {
-  return paints.length > 0 ? byRules(reader, (await painted(reader, paints)).after) : reader;
+/** Rows of what the staff member may not know of are left out. */
+const soughtBy = async (actor: Actor, { search }: { search: string }): Promise<Sought> => ({
+  search,
+  without: await unknownItems(actor),
+});
+
+async function withPaints(actor: Actor, reader: Reader, paints: PaintInput[]): Promise<Reader> {
+  return paints.length > 0 ? byRules(reader, (await painted(actor, reader, paints)).after) : reader;
 }
 
 /** The frame of the map: its columns, and its groups with how each is set; and the first rows of those that are open. */
@@ -63,9 +71,10 @@ export const mapScreen = staffUse('look')(
       open: z.array(groupSchema).max(50).optional(),
     })
     .prefault({}),
-  async (_, input) => {
-    const { reader, viewpoints } = await seenBy(input);
-    const groups = await mapGroups(reader, viewpoints, input.search);
+  async (actor, input) => {
+    const { reader, viewpoints } = await seenBy(actor, input);
+    const sought = await soughtBy(actor, input);
+    const groups = await mapGroups(reader, viewpoints, sought);
     const rows: Record<string, MapRow[]> = {};
     const total = groups.reduce((sum, { count }) => sum + count, 0);
     const open = input.open ?? (total <= ROWS ? groups.map(({ group }) => group) : []);
@@ -73,7 +82,7 @@ export const mapScreen = staffUse('look')(
       if (open.some((one) => JSON.stringify(one) === JSON.stringify(group.group)))
         rows[group.key] = await mapRows(reader, viewpoints, {
           group: group.group,
-          search: input.search,
+          ...sought,
           limit: ROWS,
           offset: 0,
         });
@@ -92,9 +101,9 @@ export const mapScreen = staffUse('look')(
 export const moreRows = staffUse('look')(
   'more-rows',
   seenSchema.extend({ group: groupSchema, offset: z.number().int().min(0).max(1_000_000) }),
-  async (_, { group, offset, ...input }) => {
-    const { reader, viewpoints } = await seenBy(input);
-    const asked = { group, search: input.search, limit: ROWS, offset };
+  async (actor, { group, offset, ...input }) => {
+    const { reader, viewpoints } = await seenBy(actor, input);
+    const asked = { group, ...(await soughtBy(actor, input)), limit: ROWS, offset };
     return done(await mapRows(reader, viewpoints, asked));
   },
 );
@@ -106,15 +115,16 @@ const LOOKED_AT = 5_000;
 export const differingRows = staffUse('look')(
   'differing-rows',
   seenSchema.extend({ group: groupSchema }),
-  async (_, { group, ...input }) => {
-    const { reader, viewpoints } = await seenBy(input);
-    const of = (await mapGroups(reader, viewpoints, input.search)).find(
+  async (actor, { group, ...input }) => {
+    const { reader, viewpoints } = await seenBy(actor, input);
+    const sought = await soughtBy(actor, input);
+    const of = (await mapGroups(reader, viewpoints, sought)).find(
       (one) => JSON.stringify(one.group) === JSON.stringify(group),
     );
     if (!of) return done({ rows: [], isAll: true });
     const rows: MapRow[] = [];
     for (let offset = 0; offset < Math.min(of.count, LOOKED_AT); offset += 500) {
-      const slice = { group, search: input.search, limit: 500, offset };
+      const slice = { group, ...sought, limit: 500, offset };
       const found = await rowsFor(reader, viewpoints, await listGroup(pool(), reader.now, slice));
       rows.push(...found.filter((row) => differs(row, of)));
     }
@@ -126,16 +136,17 @@ const differs = (row: MapRow, group: MapGroup): boolean =>
   row.cells.some((cell, n) => cell.state !== group.cells[n]?.state);
 
 /** The whole map as lines of a CSV file, a page at a time: the item, its address, and a column for each viewpoint. */
-export const exportMap = staffUse('look')('export-map', seenSchema.prefault({}), async (_, input) => {
-  const { reader, viewpoints } = await seenBy({ ...input, paints: [] });
-  const groups = await mapGroups(reader, viewpoints, input.search);
+export const exportMap = staffUse('look')('export-map', seenSchema.prefault({}), async (actor, input) => {
+  const { reader, viewpoints } = await seenBy(actor, { ...input, paints: [] });
+  const sought = await soughtBy(actor, input);
+  const groups = await mapGroups(reader, viewpoints, sought);
   async function* lines(): AsyncGenerator<string> {
     yield csvLine(['group', 'title', 'id', ...viewpoints.map(({ name }) => name)]);
     for (const { group, title, count } of groups)
       for (let offset = 0; offset < count; offset += 500)
         for (const row of await mapRows(reader, viewpoints, {
           group,
-          search: input.search,
+          ...sought,
           limit: 500,
           offset,
         }))

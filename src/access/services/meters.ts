@@ -33,7 +33,7 @@ const NOT_METERS = ['new'];
 const COUNTED_DAYS = 30;
 
 /** All meters: the rules that use each, how many people met its end lately, and how many of those joined. */
-export const metersPlace = staffUse('look')('meters-place', nothing, async () => {
+export const metersPlace = staffUse('look')('meters-place', nothing, async (actor) => {
   const [site, meters, rules] = [await currentSite(), await listMeters(pool()), await listRules(pool())];
   const since = addLength(siteNow(site), { n: -COUNTED_DAYS, unit: 'day' }, site.zone);
   const ends = await countEnds(pool(), site.mode, since);
@@ -45,7 +45,7 @@ export const metersPlace = staffUse('look')('meters-place', nothing, async () =>
       ...(ends.get(meter.id) ?? { met: 0, joined: 0 }),
       rules: rules.filter((rule) => rule.meter === meter.id).map(({ id, name }) => ({ id, name })),
     })),
-    names: await namesIn([{ covers: [], openTo }]),
+    names: await namesIn(actor, [{ covers: [], openTo }]),
   });
 });
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mayWrite, WRITES } from '@/core/staff';
 import type { Meeting } from '@/core/access/doorstep';
 import { articleSchema, type Prose } from '@/core/content/prose';
 import { wordCount } from '@/core/content/prose';
@@ -7,6 +8,7 @@ import { findItem, type Item } from '@/content/store/items';
 import { idIfKnown } from '@/platform/form-fields';
 import { slug } from '@/platform/inputs';
 import { done, missing, type Result } from '@/platform/result';
+import { powersOf } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { readViewpoints } from './lib/access-map';
@@ -67,14 +69,14 @@ const unsaved = (type: string): Item => ({
 });
 
 /** What someone would be shown of an item as it is being written, as if it were published; decided as on the site itself. */
-export const previewItem = staffUse('write content')(
+export const previewItem = staffUse(...WRITES)(
   'preview-item',
   previewSchema,
-  async (_, { id, type, title, summary, body, as }): Promise<Result<PreviewedItem>> => {
+  async (actor, { id, type, title, summary, body, as }): Promise<Result<PreviewedItem>> => {
     const saved = id ? await findItem(pool(), id) : unsaved(type);
     const view = await readViewpoints();
     const viewpoint = view.viewpoints.find((one) => one.id === as);
-    if (!saved || !viewpoint) return missing();
+    if (!saved || !viewpoint || (id && !mayWrite(await powersOf(actor), saved))) return missing();
     const reader = { ...view.reader, person: viewpoint.person };
     const named = { title, isMember: reader.person.signedIn };
     const publishedAt = saved.publishedAt ?? reader.now;

@@ -5,6 +5,7 @@ import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { gainsAndLosses, memberImpact } from './lib/member-impact';
+import { unknownItems } from './lib/desk-items';
 import { readViewpoints } from './lib/access-map';
 import { withPlaces } from './lib/kept-rules';
 import { ruleDraftSchema } from './lib/rule-draft';
@@ -14,7 +15,15 @@ const NAMED = 3;
 type Some = { count: number; some: string[] };
 
 /** Says what a rule that is being written would open and close, and which other rules it meets. Nothing is saved. */
-export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchema, async (_, draft) => {
+export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchema, async (actor, draft) => {
+  const unknown = new Set(await unknownItems(actor));
+  const some = (found: { id: string; title: string }[]): Some => ({
+    count: found.length,
+    some: found
+      .filter(({ id }) => !unknown.has(id))
+      .slice(0, NAMED)
+      .map(({ title }) => title),
+  });
   const { reader, viewpoints } = await readViewpoints();
   const items = await listPublished(pool(), reader.now);
   const written: Rule = { ...draft, id: draft.id ?? 'new', openTo: draft.openTo ?? [] };
@@ -55,9 +64,4 @@ export const previewRule = staffUse('set access')('preview-rule', ruleDraftSchem
             name: others.find(({ id }) => id === meeting.rule)?.name ?? meeting.rule,
           })),
   });
-});
-
-const some = (items: { title: string }[]): Some => ({
-  count: items.length,
-  some: items.slice(0, NAMED).map(({ title }) => title),
 });

@@ -5,6 +5,7 @@ import { nothing, slug } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { listAudit } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
+import type { Actor } from '@/platform/actor';
 import { staffUse } from '@/platform/use';
 import { ruleDraftSchema } from './lib/rule-draft';
 import { namesIn, type Names } from './lib/rule-names';
@@ -12,7 +13,7 @@ import { namesIn, type Names } from './lib/rule-names';
 const MOST = 50;
 
 /** What was done to a rule, newest first, with the names of all that it spoke of. */
-export const ruleHistory = staffUse('set access')('rule-history', slug, async (_, id) => {
+export const ruleHistory = staffUse('set access')('rule-history', slug, async (actor, id) => {
   const entries = await listAudit(pool(), [`rule:${id}`], MOST);
   const staff = entries.flatMap(({ actorId }) => actorId ?? []);
   const names = new Map((await listMemberNames(pool(), staff)).map((one) => [one.id as string, one.name]));
@@ -23,7 +24,13 @@ export const ruleHistory = staffUse('set access')('rule-history', slug, async (_
     before: past(detail.before),
     after: past(detail.after),
   }));
-  return done({ changes, names: await named(changes.flatMap(({ before, after }) => [before, after])) });
+  return done({
+    changes,
+    names: await named(
+      actor,
+      changes.flatMap(({ before, after }) => [before, after]),
+    ),
+  });
 });
 
 /** Rules that were deleted, the latest first: each can be made again as it was. */
@@ -41,5 +48,8 @@ type PastRule = z.output<typeof ruleDraftSchema>;
 /** A rule as a change left it, or found it; null where there was none. */
 const past = (rule: unknown): PastRule | null => ruleDraftSchema.safeParse(rule).data ?? null;
 
-const named = (rules: (PastRule | null)[]): Promise<Names> =>
-  namesIn(rules.flatMap((rule) => (rule ? [{ ...rule, openTo: rule.openTo ?? [] }] : [])));
+const named = (actor: Actor, rules: (PastRule | null)[]): Promise<Names> =>
+  namesIn(
+    actor,
+    rules.flatMap((rule) => (rule ? [{ ...rule, openTo: rule.openTo ?? [] }] : [])),
+  );

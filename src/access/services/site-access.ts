@@ -18,10 +18,11 @@ import { keptTiers } from '@/tiers/services/lib/kept';
 import { findTier } from '@/tiers/store/tiers';
 import { desk } from '@/words/desk';
 import { say } from '@/words/problems';
+import { knownItems } from './lib/desk-items';
 import { keptRules } from './lib/kept-rules';
 
 /** Whom the site is open to where no rule speaks and how many items that are; its open week; its pages at the top of the tree. */
-export const siteAccess = staffUse('look')('site-access', nothing, async () => {
+export const siteAccess = staffUse('look')('site-access', nothing, async (actor) => {
   const site = await currentSite();
   const now = siteNow(site);
   const { covering } = await keptRules();
@@ -35,7 +36,7 @@ export const siteAccess = staffUse('look')('site-access', nothing, async () => {
       .length,
     openWeek: site.openWeek,
     tiers: (await keptTiers()).map(({ id, name }) => ({ id, name })),
-    pages: pages.map(({ id, title, path }) => ({ id, title, path })),
+    pages: (await knownItems(actor, pages)).map(({ id, title, path }) => ({ id, title, path })),
   });
 });
 

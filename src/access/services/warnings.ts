@@ -1,9 +1,8 @@
 import { setImmediate } from 'node:timers/promises';
 import { longestHolding } from '@/core/offers/offer';
 import type { Length } from '@/core/instants';
-import { warningsOf } from '@/core/access/warnings';
+import { warningsOf, type Warning } from '@/core/access/warnings';
 import { listPublished } from '@/content/store/item-lists';
-import { listTitles } from '@/content/store/items';
 import { listGroups } from '@/people/store/groups';
 import { siteNow } from '@/platform/clock';
 import { nothing } from '@/platform/inputs';
@@ -13,10 +12,11 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 import type { StoredOffer } from '@/tiers/store/offers';
+import { knownTitles } from './lib/desk-items';
 import { keptRules } from './lib/kept-rules';
 
 /** What about the rules is probably not as it was meant, with the names of all that it speaks of. */
-export const accessWarnings = staffUse('look')('access-warnings', nothing, async () => {
+export const accessWarnings = staffUse('look')('access-warnings', nothing, async (actor) => {
   const site = await currentSite();
   const [{ rules }, tiers, offers] = [await keptRules(), await keptTiers(), await keptOffers()];
   const now = siteNow(site);
@@ -38,9 +38,15 @@ export const accessWarnings = staffUse('look')('access-warnings', nothing, async
     groups: (await listGroups(pool())).map(({ id }) => id),
   });
   const named = warnings.flatMap((warning) => ('items' in warning ? warning.items : []));
-  const titles = named.length > 0 ? await listTitles(pool(), [...new Set(named)]) : [];
+  const titles = named.length > 0 ? await knownTitles(actor, [...new Set(named)]) : [];
+  const known = new Set(titles.map(({ id }) => id));
   return done({
-    warnings,
+    // What the staff member may not know of is not theirs to be warned about.
+    warnings: warnings.flatMap((warning): Warning[] => {
+      if (!('items' in warning)) return [warning];
+      const items = warning.items.filter((id) => known.has(id));
+      return items.length > 0 ? [{ ...warning, items }] : [];
+    }),
     names: {
       rules: Object.fromEntries(rules.map(({ id, name }) => [id, name])),
       tiers: Object.fromEntries(tiers.map(({ id, name }) => [id, name])),

@@ -3,11 +3,10 @@ import { readViewpoint, writeViewpoint } from '@/core/access/viewpoint';
 import { optionalDate } from '@/platform/form-fields';
 import { nothing } from '@/platform/inputs';
 import { done, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
-
+import { currentSite, powersOf } from '@/platform/site';
 import { publicUse, staffUse } from '@/platform/use';
 import { viewerOf } from './lib/viewer';
-import { findViewpoint } from './lib/viewpoints';
+import { viewpointFor } from './lib/viewpoints';
 import { z } from 'zod';
 
 /** Whether this viewpoint is signed in, and whose it is where staff look as someone else. */
@@ -27,13 +26,13 @@ const choiceSchema = z.object({
 export const chooseViewpoint = staffUse('look')(
   'choose-viewpoint',
   choiceSchema,
-  async ({ staffRole }, { as, on }): Promise<Result<string | null>> => {
+  async (actor, { as, on }): Promise<Result<string | null>> => {
     if (as === 'self') return done(null);
     const viewpoint = readViewpoint(as);
     if (!viewpoint) return refusedField('', 'viewpoint.unknown');
-    if (!readsAll(staffRole)) return refusedField('', 'viewpoint.not-allowed');
+    if (!readsAll(await powersOf(actor))) return refusedField('', 'viewpoint.not-allowed');
     const written = writeViewpoint({ ...viewpoint, on });
-    return (await findViewpoint(await currentSite(), written))
+    return (await viewpointFor(actor, await currentSite(), written))
       ? done(written)
       : refusedField('', 'viewpoint.unknown');
   },

@@ -12,13 +12,14 @@ import { done, missing, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { isKnown } from './lib/desk-items';
 import { titleOf } from './lib/access-map';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { askerAt, doorstepAt } from './lib/doorstep-at';
 import { withAllReads } from './lib/free-reads';
 import { isLetIn, isOut, judge, questionOf, readerFor, type Reader } from './lib/reader';
 import { namesIn } from './lib/rule-names';
-import { findViewpoint } from './lib/viewpoints';
+import { viewpointFor } from './lib/viewpoints';
 
 const whySchema = z.object({
   item: slug,
@@ -28,10 +29,10 @@ const whySchema = z.object({
 });
 
 /** Explains what is decided about an item from a viewpoint, now or on a day. */
-export const why = staffUse('look')('why', whySchema, async (_, { item: id, as, on }) => {
+export const why = staffUse('look')('why', whySchema, async (actor, { item: id, as, on }) => {
   const site = await currentSite();
-  const [item, seen] = [await findItem(pool(), id), await findViewpoint(site, on ? `${as}@${on}` : as)];
-  if (!item || !seen) return missing();
+  const [item, seen] = [await findItem(pool(), id), await viewpointFor(actor, site, on ? `${as}@${on}` : as)];
+  if (!item || !seen || !(await isKnown(actor, item))) return missing();
   const reader = await withAllReads({ ...(await readerFor(seen.person)), now: seen.at });
   const question = { ...questionOf(reader, item), rules: reader.rules };
   const explanation = explain(question);
@@ -48,7 +49,7 @@ export const why = staffUse('look')('why', whySchema, async (_, { item: id, as, 
     explanation,
     offered: isOffered ? judged : null,
     rules: Object.fromEntries(rules.map((rule) => [rule.id, { name: rule.name, covers: rule.covers }])),
-    names: await namesIn(rules),
+    names: await namesIn(actor, rules),
     doorstep: isLetIn(judged) ? undefined : await doorstepFor(reader, item, judged),
     openWeek:
       reader.week && isOn(reader.week, reader.now) ? { tier: reader.week.tier, to: reader.week.to } : null,
@@ -74,10 +75,10 @@ const cheapestFirst = (tiers: OpeningTier[]): OpeningTier[] =>
 export const askedHere = staffUse('look')(
   'asked-here',
   z.string().max(2_000),
-  async ({ look = '' }, path): Promise<Result<Record<string, string>>> => {
-    const seen = readViewpoint(look);
+  async (actor, path): Promise<Result<Record<string, string>>> => {
+    const seen = readViewpoint(actor.look ?? '');
     const item = await findItemByPath(pool(), normalisePath(path) ?? path);
-    if (!seen || !item) return done({});
+    if (!seen || !item || !(await isKnown(actor, item))) return done({});
     const as = writeWho(seen.who);
     return done({
       why: item.id,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { firstState, MOST_COMMENT, type CommentState } from '@/core/content/comments';
-import { may } from '@/core/staff';
+import { mayWrite } from '@/core/staff';
 import { addComment, deleteComments, findComment } from '@/content/store/comments';
 import { mailStaff } from '@/people/services/lib/mail-staff';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
@@ -10,7 +10,7 @@ import { slug, uuid } from '@/platform/inputs';
 import { orNothing } from '@/platform/form-fields';
 import { record } from '@/platform/record';
 import { done, missing, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { memberUse } from '@/platform/use';
@@ -50,7 +50,8 @@ export const writeComment = memberUse(
     const threadId = repliedTo ? (repliedTo.threadId ?? repliedTo.id) : null;
     const { memberId } = actor;
     const at = siteNow(site);
-    const state = firstState(commented.settings, may(actor.staffRole, 'write content'));
+    const moderates = mayWrite(await powersOf(actor), commented.item);
+    const state = firstState(commented.settings, moderates);
     const by = (await findMember(pool(), memberId))?.name ?? '';
     const readers = state === 'shown' ? await readersOfThread(site, { itemId, threadId, memberId }) : [];
     const { item } = commented;
@@ -60,7 +61,7 @@ export const writeComment = memberUse(
       await tellThread(db, site, readers, { item, comment: { id, at }, by });
       const t = deskWordsOf(site);
       const told = { name: by || t('comment.member'), title: item.title };
-      if (!may(actor.staffRole, 'write content'))
+      if (!moderates)
         await mailStaff(db, site, 'comment', {
           subject: t(state === 'waiting' ? 'staff-mail.comment-held' : 'staff-mail.comment', told),
           lines: [t('staff-mail.comment-words', { ...told, date: t.dateTime(at) })],

@@ -16,7 +16,7 @@ const inputSchema = z.object({
 });
 
 /** An account at checkout: its name, its place in the order, and whether people can choose it. */
-export const arrangeGateway = staffUse('manage money')(
+export const arrangeGateway = staffUse('connect gateways')(
   'arrange-gateway',
   inputSchema,
   async (actor, input): Promise<Result<null>> => {

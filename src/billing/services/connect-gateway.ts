@@ -13,7 +13,7 @@ import { keepAccount, keysOf, registerWebhookOf } from './lib/gateway-account';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
 import { say } from '@/words/problems';
 
-const byMoney = staffUse('manage money');
+const byMoney = staffUse('connect gateways');
 const key = z.string().trim().max(300, say('gateway.key-too-long'));
 const keysSchema = z.object({
   gateway: z.string().max(60),

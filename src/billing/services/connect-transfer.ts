@@ -23,7 +23,7 @@ const inputSchema = z.object({
 });
 
 /** Takes payment by bank transfer: whom and where people pay, and how long a transfer may take. */
-export const connectTransfer = staffUse('manage money')(
+export const connectTransfer = staffUse('connect gateways')(
   'connect-transfer',
   inputSchema,
   async (actor, input): Promise<Result<{ id: string }>> => {

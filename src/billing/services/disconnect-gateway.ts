@@ -12,7 +12,7 @@ import { staffUse } from '@/platform/use';
 const inputSchema = z.object({ accountId: uuid, password: passwordAgain });
 
 /** Forgets the keys of a gateway's account. Refused while anything is still to be charged or refunded through it. */
-export const disconnectGateway = staffUse('manage money')(
+export const disconnectGateway = staffUse('connect gateways')(
   'disconnect-gateway',
   inputSchema,
   async (actor, { accountId, password }): Promise<Result<null>> => {

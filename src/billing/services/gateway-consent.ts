@@ -20,7 +20,7 @@ const beginSchema = z.object({
   password: passwordAgain,
 });
 
-export const beginConsent = staffUse('manage money')(
+export const beginConsent = staffUse('connect gateways')(
   'begin-consent',
   beginSchema,
   async (actor, { gateway: gatewayId, mode: asked, password }): Promise<Result<{ url: string }>> => {
@@ -46,7 +46,7 @@ export const beginConsent = staffUse('manage money')(
 /** Uses what the gateway's consent page sent back: once, only for the person who asked, and in the mode they asked for. */
 const backSchema = z.object({ state: z.string().max(200), code: z.string().max(300).nullable() });
 
-export const finishConsent = staffUse('manage money')(
+export const finishConsent = staffUse('connect gateways')(
   'finish-consent',
   backSchema,
   async (actor, back): Promise<Result<{ id: string }>> => {

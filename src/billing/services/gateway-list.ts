@@ -71,8 +71,12 @@ async function listMessages(
   };
 }
 
-export const gatewayList = staffUse('look')('gateway-list', nothing, async () => done(await listGateways()));
+export const gatewayList = staffUse('see money')('gateway-list', nothing, async () =>
+  done(await listGateways()),
+);
 
-export const gatewayMessages = staffUse('look')('gateway-messages', z.string().max(20), async (_, state) =>
-  done(await listMessages(state)),
+export const gatewayMessages = staffUse('see money')(
+  'gateway-messages',
+  z.string().max(20),
+  async (_, state) => done(await listMessages(state)),
 );

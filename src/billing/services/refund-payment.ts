@@ -35,7 +35,7 @@ type Input = z.output<typeof inputSchema>;
 export type Refunded = { amount: number; currency: string; state: Refund['state'] | 'by-hand' };
 
 /** Refunds a payment, in full or in part; access is kept or ends. */
-export const refundPayment = staffUse('manage money')(
+export const refundPayment = staffUse('refund')(
   'refund-payment',
   inputSchema,
   async (actor, input): Promise<Result<Refunded>> => {

@@ -8,7 +8,7 @@ import { uuid } from '@/platform/inputs';
 import { staffUse } from '@/platform/use';
 
 /** Staff say that they have sent money back by their bank, where the gateway gives nothing back by a call. */
-export const refundWasSent = staffUse('manage money')(
+export const refundWasSent = staffUse('refund')(
   'refund-was-sent',
   uuid,
   async (actor, refundId): Promise<Result<null>> => {

@@ -89,6 +89,6 @@ async function listTransfers(): Promise<{
   };
 }
 
-export const transferList = staffUse('look')('transfer-list', nothing, async () =>
+export const transferList = staffUse('see money')('transfer-list', nothing, async () =>
   done(await listTransfers()),
 );

@@ -123,6 +123,6 @@ async function pathFor(db: Transaction, member: Member, checkout: Checkout): Pro
 }
 
 /** What people began and did not finish. */
-export const unfinishedCheckouts = staffUse('look')('unfinished-checkouts', nothing, async () =>
+export const unfinishedCheckouts = staffUse('see members')('unfinished-checkouts', nothing, async () =>
   done({ ...(await listAll()), expireDays: EXPIRE_DAYS }),
 );

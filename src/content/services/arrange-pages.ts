@@ -6,11 +6,12 @@ import { isConflict } from '@/platform/store/db';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { missing, refusedField } from '@/platform/result';
 import { slug } from '@/platform/inputs';
+import { requirePublishing, requireWriting } from './lib/may-write';
 import { followMove } from './lib/addresses';
 import { searchLanguageOf } from './lib/search-language';
 
@@ -22,17 +23,20 @@ const placeSchema = z.object({
 });
 
 /** Puts a page in a place of the tree. Its address and those below it follow; the old ones lead on. */
-export const arrangePages = staffUse('write content')(
+export const arrangePages = staffUse('write pages')(
   'arrange-pages',
   placeSchema,
   async (actor, { id, parentId, before }): Promise<Result<{ path: string }>> => {
     const site = await currentSite();
     const at = siteNow(site);
+    const powers = await powersOf(actor);
     try {
       return await transaction(async (db) => {
         await lock(db, 'items');
         const page = await findItem(db, id);
         if (!page || page.trashedAt || page.type !== PAGE) return missing();
+        requireWriting(powers, page);
+        requirePublishing(powers, page.publishedAt !== null);
         const items = await listItems(db);
         const parent = parentId ? items.find((item) => item.id === parentId) : undefined;
         if (parentId && !parent) return refusedField('', 'item.parent-gone');

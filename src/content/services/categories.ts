@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { withParents } from '@/core/content/categories';
+import { isShut } from '@/core/staff';
 import { slugify } from '@/core/content/slug';
 import {
   arrangeCategories as arrange,
@@ -8,7 +10,7 @@ import {
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { refusedField } from '@/platform/result';
@@ -24,15 +26,20 @@ const categorySchema = z.object({
 });
 
 /** Makes a category, or changes its name and its place in the tree. Its address stays. The answer is its id. */
-export const saveCategory = staffUse('write content')(
+export const saveCategory = staffUse('arrange content')(
   'save-category',
   categorySchema,
   async (actor, { id: asked, name, parentId }): Promise<Result<{ id: string }>> => {
     const at = siteNow(await currentSite());
+    const shutFrom = (await powersOf(actor))?.shutFrom ?? [];
     return transaction(async (db) => {
       await lock(db, 'categories');
       const categories = await listCategories(db);
       const known = categories.find((category) => category.id === asked);
+      // A category that is shut to them is not theirs to move; nor does anything move into it.
+      const touched = [asked, parentId].flatMap((one) => one ?? []);
+      if (isShut(shutFrom, { categories: withParents(categories, touched) }))
+        return refusedField('', 'category.gone');
       const same = (other: { id: string; name: string }): boolean =>
         other.name.toLowerCase() === name.toLowerCase() && other.id !== known?.id;
       if (categories.some(same)) return refusedField('name', 'category.taken');
@@ -53,7 +60,7 @@ export const saveCategory = staffUse('write content')(
 );
 
 /** Brings categories into an order; each keeps its parent. */
-export const arrangeCategories = staffUse('write content')(
+export const arrangeCategories = staffUse('arrange content')(
   'arrange-categories',
   z.array(slug).max(2000),
   async (actor, ids): Promise<Result<null>> => {

@@ -1,15 +1,17 @@
 import { z } from 'zod';
+import { WRITES } from '@/core/staff';
 import { listCategories } from '@/content/store/categories';
 import { listByIds, saveItem, type Item, type ItemInput } from '@/content/store/items';
 import { addRevision } from '@/content/store/revisions';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { refusedField } from '@/platform/result';
 import { slug } from '@/platform/inputs';
+import { requirePublishing, requireWriting } from './lib/may-write';
 import { searchLanguageOf } from './lib/search-language';
 import { tagIds } from './lib/tag-ids';
 
@@ -22,18 +24,25 @@ const changeSchema = z.discriminatedUnion('kind', [
 type Change = z.output<typeof changeSchema>;
 
 /** Changes many items in one way, all or none. The answer is how many were not so already. */
-export const changeItems = staffUse('write content')(
+export const changeItems = staffUse(...WRITES)(
   'change-items',
   z.object({ ids: z.array(slug).min(1).max(1000), change: changeSchema }),
   async (actor, { ids, change }): Promise<Result<{ count: number }>> => {
     const site = await currentSite();
     const at = siteNow(site);
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
       if ('category' in change && !(await listCategories(db)).some(({ id }) => id === change.category))
         return refusedField('category', 'category.gone');
       const tag = 'tag' in change ? (await tagIds(db, [change.tag]))[0] : undefined;
-      const changed = (await listByIds(db, ids)).flatMap((item) => {
+      const chosen = await listByIds(db, ids);
+      requireWriting(powers, ...chosen);
+      requirePublishing(
+        powers,
+        change.kind === 'publish' || chosen.some(({ publishedAt }) => publishedAt !== null),
+      );
+      const changed = chosen.flatMap((item) => {
         const after = changedItem(item, change, tag ?? '', at);
         return after ? [after] : [];
       });

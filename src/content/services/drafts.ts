@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { WRITES } from '@/core/staff';
 import { articleSchema } from '@/core/content/prose';
 import { deleteDraft, saveDraft as store } from '@/content/store/drafts';
 import { siteNow } from '@/platform/clock';
@@ -20,7 +21,7 @@ const draftSchema = z.object({
 });
 
 /** Saves what someone is writing, for them alone, until they save the item itself. The answer is when. */
-export const saveDraft = staffUse('write content')(
+export const saveDraft = staffUse(...WRITES)(
   'save-draft',
   draftSchema,
   async ({ memberId }, { key: itemKey, ...draft }): Promise<Result<{ savedAt: Instant }>> => {
@@ -31,7 +32,7 @@ export const saveDraft = staffUse('write content')(
 );
 
 /** Throws away what one has written and not saved. */
-export const discardDraft = staffUse('write content')(
+export const discardDraft = staffUse(...WRITES)(
   'discard-draft',
   key,
   async ({ memberId }, itemKey): Promise<Result<null>> => {

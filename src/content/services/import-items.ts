@@ -18,7 +18,7 @@ const inputSchema = z.object({
   zone: z.string().max(60),
 });
 
-export const importItem = staffUse('write content')(
+export const importItem = staffUse('arrange content')(
   'import-item',
   inputSchema,
   async (actor, { id, text, now, zone }): Promise<Result<{ id: string; path: string }>> => {

@@ -31,7 +31,7 @@ const entrySchema = z.object({
 });
 
 /** Adds an entry to the end of the menu, or changes one where it is. The answer is its id. */
-export const saveMenuEntry = staffUse('write content')(
+export const saveMenuEntry = staffUse('arrange content')(
   'save-menu-entry',
   entrySchema,
   async (actor, { id: known, ...asked }): Promise<Result<{ id: string }>> => {
@@ -54,7 +54,7 @@ export const saveMenuEntry = staffUse('write content')(
 );
 
 /** Takes an entry off the menu, with those below it. */
-export const removeMenuEntry = staffUse('write content')(
+export const removeMenuEntry = staffUse('arrange content')(
   'remove-menu-entry',
   uuid,
   async (actor, id): Promise<Result<null>> => {
@@ -69,7 +69,7 @@ export const removeMenuEntry = staffUse('write content')(
 );
 
 /** Brings the menu into an order. Entries are nested once, so that no reader loses the way. */
-export const arrangeMenu = staffUse('write content')(
+export const arrangeMenu = staffUse('arrange content')(
   'arrange-menu',
   z.array(z.object({ id: uuid, parentId: uuid.nullable() })).max(MOST_ENTRIES),
   async (actor, places): Promise<Result<null>> => {

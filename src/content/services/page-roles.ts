@@ -18,7 +18,7 @@ const roleSchema = z.object({
 });
 
 /** Chooses the page that serves as something; none, and the product's own does. */
-export const savePageRole = staffUse('write content')(
+export const savePageRole = staffUse('arrange content')(
   'save-page-role',
   roleSchema,
   async (actor, { role, itemId }): Promise<Result<null>> => {

@@ -1,3 +1,4 @@
+import { WRITES } from '@/core/staff';
 import { diffWords } from 'diff';
 import { z } from 'zod';
 import { plainText } from '@/core/content/prose';
@@ -8,11 +9,12 @@ import { pool } from '@/platform/store/db';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { missing, refusedField } from '@/platform/result';
 import { slug } from '@/platform/inputs';
+import { requirePublishing, requireWriting } from './lib/may-write';
 import { searchLanguageOf } from './lib/search-language';
 
 const versionSchema = z.object({ id: slug, version: z.coerce.number().int().min(1) });
@@ -22,12 +24,13 @@ export type Stretch = { words: string; is: 'same' | 'added' | 'removed' };
 export type RevisionLine = Omit<Revision, 'body' | 'savedBy'> & { by: string };
 
 /** The versions of an item, newest first; with one of them beside the present one, where that is asked for. */
-export const itemRevisions = staffUse('write content')(
+export const itemRevisions = staffUse(...WRITES)(
   'item-revisions',
   z.object({ id: slug, version: z.coerce.number().int().min(1).optional() }),
-  async (_, { id, version }) => {
+  async (actor, { id, version }) => {
     const item = await findItem(pool(), id);
     if (!item) return missing();
+    requireWriting(await powersOf(actor), item);
     const lines = await listRevisions(pool(), id);
     const names = new Map<string, string>();
     for (const memberId of new Set(lines.map(({ savedBy }) => savedBy)))
@@ -61,17 +64,20 @@ const stretches = (older: string, newer: string): Stretch[] =>
   ];
 
 /** Makes an item say again what it said at a version, as a new version. Who may read it, and when it is out, stay as they are. */
-export const restoreRevision = staffUse('write content')(
+export const restoreRevision = staffUse(...WRITES)(
   'restore-revision',
   versionSchema,
   async (actor, { id, version }): Promise<Result<{ id: string }>> => {
     const site = await currentSite();
     const at = siteNow(site);
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
       const item = await findItem(db, id);
       const old = await findRevision(db, id, version);
       if (!item || !old) return missing();
+      requireWriting(powers, item);
+      requirePublishing(powers, item.publishedAt !== null);
       if (item.trashedAt) return refusedField('', 'item.trashed');
       const { title, summary, body, author } = old;
       await saveItem(

@@ -1,3 +1,4 @@
+import { WRITES } from '@/core/staff';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { isSafeHref } from '@/core/addresses';
@@ -14,20 +15,23 @@ import {
   saveItem as store,
   type Item,
 } from '@/content/store/items';
+import { listCategories } from '@/content/store/categories';
 import { deleteDraft } from '@/content/store/drafts';
 import { listKinds, type Kind } from '@/content/store/kinds';
 import { addRevision } from '@/content/store/revisions';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { given } from '@/platform/absent';
 import { chosenId, idIfKnown, seenVersion, instantSchema } from '@/platform/form-fields';
 import { slug } from '@/platform/inputs';
 import { say } from '@/words/problems';
 import { followMove, isOfKind, isReserved } from './lib/addresses';
+import { requirePublishing, requireWriting } from './lib/may-write';
 import { tagIds } from './lib/tag-ids';
+import { withParents } from '@/core/content/categories';
 import { searchLanguageOf } from './lib/search-language';
 
 const itemInputSchema = z.object({
@@ -80,12 +84,13 @@ const NEW_ITEM = {
 };
 
 /** Writes an item. An address follows from its parent or kind and the slug, and the addresses below it follow along. */
-export const saveItem = staffUse('write content')(
+export const saveItem = staffUse(...WRITES)(
   'save-item',
   itemInputSchema,
   async (actor, raw): Promise<Result<{ id: string; path: string }>> => {
     const site = await currentSite();
     const at = siteNow(site);
+    const powers = await powersOf(actor);
     try {
       return await transaction(async (db) => {
         // Addresses depend on one another, and a version is compared with what nobody else is changing.
@@ -103,6 +108,10 @@ export const saveItem = staffUse('write content')(
         const kinds = await listKinds(db);
         const kind = kinds.find(({ id }) => id === input.type);
         if (!kind || (known && known.type !== input.type)) return refusedField('type', 'item.no-kind');
+        requireWriting(powers, ...(known ? [known] : []), {
+          ...input,
+          categories: withParents(await listCategories(db), input.categories),
+        });
         if (kind.id === LINK && !isSafeHref(input.target)) return refusedField('target', 'item.no-target');
         const parent = input.parentId ? await findHead(db, input.parentId) : undefined;
         if (input.parentId && (!parent || parent.trashedAt))
@@ -117,6 +126,7 @@ export const saveItem = staffUse('write content')(
         if (path === null || isReserved(path) || isOfKind(kinds, path, kind.id))
           return refusedField('slug', 'item.reserved');
         const publishedAt = published(input.publish, known, at);
+        requirePublishing(powers, publishedAt !== null || (known?.publishedAt ?? null) !== null);
         const id = known?.id ?? input.id ?? randomUUID();
         // A new page below another is the last there, as a lesson follows the ones before.
         const isAppended = kind.id === PAGE && parent && !known && raw.position === undefined;

@@ -14,7 +14,7 @@ import { tagIds } from './lib/tag-ids';
 const tagName = z.string().trim().min(1, say('tag.missing')).max(60);
 
 /** Makes a tag. The answer is its id. */
-export const addTag = staffUse('write content')(
+export const addTag = staffUse('arrange content')(
   'add-tag',
   z.object({ name: tagName }),
   async (actor, { name }): Promise<Result<{ id: string }>> => {
@@ -29,7 +29,7 @@ export const addTag = staffUse('write content')(
 );
 
 /** Gives a tag another name; its address stays. */
-export const renameTag = staffUse('write content')(
+export const renameTag = staffUse('arrange content')(
   'rename-tag',
   z.object({ id: slug, name: tagName }),
   async (actor, { id, name }): Promise<Result<null>> => {
@@ -48,7 +48,7 @@ export const renameTag = staffUse('write content')(
 );
 
 /** Brings tags into an order. */
-export const arrangeTags = staffUse('write content')(
+export const arrangeTags = staffUse('arrange content')(
   'arrange-tags',
   z.array(slug).max(5000),
   async (actor, ids): Promise<Result<null>> => {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { WRITES } from '@/core/staff';
 import { freePath, itemPath } from '@/core/content/item';
 import { listKinds } from '@/content/store/kinds';
 import {
@@ -13,25 +14,32 @@ import {
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
-import { lock, pool, transaction } from '@/platform/store/db';
+import { currentSite, powersOf } from '@/platform/site';
+import { lock, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
-import { nothing, slug } from '@/platform/inputs';
+import { slug } from '@/platform/inputs';
 import { missing } from '@/platform/result';
+import { requirePublishing, requireWriting } from './lib/may-write';
 
 const idsSchema = z.array(slug).min(1).max(1000);
 
 /** Moves items to the trash, and with a page all pages below it. The answer is how many. */
-export const trashItems = staffUse('write content')(
+export const trashItems = staffUse(...WRITES)(
   'trash-items',
   idsSchema,
   async (actor, ids): Promise<Result<{ count: number }>> => {
     const at = siteNow(await currentSite());
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
       const chosen = new Set(ids);
       const below = (await listItems(db)).filter(
         ({ id, ancestors }) => chosen.has(id) || ancestors.some((above) => chosen.has(above)),
+      );
+      requireWriting(powers, ...below);
+      requirePublishing(
+        powers,
+        below.some(({ publishedAt }) => publishedAt !== null),
       );
       const count = await trash(
         db,
@@ -48,15 +56,17 @@ export const trashItems = staffUse('write content')(
  * Brings an item back from the trash, unpublished, with what went there together with it. Where its address is taken by
  * now it gets a number; where its parent is gone, it is at the top.
  */
-export const restoreItem = staffUse('write content')(
+export const restoreItem = staffUse(...WRITES)(
   'restore-item',
   slug,
   async (actor, id): Promise<Result<{ path: string }>> => {
     const at = siteNow(await currentSite());
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
       const item = await findHead(db, id);
       if (!item?.trashedAt) return missing();
+      requireWriting(powers, item);
       const trashed = await listTrashed(db);
       const along = trashed.filter(
         (other) => other.ancestors.includes(id) && other.trashedAt === item.trashedAt,
@@ -86,17 +96,17 @@ export const restoreItem = staffUse('write content')(
   },
 );
 
-/** What is in the trash, last thrown away first. */
-export const listTrash = staffUse('look')('list-trash', nothing, async () => done(await listTrashed(pool())));
-
 /** Deletes items of the trash for good. The answer is how many. */
-export const deleteItems = staffUse('write content')(
+export const deleteItems = staffUse(...WRITES)(
   'delete-items',
   idsSchema,
   async (actor, ids): Promise<Result<{ count: number }>> => {
     const at = siteNow(await currentSite());
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
+      const chosen = new Set(ids);
+      requireWriting(powers, ...(await listTrashed(db)).filter(({ id }) => chosen.has(id)));
       const count = await deleteTrashed(db, { ids });
       await record(db, actor, at, 'items deleted', 'items', { ids, count });
       return done({ count });

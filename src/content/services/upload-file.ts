@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { WRITES } from '@/core/staff';
 import { fileSlug, freePath, FILE } from '@/core/content/item';
 import { EMPTY_PROSE } from '@/core/content/prose';
 import { mediaTypeOf } from '@/core/content/media';
@@ -11,16 +12,17 @@ import { uuid } from '@/platform/inputs';
 import { chosenId } from '@/platform/form-fields';
 import { record } from '@/platform/record';
 import { done, missing, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { lock, pool, transaction } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { requirePublishing, requireWriting } from './lib/may-write';
 import { wholeOf } from './lib/whole-file';
 import { searchLanguageOf } from './lib/search-language';
 
 const nameSchema = z.string().trim().min(1).max(200);
 
 /** Begins the upload of a file; its bytes follow in pieces. The answer is the id of the upload. */
-export const beginUpload = staffUse('write content')(
+export const beginUpload = staffUse(...WRITES)(
   'begin-upload',
   // What is only read, by an import, may be of a kind that is never served.
   z.object({ name: nameSchema, size: z.number().int().min(0), isImport: z.boolean().default(false) }),
@@ -46,7 +48,7 @@ const pieceSchema = z.object({
 });
 
 /** Takes a piece of an upload; the same piece may be sent again. */
-export const takePiece = staffUse('write content')(
+export const takePiece = staffUse(...WRITES)(
   'take-piece',
   pieceSchema,
   async (_, { id, number, bytes }): Promise<Result<null>> => {
@@ -69,12 +71,13 @@ const finishSchema = z.object({
  * Ends an upload: its type is told by its content, and it becomes an item, or replaces the file of one. A new one is
  * published at once: who opens it is a matter of the rules and of what offers it. The answer is the item.
  */
-export const finishUpload = staffUse('write content')(
+export const finishUpload = staffUse(...WRITES)(
   'finish-upload',
   finishSchema,
   async (actor, { id, itemId = null }): Promise<Result<{ itemId: string; title: string; path: string }>> => {
     const site = await currentSite();
     const at = siteNow(site);
+    const powers = await powersOf(actor);
     return transaction(async (db) => {
       await lock(db, 'items');
       const upload = await findUpload(db, id);
@@ -86,6 +89,10 @@ export const finishUpload = staffUse('write content')(
       const { size, sha256 } = whole;
       const known = itemId ? await findHead(db, itemId) : undefined;
       if (itemId && (known?.type !== FILE || known.trashedAt)) return missing();
+      if (known) {
+        requireWriting(powers, known);
+        requirePublishing(powers, known.publishedAt !== null);
+      }
       const taken = new Set((await listItems(db)).map(({ path }) => path));
       const target = known?.id ?? id;
       const title = known?.title ?? upload.name.replace(/\.[A-Za-z0-9]{1,8}$/, '').slice(0, 200);

@@ -116,9 +116,13 @@ export type ListedComment = NamedComment & { title: string; path: string };
 /** Comments in a state, last written first, with their items, and how many there are in all. */
 export async function listComments(
   db: Db,
-  { state, itemId, limit, offset }: CommentFilter,
+  { state, itemId, without, limit, offset }: CommentFilter & { without: string[] },
 ): Promise<{ rows: ListedComment[]; total: number }> {
-  const narrowed = where([['c.state = ?', state], itemId && ['c.item_id = ?', itemId]]);
+  const narrowed = where([
+    ['c.state = ?', state],
+    ['c.item_id <> ALL(?)', without],
+    itemId && ['c.item_id = ?', itemId],
+  ]);
   const rows = await many<ListedComment & { total: bigint }>(
     db,
     `SELECT ${COLUMNS}, c.words, ${WRITER}, i.title, i.path, count(*) OVER () AS total
@@ -129,10 +133,12 @@ export async function listComments(
   return { rows, total: Number(rows[0]?.total ?? 0) };
 }
 
-export async function countByCommentState(db: Db): Promise<Map<CommentState, number>> {
+/** How many comments there are in each state; `without`: those on items of these ids. */
+export async function countByCommentState(db: Db, without: string[]): Promise<Map<CommentState, number>> {
   const rows = await many<{ state: CommentState; n: bigint }>(
     db,
-    'SELECT state, count(*) AS n FROM comments GROUP BY state',
+    'SELECT state, count(*) AS n FROM comments WHERE item_id <> ALL($1) GROUP BY state',
+    [without],
   );
   return new Map(rows.map(({ state, n }) => [state, Number(n)]));
 }

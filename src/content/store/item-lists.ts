@@ -127,6 +127,8 @@ export type DeskFilter = {
   author?: string;
   /** Scheduled from the first instant to before the second. */
   between?: [Instant, Instant];
+  /** The ids of those that are left out. */
+  without?: string[];
 };
 
 const STATES: Record<ItemState, string> = {
@@ -146,6 +148,7 @@ const deskWhere = ({
   AND ($5::text IS NULL OR i.tags @> ARRAY[$5])
   AND ($6::text IS NULL OR i.author = $6)
   AND ($7::timestamptz IS NULL OR (i.published_at >= $7 AND i.published_at < $8))
+  AND i.id <> ALL($9)
 `;
 const deskValues = (at: Instant, f: DeskFilter): unknown[] => [
   at,
@@ -155,6 +158,7 @@ const deskValues = (at: Instant, f: DeskFilter): unknown[] => [
   f.tag ?? null,
   f.author ?? null,
   ...(f.between ?? [null, null]),
+  f.without ?? [],
 ];
 
 /** Items as the Desk lists them, by the site's clock `at`: drafts first, then newest first. */
@@ -167,7 +171,7 @@ export async function listForDesk(
   return many(
     db,
     `SELECT ${HEAD} FROM items i WHERE ${deskWhere(filter)}
-     ORDER BY i.published_at DESC NULLS FIRST, i.updated_at DESC, i.id LIMIT $9 OFFSET $10`,
+     ORDER BY i.published_at DESC NULLS FIRST, i.updated_at DESC, i.id LIMIT $10 OFFSET $11`,
     [...deskValues(at, filter), limit, offset],
   );
 }
@@ -200,6 +204,8 @@ export async function listScheduled(db: Db, at: Instant): Promise<Instant[]> {
   return rows.map(({ publishedAt }) => publishedAt);
 }
 
+/** What is sought in titles and addresses, and the ids of the items that are left out. */
+export type Sought = { search: string; without: string[] };
 /** A group of items: those of one category, or those of one kind without a category. */
 export type Group = { category: string } | { type: string };
 export type GroupCount = { category: string | null; type: string | null; count: number };
@@ -207,38 +213,40 @@ export type GroupCount = { category: string | null; type: string | null; count: 
 const OF_GROUP = `i.trashed_at IS NULL AND i.published_at <= $1
   AND ($2::text IS NULL OR EXISTS (SELECT FROM item_categories c WHERE c.item_id = i.id AND c.category_id = $2))
   AND ($3::text IS NULL OR (i.type = $3 AND NOT EXISTS (SELECT FROM item_categories c WHERE c.item_id = i.id)))
-  AND ($4::text IS NULL OR i.title ILIKE $4 OR i.path ILIKE $4)`;
-const groupValues = (at: Instant, group: Group, search: string): unknown[] => [
+  AND ($4::text IS NULL OR i.title ILIKE $4 OR i.path ILIKE $4)
+  AND i.id <> ALL($5)`;
+const groupValues = (at: Instant, group: Group, { search, without }: Sought): unknown[] => [
   at,
   'category' in group ? group.category : null,
   'type' in group ? group.type : null,
   like(search),
+  without,
 ];
 
 /** The published items of a group whose title or address has the words: pages by address, so that children follow their parent, others newest first. */
 export async function listGroup(
   db: Db,
   at: Instant,
-  { group, search, limit, offset }: Page & { group: Group; search: string },
+  { group, limit, offset, ...sought }: Page & Sought & { group: Group },
 ): Promise<ItemHead[]> {
   const order = 'type' in group && group.type === 'page' ? 'i.path' : 'i.published_at DESC, i.id';
-  return many(db, `SELECT ${HEAD} FROM items i WHERE ${OF_GROUP} ORDER BY ${order} LIMIT $5 OFFSET $6`, [
-    ...groupValues(at, group, search),
+  return many(db, `SELECT ${HEAD} FROM items i WHERE ${OF_GROUP} ORDER BY ${order} LIMIT $6 OFFSET $7`, [
+    ...groupValues(at, group, sought),
     limit,
     offset,
   ]);
 }
 
 /** How many published items each group has whose title or address has the words. */
-export async function countGroups(db: Db, at: Instant, search: string): Promise<GroupCount[]> {
+export async function countGroups(db: Db, at: Instant, { search, without }: Sought): Promise<GroupCount[]> {
   const rows = await many<Omit<GroupCount, 'count'> & { count: bigint }>(
     db,
     `WITH found AS NOT MATERIALIZED (SELECT i.id, i.type FROM items i WHERE i.trashed_at IS NULL AND i.published_at <= $1
-         AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2))
+         AND ($2::text IS NULL OR i.title ILIKE $2 OR i.path ILIKE $2) AND i.id <> ALL($3))
      SELECT c.category_id AS category, NULL AS type, count(*) FROM item_categories c JOIN found ON found.id = c.item_id GROUP BY 1
      UNION ALL
      SELECT NULL, type, count(*) FROM found WHERE NOT EXISTS (SELECT FROM item_categories c WHERE c.item_id = found.id) GROUP BY type`,
-    [at, like(search)],
+    [at, like(search), without],
   );
   return rows.map(({ count, ...group }) => ({ ...group, count: Number(count) }));
 }

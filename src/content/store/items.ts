@@ -183,11 +183,12 @@ export async function listItems(db: Db): Promise<ItemHead[]> {
   );
 }
 
-/** The addresses of all items that are not in the trash. */
-export async function listPaths(db: Db): Promise<string[]> {
+/** The addresses of all items that are not in the trash, but of those with these ids. */
+export async function listPaths(db: Db, without: string[]): Promise<string[]> {
   const rows = await many<{ path: string }>(
     db,
-    'SELECT path FROM items WHERE trashed_at IS NULL ORDER BY path',
+    'SELECT path FROM items WHERE trashed_at IS NULL AND id <> ALL($1) ORDER BY path',
+    [without],
   );
   return rows.map(({ path }) => path);
 }

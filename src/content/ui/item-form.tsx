@@ -69,6 +69,8 @@ type Props = {
   access: ReactNode;
   aside: ReactNode;
   joinables: Joinables;
+  /** Whether the one who writes may publish, and change what is out. */
+  mayPublish: boolean;
   gates: Gates;
   /** From whose eyes a preview can be had, and how. */
   viewpoints: { id: string; name: string }[];
@@ -131,6 +133,7 @@ function ItemFields({
   access,
   aside,
   joinables,
+  mayPublish,
   gates,
   viewpoints,
   preview,
@@ -206,29 +209,42 @@ function ItemFields({
       <div className={clsx('grid gap-5', isPreviewed && 'items-start lg:col-span-2 lg:grid-cols-3')}>
         <div>
           <div className="flex flex-wrap gap-3">
-            <SubmitButton name="publish" value="publish" busy={desk('desk.saving')} className="flex-1">
-              {isOut ? desk('desk.save') : desk('desk-content.publish')}
-            </SubmitButton>
-            <SubmitButton
-              name="publish"
-              value="draft"
-              busy={desk('desk.saving')}
-              look="quiet"
-              className="flex-1"
-            >
-              {isOut ? desk('desk-content.unpublish') : desk('desk-content.save-draft')}
-            </SubmitButton>
+            {mayPublish && (
+              <SubmitButton name="publish" value="publish" busy={desk('desk.saving')} className="flex-1">
+                {isOut ? desk('desk.save') : desk('desk-content.publish')}
+              </SubmitButton>
+            )}
+            {(mayPublish || !isOut) && (
+              <SubmitButton
+                name="publish"
+                value="draft"
+                busy={desk('desk.saving')}
+                look="quiet"
+                className="flex-1"
+              >
+                {isOut ? desk('desk-content.unpublish') : desk('desk-content.save-draft')}
+              </SubmitButton>
+            )}
           </div>
+          {!mayPublish && (
+            <p className="mt-2 text-[0.9375rem] text-muted">
+              {isOut
+                ? desk('desk-content.published-by-others')
+                : desk('desk-content.published-by-others-later')}
+            </p>
+          )}
           <Autosave itemKey={autosave.key} baseVersion={item.version} body={body} save={autosave.save} />
           <input type="hidden" name="publishAtWas" value={item.publishAt} />
-          <TextField
-            name="publishAt"
-            type="datetime-local"
-            label={isOut ? desk('desk-content.published-on') : desk('desk-content.publish-on')}
-            hint={desk('desk-content.publish-on-hint', { zone })}
-            defaultValue={item.publishAt}
-            className="mt-2"
-          />
+          {mayPublish && (
+            <TextField
+              name="publishAt"
+              type="datetime-local"
+              label={isOut ? desk('desk-content.published-on') : desk('desk-content.publish-on')}
+              hint={desk('desk-content.publish-on-hint', { zone })}
+              defaultValue={item.publishAt}
+              className="mt-2"
+            />
+          )}
         </div>
         {access}
         <div>

@@ -19,6 +19,8 @@ export type ItemLine = {
   /** Its address, categories and day, as words. */
   facts: string;
   state: ItemState;
+  /** Whether the one who looks may change it. */
+  mayWrite: boolean;
   stateWords: string;
   /** Who opens it, and what sets that. */
   access: ReactNode;
@@ -62,7 +64,7 @@ export function ItemRows({ lines, isTree, mayWrite, label, categories, tags, pla
     });
   const line = (one: ItemLine) => (
     <div className="grid min-w-0 flex-1 grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-0.5 lg:grid-cols-[auto_minmax(14rem,1fr)_7rem_minmax(12rem,18rem)]">
-      {mayWrite ? (
+      {one.mayWrite ? (
         <input
           type="checkbox"
           checked={ticked.has(one.id)}
@@ -74,7 +76,7 @@ export function ItemRows({ lines, isTree, mayWrite, label, categories, tags, pla
         <span />
       )}
       <div className="min-w-0">
-        {mayWrite ? (
+        {one.mayWrite ? (
           <Link href={`/desk/content/items/${one.id}`} className="font-semibold hover:underline">
             {one.name}
           </Link>

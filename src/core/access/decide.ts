@@ -1,3 +1,4 @@
+import { isShut } from '../staff';
 import type { Instant } from '../instants';
 import { keysOf, matches, type ItemFacts, type Meter, type PersonFacts, type Read } from './facts';
 import { compareSpecificity, ruleLayer, type Specificity } from './layers';
@@ -37,7 +38,8 @@ export type Decision = {
 export function decide(question: Question): Decision {
   const { item, person } = question;
   if (item.system) return { state: 'open', by: 'system', rules: [] };
-  if (person.staff !== undefined && person.readsAll) return { state: 'open', by: 'staff', rules: [] };
+  if (person.staff !== undefined && person.readsAll && !isShut(person.shutFrom ?? [], item))
+    return { state: 'open', by: 'staff', rules: [] };
 
   const plan = planOf(question.rules, item);
   if (plan.plain) return isNamed(plan.plain, keysOf(person)) ? plan.open : plan.closed;

@@ -28,6 +28,8 @@ export type PersonFacts = {
   /** The staff role, where the person is staff. */
   staff?: string;
   readsAll?: boolean;
+  /** Of one who reads everything: the categories that are shut to them. */
+  shutFrom?: readonly string[];
 };
 
 export const VISITOR: PersonFacts = { signedIn: false, tiers: [], passes: [], groups: [] };

@@ -1,3 +1,4 @@
+import { powersOf } from '../staff';
 import { describe, expect, it } from 'vitest';
 import { OPERATIONS, openApi } from './openapi';
 import { decisionInput, decisionsInput, itemsInput } from './schemas';
@@ -50,7 +51,7 @@ describe('what the API takes', () => {
 });
 
 it('a key can have the scopes that its maker may use', () => {
-  expect(SCOPES.filter((scope) => mayGrant('helper', scope))).toEqual(['decisions:read']);
-  expect(SCOPES.filter((scope) => mayGrant('owner', scope))).toEqual([...SCOPES]);
+  expect(SCOPES.filter((scope) => mayGrant(powersOf('helper', {}), scope))).toEqual(['decisions:read']);
+  expect(SCOPES.filter((scope) => mayGrant(powersOf('owner', {}), scope))).toEqual([...SCOPES]);
   expect(SCOPES.filter((scope) => mayGrant(null, scope))).toEqual([]);
 });

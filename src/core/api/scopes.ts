@@ -1,9 +1,9 @@
-import { may, readsAll, type StaffRole } from '../staff';
+import { may, readsAll, type Powers } from '../staff';
 
 /** What a key of the API may be used for. */
 export const SCOPES = ['decisions:read', 'content:read'] as const;
 export type Scope = (typeof SCOPES)[number];
 
-/** Whether someone of a staff role may do what a scope allows, and so make a key that has it. */
-export const mayGrant = (role: StaffRole | null, scope: Scope): boolean =>
-  scope === 'content:read' ? readsAll(role) : may(role, 'look');
+/** Whether someone of the staff may do what a scope allows, and so make a key that has it. */
+export const mayGrant = (powers: Powers | null, scope: Scope): boolean =>
+  scope === 'content:read' ? readsAll(powers) : may(powers, 'look');

@@ -27,7 +27,7 @@ const choices = async () => {
 };
 
 /** All codes, with how often they were used and what was paid by those who used them, in the site's mode. */
-export const codesPlace = staffUse('look')('codes-place', nothing, async () => {
+export const codesPlace = staffUse('set tiers', 'see money')('codes-place', nothing, async () => {
   const { mode } = await currentSite();
   const [batches, reports] = [await listBatches(pool()), await reportCodes(pool(), mode)];
   const codes = batches.map((batch) => ({

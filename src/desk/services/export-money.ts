@@ -208,7 +208,7 @@ const inputSchema = z.discriminatedUnion('list', [
 ]);
 
 /** A list of the Money place as CSV, narrowed and ordered as it is on the screen; it is read as it is sent. */
-export const exportMoney = staffUse('look')('export-money', inputSchema, async (_, query) => {
+export const exportMoney = staffUse('see money')('export-money', inputSchema, async (_, query) => {
   const site = await currentSite();
   const [mode, zone] = [query.mode ?? site.mode, site.zone];
   const whole = { offset: 0, limit: AT_ONCE };

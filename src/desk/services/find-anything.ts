@@ -3,7 +3,10 @@ import { listItems } from '@/content/store/items';
 import { listRules } from '@/access/store/rules';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
-import { currentSite } from '@/platform/site';
+import { may, type Right } from '@/core/staff';
+import { knownItems } from '@/access/services/lib/desk-items';
+import type { Actor } from '@/platform/actor';
+import { currentSite, powersOf } from '@/platform/site';
 import { staffUse } from '@/platform/use';
 import { search } from '@/platform/inputs';
 import { done } from '@/platform/result';
@@ -51,23 +54,37 @@ const SCREENS: Hit[] = [
   { path: '/desk/notifications', title: desk('desk-settings.email-notifications'), kind: screen },
 ];
 
+/** The right without which there is nothing to see at a place of the Desk. */
+const RIGHT_FOR: [string, Right][] = [
+  ['/desk/money', 'see money'],
+  ['/desk/members', 'see members'],
+  ['/desk/settings', 'set up the site'],
+];
+
 /** What an item is, as the Desk names it; a kind without a name of its own is named by its type. */
 const itemKind = (type: string): string =>
   type === 'page' ? desk('desk-frame.kind-page') : type === 'post' ? desk('desk-frame.kind-post') : type;
 
 /** Up to a dozen things of the Desk whose name holds what was typed. */
-async function find(query: string): Promise<Hit[]> {
+async function find(actor: Actor, query: string): Promise<Hit[]> {
   const typed = query.trim().toLowerCase().slice(0, 100);
-  if (!typed) return SCREENS.slice(0, 12);
+  const powers = await powersOf(actor);
+  const screens = SCREENS.filter(({ path }) => {
+    const right = RIGHT_FOR.find(([place]) => path.startsWith(place))?.[1];
+    return right === undefined || may(powers, right);
+  });
+  if (!typed) return screens.slice(0, 12);
   const site = await currentSite();
   const [items, tiers, rules, members] = await Promise.all([
-    listItems(pool()),
+    knownItems(actor, await listItems(pool())),
     listTiers(pool()),
     listRules(pool()),
-    listMembers(pool(), site.mode, siteNow(site), { search: typed }, { limit: 6 }),
+    may(powers, 'see members')
+      ? listMembers(pool(), site.mode, siteNow(site), { search: typed }, { limit: 6 })
+      : [],
   ]);
   const named: Hit[] = [
-    ...SCREENS,
+    ...screens,
     ...tiers.map((tier) => ({
       path: `/desk/tiers/${tier.id}`,
       title: tier.name,
@@ -94,6 +111,6 @@ async function find(query: string): Promise<Hit[]> {
   ].slice(0, 12);
 }
 
-export const findAnything = staffUse('look')('find-anything', search, async (_, typed) =>
-  done(await find(typed)),
+export const findAnything = staffUse('look')('find-anything', search, async (actor, typed) =>
+  done(await find(actor, typed)),
 );

@@ -12,7 +12,7 @@ import * as lists from './lib/money-lists';
 
 /** Rows on a page of a list. */
 const PAGE_ROWS = 100;
-const look = staffUse('look');
+const look = staffUse('see money');
 
 /** Query parameters of a list; unknown values fall back to the first known one. */
 const asked = <State extends string, Sort extends string>(

@@ -21,6 +21,8 @@ import { countWeek } from '@/desk/store/week';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';
+import { unknownItems } from '@/access/services/lib/desk-items';
+import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { currentSite } from '@/platform/site';
 import { staffUse } from '@/platform/use';
@@ -57,7 +59,7 @@ export type Today = {
 const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
 
 /** What the first page of the Desk shows; each figure is read from what really happened. */
-async function readToday(): Promise<Today> {
+async function readToday(actor: Actor): Promise<Today> {
   const site = await currentSite();
   const now = siteNow(site);
   const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
@@ -88,7 +90,7 @@ async function readToday(): Promise<Today> {
     listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
     countWeek(pool(), site.mode, weekAgo, now),
     listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'disputed', limit: 5 }),
-    countByCommentState(pool()),
+    countByCommentState(pool(), await unknownItems(actor)),
   ]);
   const shown = [...overdue.rows, ...running.rows, ...disputed.rows];
   const next = await nextCharges(
@@ -121,4 +123,4 @@ async function readToday(): Promise<Today> {
   };
 }
 
-export const today = staffUse('look')('today', nothing, async () => done(await readToday()));
+export const today = staffUse('look')('today', nothing, async (actor) => done(await readToday(actor)));

@@ -12,16 +12,18 @@ import { FindDialog } from './find-dialog';
 import { LookAsMenu, type LookChoice } from '@/access/ui/look-as-menu';
 import { SiteMenu } from './site-menu';
 import { Shortcuts } from './shortcuts';
+import type { Right } from '@/core/staff';
 import { desk } from '@/words/desk';
 
-export const PLACES = [
+/** The places of the Desk; a place with a right is there for those who have it. */
+export const PLACES: { path: string; name: string; right?: Right }[] = [
   { path: '/desk', name: desk('desk-frame.today') },
   { path: '/desk/content', name: desk('desk.content') },
   { path: '/desk/access', name: desk('desk.access') },
   { path: '/desk/tiers', name: desk('desk.tiers') },
-  { path: '/desk/members', name: desk('desk.members') },
-  { path: '/desk/money', name: desk('desk.money') },
-] as const;
+  { path: '/desk/members', name: desk('desk.members'), right: 'see members' },
+  { path: '/desk/money', name: desk('desk.money'), right: 'see money' },
+];
 
 type Props = {
   siteName: string;
@@ -30,6 +32,7 @@ type Props = {
   behind: number;
   staffName: string;
   isOwner: boolean;
+  rights: readonly Right[];
   theme: 'light' | 'dark' | 'auto';
   viewpoints: LookChoice[];
   findMembers: (words: string) => Promise<{ id: string; name: string; email: string }[]>;
@@ -47,6 +50,7 @@ export function DeskStrip({
   behind,
   staffName,
   isOwner,
+  rights,
   theme,
   viewpoints,
   findMembers,
@@ -56,6 +60,7 @@ export function DeskStrip({
   signOut,
 }: Props) {
   const path = usePathname();
+  const places = PLACES.filter(({ right }) => right === undefined || rights.includes(right));
   const isHere = (place: string): boolean => (place === '/desk' ? path === place : path.startsWith(place));
   return (
     <header className="bg-night text-on-night" style={{ colorScheme: 'dark' }}>
@@ -78,7 +83,7 @@ export function DeskStrip({
         )}
         <nav aria-label={desk('desk-frame.desk')} className="mx-auto hidden lg:block">
           <ul className="flex gap-1">
-            {PLACES.map((place) => (
+            {places.map((place) => (
               <li key={place.path}>
                 <Link
                   href={place.path}
@@ -99,17 +104,17 @@ export function DeskStrip({
         <div className="ml-auto flex items-center gap-2 lg:ml-0">
           <FindDialog />
           <LookAsMenu viewpoints={viewpoints} findMembers={findMembers} />
-          <PlacesMenu isHere={isHere} />
+          <PlacesMenu places={places} isHere={isHere} />
         </div>
       </div>
-      <Shortcuts places={PLACES} />
+      <Shortcuts places={places} />
       {isTest ? <div className="hem h-1.5" aria-hidden /> : <div className="h-px bg-night-soft" />}
     </header>
   );
 }
 
 /** The places of the Desk where the strip has no room for them. */
-function PlacesMenu({ isHere }: { isHere: (place: string) => boolean }) {
+function PlacesMenu({ places, isHere }: { places: typeof PLACES; isHere: (place: string) => boolean }) {
   return (
     <Menu>
       <MenuButton
@@ -119,7 +124,7 @@ function PlacesMenu({ isHere }: { isHere: (place: string) => boolean }) {
         <MenuIcon className="size-4" aria-hidden />
       </MenuButton>
       <MenuItems anchor="bottom end" className={panel}>
-        {PLACES.map((place) => (
+        {places.map((place) => (
           <MenuItem key={place.path}>
             <Link
               href={place.path}

@@ -61,7 +61,7 @@ const inputSchema = memberFilterSchema.extend({
 });
 
 /** A page of the members that a filter leaves, with what each holds and is charged next, and the pages beside it. */
-export const findMembers = staffUse('look')('find-members', inputSchema, async (_, asked) => {
+export const findMembers = staffUse('see members')('find-members', inputSchema, async (_, asked) => {
   const site = await currentSite();
   const now = siteNow(site);
   const filter = memberFilterOf(asked, now, site.zone);
@@ -99,7 +99,7 @@ export const findMembers = staffUse('look')('find-members', inputSchema, async (
 export type Facets = Record<FacetName, Facet[]>;
 
 /** How many of the members that a filter leaves hold each tier, are in each state and group, and pay by each gateway. */
-export const memberFacets = staffUse('look')('member-facets', memberFilterSchema, async (_, asked) => {
+export const memberFacets = staffUse('see members')('member-facets', memberFilterSchema, async (_, asked) => {
   const site = await currentSite();
   const now = siteNow(site);
   const filter = memberFilterOf(asked, now, site.zone);

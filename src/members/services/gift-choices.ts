@@ -10,7 +10,7 @@ import { listPasses } from '@/tiers/store/passes';
 import { listTiers } from '@/tiers/store/tiers';
 
 /** The passes that a member holds now, and the tiers and passes that can be given. */
-export const giftChoices = staffUse('look')('gift-choices', uuid, async (_, memberId) => {
+export const giftChoices = staffUse('see members')('gift-choices', uuid, async (_, memberId) => {
   const site = await currentSite();
   const now = siteNow(site);
   const held = (await listPassesOf(pool(), memberId)).filter(

@@ -29,7 +29,7 @@ import { say } from '@/words/problems';
 const PAGE_SIZE = 100;
 
 /** All groups, with how many members are in each and which access rules ask for it. */
-export const groupsPlace = staffUse('look')('groups-place', nothing, async () => {
+export const groupsPlace = staffUse('see members')('groups-place', nothing, async () => {
   const [groups, rules] = [await listGroupsWithCounts(pool()), await listRules(pool())];
   return done(
     groups.map((group) => ({
@@ -42,7 +42,7 @@ export const groupsPlace = staffUse('look')('groups-place', nothing, async () =>
 });
 
 /** A group with a page of its members. */
-export const groupPage = staffUse('look')(
+export const groupPage = staffUse('see members')(
   'group-page',
   z.object({ id: slug, page: z.number().int().min(1).max(100_000).default(1) }),
   async (_, { id, page }) => {
@@ -174,7 +174,7 @@ export const removeMemberFromGroup = staffUse('manage members')(
 );
 
 /** The groups that a member is in, and the others. */
-export const groupsOfMember = staffUse('look')('groups-of-member', uuid, async (_, memberId) => {
+export const groupsOfMember = staffUse('see members')('groups-of-member', uuid, async (_, memberId) => {
   const [all, theirs] = [await listGroups(pool()), await listGroupsOf(pool(), memberId)];
   const isTheirs = new Set(theirs.map(({ id }) => id));
   return done({ theirs, others: all.filter(({ id }) => !isTheirs.has(id)) });

@@ -118,4 +118,6 @@ async function readFile(id: string): Promise<{
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-export const memberFile = staffUse('look')('member-file', uuid, async (_, id) => found(await readFile(id)));
+export const memberFile = staffUse('see members')('member-file', uuid, async (_, id) =>
+  found(await readFile(id)),
+);

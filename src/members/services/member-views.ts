@@ -7,7 +7,7 @@ import { staffUse } from '@/platform/use';
 import { say } from '@/words/problems';
 
 /** The filters of the members' list that the caller has saved. */
-export const myMemberViews = staffUse('look')('my-member-views', nothing, async ({ memberId }) =>
+export const myMemberViews = staffUse('see members')('my-member-views', nothing, async ({ memberId }) =>
   done(memberId ? await listViews(pool(), memberId) : []),
 );
 
@@ -18,7 +18,7 @@ const viewSchema = z.object({
 });
 
 /** Saves a filter of the members' list under a name, for the caller alone. */
-export const saveMemberView = staffUse('look')(
+export const saveMemberView = staffUse('see members')(
   'save-member-view',
   viewSchema,
   async ({ memberId }, { name, query }): Promise<Result<null>> => {
@@ -31,7 +31,7 @@ export const saveMemberView = staffUse('look')(
   },
 );
 
-export const deleteMemberView = staffUse('look')(
+export const deleteMemberView = staffUse('see members')(
   'delete-member-view',
   uuid,
   async ({ memberId }, id): Promise<Result<null>> =>

@@ -134,10 +134,14 @@ function historyOf(
   return entries.sort((a, b) => compare(b.at, a.at));
 }
 
-export const subscriptionFile = staffUse('look')('subscription-file', uuid, async (_, id) =>
-  found(await readFile(id)),
+export const subscriptionFile = staffUse('see members', 'see money')(
+  'subscription-file',
+  uuid,
+  async (_, id) => found(await readFile(id)),
 );
 
-export const subscriptionOfPayment = staffUse('look')('subscription-of-payment', uuid, async (_, id) =>
-  found(await ofPayment(id)),
+export const subscriptionOfPayment = staffUse('see members', 'see money')(
+  'subscription-of-payment',
+  uuid,
+  async (_, id) => found(await ofPayment(id)),
 );

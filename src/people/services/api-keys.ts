@@ -5,7 +5,7 @@ import { siteNow } from '@/platform/clock';
 import { nothing, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
 import { done, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { currentSite, powersOf } from '@/platform/site';
 import { pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { hashToken, newToken } from '@/platform/tokens';
@@ -36,7 +36,8 @@ export const makeApiKey = staffUse('set up the site')(
   keySchema,
   async (actor, { name, scopes, days }): Promise<Result<{ key: string }>> => {
     const { memberId } = actor;
-    const tooMuch = scopes.find((scope) => !mayGrant(actor.staffRole, scope));
+    const powers = await powersOf(actor);
+    const tooMuch = scopes.find((scope) => !mayGrant(powers, scope));
     if (!memberId || tooMuch) return refusedField('scopes', 'key.more-than-you');
     return transaction(async (db) => {
       const site = await currentSite(db);
@@ -74,6 +75,7 @@ const CALLS: Limit = { name: 'api:calls', points: 600, seconds: 60 };
 export const whoseKey = publicUse('whose-key', z.string().max(200), async (_, key) => {
   const [found, site] = [await findApiKey(pool(), hashToken(key)), await currentSite()];
   if (!found || found.mode !== site.mode) return done(null);
-  const scopes = found.scopes.filter((scope) => mayGrant(found.staffRole, scope));
+  const powers = await powersOf(found);
+  const scopes = found.scopes.filter((scope) => mayGrant(powers, scope));
   return done({ ...found, scopes, wait: await spendPoint(CALLS, found.id) });
 });

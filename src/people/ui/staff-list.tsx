@@ -1,11 +1,13 @@
 import { Check } from 'lucide-react';
-import { may, RIGHTS, STAFF_ROLES, type StaffRole } from '@/core/staff';
+import Link from 'next/link';
+import { may, RIGHTS, STAFF_ROLES, type Powers, type StaffRole } from '@/core/staff';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Confirm } from '@/kit/confirm';
 import { ConfirmAction } from '@/kit/confirm-action';
 import { Email } from '@/kit/email';
 import { SelectField, TextField } from '@/kit/field';
 import { desk } from '@/words/desk';
+import { rightWords } from './right-words';
 import { PasswordAgain } from './password-again';
 
 type Person = { id: string; name: string; email: string; role: StaffRole; seen: string; isYou: boolean };
@@ -13,13 +15,14 @@ type Invite = { id: string; email: string; role: StaffRole; until: string };
 type Props = {
   staff: Person[];
   invites: Invite[];
+  powers: Powers[];
   change: FormAction;
   withdraw: FormAction;
   invite: FormAction;
 };
 
 /** Who runs the site, who is invited to, and what each role may. */
-export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
+export function StaffList({ staff, invites, powers, change, withdraw, invite }: Props) {
   return (
     <div className="mt-6 grid grid-cols-1 gap-10">
       <section className="max-w-3xl">
@@ -105,32 +108,24 @@ export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
                 <th scope="col" className="py-2 pr-5 font-semibold">
                   {desk('desk-settings.right')}
                 </th>
-                {STAFF_ROLES.map((role) => (
+                {powers.map(({ role }) => (
                   <th key={role} scope="col" className="w-24 py-2 text-center font-semibold">
-                    {desk(`desk-settings.role-${role}`)}
+                    {role === 'owner' ? (
+                      desk(`desk-settings.role-${role}`)
+                    ) : (
+                      <Link href={`/desk/settings/staff/${role}`} className="text-spruce underline">
+                        {desk(`desk-settings.role-${role}`)}
+                      </Link>
+                    )}
                   </th>
                 ))}
               </tr>
             </thead>
             <tbody>
               {RIGHTS.map((right) => (
-                <tr key={right} className="border-t border-line">
-                  <th scope="row" className="py-2 pr-5 text-left font-normal">
-                    {desk(`desk-settings.right-${slug(right)}`)}
-                  </th>
-                  {STAFF_ROLES.map((role) => (
-                    <td key={role} className="py-2 text-center">
-                      {may(role, right) ? (
-                        <Check className="inline size-5 text-open" aria-label={desk('desk-settings.may')} />
-                      ) : (
-                        <span className="text-muted" aria-label={desk('desk-settings.may-not')}>
-                          –
-                        </span>
-                      )}
-                    </td>
-                  ))}
-                </tr>
+                <Row key={right} name={rightWords(right)} has={powers.map((one) => may(one, right))} />
               ))}
+              <Row name={desk('desk-settings.reads-all')} has={powers.map(({ readsAll }) => readsAll)} />
             </tbody>
           </table>
         </div>
@@ -139,10 +134,26 @@ export function StaffList({ staff, invites, change, withdraw, invite }: Props) {
   );
 }
 
-type Slugged<Text extends string> = Text extends `${infer First} ${infer Rest}`
-  ? `${First}-${Slugged<Rest>}`
-  : Text;
-const slug = <Text extends string>(text: Text): Slugged<Text> => text.replaceAll(' ', '-') as Slugged<Text>;
+function Row({ name, has }: { name: string; has: boolean[] }) {
+  return (
+    <tr className="border-t border-line">
+      <th scope="row" className="py-2 pr-5 text-left font-normal">
+        {name}
+      </th>
+      {has.map((may, n) => (
+        <td key={STAFF_ROLES[n]} className="py-2 text-center">
+          {may ? (
+            <Check className="inline size-5 text-open" aria-label={desk('desk-settings.may')} />
+          ) : (
+            <span className="text-muted" aria-label={desk('desk-settings.may-not')}>
+              –
+            </span>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}
 
 function RoleField({ value, canLeave = false }: { value: StaffRole; canLeave?: boolean }) {
   return (

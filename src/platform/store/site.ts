@@ -8,6 +8,7 @@ import { doorstepSchema } from '@/core/access/doorstep-schema';
 import type { OpenWeek } from '@/core/access/open-week';
 import { openWeekSchema } from '@/core/access/open-week-schema';
 import type { TaxTable, TaxWay } from '@/core/tax';
+import type { RoleSettings } from '@/core/staff';
 import type { AccountSection } from '@/core/account-sections';
 import { accountSectionsSchema } from '@/core/account-sections-schema';
 import type { MailSetting } from '@/core/mail-words';
@@ -63,6 +64,8 @@ export type Site = {
   staffIdleMinutes: number;
   /** Minor units; larger refunds ask for the password again. */
   refundAsksAbove: number;
+  /** What the owner lets the staff roles do; a role that is not in it is as it is from the start. */
+  roles: RoleSettings;
 };
 
 const FIND_SITE = prepared(
@@ -72,14 +75,15 @@ const FIND_SITE = prepared(
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
        (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails,
-       (SELECT jsonb_object_agg(key, words) FROM reworded WHERE reworded.language = site.language) AS reworded
+       (SELECT jsonb_object_agg(key, words) FROM reworded WHERE reworded.language = site.language) AS reworded,
+       (SELECT jsonb_object_agg(role, jsonb_build_object('rights', rights, 'readsAll', reads_all, 'writesIn', writes_in, 'shutFrom', shut_from)) FROM staff_roles) AS roles
      FROM site`,
 );
 
 /** The site, or undefined before it was set up. */
 export async function findSite(db: Db): Promise<Site | undefined> {
   const row = await maybeOne<
-    Omit<Site, 'clockAheadMs' | 'refundAsksAbove' | 'tax' | 'mails' | 'reworded'> & {
+    Omit<Site, 'clockAheadMs' | 'refundAsksAbove' | 'tax' | 'mails' | 'reworded' | 'roles'> & {
       clockAheadMs: bigint;
       refundAsksAbove: bigint;
       taxWay: TaxWay;
@@ -87,6 +91,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
       rates: TaxTable['rates'] | null;
       mails: Site['mails'] | null;
       reworded: Reworded | null;
+      roles: RoleSettings | null;
     }
   >(db, FIND_SITE, [], {
     doorstep: doorstepSchema,
@@ -97,9 +102,10 @@ export async function findSite(db: Db): Promise<Site | undefined> {
     rates: built,
     mails: built,
     reworded: built,
+    roles: built,
   });
   if (!row) return undefined;
-  const { taxWay: way, kinds, rates, mails, reworded, ...site } = row;
+  const { taxWay: way, kinds, rates, mails, reworded, roles, ...site } = row;
   return {
     ...site,
     clockAheadMs: Number(site.clockAheadMs),
@@ -107,6 +113,7 @@ export async function findSite(db: Db): Promise<Site | undefined> {
     tax: { way, kinds: kinds ?? [], rates: rates ?? [] },
     mails: mails ?? {},
     reworded: reworded ?? {},
+    roles: roles ?? {},
   };
 }
 

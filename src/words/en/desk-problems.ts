@@ -208,6 +208,9 @@ export const deskProblems = {
   'term.no-other': 'Choose another one to merge it into.',
   'category.taken': 'There is a category of this name already.',
   'item.front-taken': 'The front page is “{title}”. Open that page and untick “Front page” first.',
+  'item.not-yours': 'Your role may not write “{title}”.',
+  'item.not-published-by-you':
+    'Your role may not change what is published, nor publish. Save it as a draft, and ask someone who may.',
   'item.no-kind': 'There is no such kind of item.',
   'item.no-target': 'Where does the link lead? Start with https://, / or mailto:.',
   'item.trashed': 'It is in the trash. Restore it first.',

@@ -29,7 +29,8 @@ const keptHideable = (): Promise<ItemHead[]> =>
 /** What lists, menus, searches and feeds leave out for a reader: what is closed to them by a rule that hides it. */
 export async function hiddenFrom(reader: Reader): Promise<Hidden> {
   const { rules } = reader;
-  if (!rules.some(({ on, listed }) => on && listed === false) || reader.person.readsAll) return NONE;
+  if (!rules.some(({ on, listed }) => on && listed === false)) return NONE;
+  if (reader.person.readsAll && !reader.person.shutFrom?.length) return NONE;
   return oncePerRequest(`hidden from ${JSON.stringify(reader.person)}`, () => find(reader));
 }
 

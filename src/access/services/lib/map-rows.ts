@@ -5,7 +5,7 @@ import { refKey, type Cover, type Rule } from '@/core/access/rule';
 import type { ItemFacts } from '@/core/access/facts';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import type { Instant } from '@/core/instants';
-import { countGroups, listGroup, type Group, type GroupCount } from '@/content/store/item-lists';
+import { countGroups, listGroup, type Group, type GroupCount, type Sought } from '@/content/store/item-lists';
 import { findParents, listHeads, type ItemHead } from '@/content/store/items';
 import { keptCategories, keptKinds, keptPublished } from '@/content/services/lib/kept';
 import type { Category } from '@/content/store/categories';
@@ -84,15 +84,15 @@ export const byRules = (reader: Reader, rules: Rule[]): Reader => {
 };
 
 /** How many items each group has; of all of them kept, for that is what the map is opened with. */
-const countsOf = (now: Instant, search: string): Promise<GroupCount[]> =>
-  search === ''
-    ? keptPublished('groups of the map', now, () => countGroups(pool(), now, ''))
-    : countGroups(pool(), now, search);
+const countsOf = (now: Instant, sought: Sought): Promise<GroupCount[]> =>
+  sought.search === '' && sought.without.length === 0
+    ? keptPublished('groups of the map', now, () => countGroups(pool(), now, sought))
+    : countGroups(pool(), now, sought);
 
 /** The groups of the map in their order, with how many items each has and what it is set to. */
-export async function mapGroups(reader: Reader, viewpoints: SeenFrom[], search: string): Promise<MapGroup[]> {
+export async function mapGroups(reader: Reader, viewpoints: SeenFrom[], sought: Sought): Promise<MapGroup[]> {
   const [counts, categories, kinds] = [
-    await countsOf(reader.now, search),
+    await countsOf(reader.now, sought),
     await keptCategories(),
     await keptKinds(),
   ];
@@ -152,7 +152,7 @@ function inTree(
 export async function mapRows(
   reader: Reader,
   viewpoints: SeenFrom[],
-  asked: { group: Group; search: string; limit: number; offset: number },
+  asked: Sought & { group: Group; limit: number; offset: number },
 ): Promise<MapRow[]> {
   const items = await listGroup(pool(), reader.now, asked);
   return rowsFor(reader, viewpoints, items);

@@ -2,11 +2,11 @@ import type { PersonFacts } from '@/core/access/facts';
 import { countImpact } from '@/core/access/impact';
 import { turningPoints } from '@/core/access/rights';
 import type { Rule } from '@/core/access/rule';
-import { readsAll } from '@/core/staff';
 import { listRights, type Rights } from '@/billing/store/rights';
 import type { ItemHead } from '@/content/store/items';
 import { pool } from '@/platform/store/db';
 import type { Reader } from './reader';
+import { staffFacts } from './viewpoints';
 
 type Change = { before: Rule[]; after: Rule[] };
 /** What a change does to everyone who has the same rights. */
@@ -29,7 +29,12 @@ export async function memberImpact(
 ): Promise<{ members: number; changed: RightsImpact[] }> {
   const all = await listRights(pool(), askedAboutRights(reader, change));
   const asked = { now: reader.now, zone: reader.site.zone, default: reader.site.accessDefault };
-  const counts = countImpact(asked, change, items, all.map(personWith));
+  const counts = countImpact(
+    asked,
+    change,
+    items,
+    all.map((rights) => personWith(reader, rights)),
+  );
   return {
     members: all.reduce((sum, { members }) => sum + members, 0),
     changed: all.flatMap((rights, n) => {
@@ -39,15 +44,17 @@ export async function memberImpact(
   };
 }
 
-const personWith = ({ memberId, joinedAt, tiers, passes, groups, staffRole }: Rights): PersonFacts => ({
+const personWith = (
+  { site }: Reader,
+  { memberId, joinedAt, tiers, passes, groups, staffRole }: Rights,
+): PersonFacts => ({
   signedIn: true,
   ...(memberId && { id: memberId }),
   joinedAt,
   tiers,
   passes,
   groups,
-  staff: staffRole ?? undefined,
-  readsAll: readsAll(staffRole),
+  ...staffFacts(site, staffRole),
 });
 
 /** How many members gain something by a change, and how many lose something. */

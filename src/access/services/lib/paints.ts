@@ -7,6 +7,7 @@ import { slugify } from '@/core/content/slug';
 import { readViewpoint, type ViewpointWho } from '@/core/access/viewpoint';
 import type { StoredRule } from '@/access/store/rules';
 import { freeId } from '@/platform/free-id';
+import type { Actor } from '@/platform/actor';
 import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 import { factsOfTargets } from './map-rows';
 import type { Reader } from './reader';
@@ -35,7 +36,7 @@ export type Painted = {
 };
 
 /** The rules as they are after cells were painted. What is gone by now is left out. */
-export async function painted(reader: Reader, input: PaintInput[]): Promise<Painted> {
+export async function painted(actor: Actor, reader: Reader, input: PaintInput[]): Promise<Painted> {
   const facts = await factsOfTargets(
     input.map(({ target }) => target),
     reader.now,
@@ -49,7 +50,10 @@ export async function painted(reader: Reader, input: PaintInput[]): Promise<Pain
     const [found, viewpoint] = [facts.get(refKey(target)), readViewpoint(as)];
     return found && viewpoint ? [{ target, facts: found, who: whoOf(viewpoint.who), to, as }] : [];
   });
-  const names = await namesIn([...reader.rules, { covers: paints.map(({ target }) => target), openTo: [] }]);
+  const names = await namesIn(actor, [
+    ...reader.rules,
+    { covers: paints.map(({ target }) => target), openTo: [] },
+  ]);
   const newId = (target: Cover, taken: Set<string>): string =>
     freeId(slugify(nameFor(target, names)), new Set([...NOT_RULES, ...taken]));
   const context = { default: reader.site.accessDefault, tiers, newId };

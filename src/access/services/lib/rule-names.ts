@@ -1,18 +1,27 @@
 import { refKey, type Rule } from '@/core/access/rule';
-import { listTitles } from '@/content/store/items';
 import { keptCategories, keptKinds, keptTags } from '@/content/services/lib/kept';
 import { listGroups } from '@/people/store/groups';
 import { listMemberNames } from '@/people/store/members';
 import { keptTiers, keptPasses } from '@/tiers/services/lib/kept';
-import { deskWords } from '@/platform/site';
+import type { Actor } from '@/platform/actor';
+import { deskWords, powersOf } from '@/platform/site';
 import { pool } from '@/platform/store/db';
+import { may } from '@/core/staff';
+import { desk } from '@/words/desk';
+import { knownTitles } from './desk-items';
 import { kindNames } from './kind-names';
 
 /** What the things are called that rules speak of, by kind and id: "tier:observer". */
 export type Names = Record<string, string>;
 
-/** The names of all that some rules speak of; of items and members, of those alone. */
-export async function namesIn(rules: Pick<Rule, 'covers' | 'except' | 'openTo'>[]): Promise<Names> {
+/**
+ * The names of all that some rules speak of; of items and members, of those alone. Items that the staff member may not know of,
+ * and members where they see none, stay unnamed.
+ */
+export async function namesIn(
+  actor: Actor,
+  rules: Pick<Rule, 'covers' | 'except' | 'openTo'>[],
+): Promise<Names> {
   const covers = rules.flatMap((rule) => [...rule.covers, ...(rule.except ?? [])]);
   const items = covers.flatMap((cover) =>
     cover.kind === 'item' || cover.kind === 'under' ? [cover.id] : [],
@@ -33,7 +42,16 @@ export async function namesIn(rules: Pick<Rule, 'covers' | 'except' | 'openTo'>[
       'type',
       (await keptKinds()).map((kind) => ({ id: kind.id, name: kindNames(kind, t).plural })),
     ),
-    ...named('item', items.length > 0 ? await listTitles(pool(), items) : []),
-    ...named('member', members.length > 0 ? await listMemberNames(pool(), members) : []),
+    ...named(
+      'item',
+      items.map((id) => ({ id, name: desk('desk-access.unnamed-item') })),
+    ),
+    ...named('item', items.length > 0 ? await knownTitles(actor, items) : []),
+    ...named(
+      'member',
+      may(await powersOf(actor), 'see members')
+        ? await listMemberNames(pool(), members)
+        : members.map((id) => ({ id, name: desk('desk-access.unnamed-member') })),
+    ),
   ]);
 }

@@ -5,7 +5,9 @@ import { fromMs, toMs, type Instant, type LocalDate } from '@/core/instants';
 import { findHolder } from '@/billing/store/holdings';
 import { findGroup, listGroups } from '@/people/store/groups';
 import { findMember } from '@/people/store/members';
-import { readsAll } from '@/core/staff';
+import { may, powersOf as staffPowers, type StaffRole } from '@/core/staff';
+import type { Actor } from '@/platform/actor';
+import { powersOf } from '@/platform/site';
 import { siteNow } from '@/platform/clock';
 import type { Site } from '@/platform/store/site';
 import { pool } from '@/platform/store/db';
@@ -34,9 +36,18 @@ export async function personFacts(site: Site, memberId: string, at: Instant): Pr
     tiers,
     passes,
     groups,
-    staff: staffRole ?? undefined,
-    readsAll: readsAll(staffRole),
+    ...staffFacts(site, staffRole),
   };
+}
+
+/** What decisions know of someone because they are staff. */
+export function staffFacts(
+  site: Site,
+  role: StaffRole | null,
+): Pick<PersonFacts, 'staff' | 'readsAll' | 'shutFrom'> {
+  if (role === null) return {};
+  const { readsAll, shutFrom } = staffPowers(role, site.roles);
+  return { staff: role, readsAll, ...(shutFrom.length > 0 && { shutFrom }) };
 }
 
 const newMember = (now: Instant): PersonFacts => ({ ...VISITOR, signedIn: true, joinedAt: now });
@@ -106,6 +117,16 @@ export async function findViewpoint(
   const found = await seenFrom(viewpoint.who, viewpoint.who.kind === 'member' ? at : now, site);
   return found && { ...found, at, on: viewpoint.on };
 }
+
+/** A viewpoint that staff name; one member's only for those who see members. */
+export const viewpointFor = async (
+  actor: Actor,
+  site: Site,
+  written: string,
+): ReturnType<typeof findViewpoint> =>
+  readViewpoint(written)?.who.kind === 'member' && !may(await powersOf(actor), 'see members')
+    ? null
+    : findViewpoint(site, written);
 
 /** The instant on a local date that is as long after its start as `now` is after the start of today. */
 export function atTimeOf(now: Instant, on: LocalDate, zone: string): Instant {

@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { currentActor, currentSite, currentTheme, deskWords, requireStaff, shown } from '@/app/session';
 import { signOutAction } from '@/app/sign-in-action';
-import { may } from '@/core/staff';
 import { deskFrame } from '@/desk/services/desk-frame';
 import { findSomeMembers } from '@/app/find-members-action';
 import { FormWordsOf } from '@/app/form-words';
@@ -37,7 +36,8 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         clock={t.dateTime(frame.now)}
         behind={frame.behind}
         staffName={member.name}
-        isOwner={may(member.staffRole, 'set up the site')}
+        rights={member.powers?.rights ?? []}
+        isOwner={member.may('set up the site')}
         theme={(await currentTheme()) ?? 'auto'}
         viewpoints={frame.viewpoints}
         findMembers={findSomeMembers}

@@ -122,14 +122,9 @@ export async function prepare(
       })
     : null;
   const discount = code?.ok ? code.discount : null;
-  const {
-    action,
-    skipTrial,
-    figures,
-    atWallet,
-    begun,
-    typed,
-  } = member ? await ownFigures(site, member, pricing, tier, { freshId, discount }) : VISITOR;
+  const { action, skipTrial, figures, atWallet, begun, typed } = member
+    ? await ownFigures(site, member, pricing, tier, { freshId, discount })
+    : VISITOR;
   // What is joined anew alone is joined by a code.
   const used = action.kind === 'new' ? discount : null;
   const accounts = offer.isPaid ? await gatewaysFor(site, offer, { hasDiscount: used !== null }) : [];

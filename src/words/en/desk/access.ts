@@ -1,4 +1,6 @@
 export const access = {
+  'desk-access.unnamed-item': 'an item that your role may not read',
+  'desk-access.unnamed-member': 'a member',
   'desk-access.not-published': 'not published',
   'desk-access.open-to-everyone-signed-in': 'open to everyone signed in',
   'desk-access.no-tier-opens-it-now': 'no tier opens it now',

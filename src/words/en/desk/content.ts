@@ -59,6 +59,9 @@ export const content = {
     'Shown in lists and, if you choose, at the doorstep. Everyone can read it.',
   'desk-content.publish': 'Publish',
   'desk-content.unpublish': 'Unpublish',
+  'desk-content.published-by-others':
+    'This is published: your role may read it here, and others may change it.',
+  'desk-content.published-by-others-later': 'Your role may not publish. Others do that once it is written.',
   'desk-content.save-draft': 'Save draft',
   'desk-content.front-page': 'Front page',
   'desk-content.the-page-people-see-first': 'The page people see first, at /.',

@@ -9,7 +9,6 @@ import { mapScreen } from '@/access/services/map';
 import { why } from '@/access/services/why';
 import { startOfDate } from '@/core/calendar';
 import { isLocalDate, type LocalDate } from '@/core/instants';
-import { may } from '@/core/staff';
 import type { Words } from '@/words/speak';
 import { deletedRules } from '@/access/services/rule-history';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
@@ -61,7 +60,7 @@ export default async function AccessPage({ searchParams }: { searchParams: Searc
     q = '',
     open,
   } = await searchOf(searchParams);
-  const mayChange = may(staff.staffRole, 'set access');
+  const mayChange = staff.may('set access');
   const asked: Asked = {
     on: isLocalDate(on) ? on : '',
     also: also.slice(0, 200),

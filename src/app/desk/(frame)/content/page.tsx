@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import clsx from 'clsx';
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
-import { may } from '@/core/staff';
+import { WRITES } from '@/core/staff';
 import { ITEM_STATES } from '@/core/content/item';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
@@ -31,7 +31,7 @@ const ACCESS = {
 export default async function ContentPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
   const staff = await requireStaff();
-  const mayWrite = may(staff.staffRole, 'write content');
+  const mayWrite = WRITES.some(staff.may);
   const asked = await searchOf(searchParams);
   const place = await shown(contentPlace(await currentActor(), { ...asked, page: pageOf(asked.page) }));
   const { kind, rows, total, kinds, categories, tags, authors } = place;
@@ -111,8 +111,9 @@ export default async function ContentPage({ searchParams }: { searchParams: Sear
           tags={tags}
           place={arrangePagesAction}
           change={changeItemsAction}
-          lines={rows.map(({ item, depth, state, access, file }) => ({
+          lines={rows.map(({ item, depth, state, access, file, mayWrite: isTheirs }) => ({
             id: item.id,
+            mayWrite: isTheirs,
             parentId: item.parentId,
             depth,
             name: item.title,

@@ -5,7 +5,6 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { localDate } from '@/core/calendar';
 import { STATES, type State } from '@/core/billing/states';
-import { may } from '@/core/staff';
 import {
   findMembers,
   memberFacets,
@@ -54,8 +53,8 @@ function at(asked: Asked, columns: string[], change: Asked): string {
 
 export default async function MembersPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const staff = await requireStaff();
-  const mayManage = may(staff.staffRole, 'manage members');
+  const staff = await requireStaff('see members');
+  const mayManage = staff.may('manage members');
   const asked = await searchOf(searchParams);
   const chosen = [(await searchParams).cols ?? []].flat().filter(isColumn);
   const columns = chosen.length > 0 ? chosen : FIRST_COLUMNS;

@@ -28,7 +28,7 @@ const SORTS = [
 
 export default async function SubscriptionsPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see money');
   const asked = readListSearch(await searchOf(searchParams));
   const { rows, total, counts, disputed, query, perPage } = await shown(
     subscriptionList(await currentActor(), asked),
@@ -145,7 +145,7 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
         </div>
         {open && (
           <div className="mt-4">
-            <SubscriptionDrawer id={open} closeHref={at({})} role={staff.staffRole} />
+            <SubscriptionDrawer id={open} closeHref={at({})} may={staff.may} />
           </div>
         )}
       </div>

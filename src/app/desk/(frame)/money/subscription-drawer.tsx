@@ -2,7 +2,7 @@ import { CURRENT } from '@/core/billing/states';
 import Link from 'next/link';
 import type { Instant } from '@/core/instants';
 import { inputAmount } from '@/core/money';
-import { may, type StaffRole } from '@/core/staff';
+import type { Right } from '@/core/staff';
 import { currentActor, deskWords } from '@/app/session';
 import { methodWords } from '@/words/methods';
 import { subscriptionFile } from '@/members/services/subscription-file';
@@ -19,11 +19,11 @@ import { desk } from '@/words/desk';
 export async function SubscriptionDrawer({
   id,
   closeHref,
-  role,
+  may,
 }: {
   id: string;
   closeHref: string;
-  role: StaffRole | null;
+  may: (right: Right) => boolean;
 }) {
   const t = await deskWords();
   const found = await subscriptionFile(await currentActor(), id);
@@ -95,7 +95,7 @@ export async function SubscriptionDrawer({
           </div>
         ))}
       </dl>
-      {may(role, 'manage members') && (
+      {may('manage members') && (
         <StaffActions
           key={`${subscription.state}:${String(subscription.pauses)}`}
           id={subscription.id}
@@ -129,7 +129,7 @@ export async function SubscriptionDrawer({
                     })}
                   </p>
                 )}
-                {payment.refundable > 0 && may(role, 'manage money') && (
+                {payment.refundable > 0 && may('refund') && (
                   <RefundForm
                     key={payment.refundable}
                     action={refundAction}

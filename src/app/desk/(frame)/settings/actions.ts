@@ -1,7 +1,7 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { draftsOf, forForm, given, text, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, fieldsUnder, forForm, given, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import { askToClearTestData, goLive } from '@/desk/services/go-live';
 import { saveAccountSettings } from '@/members/services/save-account-settings';
@@ -10,6 +10,7 @@ import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
 import { changeStaffRole, inviteStaff, withdrawInvite } from '@/people/services/staff';
+import { saveRole } from '@/desk/services/staff-roles';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
 import { saveGeneral } from '@/desk/services/general-settings';
 import { saveTheme } from '@/desk/services/theme-settings';
@@ -98,6 +99,28 @@ export async function changeRoleAction(_: FormState, form: FormData): Promise<Fo
     password: text(form, 'password'),
   };
   return forForm(changeStaffRole(await currentActor(), input), saved(desk('desk.saved')));
+}
+
+/** The boxes whose names begin so: whether each is ticked. */
+const boxes = (form: FormData, prefix: string): Record<string, boolean> =>
+  Object.fromEntries(
+    Object.keys(fieldsUnder(form, `has:${prefix}`)).map((name) => [
+      name,
+      ticked(form, `${prefix}${name}`) ?? false,
+    ]),
+  );
+
+export async function saveRoleAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    role: text(form, 'role'),
+    rights: boxes(form, 'right:'),
+    readsAll: ticked(form, 'readsAll'),
+    writes: given(form, 'writes'),
+    writesIn: boxes(form, 'writesIn:'),
+    shutFrom: boxes(form, 'shut:'),
+    password: text(form, 'password'),
+  };
+  return forForm(saveRole(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function saveSenderAction(_: FormState, form: FormData): Promise<FormState> {

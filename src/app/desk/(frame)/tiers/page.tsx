@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { offerPrice } from '@/words/offers';
-import { may } from '@/core/staff';
 import { tierOverview } from '@/desk/services/tier-overview';
 import type { Words } from '@/words/words';
 import type { TierOverview } from '@/desk/services/tier-overview';
@@ -20,7 +19,7 @@ export default async function TiersPage() {
   const t = await deskWords();
   const staff = await requireStaff();
   const { ladders, alone } = await shown(tierOverview(await currentActor()));
-  const maySetTiers = may(staff.staffRole, 'set tiers');
+  const maySetTiers = staff.may('set tiers');
   const isEmpty = ladders.length + alone.length === 0;
   const retired = [...ladders.flatMap(({ tiers }) => tiers), ...alone].filter((tier) => tier.retiredAt);
   const running = (tiers: TierOverview[]): TierOverview[] => tiers.filter((tier) => !tier.retiredAt);

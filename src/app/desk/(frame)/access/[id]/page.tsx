@@ -7,7 +7,6 @@ import { beginOpener } from '@/app/begin-action';
 import { findSomeMembers } from '@/app/find-members-action';
 import { ruleEditor, type StoredRule } from '@/access/services/access-map';
 import { ruleHistory } from '@/access/services/rule-history';
-import { may } from '@/core/staff';
 import { noticeSample } from '@/app/notice-sample';
 import { RuleHistory } from '@/access/ui/rule-history';
 import { Said } from '@/kit/toasts';
@@ -129,7 +128,7 @@ export default async function RulePage({ params, searchParams }: Props) {
         findMembers={findSomeMembers}
         preview={previewRuleAction}
         begin={beginOpener}
-        mayBegin={BEGINNINGS.filter(([, right]) => may(staff.staffRole, right)).map(([kind]) => kind)}
+        mayBegin={BEGINNINGS.filter(([, right]) => staff.may(right)).map(([kind]) => kind)}
       />
       {rule && (
         <RuleHistory

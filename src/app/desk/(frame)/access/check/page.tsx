@@ -3,13 +3,12 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { lastLeakCheck } from '@/access/services/leak-check';
 import { AccessTabs } from '@/access/ui/access-tabs';
 import { LeakCheck } from '@/access/ui/leak-check';
-import { may, readsAll } from '@/core/staff';
 import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-access.leak-check') };
 
 export default async function LeakCheckPage() {
-  const { staffRole } = await requireStaff();
+  const staff = await requireStaff();
   const last = await shown(lastLeakCheck(await currentActor()));
   return (
     <>
@@ -18,7 +17,12 @@ export default async function LeakCheckPage() {
         <AccessTabs here="check" />
       </div>
       <p className="mt-3 max-w-prose text-muted">{desk('desk-access.leak-intro')}</p>
-      <LeakCheck last={last} mayCheck={may(staffRole, 'set access') && readsAll(staffRole)} />
+      <LeakCheck
+        last={last}
+        mayCheck={
+          staff.may('set access') && staff.powers?.readsAll === true && staff.powers.shutFrom.length === 0
+        }
+      />
     </>
   );
 }

@@ -5,7 +5,6 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { metersPlace, type StoredMeter } from '@/access/services/meters';
 import { AccessTabs } from '@/access/ui/access-tabs';
 import { whoWords, type Names } from '@/access/ui/rule-words';
-import { may } from '@/core/staff';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { Said } from '@/kit/toasts';
@@ -17,7 +16,7 @@ export default async function MetersPage({ searchParams }: { searchParams: Searc
   const staff = await requireStaff();
   const { saved } = await searchOf(searchParams);
   const { meters, names, days } = await shown(metersPlace(await currentActor()));
-  const mayChange = may(staff.staffRole, 'set access');
+  const mayChange = staff.may('set access');
   return (
     <>
       {saved && <Said words={desk('desk-access.meter-saved')} />}

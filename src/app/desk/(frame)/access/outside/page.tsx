@@ -3,7 +3,6 @@ import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { outsideSites } from '@/access/services/outside-sites';
 import { AccessTabs } from '@/access/ui/access-tabs';
-import { may } from '@/core/staff';
 import { buttonClass } from '@/kit/button';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Empty } from '@/kit/empty';
@@ -16,7 +15,7 @@ export const metadata: Metadata = { title: desk('desk-access.outside') };
 export default async function OutsideSitesPage() {
   const staff = await requireStaff();
   const { sites, frameOrigins, base } = await shown(outsideSites(await currentActor()));
-  const mayChange = may(staff.staffRole, 'set access');
+  const mayChange = staff.may('set access');
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">

@@ -4,7 +4,6 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { passesPlace } from '@/access/services/passes';
 import { AccessTabs } from '@/access/ui/access-tabs';
 import { passWays } from '@/access/ui/pass-words';
-import { may } from '@/core/staff';
 import { buttonClass } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { desk, plainWords } from '@/words/desk';
@@ -15,7 +14,7 @@ export const metadata: Metadata = { title: desk('desk-access.passes') };
 export default async function PassesPage() {
   const staff = await requireStaff();
   const passes = await shown(passesPlace(await currentActor()));
-  const mayChange = may(staff.staffRole, 'set access');
+  const mayChange = staff.may('set access');
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-2" id="desk-main">

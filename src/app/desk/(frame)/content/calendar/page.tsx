@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import clsx from 'clsx';
 import Link from 'next/link';
-import { may } from '@/core/staff';
+import { WRITES } from '@/core/staff';
 import { localDate, localTime } from '@/core/calendar';
 import { daysOfMonth, isLocalMonth, monthAfter } from '@/core/instants';
 import { searchOf, type Search } from '@/app/search';
@@ -17,7 +17,7 @@ const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 /** A month with what came out in it and what is scheduled. */
 export default async function CalendarPage({ searchParams }: { searchParams: Search }) {
   const staff = await requireStaff();
-  const mayWrite = may(staff.staffRole, 'write content');
+  const mayWrite = WRITES.some(staff.may);
   const asked = (await searchOf(searchParams)).month ?? '';
   const [t, { zone }] = [await deskWords(), await currentSite()];
   const calendar = await shown(

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { WRITES } from '@/core/staff';
 import Link from 'next/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { searchOf, type Search } from '@/app/search';
@@ -15,7 +16,7 @@ export const metadata: Metadata = { title: desk('desk-content.comments') };
 const PLACE = '/desk/content/comments';
 
 export default async function CommentsPage({ searchParams }: { searchParams: Search }) {
-  await requireStaff('write content');
+  await requireStaff(...WRITES);
   const asked = await searchOf(searchParams);
   const page = /^[1-9]\d{0,4}$/.test(asked.page ?? '') ? Number(asked.page) : 1;
   const t = await deskWords();

@@ -1,6 +1,5 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { may } from '@/core/staff';
 import { BUILT_IN_KINDS } from '@/core/content/item';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { contentTerms } from '@/access/services/content-place';
@@ -14,7 +13,7 @@ export const metadata: Metadata = { title: desk('desk-content.kinds-title') };
 
 export default async function KindsPage() {
   const staff = await requireStaff();
-  const maySet = may(staff.staffRole, 'set access');
+  const maySet = staff.may('set access');
   const { kinds, tiers } = await shown(contentTerms(await currentActor()));
   return (
     <>

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import { may } from '@/core/staff';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { menuEditor } from '@/access/services/content-place';
 import { ContentHead } from '@/content/ui/content-head';
@@ -31,7 +30,7 @@ export default async function MenuPage() {
           tag: targets.tags,
           offer: targets.offers,
         }}
-        mayWrite={may(staff.staffRole, 'write content')}
+        mayWrite={staff.may('arrange content')}
         save={saveMenuEntryAction}
         remove={removeMenuEntryAction}
         arrange={arrangeMenuAction}
@@ -39,7 +38,7 @@ export default async function MenuPage() {
       <RoleList
         roles={roles}
         pages={pages}
-        mayWrite={may(staff.staffRole, 'write content')}
+        mayWrite={staff.may('arrange content')}
         save={savePageRoleAction}
       />
     </>

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import { may } from '@/core/staff';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { contentTerms } from '@/access/services/content-place';
 import { ContentHead } from '@/content/ui/content-head';
@@ -20,7 +19,7 @@ export default async function TagsPage() {
       <TermList
         of="tag"
         rows={rows}
-        mayWrite={may(staff.staffRole, 'write content')}
+        mayWrite={staff.may('arrange content')}
         make={addTagAction}
         rename={renameTagAction}
         remove={deleteTermAction}

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
-import { may } from '@/core/staff';
+import { WRITES } from '@/core/staff';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
-import { listTrash } from '@/content/services/trash-items';
+import { listTrash } from '@/access/services/content-place';
 import { ContentHead } from '@/content/ui/content-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Confirm } from '@/kit/confirm';
@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: desk('desk-content.trash-title') };
 
 export default async function TrashPage() {
   const staff = await requireStaff();
-  const [t, mayWrite] = [await deskWords(), may(staff.staffRole, 'write content')];
+  const [t, mayWrite] = [await deskWords(), WRITES.some(staff.may)];
   const items = await shown(listTrash(await currentActor()));
   return (
     <>

@@ -4,7 +4,6 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
-import { may } from '@/core/staff';
 import { giftChoices } from '@/members/services/gift-choices';
 import { memberFile } from '@/members/services/member-file';
 import { groupsOfMember } from '@/members/services/groups';
@@ -51,11 +50,11 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function MemberPage({ params }: Props) {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see members');
   const { id } = await params;
   const { member, account, timeline, answers, notes } = await shown(fileOf(id));
   if (member.mergedInto) redirect(`/desk/members/${member.mergedInto}`);
-  const mayManage = may(staff.staffRole, 'manage members') && member.deletedAt === null;
+  const mayManage = staff.may('manage members') && member.deletedAt === null;
   const { held, tiers, passes } = await shown(giftChoices(await currentActor(), id));
   const today = localDate(account.now, account.zone);
   const name = member.name || member.email;
@@ -89,7 +88,7 @@ export default async function MemberPage({ params }: Props) {
             block: blockAction,
             unblock: unblockAction,
             remove: removeAccountAction,
-            merge: may(staff.staffRole, 'set up the site') ? mergeAction : null,
+            merge: staff.may('set up the site') ? mergeAction : null,
           }}
           give={
             <GiveForm action={giveAction} memberId={member.id} tiers={tiers} passes={passes} today={today} />

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
-import { may } from '@/core/staff';
 import { groupsPlace } from '@/members/services/groups';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Empty } from '@/kit/empty';
@@ -13,7 +12,7 @@ import { saveGroupAction } from './actions';
 export const metadata: Metadata = { title: desk('desk-members.groups') };
 
 export default async function GroupsPage() {
-  const staff = await requireStaff();
+  const staff = await requireStaff('see members');
   const groups = await shown(groupsPlace(await currentActor()));
   return (
     <>
@@ -45,7 +44,7 @@ export default async function GroupsPage() {
           ))}
         </ul>
       )}
-      {may(staff.staffRole, 'manage members') && (
+      {staff.may('manage members') && (
         <ActionForm action={saveGroupAction} className="mt-6 flex max-w-3xl flex-wrap items-end gap-3">
           <TextField
             name="name"

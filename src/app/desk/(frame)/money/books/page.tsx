@@ -30,7 +30,7 @@ const PLURALS = {
 /** What every month came to, and the numbered documents behind it. */
 export default async function BooksPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  await requireStaff();
+  await requireStaff('see money');
   const asked = readListSearch(await searchOf(searchParams));
   const { months, income, rows, total, query, perPage } = await read(asked);
   const { state, search, page } = query;

@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { endOfDate } from '@/core/calendar';
-import { may } from '@/core/staff';
 import { codesPlace } from '@/desk/services/codes-place';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
 import { LinkButton } from '@/kit/button';
@@ -15,9 +14,9 @@ export const metadata: Metadata = { title: desk('desk-codes.codes') };
 
 export default async function CodesPage() {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('set tiers', 'see money');
   const { codes, tiers, passes } = await shown(codesPlace(await currentActor()));
-  const mayChange = may(staff.staffRole, 'set tiers');
+  const mayChange = staff.may('set tiers');
   return (
     <>
       <MoneyTabs here="codes" />

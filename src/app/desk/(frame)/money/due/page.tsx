@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: desk('desk-money.upcoming-charges-mon
 
 export default async function DuePage() {
   const t = await deskWords();
-  await requireStaff();
+  await requireStaff('see money');
   const { rows, total, sums } = await shown(upcomingCharges(await currentActor()));
   return (
     <>

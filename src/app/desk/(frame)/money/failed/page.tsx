@@ -14,7 +14,7 @@ export const metadata: Metadata = { title: desk('desk-money.failed-payments-mone
 
 export default async function FailedPage() {
   const t = await deskWords();
-  await requireStaff();
+  await requireStaff('see money');
   const { rows, total } = await shown(failedList(await currentActor()));
   return (
     <>

@@ -4,7 +4,6 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import type { Instant } from '@/core/instants';
 import type { Carries } from '@/core/offers/carries';
-import { may } from '@/core/staff';
 import { gatewayList, type Gateway } from '@/billing/services/gateway-list';
 import { ConnectGateways, type Connectable } from '@/billing/ui/connect-gateway';
 import { GatewayCard } from '@/billing/ui/gateway-card';
@@ -28,10 +27,10 @@ export const metadata: Metadata = { title: desk('desk-money.gateways-money') };
 
 export default async function GatewaysPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see money');
   const { connected, problem: code, mode: asked } = await searchOf(searchParams);
   const problem = refusedConsent(code);
-  const mayManage = may(staff.staffRole, 'manage money');
+  const mayManage = staff.may('connect gateways');
   const { accounts, all, site } = await shown(gatewayList(await currentActor()));
   const connectIn = asked === 'live' || asked === 'test' ? asked : site.mode;
   const when = (at: Instant | null): string | null => at && t.dateTime(at);

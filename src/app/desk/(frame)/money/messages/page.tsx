@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
-import { may } from '@/core/staff';
 import { gatewayMessages } from '@/billing/services/gateway-list';
 import { StateChips } from '@/kit/list-bar';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -19,11 +18,11 @@ const STATES = ['new', 'done', 'ignored', 'refused'] as const;
 
 export default async function MessagesPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see money');
   const wanted = (await searchOf(searchParams)).state;
   const state = STATES.find((known) => known === wanted) ?? '';
   const { rows, total } = await shown(gatewayMessages(await currentActor(), state));
-  const mayManage = may(staff.staffRole, 'manage money');
+  const mayManage = staff.may('manage money');
   return (
     <>
       <MoneyTabs here="messages" />

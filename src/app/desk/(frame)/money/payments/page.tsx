@@ -27,7 +27,7 @@ const SORTS = [
 
 export default async function PaymentsPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see money');
   const actor = await currentActor();
   const asked = readListSearch(await searchOf(searchParams));
   const { rows, total, query, perPage } = await shown(paymentList(actor, asked));
@@ -166,7 +166,7 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
         </div>
         {open && (
           <div className="mt-4">
-            <SubscriptionDrawer id={opened ?? ''} closeHref={at({})} role={staff.staffRole} />
+            <SubscriptionDrawer id={opened ?? ''} closeHref={at({})} may={staff.may} />
           </div>
         )}
       </div>

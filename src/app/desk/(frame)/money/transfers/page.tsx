@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import type { LocalDate } from '@/core/instants';
-import { may } from '@/core/staff';
 import { transferList } from '@/billing/services/transfer-list';
 import { ImportStatement } from '@/billing/ui/import-statement';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -19,11 +18,11 @@ export const metadata: Metadata = { title: desk('desk-money.bank-transfers-money
 
 export default async function TransfersPage() {
   const t = await deskWords();
-  const staff = await requireStaff();
+  const staff = await requireStaff('see money');
   const { accounts, awaited, awaitedTotal, unmatched, toSend } = await shown(
     transferList(await currentActor()),
   );
-  const mayManage = may(staff.staffRole, 'manage money');
+  const mayManage = staff.may('manage money');
   const day = (date: LocalDate): string => t.date(`${date}T12:00:00Z`);
   const choices = awaited.map((payment) => ({
     id: payment.id,

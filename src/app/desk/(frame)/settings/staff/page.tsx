@@ -3,6 +3,8 @@ import Link from 'next/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { inputAmount } from '@/core/money';
 import { AmountField } from '@/kit/amount-field';
+import { powersOf } from '@/core/staff';
+import { rolesPlace } from '@/desk/services/staff-roles';
 import { staffSettings } from '@/desk/services/site-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
@@ -21,6 +23,7 @@ export default async function StaffSettingsPage() {
   const actor = await currentActor();
   const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(actor));
   const { staff, invites } = await shown(staffPlace(actor));
+  const { roles } = await shown(rolesPlace(actor));
   return (
     <>
       <SettingsHead here="staff" />
@@ -33,6 +36,7 @@ export default async function StaffSettingsPage() {
             : desk('desk-settings.never-seen'),
         }))}
         invites={invites.map(({ expiresAt, ...one }) => ({ ...one, until: t.date(expiresAt) }))}
+        powers={[powersOf('owner', {}), ...roles]}
         change={changeRoleAction}
         withdraw={withdrawInviteAction}
         invite={inviteAction}

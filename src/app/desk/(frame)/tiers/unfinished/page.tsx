@@ -13,7 +13,7 @@ export const metadata: Metadata = { title: desk('desk-tiers.unfinished-checkouts
 /** Checkouts that people started and didn’t finish, with their last problem. */
 export default async function UnfinishedPage() {
   const t = await deskWords();
-  await requireStaff();
+  await requireStaff('see members');
   const { checkouts, total, expireDays } = await shown(unfinishedCheckouts(await currentActor()));
   return (
     <>

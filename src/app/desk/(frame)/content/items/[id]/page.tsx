@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { WRITES } from '@/core/staff';
 import { cache } from 'react';
 import Link from 'next/link';
 import { currentActor, currentSite, deskWords, requireStaff, shown } from '@/app/session';
@@ -41,7 +42,7 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 }
 
 export default async function ItemPage({ params, searchParams }: Props) {
-  await requireStaff('write content');
+  await requireStaff(...WRITES);
   const [{ id }, { kind: asked, saved }] = [await params, await searchOf(searchParams)];
   const editor = await shown(editorOf(id, asked));
   const { item, kind, draft, state } = editor;
@@ -156,6 +157,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
         tags={editor.tags.map(({ name }) => name)}
         authors={editor.authors}
         joinables={editor.joinables}
+        mayPublish={editor.mayPublish}
         gates={editor.gates}
         viewpoints={editor.viewpoints}
         preview={previewAction}

@@ -4,7 +4,6 @@ import { cache } from 'react';
 import { pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
-import { may } from '@/core/staff';
 import { groupPage } from '@/members/services/groups';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Confirm } from '@/kit/confirm';
@@ -26,10 +25,10 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 }
 
 export default async function GroupPage({ params, searchParams }: Props) {
-  const [t, staff] = [await deskWords(), await requireStaff()];
+  const [t, staff] = [await deskWords(), await requireStaff('see members')];
   const page = pageOf((await searchOf(searchParams)).page);
   const { group, members, pages } = await shown(pageFor((await params).id, page));
-  const mayManage = may(staff.staffRole, 'manage members');
+  const mayManage = staff.may('manage members');
   const at = (n: number): string => `/desk/members/groups/${group.id}?page=${n}`;
   return (
     <>

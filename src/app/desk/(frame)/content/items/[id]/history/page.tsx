@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { WRITES } from '@/core/staff';
 import Link from 'next/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
@@ -14,7 +15,7 @@ type Props = { params: Promise<{ id: string }>; searchParams: Search };
 
 /** The versions of an item, and one of them beside what it says now. */
 export default async function HistoryPage({ params, searchParams }: Props) {
-  await requireStaff('write content');
+  await requireStaff(...WRITES);
   const [{ id }, { version }, t] = [await params, await searchOf(searchParams), await deskWords()];
   const asked = /^[1-9]\d{0,6}$/.test(version ?? '') ? version : undefined;
   const { item, revisions, compared } = await shown(
