@@ -12,12 +12,12 @@ it('months follow one another over the turn of a year', () => {
 
 it('each tier has its amount in each month, the largest first, and what is of another currency or time is left out', () => {
   const rows: Income[] = [
-    { month: '2026-12', tierId: tier('observer'), currency: 'GBP', amount: 600 },
-    { month: '2027-02', tierId: tier('observer'), currency: 'GBP', amount: 1200 },
-    { month: '2027-02', tierId: tier('warden'), currency: 'GBP', amount: 1500 },
-    { month: '2027-02', tierId: tier('warden'), currency: 'GBP', amount: 1500 },
-    { month: '2027-02', tierId: tier('gazer'), currency: 'EUR', amount: 900 },
-    { month: '2026-11', tierId: tier('gazer'), currency: 'GBP', amount: 900 },
+    { when: '2026-12', tierId: tier('observer'), currency: 'GBP', amount: 600 },
+    { when: '2027-02', tierId: tier('observer'), currency: 'GBP', amount: 1200 },
+    { when: '2027-02', tierId: tier('warden'), currency: 'GBP', amount: 1500 },
+    { when: '2027-02', tierId: tier('warden'), currency: 'GBP', amount: 1500 },
+    { when: '2027-02', tierId: tier('gazer'), currency: 'EUR', amount: 900 },
+    { when: '2026-11', tierId: tier('gazer'), currency: 'GBP', amount: 900 },
   ];
   expect(incomeByTier(rows, monthsUpTo('2027-02', 3), 'GBP')).toEqual([
     { tierId: 'warden', amounts: [0, 0, 3000], total: 3000 },

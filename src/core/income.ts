@@ -1,9 +1,14 @@
 import type { TierId } from './ids';
 import type { LocalMonth } from './instants';
 
-/** What was received for a tier in a local month; minor units. */
-export type Income = { month: LocalMonth; tierId: TierId; currency: string; amount: number };
-/** A tier's income, month by month, in one currency; the amounts are in the order of the months. */
+/** What was received for a tier in a local month, or on a local date; minor units. */
+export type Income<When extends string = LocalMonth> = {
+  when: When;
+  tierId: TierId;
+  currency: string;
+  amount: number;
+};
+/** A tier's income, one after the other, in one currency; the amounts are in the order of the months or days. */
 export type TierIncome = { tierId: TierId; amounts: number[]; total: number };
 
 const indexOf = (month: string): number => {
@@ -17,13 +22,17 @@ const monthAt = (index: number): LocalMonth =>
 export const monthsUpTo = (last: LocalMonth, count: number): LocalMonth[] =>
   Array.from({ length: count }, (_, index) => monthAt(indexOf(last) - count + 1 + index));
 
-/** The income of each tier over some months in one currency, the largest first; a tier that received nothing is left out. */
-export function incomeByTier(rows: Income[], months: LocalMonth[], currency: string): TierIncome[] {
+/** The income of each tier over some months or days in one currency, the largest first; a tier that received nothing is left out. */
+export function incomeByTier<When extends string>(
+  rows: Income<When>[],
+  times: When[],
+  currency: string,
+): TierIncome[] {
   const tiers = new Map<TierId, number[]>();
   for (const row of rows) {
-    const at = months.indexOf(row.month);
+    const at = times.indexOf(row.when);
     if (row.currency !== currency || at < 0) continue;
-    const amounts = tiers.get(row.tierId) ?? months.map(() => 0);
+    const amounts = tiers.get(row.tierId) ?? times.map(() => 0);
     amounts[at] = (amounts[at] ?? 0) + row.amount;
     tiers.set(row.tierId, amounts);
   }

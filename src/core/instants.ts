@@ -130,6 +130,16 @@ export function formatMonth(month: LocalMonth, locale: string): string {
 }
 
 /** "Jan 27", as a locale writes it. */
+/** "26 Nov": the day and month of a local date. */
+export const formatShortDay = (date: LocalDate, locale: string): string =>
+  formatOf('short-day', locale, 'UTC', { day: 'numeric', month: 'short' }).format(
+    Date.parse(`${date}T00:00:00Z`),
+  );
+
+/** "Thu". */
+export const formatWeekday = (date: LocalDate, locale: string): string =>
+  formatOf('weekday', locale, 'UTC', { weekday: 'short' }).format(Date.parse(`${date}T00:00:00Z`));
+
 export function formatShortMonth(month: LocalMonth, locale: string): string {
   const format = formatOf('short-month', locale, 'UTC', { month: 'short', year: '2-digit' });
   return format.format(Date.parse(`${month}-01T00:00:00Z`));

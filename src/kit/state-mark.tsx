@@ -105,6 +105,7 @@ const LIFE = {
   cancelling: 'bg-metered-wash text-metered',
   ended: 'bg-ended-wash text-ended',
   disputed: 'bg-closed-wash text-closed',
+  expiring: 'bg-metered-wash text-metered',
   succeeded: 'bg-open-wash text-open',
   declined: 'bg-closed-wash text-closed',
   intent: 'bg-metered-wash text-metered',

@@ -4,8 +4,10 @@ import {
   formatDay,
   formatDayMonth,
   formatMonth,
+  formatShortDay,
   formatShortMonth,
   formatUntil,
+  formatWeekday,
   type Instant,
   type LocalDate,
   type LocalMonth,
@@ -35,6 +37,10 @@ export type Formats = {
   /** A date without its day of the week. */
   day(date: LocalDate): string;
   month(month: LocalMonth): string;
+  /** "26 Nov", where many are side by side. */
+  shortDay(date: LocalDate): string;
+  /** "Thu". */
+  weekday(date: LocalDate): string;
   /** "Nov 26", where twelve are side by side. */
   shortMonth(month: LocalMonth): string;
   /** How large a file is: "1.4 MB". Bytes. */
@@ -58,6 +64,8 @@ function formats(locale: Language, zone: string, dates: Language): Formats {
     dayMonth: (at) => formatDayMonth(at, zone, dates),
     day: (date) => formatDay(date, dates),
     month: (month) => formatMonth(month, dates),
+    shortDay: (date) => formatShortDay(date, dates),
+    weekday: (date) => formatWeekday(date, dates),
     shortMonth: (month) => formatShortMonth(month, dates),
     size: (bytes) => {
       const { amount, unit } = sizeIn(bytes);

@@ -1,3 +1,4 @@
+import { startOfDate } from '../../src/core/calendar';
 import { deskFrame } from '../../src/desk/services/desk-frame';
 import { VISITOR_ACTOR, WORKER } from '../../src/platform/actor';
 import { plainWords } from '@/words/desk';
@@ -58,10 +59,11 @@ describe('Money', () => {
     expect(own[0]).toMatchObject({ state: 'declined', declineCode: 'no-funds' });
     await join(moor, 'eclipse-week-once', 'works');
     const week = value(await today(moor.owner));
+    const since = Date.parse(startOfDate(week.week.from, week.zone));
     const received = (await paymentList(ALL_PAYMENTS)).rows.filter(
-      (row) => row.state === 'succeeded' && Date.parse(row.at) > Date.parse(week.now) - 7 * 86_400_000,
+      (row) => row.state === 'succeeded' && Date.parse(row.at) >= since,
     );
-    expect(week.incomeThisWeek).toEqual([
+    expect(week.week.income?.now).toEqual([
       { currency: 'GBP', amount: received.reduce((sum, row) => sum + row.amount, 0), count: received.length },
     ]);
   });

@@ -23,8 +23,8 @@ import { listSubscriptionIds, type SubscriptionFilter } from '@/desk/store/subsc
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from '@/documents/services/lib/issue-documents';
 import { monthBounds } from '@/documents/services/lib/document-list';
-import { EVERY, paymentList, subscriptionList } from './lib/money-lists';
-import { documentsAsked, paymentsAsked, subscriptionsAsked } from './money-lists';
+import { EVERY, inStates, paymentList, subscriptionList } from './lib/money-lists';
+import { boundsOf, documentsAsked, paymentsAsked, subscriptionsAsked } from './money-lists';
 import { currentSite } from '@/platform/site';
 import { z } from 'zod';
 import { mode } from '@/platform/inputs';
@@ -215,7 +215,7 @@ export const exportMoney = staffUse('see money')('export-money', inputSchema, as
   const linesFor = (): Lines => {
     switch (query.list) {
       case 'subscriptions':
-        return LISTS.subscriptions({ ...query, ...whole }, mode, zone);
+        return LISTS.subscriptions({ ...inStates(query, site), ...whole }, mode, zone);
       case 'ledger':
         return LISTS.ledger(mode, zone);
       case 'documents': {
@@ -223,7 +223,7 @@ export const exportMoney = staffUse('see money')('export-money', inputSchema, as
         return LISTS.documents({ kind: query.state, search: query.search, ...bounds }, mode, zone);
       }
       case 'payments': {
-        const bounds = monthBounds(query.month, zone) ?? { from: null, until: null };
+        const bounds = boundsOf(query, zone);
         return LISTS.payments({ ...query, ...whole, ...bounds, memberId: null }, mode, zone);
       }
     }

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { startOfDate } from '@/core/calendar';
+import { isLocalDate, type Instant } from '@/core/instants';
 import { mode, nothing, search } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
@@ -27,14 +29,26 @@ const asked = <State extends string, Sort extends string>(
     mode: mode.catch(undefined),
     /** "2026-11"; otherwise every month. */
     month: z.string().max(10).default(''),
+    /** A local date: what came in on it or after it. */
+    since: z
+      .string()
+      .refine((typed): boolean => isLocalDate(typed))
+      .catch(''),
   });
 const NEWEST = ['newest'] as const;
 
-export const subscriptionsAsked = asked(['disputed', ...BEGUN], SUBSCRIPTION_SORTS);
+export const subscriptionsAsked = asked(['disputed', 'expiring', ...BEGUN], SUBSCRIPTION_SORTS);
 export const paymentsAsked = asked(PAYMENT_STATES, PAYMENT_SORTS);
 export const documentsAsked = asked(DOCUMENT_KINDS, NEWEST);
 
 const rowsOf = ({ page }: { page: number }) => ({ offset: (page - 1) * PAGE_ROWS, limit: PAGE_ROWS });
+
+/** Between which instants payments are listed: of a month, or from a day on. */
+export const boundsOf = (
+  { month, since }: { month: string; since: string },
+  zone: string,
+): { from: Instant | null; until: Instant | null } =>
+  monthBounds(month, zone) ?? { from: isLocalDate(since) ? startOfDate(since, zone) : null, until: null };
 
 /** A page of the subscriptions that fit what was asked. */
 export const subscriptionList = look('subscription-list', subscriptionsAsked, async (_, query) => {
@@ -44,7 +58,7 @@ export const subscriptionList = look('subscription-list', subscriptionsAsked, as
 
 /** A page of the payments that fit what was asked. */
 export const paymentList = look('payment-list', paymentsAsked, async (_, query) => {
-  const bounds = monthBounds(query.month, (await currentSite()).zone) ?? { from: null, until: null };
+  const bounds = boundsOf(query, (await currentSite()).zone);
   const list = await lists.paymentList({ ...query, ...rowsOf(query), ...bounds, memberId: null }, query.mode);
   return done({ ...list, query, perPage: PAGE_ROWS });
 });
@@ -59,7 +73,18 @@ export const books = look('books', documentsAsked, async (_, query) => {
   return done({ ...list, income: await incomeShown(query.mode), query, perPage: PAGE_ROWS });
 });
 
-/** Upcoming charges of the next 30 days. */
-export const upcomingCharges = look('upcoming-charges', nothing, async () => done(await lists.dueSoon()));
+/** Upcoming charges of the next 30 days, or of one of them. */
+export const upcomingCharges = look(
+  'upcoming-charges',
+  z
+    .object({
+      day: z
+        .string()
+        .refine((typed): boolean => isLocalDate(typed))
+        .catch(''),
+    })
+    .prefault({ day: '' }),
+  async (_, { day }) => done(await lists.dueSoon(isLocalDate(day) ? day : null)),
+);
 /** Who could not be charged and has not paid since. */
 export const failedList = look('failed-list', nothing, async () => done(await lists.failedList()));

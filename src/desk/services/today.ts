@@ -1,126 +1,66 @@
-import { addLength } from '@/core/calendar';
-import type { Instant } from '@/core/instants';
-import { pool } from '@/platform/store/db';
-import { listGatewayAccounts, type GatewayAccount } from '@/billing/store/gateways';
-import { countByCommentState } from '@/content/store/comments';
-import { countItems } from '@/content/store/items';
-import {
-  ALL_PAYMENTS,
-  listPayments,
-  sumIncome,
-  type Income,
-  type PaymentListRow,
-} from '@/billing/store/payment-lists';
-import {
-  listSubscriptions,
-  type SubscriptionFilter,
-  type SubscriptionRow,
-} from '@/desk/store/subscription-lists';
-import { nextCharges } from '@/billing/services/lib/schedules';
+import { localDate, startOfDate } from '@/core/calendar';
+import { daysFrom } from '@/core/days';
+import { may } from '@/core/staff';
+import { sumIncome } from '@/billing/store/payment-lists';
 import { countWeek } from '@/desk/store/week';
-import { listOffers } from '@/tiers/store/offers';
-import { listTiers } from '@/tiers/store/tiers';
-import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';
-import { unknownItems } from '@/access/services/lib/desk-items';
-import type { Actor } from '@/platform/actor';
+import { countJoined } from '@/members/store/member-lists';
 import { siteNow } from '@/platform/clock';
-import { currentSite } from '@/platform/site';
-import { staffUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
-import { countJoined } from '@/members/store/member-lists';
+import { currentSite, powersOf } from '@/platform/site';
+import { pool } from '@/platform/store/db';
+import type { Site } from '@/platform/store/site';
+import { staffUse } from '@/platform/use';
+import { chargesAhead } from './lib/ahead';
+import { checksThatRan } from './lib/checks';
+import { incomeByDay } from './lib/income';
+import { needsOf } from './lib/needs';
+import { readTrail } from './lib/trail';
 
-/** A subscription and what it is charged next; null where nothing is. */
-type WithNext = SubscriptionRow & { next: { at: Instant; amount: number; currency: string } | null };
+const WEEK = 7;
 
-export type Today = {
-  now: Instant;
-  /** The site's own. */
-  currency: string;
-  isLive: boolean;
-  gateway: GatewayAccount | null;
-  tiersOnSale: number;
-  tiers: number;
-  published: number;
-  turnedAway: number;
-  lastPayment: PaymentListRow | null;
-  joinedThisWeek: number;
-  incomeThisWeek: Income[];
-  leftThisWeek: number;
-  overdue: WithNext[];
-  /** How many are overdue in all. */
-  overdueTotal: number;
-  disputed: WithNext[];
-  dueNext: WithNext[];
-  /** Comments that wait for approval. */
-  commentsWaiting: number;
-};
-
-const BY_DUE: SubscriptionFilter = { state: '', search: '', sort: 'due', offset: 0, limit: 30 };
-
-/** What the first page of the Desk shows; each figure is read from what really happened. */
-async function readToday(actor: Actor): Promise<Today> {
-  const site = await currentSite();
-  const now = siteNow(site);
-  const weekAgo = addLength(now, { n: -7, unit: 'day' }, site.zone);
-  const [
-    accounts,
-    tiers,
-    offers,
-    items,
-    map,
-    payments,
-    joinedThisWeek,
-    incomeThisWeek,
-    overdue,
-    running,
-    week,
-    disputed,
-    comments,
-  ] = await Promise.all([
-    listGatewayAccounts(pool()),
-    listTiers(pool()),
-    listOffers(pool()),
-    countItems(pool()),
-    readAccessMap(),
-    listPayments(pool(), site.mode, { ...ALL_PAYMENTS, state: 'succeeded', limit: 1 }),
-    countJoined(pool(), weekAgo, now),
-    sumIncome(pool(), site.mode, weekAgo, now),
-    listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'overdue', limit: 5 }),
-    listSubscriptions(pool(), site.mode, { ...BY_DUE, limit: 30 }),
-    countWeek(pool(), site.mode, weekAgo, now),
-    listSubscriptions(pool(), site.mode, { ...BY_DUE, state: 'disputed', limit: 5 }),
-    countByCommentState(pool(), await unknownItems(actor)),
-  ]);
-  const shown = [...overdue.rows, ...running.rows, ...disputed.rows];
-  const next = await nextCharges(
-    site,
-    shown.map(({ id }) => id),
-  );
-  const withNext = (rows: SubscriptionRow[]): WithNext[] =>
-    rows.map((row) => ({ ...row, next: next.get(row.id) ?? null }));
-  return {
-    now,
+/** What the first page of the Desk shows; each figure is read from what really happened. Of money and members, what one may see. */
+export const today = staffUse('look')('today', nothing, async (actor) => {
+  const [site, powers] = [await currentSite(), await powersOf(actor)];
+  const [seesMoney, seesMembers] = [may(powers, 'see money'), may(powers, 'see members')];
+  return done({
+    now: siteNow(site),
+    zone: site.zone,
     currency: site.currency,
     isLive: site.mode === 'live',
-    gateway: accounts.find((account) => account.mode === site.mode && account.atCheckout) ?? null,
-    tiersOnSale: tiers.filter((tier) => offers.some((offer) => offer.tierId === tier.id && offer.onSale))
-      .length,
-    tiers: tiers.length,
-    published: items.published,
-    turnedAway: closedToVisitors(map),
-    lastPayment: payments.rows[0] ?? null,
-    joinedThisWeek,
-    incomeThisWeek,
-    leftThisWeek: week.left,
-    overdue: withNext(overdue.rows),
-    overdueTotal: overdue.total,
-    disputed: withNext(disputed.rows),
-    commentsWaiting: comments.get('waiting') ?? 0,
-    dueNext: withNext(running.rows)
-      .filter((row) => row.next !== null && row.state !== 'overdue')
-      .slice(0, 6),
+    trail: site.mode === 'test' && may(powers, 'set up the site') ? await readTrail(site) : null,
+    needs: await needsOf(actor, powers, site),
+    week: await weekOf(site, { seesMoney, seesMembers }),
+    income: seesMoney ? await incomeByDay(site) : null,
+    ahead: seesMoney ? await chargesAhead(site) : null,
+    seesMoney,
+    checks: await checksThatRan(site),
+  });
+});
+
+/** The last seven days, today with them, beside the seven before. */
+async function weekOf(site: Site, { seesMoney, seesMembers }: { seesMoney: boolean; seesMembers: boolean }) {
+  const now = siteNow(site);
+  const today = localDate(now, site.zone);
+  const earlier = daysFrom(today, 1 - 2 * WEEK, site.zone);
+  const first = earlier[WEEK] ?? today;
+  const [start, before] = [startOfDate(first, site.zone), startOfDate(earlier[0] ?? first, site.zone)];
+  const { mode } = site;
+  return {
+    from: first,
+    members: seesMembers
+      ? {
+          joined: await countJoined(pool(), start, now),
+          joinedBefore: await countJoined(pool(), before, start),
+          left: (await countWeek(pool(), mode, start, now)).left,
+          leftBefore: (await countWeek(pool(), mode, before, start)).left,
+        }
+      : null,
+    income: seesMoney
+      ? {
+          now: await sumIncome(pool(), mode, start, now),
+          before: await sumIncome(pool(), mode, before, start),
+        }
+      : null,
   };
 }
-
-export const today = staffUse('look')('today', nothing, async (actor) => done(await readToday(actor)));

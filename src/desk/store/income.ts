@@ -1,16 +1,23 @@
 import type { Income } from '@/core/income';
-import type { Instant } from '@/core/instants';
+import type { Instant, LocalDate, LocalMonth } from '@/core/instants';
 import { many, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 
-/** What was received since an instant, by the zone's months, tier and currency. */
-export async function listIncome(db: Db, mode: Mode, zone: string, from: Instant): Promise<Income[]> {
-  const rows = await many<Omit<Income, 'amount'> & { amount: bigint }>(
+const FORMATS = { month: 'YYYY-MM', day: 'YYYY-MM-DD' };
+type When = { month: LocalMonth; day: LocalDate };
+
+/** What was received since an instant, by the zone's months or days, tier and currency. */
+export async function listIncome<By extends keyof When>(
+  db: Db,
+  mode: Mode,
+  { by, zone, from }: { by: By; zone: string; from: Instant },
+): Promise<Income<When[By]>[]> {
+  const rows = await many<Omit<Income<When[By]>, 'amount'> & { amount: bigint }>(
     db,
-    `SELECT to_char(p.settled_at AT TIME ZONE $2, 'YYYY-MM') AS month, c.tier_id, p.currency, sum(p.amount)::bigint AS amount
+    `SELECT to_char(coalesce(p.settled_at, p.at) AT TIME ZONE $2, $4) AS when, c.tier_id, p.currency, sum(p.amount)::bigint AS amount
      FROM payments p JOIN charges c ON c.id = p.charge_id
      WHERE p.mode = $1 AND p.state = 'succeeded' AND coalesce(p.settled_at, p.at) >= $3 GROUP BY 1, 2, 3`,
-    [mode, zone, from],
+    [mode, zone, from, FORMATS[by]],
   );
   return rows.map((row) => ({ ...row, amount: toMinor(row.amount) }));
 }

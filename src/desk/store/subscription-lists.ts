@@ -29,6 +29,8 @@ export type SubscriptionFilter = {
   sort: (typeof SUBSCRIPTION_SORTS)[number];
   /** Only those that fall due before this. */
   dueBefore?: Instant;
+  /** Those that are charged by a card which expires in this month or before it: '2026-11'. */
+  expiresBy?: string;
   /** Only these, whatever they are. */
   ids?: string[];
   offset: number;
@@ -47,6 +49,10 @@ const narrowedBy = (mode: Mode, filter: SubscriptionFilter) =>
     filter.state === 'disputed' && [`s.disputes <> '{}'`],
     filter.state && filter.state !== 'disputed' && ['s.state = ?', filter.state],
     filter.ids && ['s.id = ANY (?::uuid[])', filter.ids],
+    filter.expiresBy && [
+      `s.method_expires <= ? AND s.due_at IS NOT NULL AND s.state NOT IN ('pending', 'ended')`,
+      filter.expiresBy,
+    ],
     filter.dueBefore && ['s.due_at < ?', filter.dueBefore],
     filter.search && [
       's.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)',

@@ -12,7 +12,6 @@ import {
 } from 'chart.js';
 import { useEffect, useRef, useState } from 'react';
 import { Bar } from 'react-chartjs-2';
-import type { LocalMonth } from '@/core/instants';
 import type { KeyCut } from '@/core/key-cut';
 import { useDeskWords } from '@/kit/desk-words';
 import { TINTS } from '@/kit/key-cut';
@@ -21,14 +20,15 @@ Chart.register(BarController, BarElement, CategoryScale, Legend, LinearScale, To
 
 type Props = {
   label: string;
-  months: LocalMonth[];
+  /** Of the columns. */
+  times: string[];
   currency: string;
   tiers: { name: string; tint: KeyCut['tint']; amounts: number[] }[];
 };
 type Colours = { tints: string[]; ink: string; line: string; font: string };
 
-/** What was received each month, a layer for each tier. A canvas knows no day and night: its colours are read from the page. */
-export function IncomeChart({ label, months, currency, tiers }: Props) {
+/** What was received in each month or on each day, a layer for each tier. A canvas knows no day and night: its colours are read from the page. */
+export function IncomeChart({ label, times, currency, tiers }: Props) {
   const t = useDeskWords();
   const frame = useRef<HTMLDivElement>(null);
   const [colours, setColours] = useState<Colours | null>(null);
@@ -74,7 +74,11 @@ export function IncomeChart({ label, months, currency, tiers }: Props) {
       },
     },
     scales: {
-      x: { stacked: true, grid: { display: false }, ticks: { color: colours?.ink } },
+      x: {
+        stacked: true,
+        grid: { display: false },
+        ticks: { color: colours?.ink, maxRotation: 0, autoSkipPadding: 16 },
+      },
       y: {
         stacked: true,
         border: { display: false },
@@ -93,7 +97,7 @@ export function IncomeChart({ label, months, currency, tiers }: Props) {
         <Bar
           options={options}
           data={{
-            labels: months.map((month) => t.shortMonth(month)),
+            labels: times,
             datasets: tiers.map(({ name, amounts }, index) => ({
               label: name,
               data: amounts,

@@ -1,8 +1,7 @@
 import clsx from 'clsx';
 import Link from 'next/link';
 import { desk } from '@/words/desk';
-
-type Step = { title: string; href: string; proof: string | null; isDone: boolean };
+import type { Step } from './trail-steps';
 
 /** The way to a site that takes members; each step is proved by what really happened, never by a tick. */
 export function SetupTrail({ steps }: { steps: Step[] }) {

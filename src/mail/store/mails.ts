@@ -106,6 +106,15 @@ export async function listMailsTo(db: Db, memberId: MemberId): Promise<MailRow[]
   );
 }
 
+/** When the mail server last took a mail; real time. */
+export async function lastSent(db: Db): Promise<Instant | null> {
+  const { at } = await one<{ at: Instant | null }>(
+    db,
+    `SELECT max(sent_at) AS at FROM mails WHERE state = 'sent'`,
+  );
+  return at;
+}
+
 export const MAIL_STATES = ['queued', 'sent', 'failed'] as const;
 export type MailState = (typeof MAIL_STATES)[number];
 export type LoggedMail = {

@@ -25,7 +25,7 @@ export type MemberRow = {
 };
 
 /**
- * What narrows a list of members. `state`: of the subscription that is listed, or `none` or `disputed`. `seenSince` and
+ * What narrows a list of members. `state`: of the subscription that is listed, or `some`, `none` or `disputed`. `seenSince` and
  * `notSeenSince`: real time. `dueBefore`: when the next charge is due. `answers`: by the question's id, the answer.
  */
 export type MemberFilter = {
@@ -36,6 +36,7 @@ export type MemberFilter = {
   gateway?: string;
   joinedFrom?: Instant;
   joinedUntil?: Instant;
+  leftSince?: Instant;
   seenSince?: Instant;
   notSeenSince?: Instant;
   dueBefore?: Instant;
@@ -59,6 +60,11 @@ const RUNNING_STATES: readonly string[] = STATES.filter((state) => RUNNING.has(s
 const IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ?`;
 
 const HELD = heldAt('h', '?', '?');
+
+/** Those whose last subscription ended at an instant or after it, and who hold no other. Placeholders for a mode and an instant. */
+export const LEFT = (mode: string, since: string): string => `SELECT s.member_id FROM subscriptions s
+  WHERE s.mode = ${mode} AND s.state = 'ended' AND s.began_at IS NOT NULL AND s.ended_at >= ${since}
+    AND NOT EXISTS (SELECT 1 FROM subscriptions o WHERE o.member_id = s.member_id AND o.mode = s.mode AND o.state NOT IN ('ended', 'pending'))`;
 
 const DISPUTED = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.disputes <> '{}'`;
 
@@ -98,11 +104,12 @@ const narrowedBy = (
       at,
       at,
     ],
+    state === 'some' && [`EXISTS (${HAS_SUBSCRIPTION} AND s.began_at IS NOT NULL)`, mode],
     state === 'none' && [`NOT EXISTS (${HAS_SUBSCRIPTION})`, mode],
     state === 'disputed' && [`m.id IN (${DISPUTED})`, mode],
     state && RUNNING_STATES.includes(state) && [`m.id IN (${IN_STATE})`, mode, state],
     state &&
-      !['none', 'disputed', ...RUNNING_STATES].includes(state) && [
+      !['some', 'none', 'disputed', ...RUNNING_STATES].includes(state) && [
         `m.id IN (${IN_STATE} AND ${inState('s')})`,
         mode,
         state,
@@ -111,6 +118,7 @@ const narrowedBy = (
     gateway && [`m.id IN (${PAID_BY})`, gateway, mode],
     joinedFrom && ['m.joined_at >= ?', joinedFrom],
     joinedUntil && ['m.joined_at < ?', joinedUntil],
+    filter.leftSince && [`m.id IN (${LEFT('?', '?')})`, mode, filter.leftSince],
     filter.seenSince && ['m.seen_at >= ?', filter.seenSince],
     filter.notSeenSince && ['m.seen_at IS NULL OR m.seen_at < ?', filter.notSeenSince],
     filter.dueBefore && [
@@ -290,7 +298,7 @@ const FACETS: Record<FacetName, (given: Given, within: (whose: string) => string
 export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
-    `SELECT count(*) FROM members m WHERE staff_role IS NULL AND deleted_at IS NULL AND joined_at >= $1 AND joined_at <= $2
+    `SELECT count(*) FROM members m WHERE staff_role IS NULL AND deleted_at IS NULL AND joined_at >= $1 AND joined_at < $2
        AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.began_at IS NOT NULL)`,
     [from, to],
   );

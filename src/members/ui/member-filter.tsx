@@ -36,6 +36,7 @@ const MORE = [
   'account',
   'joinedFrom',
   'joinedTo',
+  'leftFrom',
   'seen',
   'unseen',
   'due',
@@ -73,6 +74,7 @@ export function MemberFilter({ t, asked, columns, tiers, groups, gateways, field
           value={asked.state}
           of={[
             ...[...STATES, 'disputed' as const].map((one) => ({ id: one, name: t(`state.${one}`) })),
+            { id: 'some', name: desk('desk-members.some-subscription') },
             { id: 'none', name: desk('desk-members.no-subscription') },
           ]}
         />
@@ -143,6 +145,7 @@ export function MemberFilter({ t, asked, columns, tiers, groups, gateways, field
           />
           <Day name="joinedFrom" label={desk('desk-members.joined-from')} value={asked.joinedFrom} />
           <Day name="joinedTo" label={desk('desk-members.joined-to')} value={asked.joinedTo} />
+          <Day name="leftFrom" label={desk('desk-members.left-from')} value={asked.leftFrom} />
           {fields.some(({ options }) => options.length > 0) && (
             <label className="grid gap-1">
               <span className="text-[0.9375rem] font-semibold">{desk('desk-members.answered')}</span>

@@ -144,6 +144,7 @@ export const account: Record<keyof typeof en, string> = {
   'state.cancelling': 'gekündigt',
   'state.ended': 'beendet',
   'state.disputed': 'angefochten',
+  'state.expiring': 'Karte läuft ab',
   'state.succeeded': 'erhalten',
   'state.declined': 'abgelehnt',
   'state.intent': 'in Bearbeitung',

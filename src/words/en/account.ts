@@ -136,6 +136,7 @@ export const account = {
   'state.cancelling': 'cancelling',
   'state.ended': 'ended',
   'state.disputed': 'disputed',
+  'state.expiring': 'card expires',
   'state.succeeded': 'received',
   'state.declined': 'declined',
   'state.intent': 'in progress',

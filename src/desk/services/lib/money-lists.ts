@@ -1,5 +1,5 @@
-import { addLength } from '@/core/calendar';
-import { compare, isBefore, type Instant } from '@/core/instants';
+import { addLength, localDate, localMonth } from '@/core/calendar';
+import { compare, isBefore, type Instant, type LocalDate } from '@/core/instants';
 import type { State } from '@/core/billing/states';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts } from '@/billing/store/gateways';
@@ -18,7 +18,7 @@ import {
   type SubscriptionFilter,
   type SubscriptionRow,
 } from '@/desk/store/subscription-lists';
-import type { Mode } from '@/platform/store/site';
+import type { Mode, Site } from '@/platform/store/site';
 import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
@@ -42,6 +42,19 @@ export type SubscriptionLine = SubscriptionRow & {
 };
 export type PaymentLine = PaymentListRow & { tierName: string; through: string };
 
+/** Cards are told of that expire before so many days have passed. */
+const EXPIRES_DAYS = 30;
+
+/** A filter whose state may also be `expiring`: charged by a card that will soon be of no use. */
+export function inStates<Filter extends { state: string }>(
+  filter: Filter,
+  site: Site,
+): Filter & { expiresBy?: string } {
+  if (filter.state !== 'expiring') return filter;
+  const until = addLength(siteNow(site), { n: EXPIRES_DAYS, unit: 'day' }, site.zone);
+  return { ...filter, state: '', expiresBy: localMonth(until, site.zone) };
+}
+
 /** Subscriptions that fit a filter; of the site's mode, where none is named. */
 export async function subscriptionList(
   filter: SubscriptionFilter,
@@ -55,7 +68,7 @@ export async function subscriptionList(
 }> {
   const own = await currentSite();
   const site = inMode(own, mode ?? own.mode);
-  const { rows, total } = await listSubscriptions(pool(), site.mode, filter);
+  const { rows, total } = await listSubscriptions(pool(), site.mode, inStates(filter, site));
   const next = await nextCharges(
     site,
     rows.map((row) => row.id),
@@ -89,8 +102,8 @@ export type DueSoon = {
   zone: string;
 };
 
-/** Upcoming charges of the next 30 days, soonest first, and their total. */
-export async function dueSoon(): Promise<DueSoon> {
+/** Upcoming charges of the next 30 days, or of one day of them, soonest first, and their total. */
+export async function dueSoon(day: LocalDate | null): Promise<DueSoon> {
   const site = await currentSite();
   const until = addLength(siteNow(site), { n: SOON_DAYS, unit: 'day' }, site.zone);
   const soon: SubscriptionLine[] = [];
@@ -98,7 +111,14 @@ export async function dueSoon(): Promise<DueSoon> {
   for (let offset = 0, total = 1; offset < total; offset += AT_ONCE) {
     const filter = { ...EVERY, sort: 'due' as const, dueBefore: until, offset, limit: AT_ONCE };
     const page = await subscriptionList(filter);
-    soon.push(...page.rows.filter((row) => row.next !== null && isBefore(row.next.at, until)));
+    soon.push(
+      ...page.rows.filter(
+        ({ next }) =>
+          next !== null &&
+          isBefore(next.at, until) &&
+          (day === null || localDate(next.at, site.zone) === day),
+      ),
+    );
     total = page.total;
   }
   soon.sort((a, b) => (a.next && b.next ? compare(a.next.at, b.next.at) : 0));

@@ -27,6 +27,8 @@ export const memberFilterSchema = z.object({
   /** Local dates of the site. */
   joinedFrom: day,
   joinedTo: day,
+  /** Left on this day or after it, and holds nothing now. */
+  leftFrom: day,
   /** Seen within so many days, or not. */
   seen: days,
   unseen: days,
@@ -40,7 +42,21 @@ export type AskedFilter = z.output<typeof memberFilterSchema>;
 
 /** `now`: the site's clock; when someone was seen is told by the real one. */
 export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): MemberFilter {
-  const { q, tier, state, group, gateway, joinedFrom, joinedTo, seen, unseen, due, account, answer } = asked;
+  const {
+    q,
+    tier,
+    state,
+    group,
+    gateway,
+    joinedFrom,
+    joinedTo,
+    leftFrom,
+    seen,
+    unseen,
+    due,
+    account,
+    answer,
+  } = asked;
   const after = (from: Instant, count: number): Instant => fromMs(toMs(from) + count * DAY_MS);
   const colon = answer.indexOf(':');
   return {
@@ -51,6 +67,7 @@ export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): 
     ...(gateway && { gateway }),
     ...(isLocalDate(joinedFrom) && { joinedFrom: startOfDate(joinedFrom, zone) }),
     ...(isLocalDate(joinedTo) && { joinedUntil: endOfDate(joinedTo, zone) }),
+    ...(isLocalDate(leftFrom) && { leftSince: startOfDate(leftFrom, zone) }),
     ...(seen && { seenSince: after(realNow(), -Number(seen)) }),
     ...(unseen && { notSeenSince: after(realNow(), -Number(unseen)) }),
     ...(due && { dueBefore: after(now, Number(due)) }),

@@ -70,6 +70,8 @@ export const members = {
   'desk-members.use-the-default': 'Use the default',
   'desk-members.sections-of-the-account': 'Sections of the account: {name}',
   'desk-members.any-state': 'any state',
+  'desk-members.left-from': 'Left on or after',
+  'desk-members.some-subscription': 'any subscription',
   'desk-members.no-subscription': 'no subscription',
   'desk-members.any-tier': 'any tier',
   'desk-members.filter': 'Filter',

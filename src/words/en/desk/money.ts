@@ -1,4 +1,5 @@
 export const money = {
+  'desk-money.received-since': 'Since {date}.',
   'desk-money.connected-the-keys-are-right': 'Connected. The keys are right.',
   'desk-money.kept-it-is-a-way': 'Saved. Members can pay this way now.',
   'desk-money.registered-a-test-message-is': 'Registered; a test message is on its way.',

@@ -48,11 +48,19 @@ export default async function SubscriptionsPage({ searchParams }: { searchParams
           '' as const,
           ...BEGUN,
           ...(disputed > 0 || state === 'disputed' ? (['disputed'] as const) : []),
+          ...(state === 'expiring' ? (['expiring'] as const) : []),
         ].map((option) => ({
           href: at({ state: option, page: 1 }),
           isHere: state === option,
           mark: option === '' ? desk('desk.all') : <LifeMark t={t} state={option} />,
-          count: option === '' ? all : option === 'disputed' ? disputed : (counts.get(option) ?? 0),
+          count:
+            option === ''
+              ? all
+              : option === 'disputed'
+                ? disputed
+                : option === 'expiring'
+                  ? total
+                  : (counts.get(option) ?? 0),
         }))}
       />
       <ListBar

@@ -1,4 +1,4 @@
-import { isLocalMonth, type LocalMonth } from '@/core/instants';
+import { isLocalDate, isLocalMonth, type LocalDate, type LocalMonth } from '@/core/instants';
 
 /** A list’s query parameters as a use case takes them; unknown values fall back to defaults. */
 export function readListSearch(search: Record<string, string | undefined>) {
@@ -11,6 +11,7 @@ export function readListSearch(search: Record<string, string | undefined>) {
     mode,
     /** '' for every month. */
     month: isLocalMonth(search.month ?? '') ? (search.month as LocalMonth) : ('' as const),
+    since: isLocalDate(search.since ?? '') ? (search.since as LocalDate) : ('' as const),
     /** Whose drawer is open. */
     open: search.open ?? '',
   };

@@ -160,7 +160,7 @@ function Income({ shown: { months, currencies }, t }: { shown: Shown['income']; 
       <div className="mt-3 max-w-5xl">
         <IncomeChart
           label={desk('desk-money.received-by-month')}
-          months={months}
+          times={months.map((month) => t.shortMonth(month))}
           currency={currency}
           tiers={tiers}
         />

@@ -1,5 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { searchOf, type Search } from '@/app/search';
+import { isLocalDate } from '@/core/instants';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { upcomingCharges } from '@/desk/services/money-lists';
 import { MoneyTabs } from '@/desk/ui/money-tabs';
@@ -12,13 +14,22 @@ import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-money.upcoming-charges-money') };
 
-export default async function DuePage() {
+export default async function DuePage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
   await requireStaff('see money');
-  const { rows, total, sums } = await shown(upcomingCharges(await currentActor()));
+  const { day = '' } = await searchOf(searchParams);
+  const { rows, total, sums } = await shown(upcomingCharges(await currentActor(), { day }));
   return (
     <>
       <MoneyTabs here="due" />
+      {isLocalDate(day) && (
+        <p className="mt-4">
+          {desk('desk-money.only', { month: t.day(day) })}{' '}
+          <Link href="/desk/money/due" className="text-spruce underline">
+            {desk('desk-money.show-all')}
+          </Link>
+        </p>
+      )}
       {rows.length === 0 ? (
         <div className="mt-5">
           <Empty title={desk('desk-money.no-charges-in-the-next')}>

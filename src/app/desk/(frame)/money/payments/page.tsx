@@ -32,9 +32,9 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
   const asked = readListSearch(await searchOf(searchParams));
   const { rows, total, query, perPage } = await shown(paymentList(actor, asked));
   const { state, search, sort, page } = query;
-  const { open, month, mode } = asked;
+  const { open, month, since, mode } = asked;
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/money/payments', { state, q: search, sort, page, month, mode, ...changed });
+    listPath('/desk/money/payments', { state, q: search, sort, page, month, since, mode, ...changed });
   const paid = open ? await subscriptionOfPayment(actor, open) : null;
   const opened = paid?.ok ? paid.value : null;
   return (
@@ -54,10 +54,18 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
         searchLabel={desk('desk-money.name-email-or-reference')}
         sort={sort}
         sorts={SORTS}
-        keep={{ state, month, mode }}
+        keep={{ state, month, since, mode }}
         exports={[
           {
-            href: listPath('/desk/money/export', { list: 'payments', state, q: search, sort, month, mode }),
+            href: listPath('/desk/money/export', {
+              list: 'payments',
+              state,
+              q: search,
+              sort,
+              month,
+              since,
+              mode,
+            }),
             words: desk('desk-money.export-as-csv'),
           },
           {
@@ -66,10 +74,12 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
           },
         ]}
       />
-      {month && (
+      {(month || since) && (
         <p className="mt-3">
-          {desk('desk-money.only', { month: t.month(month) })}{' '}
-          <Link href={at({ month: '', page: 1 })} className="text-spruce underline">
+          {month
+            ? desk('desk-money.only', { month: t.month(month) })
+            : since && desk('desk-money.received-since', { date: t.day(since) })}{' '}
+          <Link href={at({ month: '', since: '', page: 1 })} className="text-spruce underline">
             {desk('desk-money.show-all')}
           </Link>
         </p>
