@@ -191,6 +191,7 @@ export async function prepare(
     SEALING_KEY: randomBytes(32).toString('hex'),
     SIGNING_KEY: randomBytes(32).toString('hex'),
     SMTP_URL: smtpUrl,
+    WEBHOOKS_TO_OWN_MACHINE: 'yes',
     CURLEW_CARDS_URL: gatewayUrl,
     DUNLIN_WALLET_URL: walletUrl,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',

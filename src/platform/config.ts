@@ -32,6 +32,8 @@ const schema = z.object({
   CURLEW_CARDS_URL: z.url('must be the address of the Curlew Cards gateway'),
   DUNLIN_WALLET_URL: z.url('must be the address of the Dunlin Wallet gateway'),
   LEASE_SECONDS: z.coerce.number('must be a number of seconds').int().min(1).max(3600).default(30),
+  /** Whether webhooks may go to addresses of this machine and its network; for trying them out. */
+  WEBHOOKS_TO_OWN_MACHINE: z.enum(['yes', 'no'], 'must be yes or no').default('no'),
   /** Set by the demo and the tests, which know their own site by it. */
   RUN_TOKEN: z.string().optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),

@@ -22,6 +22,8 @@ const BY_STATE = [
   'desk-settings.audit-to',
   'desk-settings.right-',
   'desk-settings.area-',
+  'desk-settings.topic-',
+  'desk-settings.message-',
   'desk-members.shows-',
   'desk-members.facet-',
   'desk-members.deed-',

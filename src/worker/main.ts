@@ -12,6 +12,7 @@ import { issueDueDocuments } from '@/documents/services/issue-documents';
 import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';
+import { sendWebhooks } from '@/billing/services/send-webhooks';
 import { settleAgreements } from '@/billing/services/settle-agreements';
 import { repairPages } from '@/content/services/page-roles';
 import { tidyUp } from '@/desk/services/tidy-up';
@@ -43,6 +44,7 @@ const same = <T>(value: T): T => value;
 const WORK: Record<string, Work> = {
   due: does(runOneDue, same),
   mails: does(sendMails, same),
+  webhooks: does(sendWebhooks, same),
   events: does(applyGatewayEvents, ({ count, troubles }) => {
     for (const { event, error } of troubles)
       log.error({ err: error, event }, 'a gateway message could not be processed');

@@ -49,7 +49,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode makeCodes changeCodes codeChoices codeEditor exportCodes removeCodes moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -69,7 +69,7 @@ const OWN = words(
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   tidyUp repairPages remindAndExpire writeReminders writeSummaries rotateKeys`,
+   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries rotateKeys`,
 );
 /** For programs, by the scope of their key. */
 const KEYS: Record<string, Scope> = {

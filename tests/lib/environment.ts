@@ -9,5 +9,6 @@ export const environment = (moor: { databaseUrl: string; gatewayUrl: string; wal
   CURLEW_CARDS_URL: moor.gatewayUrl,
   DUNLIN_WALLET_URL: moor.walletUrl,
   LEASE_SECONDS: '2',
+  WEBHOOKS_TO_OWN_MACHINE: 'yes',
   LOG_LEVEL: 'silent',
 });

@@ -50,6 +50,7 @@ const SCREENS: Hit[] = [
   { path: '/desk/settings/mail/log', title: desk('desk-settings.sent-mail-settings'), kind: screen },
   { path: '/desk/settings/account', title: desk('desk-settings.account-settings'), kind: screen },
   { path: '/desk/settings/staff', title: desk('desk-settings.staff-settings'), kind: screen },
+  { path: '/desk/settings/webhooks', title: desk('desk-settings.webhooks-settings'), kind: screen },
   { path: '/desk/settings/live', title: desk('desk-settings.going-live-settings'), kind: screen },
   { path: '/desk/notifications', title: desk('desk-settings.email-notifications'), kind: screen },
 ];

@@ -14,6 +14,7 @@ import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
 import { deleteOldUploads } from '@/content/store/files';
 import { deleteTrashed } from '@/content/store/items';
+import { deleteOldMessages } from '@/billing/store/webhooks';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
 import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
@@ -39,6 +40,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteSpentLimits,
     deleteOldUploads,
     deleteOldLeakChecks,
+    deleteOldMessages,
   ])
     gone += await each(pool());
   const site = await currentSite();

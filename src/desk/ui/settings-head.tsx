@@ -12,6 +12,7 @@ const TABS = [
   { id: 'staff', name: desk('desk-settings.staff'), path: '/desk/settings/staff' },
   { id: 'audit', name: desk('desk-settings.audit'), path: '/desk/settings/audit' },
   { id: 'api', name: desk('desk-settings.api'), path: '/desk/settings/api' },
+  { id: 'webhooks', name: desk('desk-settings.webhooks'), path: '/desk/settings/webhooks' },
   { id: 'transfer', name: desk('desk-settings.transfer'), path: '/desk/settings/transfer' },
   { id: 'live', name: desk('desk-settings.going-live-label'), path: '/desk/settings/live' },
 ];

@@ -208,6 +208,10 @@ export const deskProblems = {
   'term.no-other': 'Choose another one to merge it into.',
   'category.taken': 'There is a category of this name already.',
   'item.front-taken': 'The front page is “{title}”. Open that page and untick “Front page” first.',
+  'webhook.url': 'Type the address that takes the messages: it starts with https://.',
+  'webhook.no-topics': 'Choose what it is told of.',
+  'webhook.too-many': 'There are twenty addresses. Remove one first.',
+  'webhook.waits': 'This message is waiting to be sent.',
   'item.not-yours': 'Your role may not write “{title}”.',
   'item.not-published-by-you':
     'Your role may not change what is published, nor publish. Save it as a draft, and ask someone who may.',

@@ -92,7 +92,7 @@ export async function happen(
       newReference,
       accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
     }),
-    notices.length > 0 ? readersOf(db, before.memberId) : null,
+    notices.length > 0 ? readersOf(db, before.memberId, site.mode) : null,
   ]);
   open.stored = stored;
   await endWalletsThatMustNot(open, before);

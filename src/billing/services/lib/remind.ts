@@ -35,7 +35,7 @@ export async function remind(
   const reminder = reminderOf(s, context);
   const next = figuresOfNext(stored.book, s, context, at);
   const offer = context.offers[s.switchesTo ?? s.movesTo ?? s.offer];
-  const { member, tierNames } = await readersOf(db, stored.memberId);
+  const { member, tierNames } = await readersOf(db, stored.memberId, site.mode);
   if (!reminder || !next || !member || !offer) return;
   const content = {
     template: reminder.kind,

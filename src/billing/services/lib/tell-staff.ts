@@ -2,6 +2,7 @@ import type { Notice, NoticeKind } from '@/core/billing/book';
 import type { StaffMail } from '@/core/staff-mails';
 import type { StaffLetter } from '@/mail/services/lib/write-staff-mail';
 import { mailStaff } from '@/people/services/lib/mail-staff';
+import type { Webhook } from '@/billing/store/webhooks';
 import type { StaffReader } from '@/people/store/staff-mails';
 import type { Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
@@ -17,6 +18,8 @@ export type Readers = {
   tierNames: Map<string, string>;
   /** Staff who asked for news. */
   staff: StaffReader[];
+  /** Addresses that are told of such news. */
+  hooks: Webhook[];
 };
 
 /** What of a book's news staff can ask for. */

@@ -16,7 +16,10 @@ import { findOfferVersion } from '@/tiers/store/offers';
 import { findTier, listTierNames } from '@/tiers/store/tiers';
 import { listStaffReaders } from '@/people/store/staff-mails';
 import type { OpenBook } from './opened';
+import { listWebhooks } from '@/billing/store/webhooks';
+import type { Mode } from '@/platform/store/site';
 import { tellStaff, type Readers } from './tell-staff';
+import { writeWebhooks } from './write-webhooks';
 import type { MemberId } from '@/core/ids';
 
 /** What the audit says of what happened; what is not here says nothing of its own. */
@@ -49,16 +52,17 @@ const DONE: Partial<Record<NoticeKind, string>> = {
 };
 
 /** Whom a book is about, and how the tiers are called: read beside what is stored. */
-export async function readersOf(db: Db, memberId: MemberId): Promise<Readers> {
-  const [member, tierNames, staff] = await together([
+export async function readersOf(db: Db, memberId: MemberId, mode: Mode): Promise<Readers> {
+  const [member, tierNames, staff, hooks] = await together([
     findMember(db, memberId),
     listTierNames(db),
     listStaffReaders(db),
+    listWebhooks(db, mode),
   ]);
-  return { member, tierNames, staff };
+  return { member, tierNames, staff, hooks: hooks.filter(({ isOn }) => isOn) };
 }
 
-/** Writes what happened into the audit, and to the member where it is news to them. */
+/** Writes what happened into the audit, to the member where it is news to them, and to those outside who asked. */
 export async function tellOf(
   open: OpenBook,
   context: BillingContext,
@@ -72,6 +76,7 @@ export async function tellOf(
       audit(open, notice),
       member ? write(told, member, notice) : null,
       readers.staff.length > 0 ? tellStaff(open, notice, readers) : null,
+      member && readers.hooks.length > 0 ? writeWebhooks(open, notice, member, readers.hooks) : null,
     ]);
 }
 
