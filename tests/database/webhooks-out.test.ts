@@ -132,7 +132,7 @@ describe('a webhook', () => {
     for (const { headers, body } of heard) {
       const named = Object.fromEntries(Object.entries(headers).map(([name, text]) => [name, String(text)]));
       expect(() => new Webhook(secret).verify(body, named)).not.toThrow();
-      expect(() => new Webhook(secret).verify(body.replace('eclipse', 'observer'), named)).toThrow();
+      expect(() => new Webhook(secret).verify(body.replace('subscription', 'prescription'), named)).toThrow();
     }
     const paid = theirs.find(({ type }) => type === 'subscription.paid');
     expect(paid?.data).toMatchObject({

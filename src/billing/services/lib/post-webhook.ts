@@ -41,10 +41,13 @@ export function isPrivateAddress(address: string): boolean {
 /** The address that is looked up is the one that is connected to: a name cannot lead inside after it was checked. */
 const lookupOutside: LookupFunction = (hostname, options, callback) => {
   lookup(hostname, { ...options, all: true }, (error, addresses) => {
-    const inside = addresses?.find(({ address }) => isPrivateAddress(address));
-    const [first] = addresses ?? [];
-    if (error) callback(error, '', 0);
-    else if (inside || !first) callback(new Error('the address is inside of a network'), '', 0);
+    if (error) {
+      callback(error, '', 0);
+      return;
+    }
+    const [first] = addresses;
+    if (!first || addresses.some(({ address }) => isPrivateAddress(address)))
+      callback(new Error('the address is inside of a network'), '', 0);
     else if (options.all) callback(null, addresses);
     else callback(null, first.address, first.family);
   });
