@@ -77,6 +77,12 @@ const KEYS: Record<string, Scope> = {
   apiDecisions: 'decisions:read',
   apiItems: 'content:read',
   apiItem: 'content:read',
+  apiMembers: 'members:read',
+  apiMember: 'members:read',
+  apiSubscriptions: 'members:read',
+  apiOrder: 'members:read',
+  apiPutOrder: 'members:write',
+  apiEndOrder: 'members:write',
 };
 type Theirs = {
   subscription: string;

@@ -5,6 +5,9 @@ import { normalisePath } from '@/core/access/paths';
 import { readViewpoint, writeWho } from '@/core/access/viewpoint';
 import { explain, type Explanation } from '@/core/access/explain';
 import { FILE } from '@/core/content/item';
+import { isBefore } from '@/core/instants';
+import { listOrdersOf } from '@/billing/store/outside-orders';
+import { keptPasses, keptTiers } from '@/tiers/services/lib/kept';
 import { findItem, findItemByPath, type ItemHead } from '@/content/store/items';
 import { optionalDate } from '@/platform/form-fields';
 import { slug } from '@/platform/inputs';
@@ -53,9 +56,20 @@ export const why = staffUse('look')('why', whySchema, async (actor, { item: id, 
     doorstep: isLetIn(judged) ? undefined : await doorstepFor(reader, item, judged),
     openWeek:
       reader.week && isOn(reader.week, reader.now) ? { tier: reader.week.tier, to: reader.week.to } : null,
+    orders: seen.who.kind === 'member' ? await ordersHeld(reader, seen.who.id) : [],
     opening: isLetIn(judged) ? [] : cheapestFirst(openingTiers(question, await joinableTiers(reader))),
   });
 });
+
+/** What a member holds then because another program said so, by the number of its order. */
+async function ordersHeld({ site, now }: Reader, memberId: string) {
+  const names = new Map(
+    [...(await keptTiers()), ...(await keptPasses())].map(({ id, name }) => [id as string, name]),
+  );
+  return (await listOrdersOf(pool(), site.mode, memberId))
+    .filter(({ since, until }) => !isBefore(now, since) && (until === null || isBefore(now, until)))
+    .map(({ number, item, until }) => ({ number, name: names.get(item) ?? item, until }));
+}
 
 /** Whose doorstep is met, and as whom. */
 async function doorstepFor(reader: Reader, item: ItemHead, decision: Decision) {

@@ -103,6 +103,19 @@ export function WhyPanel({ why, t, mayChange }: Props) {
           })}
         </p>
       )}
+      {why.orders.length > 0 && (
+        <Part title={desk('desk-access.given-by-orders')}>
+          <ul className="grid gap-1">
+            {why.orders.map(({ number, name, until }) => (
+              <li key={number} className="[overflow-wrap:anywhere]">
+                {until
+                  ? desk('desk-access.by-order-until', { name, number, date: t.until(until) })
+                  : desk('desk-access.by-order', { name, number })}
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
       {why.doorstep !== undefined && !why.isDraft && (
         <Part title={desk('desk-access.doorstep')}>
           <p>

@@ -28,6 +28,8 @@ export type ShownWhy = {
   doorstep: { by: 'item' | 'rule' | 'site'; name: string; asker: Asker } | undefined;
   /** Where everyone reads as holders of a tier then: its name, and until when. */
   openWeek: { tier: string; to: Instant } | null;
+  /** What a member holds then because another program said so. */
+  orders: { number: string; name: string; until: Instant | null }[];
   opening: {
     tier: { id: string; name: string; keyCut: KeyCut };
     offers: { id: string; definition: Offer }[];

@@ -84,6 +84,11 @@ export async function endHeldPass(
   );
 }
 
+/** Sets when a held pass ends; null: never. */
+export async function setPassEnd(db: Db, id: string, until: Instant | null): Promise<void> {
+  await run(db, 'UPDATE held_passes SET until_at = $2 WHERE id = $1', [id, until]);
+}
+
 /** Ends, in both modes, a pass of all who hold it by its password. @returns how many there were */
 export async function endHeldByPassword(db: Db, passId: string, at: Instant): Promise<number> {
   return run(

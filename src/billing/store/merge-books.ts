@@ -5,7 +5,15 @@ import type { Mode } from '@/platform/store/site';
 
 /** Makes all of one member's money and access another's, in both modes. */
 export async function moveBook(db: Transaction, from: MemberId, to: MemberId): Promise<void> {
-  for (const table of ['subscriptions', 'holdings', 'credits', 'checkouts', 'held_passes', 'code_uses'])
+  for (const table of [
+    'subscriptions',
+    'holdings',
+    'credits',
+    'checkouts',
+    'held_passes',
+    'code_uses',
+    'outside_orders',
+  ])
     await run(db, `UPDATE ${table} SET member_id = $2 WHERE member_id = $1`, [from, to]);
 }
 

@@ -56,6 +56,7 @@ export async function deleteTestData(db: Transaction): Promise<void> {
     `DELETE FROM charges WHERE mode = 'test'`,
     `DELETE FROM stray_payments WHERE mode = 'test'`,
     `DELETE FROM agreements WHERE mode = 'test'`,
+    `DELETE FROM outside_orders WHERE mode = 'test'`,
     `DELETE FROM holdings WHERE mode = 'test'`,
     `DELETE FROM checkouts WHERE mode = 'test'`,
     `DELETE FROM switch_quotes WHERE mode = 'test'`,

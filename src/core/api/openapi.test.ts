@@ -18,11 +18,11 @@ describe('the description of the API', () => {
     for (const { path, method, input, output } of OPERATIONS) {
       const operation = paths[path]?.[method];
       const fields = Object.keys(input.shape);
-      expect(
-        method === 'get'
-          ? operation?.parameters?.map(({ name }) => name)
-          : Object.keys(operation?.requestBody?.content['application/json']?.schema.properties ?? {}),
-      ).toEqual(fields);
+      expect([
+        ...(operation?.parameters ?? []).map(({ name }) => name),
+        ...Object.keys(operation?.requestBody?.content['application/json']?.schema.properties ?? {}),
+      ]).toEqual(fields);
+      expect(operation?.requestBody !== undefined).toBe(method === 'post' || method === 'put');
       expect(operation?.responses[200]?.content['application/json']?.schema).toHaveProperty('properties');
       expect(operation?.responses[401]?.content).toHaveProperty('application/problem+json');
       expect(output).toBeDefined();
@@ -51,7 +51,15 @@ describe('what the API takes', () => {
 });
 
 it('a key can have the scopes that its maker may use', () => {
-  expect(SCOPES.filter((scope) => mayGrant(powersOf('helper', {}), scope))).toEqual(['decisions:read']);
+  expect(SCOPES.filter((scope) => mayGrant(powersOf('helper', {}), scope))).toEqual([
+    'decisions:read',
+    'members:read',
+    'members:write',
+  ]);
+  expect(SCOPES.filter((scope) => mayGrant(powersOf('viewer', {}), scope))).toEqual([
+    'decisions:read',
+    'members:read',
+  ]);
   expect(SCOPES.filter((scope) => mayGrant(powersOf('owner', {}), scope))).toEqual([...SCOPES]);
   expect(SCOPES.filter((scope) => mayGrant(null, scope))).toEqual([]);
 });

@@ -10,7 +10,6 @@ import {
   MEMBER_SORTS,
   type Facet,
   type FacetName,
-  type ListPlace,
   type MemberFilter,
   type MemberRow,
 } from '@/members/store/member-lists';
@@ -23,6 +22,7 @@ import type { Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { listJoinFields } from '@/tiers/store/join-fields';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { placeOf, placeText } from './lib/list-place';
 import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 
 export type { Tier };
@@ -42,17 +42,7 @@ async function count(site: Site, now: Instant, filter: MemberFilter): Promise<Co
   return { count: Math.max(near, COUNTED), isNear: true };
 }
 
-/** The place of a member in a list, as an address has it: what they are sorted by, and their id. */
-const place = z
-  .string()
-  .max(400)
-  .transform((typed): ListPlace | undefined => {
-    const [, id = '', key = ''] = /^([0-9a-f-]{36})~(.*)$/s.exec(typed) ?? [];
-    return z.uuid().safeParse(id).success ? { id, key } : undefined;
-  })
-  .optional();
-const placeText = ({ id, key }: { id: string; key: string }): string => `${id}~${key}`;
-const isInstant = (key: string): boolean => /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d+)?\+00$/.test(key);
+const place = z.string().max(400).default('');
 
 const inputSchema = memberFilterSchema.extend({
   sort: z.enum(MEMBER_SORTS).catch('joined').default('joined'),
@@ -65,9 +55,7 @@ export const findMembers = staffUse('see members')('find-members', inputSchema, 
   const site = await currentSite();
   const now = siteNow(site);
   const filter = memberFilterOf(asked, now, site.zone);
-  const fits = (at: ListPlace | undefined): ListPlace | undefined =>
-    at && (asked.sort === 'name' || isInstant(at.key)) ? at : undefined;
-  const [after, before] = [fits(asked.after), fits(asked.before)];
+  const [after, before] = [placeOf(asked.after, asked.sort), placeOf(asked.before, asked.sort)];
   // One more than is shown tells whether there is another page.
   const [found, counted, tiers, groups] = await Promise.all([
     listMembers(pool(), site.mode, now, filter, { limit: PAGE_SIZE + 1, sort: asked.sort, after, before }),

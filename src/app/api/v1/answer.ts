@@ -22,16 +22,20 @@ export async function answerCall<T>(
   return answered(await use(called, input(query)));
 }
 
-/** The same, of what comes in the body as JSON. */
-export async function answerPost<T>(request: Request, use: Use<T>): Promise<Response> {
+/** The same, of what comes in the body as JSON, with what is in the address. */
+export async function answerBody<T>(
+  request: Request,
+  use: Use<T>,
+  inPath: Record<string, string> = {},
+): Promise<Response> {
   const called = await callerOf(request);
   if (called instanceof Response) return called;
   const body = await boundedText(request, MOST_BYTES);
   if (body instanceof Response) return refusal(413, { '': problem('form.too-large') });
   const input = parsed(body);
-  return input === undefined
+  return typeof input !== 'object' || input === null
     ? refusal(400, { '': problem('api.no-json') })
-    : answered(await use(called, input));
+    : answered(await use(called, { ...input, ...inPath }));
 }
 
 function parsed(text: string): unknown {

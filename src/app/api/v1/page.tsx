@@ -56,7 +56,7 @@ function OperationPart({
         <span className="block text-[0.9375rem] text-muted">{desk('desk-api.scope', { scope })}</span>
       </p>
       <Fields
-        title={desk(method === 'get' ? 'desk-api.parameters' : 'desk-api.body')}
+        title={desk(method === 'post' || method === 'put' ? 'desk-api.body' : 'desk-api.parameters')}
         schema={input}
         io="input"
       />

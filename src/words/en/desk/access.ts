@@ -1,4 +1,7 @@
 export const access = {
+  'desk-access.given-by-orders': 'Given by orders of another program',
+  'desk-access.by-order': '{name}, by order {number}',
+  'desk-access.by-order-until': '{name}, by order {number}, until {date}',
   'desk-access.unnamed-item': 'an item that your role may not read',
   'desk-access.unnamed-member': 'a member',
   'desk-access.not-published': 'not published',

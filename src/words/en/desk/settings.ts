@@ -386,6 +386,8 @@ export const settings = {
   'desk-settings.key-name-hint': 'What will use it: “Forum”, “Phone app”.',
   'desk-settings.key-scopes': 'What it may do',
   'desk-settings.scope-decisions-read': 'Ask who may read what',
+  'desk-settings.scope-members-read': 'Read members and their subscriptions',
+  'desk-settings.scope-members-write': 'Give tiers and passes by orders of another program',
   'desk-settings.scope-content-read': 'Read content, as anyone would see it',
   'desk-settings.key-days': 'Days until it ends',
   'desk-settings.make-key': 'Create the key',

@@ -1,6 +1,6 @@
 import { apiDecision, apiDecisions } from '@/access/services/api-decisions';
-import { answerCall, answerPost } from '../answer';
+import { answerBody, answerCall } from '../answer';
 
 export const GET = (request: Request): Promise<Response> =>
   answerCall(request, apiDecision, (query) => query);
-export const POST = (request: Request): Promise<Response> => answerPost(request, apiDecisions);
+export const POST = (request: Request): Promise<Response> => answerBody(request, apiDecisions);

@@ -15,10 +15,13 @@ import { makeKeyAction, revokeKeyAction } from './actions';
 
 export const metadata: Metadata = { title: desk('desk-settings.api-settings') };
 
-const scopeWords = (scope: Scope): string =>
-  desk(
-    scope === 'decisions:read' ? 'desk-settings.scope-decisions-read' : 'desk-settings.scope-content-read',
-  );
+const SCOPE_WORDS: Record<Scope, string> = {
+  'decisions:read': desk('desk-settings.scope-decisions-read'),
+  'content:read': desk('desk-settings.scope-content-read'),
+  'members:read': desk('desk-settings.scope-members-read'),
+  'members:write': desk('desk-settings.scope-members-write'),
+};
+const scopeWords = (scope: Scope): string => SCOPE_WORDS[scope];
 
 export default async function ApiSettingsPage() {
   await requireStaff('set up the site');
