@@ -25,6 +25,7 @@ const BY_STATE = [
   'desk-settings.topic-',
   'desk-settings.message-',
   'desk-members.shows-',
+  'desk-members.source-',
   'desk-members.facet-',
   'desk-members.deed-',
   'desk-members.sure-',

@@ -31,7 +31,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Looking at the Desk.
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
-    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney codesPlace findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
+    `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupSources groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney codesPlace findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
      failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
@@ -44,7 +44,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
   ...each(
     ['owner', 'helper'],
-    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup',
+    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup addGroupSource removeGroupSource',
   ),
   // Money, tiers and the site itself.
   ...each(

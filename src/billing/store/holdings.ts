@@ -30,6 +30,10 @@ export async function listHoldings(db: Db, memberId: MemberId, mode: Mode): Prom
 export const heldAt = (holdings: string, mode: string, at: string): string =>
   `${holdings}.mode = ${mode} AND ${holdings}.from_at <= ${at} AND (${holdings}.until_at IS NULL OR ${holdings}.until_at > ${at})`;
 
+/** Whether a membership of a group under a name counts at an instant: it stays, or what brought it in is held. Placeholders. */
+export const inGroupAt = (member: string, mode: string, at: string): string =>
+  `(${member}.while_tier IS NULL OR EXISTS (SELECT 1 FROM holdings h WHERE h.member_id = ${member}.member_id AND h.tier_id = ${member}.while_tier AND ${heldAt('h', mode, at)}))`;
+
 /** The same for passes. */
 export const passHeldAt = (held: string, mode: string, at: string): string =>
   `${held}.mode = ${mode} AND ${held}.since_at <= ${at} AND (${held}.until_at IS NULL OR ${held}.until_at > ${at})`;
@@ -63,7 +67,7 @@ const FIND_HOLDER = prepared(
   'find-holder',
   `SELECT m.id, m.joined_at, m.staff_role, coalesce((SELECT jsonb_agg(held) FROM (${HELD}) held), '[]') AS tiers,
      coalesce((SELECT jsonb_agg(held) FROM (${passesOf('p.member_id = m.id', '$2', '$3')}) held), '[]') AS passes,
-     coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups
+     coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id AND ${inGroupAt('g', '$2', '$3')}), '{}') AS groups
    FROM members m WHERE m.id = $1 AND m.deleted_at IS NULL`,
 );
 

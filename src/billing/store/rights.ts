@@ -4,7 +4,7 @@ import type { MemberId } from '@/core/ids';
 import type { StaffRole } from '@/core/staff';
 import { many, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import { heldAt, passHeldAt } from './holdings';
+import { heldAt, inGroupAt, passHeldAt } from './holdings';
 
 /**
  * What some members have in common that access rules can ask for. Instants are those of one who began between the same two
@@ -34,7 +34,7 @@ const RIGHTS = `
     SELECT member_id, jsonb_agg(jsonb_build_array(pass_id, since) ORDER BY pass_id) AS passes FROM (
       SELECT p.member_id, p.pass_id, width_bucket(min(p.since_at), $3::timestamptz[]) AS since
       FROM held_passes p WHERE p.member_id IS NOT NULL AND ${passHeldAt('p', '$1', '$2')} GROUP BY 1, 2) held GROUP BY 1),
-  grouped AS (SELECT member_id, jsonb_agg(group_id ORDER BY group_id) AS groups FROM group_members GROUP BY 1),
+  grouped AS (SELECT member_id, jsonb_agg(group_id ORDER BY group_id) AS groups FROM group_members g WHERE ${inGroupAt('g', '$1', '$2')} GROUP BY 1),
   rights AS (
     SELECT m.id, m.name, m.email, jsonb_build_array(coalesce(t.tiers, '[]'), coalesce(p.passes, '[]'), coalesce(g.groups, '[]'), m.staff_role,
         width_bucket(m.joined_at, $3::timestamptz[]), CASE WHEN m.id = ANY ($4::uuid[]) THEN m.id END)::text AS key

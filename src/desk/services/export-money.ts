@@ -23,8 +23,8 @@ import { listSubscriptionIds, type SubscriptionFilter } from '@/desk/store/subsc
 import type { Mode } from '@/platform/store/site';
 import { issueDocuments } from '@/documents/services/lib/issue-documents';
 import { monthBounds } from '@/documents/services/lib/document-list';
-import { EVERY, inStates, paymentList, subscriptionList } from './lib/money-lists';
-import { boundsOf, documentsAsked, paymentsAsked, subscriptionsAsked } from './money-lists';
+import { boundsOf, EVERY, inStates, paymentList, subscriptionList } from './lib/money-lists';
+import { documentsAsked, paymentsAsked, subscriptionsAsked } from './money-lists';
 import { currentSite } from '@/platform/site';
 import { z } from 'zod';
 import { mode } from '@/platform/inputs';

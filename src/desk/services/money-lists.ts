@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { startOfDate } from '@/core/calendar';
-import { isLocalDate, type Instant } from '@/core/instants';
+import { isLocalDate } from '@/core/instants';
 import { mode, nothing, search } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
@@ -8,7 +7,7 @@ import { staffUse } from '@/platform/use';
 import { BEGUN } from '@/core/billing/states';
 import { PAYMENT_SORTS, PAYMENT_STATES } from '@/billing/store/payment-lists';
 import { SUBSCRIPTION_SORTS } from '@/desk/store/subscription-lists';
-import { books as readBooks, DOCUMENT_KINDS, monthBounds } from '@/documents/services/lib/document-list';
+import { books as readBooks, DOCUMENT_KINDS } from '@/documents/services/lib/document-list';
 import { incomeShown } from './lib/income';
 import * as lists from './lib/money-lists';
 
@@ -43,13 +42,6 @@ export const documentsAsked = asked(DOCUMENT_KINDS, NEWEST);
 
 const rowsOf = ({ page }: { page: number }) => ({ offset: (page - 1) * PAGE_ROWS, limit: PAGE_ROWS });
 
-/** Between which instants payments are listed: of a month, or from a day on. */
-export const boundsOf = (
-  { month, since }: { month: string; since: string },
-  zone: string,
-): { from: Instant | null; until: Instant | null } =>
-  monthBounds(month, zone) ?? { from: isLocalDate(since) ? startOfDate(since, zone) : null, until: null };
-
 /** A page of the subscriptions that fit what was asked. */
 export const subscriptionList = look('subscription-list', subscriptionsAsked, async (_, query) => {
   const list = await lists.subscriptionList({ ...query, ...rowsOf(query) }, query.mode);
@@ -58,7 +50,7 @@ export const subscriptionList = look('subscription-list', subscriptionsAsked, as
 
 /** A page of the payments that fit what was asked. */
 export const paymentList = look('payment-list', paymentsAsked, async (_, query) => {
-  const bounds = boundsOf(query, (await currentSite()).zone);
+  const bounds = lists.boundsOf(query, (await currentSite()).zone);
   const list = await lists.paymentList({ ...query, ...rowsOf(query), ...bounds, memberId: null }, query.mode);
   return done({ ...list, query, perPage: PAGE_ROWS });
 });

@@ -14,6 +14,7 @@ import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
 import { deleteOldUploads } from '@/content/store/files';
 import { deleteTrashed } from '@/content/store/items';
+import { leaveGroups } from '@/billing/services/lib/come-into-groups';
 import { deleteOldMessages } from '@/billing/store/webhooks';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
@@ -45,6 +46,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     gone += await each(pool());
   const site = await currentSite();
   const before = addLength(siteNow(site), { n: -TRASH_DAYS, unit: 'day' }, site.zone);
+  gone += await leaveGroups(site);
   gone += await deleteTrashed(pool(), { before });
   gone += await deleteOldReads(pool(), addLength(siteNow(site), READS_KEPT, site.zone));
   return done(gone);

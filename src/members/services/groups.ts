@@ -1,3 +1,9 @@
+import { randomUUID } from 'node:crypto';
+import { holdersComing } from '@/billing/store/group-sources';
+import { listBatches } from '@/tiers/store/codes';
+import { listJoinFields } from '@/tiers/store/join-fields';
+import { listOffers } from '@/tiers/store/offers';
+import { listTiers } from '@/tiers/store/tiers';
 import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { listRules } from '@/access/store/rules';
@@ -23,6 +29,11 @@ import {
   listGroupsWithCounts,
   removeFromGroup,
   saveGroup as store,
+  comeIntoGroups,
+  deleteGroupSource,
+  listGroupSources,
+  saveGroupSource,
+  type GroupSource,
 } from '@/people/store/groups';
 import { say } from '@/words/problems';
 
@@ -179,3 +190,95 @@ export const groupsOfMember = staffUse('see members')('groups-of-member', uuid, 
   const isTheirs = new Set(theirs.map(({ id }) => id));
   return done({ theirs, others: all.filter(({ id }) => !isTheirs.has(id)) });
 });
+
+/** What can bring members into groups by themselves. */
+const choices = async (): Promise<
+  { kind: GroupSource['kind']; source: string; value: string; name: string }[]
+> => [
+  ...(await listTiers(pool())).map(({ id, name }) => ({
+    kind: 'tier' as const,
+    source: id,
+    value: '',
+    name,
+  })),
+  ...(await listOffers(pool())).map(({ id, name }) => ({
+    kind: 'offer' as const,
+    source: id,
+    value: '',
+    name,
+  })),
+  ...(await listBatches(pool())).map(({ id, name }) => ({
+    kind: 'code' as const,
+    source: id,
+    value: '',
+    name,
+  })),
+  ...(await listJoinFields(pool())).flatMap((field) =>
+    field.options.map((value) => ({
+      kind: 'answer' as const,
+      source: field.id,
+      value,
+      name: `${field.label}: ${value}`,
+    })),
+  ),
+];
+
+/** What brings members into a group by themselves, and what could. */
+export const groupSources = staffUse('see members')('group-sources', slug, async (_, groupId) => {
+  const all = await choices();
+  return done({
+    choices: all,
+    sources: (await listGroupSources(pool(), groupId)).map((one) => ({
+      ...one,
+      name: all.find(
+        ({ kind, source, value }) => kind === one.kind && source === one.source && value === one.value,
+      )?.name,
+    })),
+  });
+});
+
+const sourceSchema = z.object({
+  groupId: slug,
+  kind: z.enum(['tier', 'offer', 'code', 'answer']),
+  source: z.string().min(1).max(200),
+  value: z.string().max(80).default(''),
+  takesOut: z.boolean(),
+});
+
+/** Has a tier, an offer, a code or an answer put members into a group; who holds the tier already is put in at once. */
+export const addGroupSource = staffUse('manage members')(
+  'add-group-source',
+  sourceSchema,
+  async (actor, input): Promise<Result<{ added: number }>> => {
+    const isThere = (await choices()).some(
+      ({ kind, source, value }) => kind === input.kind && source === input.source && value === input.value,
+    );
+    if (!isThere) return refusedField('source', 'group.no-source');
+    return transaction(async (db): Promise<Result<{ added: number }>> => {
+      const site = await currentSite(db);
+      const at = siteNow(site);
+      if (!(await findGroup(db, input.groupId))) return refusedField('', 'group.gone');
+      await saveGroupSource(db, { id: randomUUID(), ...input });
+      await record(db, actor, at, 'group filled by itself', `group:${input.groupId}`, input);
+      if (input.kind !== 'tier') return done({ added: 0 });
+      const coming = await comeIntoGroups(db, await holdersComing(db, input, site.mode, at), at);
+      for (const { memberId } of coming)
+        await record(db, actor, at, 'came into a group', `member:${memberId}`, { group: input.groupId });
+      return done({ added: coming.length });
+    });
+  },
+);
+
+/** What brought members in brings no more; those who are in the group stay. */
+export const removeGroupSource = staffUse('manage members')(
+  'remove-group-source',
+  z.object({ groupId: slug, id: uuid }),
+  async (actor, { groupId, id }): Promise<Result<null>> =>
+    transaction(async (db): Promise<Result<null>> => {
+      const gone = await deleteGroupSource(db, groupId, id);
+      if (!gone) return missing();
+      const at = siteNow(await currentSite(db));
+      await record(db, actor, at, 'group no longer filled by itself', `group:${groupId}`, gone);
+      return done(null);
+    }),
+);

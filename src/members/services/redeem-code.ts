@@ -5,6 +5,8 @@ import { localDate } from '@/core/calendar';
 import { codeAgainst } from '@/core/tiers/codes';
 import { happen, openBook } from '@/billing/services/lib/open-book';
 import { countUses, hadSubscription, insertCodeUse } from '@/billing/store/code-uses';
+import { putInGroups } from '@/billing/services/lib/come-into-groups';
+import { groupsByCode } from '@/billing/store/group-sources';
 import { giveHeldPass } from '@/billing/store/held-passes';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
 import { lockMember } from '@/people/store/members';
@@ -115,6 +117,7 @@ export const redeemCode = memberUse(
         const happened = await happen(open, { do: 'give', kind: 'tier', tier: id, to: until });
         if (!happened.ok) return refusedWith(refusal(happened.why), 'word');
       }
+      await putInGroups({ db, actor, at }, await groupsByCode(db, member.id, code.batchId));
       await insertCodeUse(db, { codeId: code.id, memberId: member.id, mode: site.mode, at });
       await record(db, actor, at, 'code used', `member:${member.id}`, { code: code.word, gives: id, until });
       return done({ name: thing.name });

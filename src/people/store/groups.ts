@@ -34,21 +34,107 @@ export async function deleteGroup(db: Db, id: string): Promise<boolean> {
   return (await run(db, 'DELETE FROM groups WHERE id = $1', [id])) === 1;
 }
 
-/** Puts members with an account into a group. @returns the ids of those who were not in it yet */
+/** Puts members with an account into a group, to stay. @returns the ids of those who were not in it yet */
 export async function addToGroup(
   db: Db,
   groupId: string,
   memberIds: MemberId[],
   at: Instant,
 ): Promise<MemberId[]> {
-  const rows = await many<{ memberId: MemberId }>(
+  const rows = await many<{ memberId: MemberId; isNew: boolean }>(
     db,
+    // Whoever came in by themselves stays from now on, as staff want it.
     `INSERT INTO group_members (group_id, member_id, added_at)
      SELECT $1, id, $3 FROM members WHERE id = ANY($2::uuid[]) AND deleted_at IS NULL
-     ON CONFLICT DO NOTHING RETURNING member_id`,
+     ON CONFLICT (group_id, member_id) DO UPDATE SET while_tier = NULL, while_subscription = NULL
+     RETURNING member_id, xmax = 0 AS is_new`,
     [groupId, memberIds, at],
   );
-  return rows.map(({ memberId }) => memberId);
+  return rows.flatMap(({ memberId, isNew }) => (isNew ? [memberId] : []));
+}
+
+/** What brings members into a group by themselves. `value`: of a question, the answer. */
+export type GroupSource = {
+  id: string;
+  groupId: string;
+  kind: 'tier' | 'offer' | 'code' | 'answer';
+  source: string;
+  value: string;
+  takesOut: boolean;
+};
+
+export async function listGroupSources(db: Db, groupId: string): Promise<GroupSource[]> {
+  return many(
+    db,
+    'SELECT id, group_id, kind, source, value, takes_out FROM group_sources WHERE group_id = $1 ORDER BY kind, source, value',
+    [groupId],
+  );
+}
+
+/** Adds what brings members in, or changes whether they leave with it. */
+export async function saveGroupSource(db: Db, s: GroupSource): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO group_sources (id, group_id, kind, source, value, takes_out) VALUES ($1, $2, $3, $4, $5, $6)
+     ON CONFLICT (group_id, kind, source, value) DO UPDATE SET takes_out = $6`,
+    [s.id, s.groupId, s.kind, s.source, s.value, s.takesOut],
+  );
+}
+
+/** Undefined: there is none in this group. Whoever it brought in stays. */
+export async function deleteGroupSource(
+  db: Db,
+  groupId: string,
+  id: string,
+): Promise<GroupSource | undefined> {
+  const source = await maybeOne<GroupSource>(
+    db,
+    'DELETE FROM group_sources WHERE id = $2 AND group_id = $1 RETURNING id, group_id, kind, source, value, takes_out',
+    [groupId, id],
+  );
+  if (source?.kind === 'tier')
+    await run(db, 'UPDATE group_members SET while_tier = NULL WHERE group_id = $1 AND while_tier = $2', [
+      groupId,
+      source.source,
+    ]);
+  return source;
+}
+
+/** A member who comes into a group by themselves: to stay, or for as long as they hold a tier or a subscription runs. */
+export type Coming = {
+  groupId: string;
+  memberId: MemberId;
+  whileTier: string | null;
+  whileSubscription: string | null;
+};
+
+/** Those who are in the group already stay as they are. @returns those who came in */
+export async function comeIntoGroups(db: Db, coming: Coming[], at: Instant): Promise<Coming[]> {
+  return many(
+    db,
+    `INSERT INTO group_members (group_id, member_id, while_tier, while_subscription, added_at)
+     SELECT c.*, $5 FROM unnest($1::text[], $2::uuid[], $3::text[], $4::uuid[]) AS c
+     ON CONFLICT DO NOTHING RETURNING group_id, member_id, while_tier, while_subscription`,
+    [
+      coming.map(({ groupId }) => groupId),
+      coming.map(({ memberId }) => memberId),
+      coming.map(({ whileTier }) => whileTier),
+      coming.map(({ whileSubscription }) => whileSubscription),
+      at,
+    ],
+  );
+}
+
+/** Takes out whom a subscription brought in; or, with another that takes its place, lets them stay for that. @returns the groups */
+export async function leaveWithSubscription(db: Db, id: string, next: string | null): Promise<string[]> {
+  const rows = await many<{ groupId: string }>(
+    db,
+    next === null
+      ? 'DELETE FROM group_members WHERE while_subscription = $1 RETURNING group_id'
+      : 'UPDATE group_members SET while_subscription = $2 WHERE while_subscription = $1 RETURNING group_id',
+    next === null ? [id] : [id, next],
+  );
+  return rows.map(({ groupId }) => groupId);
 }
 
 export async function removeFromGroup(db: Db, groupId: string, memberId: MemberId): Promise<boolean> {

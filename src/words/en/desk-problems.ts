@@ -211,6 +211,7 @@ export const deskProblems = {
   'api.tier-or-pass': 'Name a tier or a pass, and not both.',
   'api.no-such-member': 'This account was deleted.',
   'api.other-order': 'This number was used for another member, tier or pass.',
+  'group.no-source': 'Choose what brings members in.',
   'webhook.url': 'Type the address that takes the messages: it starts with https://.',
   'webhook.no-topics': 'Choose what it is told of.',
   'webhook.too-many': 'There are twenty addresses. Remove one first.',

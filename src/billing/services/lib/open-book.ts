@@ -15,6 +15,7 @@ import { inMode } from '@/platform/site';
 import { together, type Db, type Transaction } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import type { OpenBook } from './opened';
+import { comeByTiers } from './come-into-groups';
 import { endWalletsThatMustNot } from './wallets-to-end';
 import { readersOf, tellOf } from './tell';
 import { newReference } from './transfer-reference';
@@ -96,6 +97,7 @@ export async function happen(
   ]);
   open.stored = stored;
   await endWalletsThatMustNot(open, before);
+  await comeByTiers(open, before.book);
   if (readers) await tellOf(open, context, notices, readers);
   return { ok: true, asks };
 }

@@ -18,6 +18,7 @@ import { listStaffReaders } from '@/people/store/staff-mails';
 import type { OpenBook } from './opened';
 import { listWebhooks } from '@/billing/store/webhooks';
 import type { Mode } from '@/platform/store/site';
+import { followSubscription } from './come-into-groups';
 import { tellStaff, type Readers } from './tell-staff';
 import { writeWebhooks } from './write-webhooks';
 import type { MemberId } from '@/core/ids';
@@ -71,13 +72,15 @@ export async function tellOf(
 ): Promise<void> {
   const { member, tierNames } = readers;
   const told = { ...open, context, tierNames };
-  for (const notice of notices)
+  for (const notice of notices) {
+    await followSubscription(open, notice.kind, notice.subscription);
     await together([
       audit(open, notice),
       member ? write(told, member, notice) : null,
       readers.staff.length > 0 ? tellStaff(open, notice, readers) : null,
       member && readers.hooks.length > 0 ? writeWebhooks(open, notice, member, readers.hooks) : null,
     ]);
+  }
 }
 
 /** What letters are written from. */

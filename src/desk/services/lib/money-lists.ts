@@ -1,5 +1,5 @@
-import { addLength, localDate, localMonth } from '@/core/calendar';
-import { compare, isBefore, type Instant, type LocalDate } from '@/core/instants';
+import { addLength, localDate, localMonth, startOfDate } from '@/core/calendar';
+import { compare, isBefore, isLocalDate, type Instant, type LocalDate } from '@/core/instants';
 import type { State } from '@/core/billing/states';
 import { pool } from '@/platform/store/db';
 import { listGatewayAccounts } from '@/billing/store/gateways';
@@ -22,6 +22,7 @@ import type { Mode, Site } from '@/platform/store/site';
 import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
+import { monthBounds } from '@/documents/services/lib/document-list';
 import { nextCharges } from '@/billing/services/lib/schedules';
 import { currentSite, inMode } from '@/platform/site';
 import type { GatewayAccountId, OfferVersionId } from '@/core/ids';
@@ -93,6 +94,13 @@ export async function paymentList(
   const { rows, total } = await listPayments(pool(), mode ?? site.mode, filter);
   return { rows: await withNames(rows), total, zone: site.zone };
 }
+
+/** Between which instants payments are listed: of a month, or from a day on. */
+export const boundsOf = (
+  { month, since }: { month: string; since: string },
+  zone: string,
+): { from: Instant | null; until: Instant | null } =>
+  monthBounds(month, zone) ?? { from: isLocalDate(since) ? startOfDate(since, zone) : null, until: null };
 
 export type DueSoon = {
   /** The first of them, and how many there are. */

@@ -2,12 +2,14 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { forForm, formProblem, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import {
+  addGroupSource,
   addMembersToGroup,
   addMemberToGroup,
   deleteGroup,
+  removeGroupSource,
   removeMemberFromGroup,
   saveGroup,
 } from '@/members/services/groups';
@@ -60,4 +62,29 @@ export async function addMemberAction(_: FormState, form: FormData): Promise<For
 
 export async function removeMemberAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(removeMemberFromGroup(await currentActor(), membership(form)), saved(desk('desk.removed')));
+}
+
+/** The kind, the id and the answer of what was chosen; a choice that cannot be read is none. */
+function chosen(typed: string): { kind?: unknown; source?: unknown; value?: unknown } {
+  try {
+    const [kind, source, value] = JSON.parse(typed.slice(0, 500)) as unknown[];
+    return { kind, source, value };
+  } catch {
+    return {};
+  }
+}
+
+export async function addSourceAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { ...chosen(text(form, 'source')), groupId: text(form, 'group') };
+  // Nothing was chosen yet.
+  if (input.kind === undefined) return formProblem('source', 'group.no-source');
+  return forForm(
+    addGroupSource(await currentActor(), { ...input, takesOut: ticked(form, 'takesOut') ?? false }),
+    ({ added }) => saved(desk('desk-members.source-added', { count: added }))(),
+  );
+}
+
+export async function removeSourceAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { groupId: text(form, 'group'), id: text(form, 'id') };
+  return forForm(removeGroupSource(await currentActor(), input), saved(desk('desk.removed')));
 }

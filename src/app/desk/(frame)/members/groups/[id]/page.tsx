@@ -4,7 +4,7 @@ import { cache } from 'react';
 import { pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
-import { groupPage } from '@/members/services/groups';
+import { groupPage, groupSources } from '@/members/services/groups';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Confirm } from '@/kit/confirm';
 import { Email } from '@/kit/email';
@@ -13,7 +13,15 @@ import { TextArea, TextField } from '@/kit/field';
 import { inputClass } from '@/kit/input-class';
 import { Table } from '@/kit/table';
 import { desk } from '@/words/desk';
-import { addMembersAction, deleteGroupAction, removeMemberAction, saveGroupAction } from '../actions';
+import { GroupSources } from '@/members/ui/group-sources';
+import {
+  addMembersAction,
+  addSourceAction,
+  deleteGroupAction,
+  removeMemberAction,
+  removeSourceAction,
+  saveGroupAction,
+} from '../actions';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Search };
 
@@ -29,6 +37,7 @@ export default async function GroupPage({ params, searchParams }: Props) {
   const page = pageOf((await searchOf(searchParams)).page);
   const { group, members, pages } = await shown(pageFor((await params).id, page));
   const mayManage = staff.may('manage members');
+  const filled = await shown(groupSources(await currentActor(), group.id));
   const at = (n: number): string => `/desk/members/groups/${group.id}?page=${n}`;
   return (
     <>
@@ -101,7 +110,8 @@ export default async function GroupPage({ params, searchParams }: Props) {
           )}
         </section>
         {mayManage && (
-          <div className="grid gap-6">
+          <div className="grid grid-cols-1 gap-6">
+            <GroupSources groupId={group.id} {...filled} add={addSourceAction} remove={removeSourceAction} />
             <ActionForm
               action={addMembersAction}
               emptyWhenDone
