@@ -1,27 +1,32 @@
 'use server';
 
 import { redirect } from 'next/navigation';
+import { afterSignIn } from '@/app/after-sign-in';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor, dropSecrets, setSecrets, signOutBrowser } from '@/app/session';
 import { enterCode, sendCodeAgain, type Entered } from '@/people/services/enter-code';
 import { askForCode, signIn } from '@/people/services/sign-in';
+import { enterOneTime } from '@/people/services/one-time-codes';
 import { takeLink } from '@/people/services/take-link';
 
 export async function signInAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { email: text(form, 'email'), password: text(form, 'password'), to: text(form, 'to') };
-  return forForm(signIn(await currentActor(), input), async ({ session, device, to }) => {
+  return forForm(signIn(await currentActor(), input), async ({ session, device, needsCode, to }) => {
     await setSecrets({ session, device });
-    redirect(to);
+    redirect(afterSignIn(needsCode, to));
   });
 }
 
 /** Signs in within a page whose session has ended. The answer is what is wrong; '' where they are signed in. */
 export async function signInAgainAction(_: string, form: FormData): Promise<string> {
   const input = { email: text(form, 'email'), password: text(form, 'password') };
-  const answer = await forForm(signIn(await currentActor(), input), async ({ session, device }) => {
-    await setSecrets({ session, device });
-    return { problems: {} };
-  });
+  const answer = await forForm(
+    signIn(await currentActor(), input),
+    async ({ session, device, needsCode }, t): Promise<FormState> => {
+      await setSecrets({ session, device });
+      return needsCode ? { problems: { '': t('one-time.elsewhere') } } : { problems: {} };
+    },
+  );
   return Object.values(answer.problems)[0] ?? '';
 }
 
@@ -41,7 +46,13 @@ export async function enterCodeAction(_: FormState, form: FormData): Promise<For
 async function enter({ opened, to }: Entered): Promise<FormState> {
   await dropSecrets('code');
   if (opened) await setSecrets({ session: opened.session, device: opened.device });
-  redirect(to);
+  redirect(afterSignIn(opened?.needsCode ?? false, to));
+}
+
+/** Takes a one-time code of an app, or a recovery code. */
+export async function enterOneTimeAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { code: text(form, 'code'), to: text(form, 'to') || '/desk' };
+  return forForm(enterOneTime(await currentActor(), input), ({ to }) => redirect(to));
 }
 
 export async function sendCodeAgainAction(): Promise<FormState> {
@@ -52,10 +63,13 @@ export async function sendCodeAgainAction(): Promise<FormState> {
 }
 
 export async function takeLinkAction(_: FormState, form: FormData): Promise<FormState> {
-  return forForm(takeLink(await currentActor(), text(form, 'token')), async ({ session, device, to }) => {
-    await setSecrets({ session, device });
-    redirect(to);
-  });
+  return forForm(
+    takeLink(await currentActor(), text(form, 'token')),
+    async ({ session, device, needsCode, to }) => {
+      await setSecrets({ session, device });
+      redirect(afterSignIn(needsCode, to));
+    },
+  );
 }
 
 export async function signOutAction(): Promise<void> {

@@ -7,6 +7,7 @@ import { transaction } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
 import { SEALED_KEYS } from '@/billing/store/gateways';
 import { SEALED_WEBHOOKS } from '@/billing/store/webhooks';
+import { SEALED_ONE_TIME } from '@/people/store/one-time-codes';
 import { SEALED_MAILS } from '@/mail/store/mails';
 
 /** By what was sealed. */
@@ -19,7 +20,7 @@ export type Rotated = Record<string, { resealed: number; all: number }>;
 export const rotateKeys = systemUse('rotate-keys', nothing, async (actor): Promise<Result<Rotated>> => {
   return transaction(async (db) => {
     const rotated: Rotated = {};
-    for (const column of [...SEALED_KEYS, SEALED_MAILS, SEALED_WEBHOOKS]) {
+    for (const column of [...SEALED_KEYS, SEALED_MAILS, SEALED_WEBHOOKS, SEALED_ONE_TIME]) {
       const rows = await column.lockAll(db);
       const old = rows.filter(({ sealed }) => !isSealedAnew(sealed));
       for (const { id, sealed } of old) await column.set(db, id, seal(unseal(sealed)));

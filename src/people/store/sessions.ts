@@ -11,19 +11,20 @@ export type SignedInMember = {
   staffRole: StaffRole | null;
 };
 
-/** Stores a session by the hash of its token; `days` of real time. `browser`: as it names itself. */
+/** Stores a session by the hash of its token; `days` of real time. `browser`: as it names itself. `needsCode`: nobody is signed in by it yet. */
 export async function insertSession(
   db: Db,
   tokenHash: Buffer,
   memberId: MemberId,
   days: number,
   browser: string,
+  needsCode: boolean,
 ): Promise<void> {
   await run(
     db,
-    `WITH begun AS (INSERT INTO sessions (token_hash, member_id, expires_at, browser) VALUES ($1, $2, now() + make_interval(days => $3), $4))
+    `WITH begun AS (INSERT INTO sessions (token_hash, member_id, expires_at, browser, needs_code) VALUES ($1, $2, now() + make_interval(days => $3), $4, $5))
      UPDATE members SET seen_at = now() WHERE id = $2`,
-    [tokenHash, memberId, days, browser],
+    [tokenHash, memberId, days, browser, needsCode],
   );
 }
 
@@ -37,7 +38,7 @@ const FIND_SESSION_MEMBER = prepared(
   `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale,
        (SELECT n FROM site_version) AS site_version
      FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
-     WHERE s.token_hash = $1 AND s.expires_at > now() AND m.blocked_at IS NULL
+     WHERE s.token_hash = $1 AND s.expires_at > now() AND NOT s.needs_code AND m.blocked_at IS NULL
        AND (m.staff_role IS NULL OR s.last_seen_at > now() - make_interval(mins => site.staff_idle_minutes))`,
 );
 
@@ -73,7 +74,7 @@ export async function listSessions(db: Db, memberId: MemberId, thisHash: Buffer)
   return many(
     db,
     `SELECT id, browser, created_at, last_seen_at, token_hash = $2 AS is_this FROM sessions
-     WHERE member_id = $1 AND expires_at > now() ORDER BY last_seen_at DESC, id`,
+     WHERE member_id = $1 AND expires_at > now() AND NOT needs_code ORDER BY last_seen_at DESC, id`,
     [memberId, thisHash],
   );
 }
@@ -99,7 +100,10 @@ export async function deleteSessionsOf(db: Db, memberId: MemberId): Promise<void
 }
 
 export async function deleteExpiredSessions(db: Db): Promise<number> {
-  return run(db, 'DELETE FROM sessions WHERE expires_at <= now()');
+  return run(
+    db,
+    `DELETE FROM sessions WHERE expires_at <= now() OR (needs_code AND created_at < now() - interval '1 hour')`,
+  );
 }
 
 /** Notes, by the hash of a token, a browser that signed in to an account; `days` of real time. */

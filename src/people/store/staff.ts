@@ -10,13 +10,16 @@ export type StaffMember = {
   role: StaffRole;
   /** Real time; null: never. */
   seenAt: Instant | null;
+  /** Whether they sign in with one-time codes. */
+  hasCodes: boolean;
 };
 
 /** All staff, owners first. */
 export async function listStaff(db: Db): Promise<StaffMember[]> {
   return many(
     db,
-    `SELECT id, name, email, staff_role AS role, seen_at FROM members
+    `SELECT id, name, email, staff_role AS role, seen_at,
+       EXISTS (SELECT 1 FROM one_time_codes o WHERE o.member_id = members.id AND o.confirmed_at IS NOT NULL) AS has_codes FROM members
      WHERE staff_role IS NOT NULL AND deleted_at IS NULL ORDER BY staff_role, lower(name), id`,
   );
 }

@@ -10,7 +10,15 @@ import { desk } from '@/words/desk';
 import { rightWords } from './right-words';
 import { PasswordAgain } from './password-again';
 
-type Person = { id: string; name: string; email: string; role: StaffRole; seen: string; isYou: boolean };
+type Person = {
+  id: string;
+  name: string;
+  email: string;
+  role: StaffRole;
+  seen: string;
+  isYou: boolean;
+  hasCodes: boolean;
+};
 type Invite = { id: string; email: string; role: StaffRole; until: string };
 type Props = {
   staff: Person[];
@@ -18,11 +26,12 @@ type Props = {
   powers: Powers[];
   change: FormAction;
   withdraw: FormAction;
+  resetCodes: FormAction;
   invite: FormAction;
 };
 
 /** Who runs the site, who is invited to, and what each role may. */
-export function StaffList({ staff, invites, powers, change, withdraw, invite }: Props) {
+export function StaffList({ staff, invites, powers, change, withdraw, resetCodes, invite }: Props) {
   return (
     <div className="mt-6 grid grid-cols-1 gap-10">
       <section className="max-w-3xl">
@@ -38,7 +47,10 @@ export function StaffList({ staff, invites, powers, change, withdraw, invite }: 
                 </span>
               </span>
               <span className="w-20 font-semibold">{desk(`desk-settings.role-${person.role}`)}</span>
-              <span className="w-48 text-[0.9375rem] text-muted">{person.seen}</span>
+              <span className="w-48 text-[0.9375rem] text-muted">
+                {person.seen}
+                {person.hasCodes && <span className="block">{desk('desk-settings.has-codes')}</span>}
+              </span>
               <Confirm
                 look="quiet"
                 summary={desk('desk-settings.change-role')}
@@ -53,6 +65,20 @@ export function StaffList({ staff, invites, powers, change, withdraw, invite }: 
                     {desk('desk.save')}
                   </SubmitButton>
                 </ActionForm>
+                {person.hasCodes && !person.isYou && (
+                  <ActionForm
+                    action={resetCodes}
+                    className="mt-4 grid w-full max-w-sm grid-cols-1 gap-3 border-t border-line pt-4"
+                  >
+                    <p>{desk('desk-settings.reset-codes-sure')}</p>
+                    <input type="hidden" name="member" value={person.id} />
+                    <PasswordAgain />
+                    <FormMessage />
+                    <SubmitButton busy={desk('desk.saving')} look="bad" className="w-fit">
+                      {desk('desk-settings.reset-codes')}
+                    </SubmitButton>
+                  </ActionForm>
+                )}
               </Confirm>
             </li>
           ))}

@@ -12,14 +12,18 @@ export type SealedColumn = {
 };
 
 /** The room that owns a table names its sealed columns; both names are its own constants, never input. */
-export const sealedColumn = (what: string, table: string, column: string): SealedColumn => ({
+export const sealedColumn = (what: string, table: string, column: string): SealedColumn =>
+  sealedBy(what, table, 'id', column);
+
+/** The same where rows are known by another column. */
+export const sealedBy = (what: string, table: string, key: string, column: string): SealedColumn => ({
   what,
   lockAll: (db) =>
     many(
       db,
-      `SELECT id, ${column} AS sealed FROM ${table} WHERE ${column} IS NOT NULL ORDER BY id FOR UPDATE`,
+      `SELECT ${key} AS id, ${column} AS sealed FROM ${table} WHERE ${column} IS NOT NULL ORDER BY ${key} FOR UPDATE`,
     ),
   set: async (db, id, sealed) => {
-    await run(db, `UPDATE ${table} SET ${column} = $2 WHERE id = $1`, [id, sealed]);
+    await run(db, `UPDATE ${table} SET ${column} = $2 WHERE ${key} = $1`, [id, sealed]);
   },
 });

@@ -121,6 +121,30 @@ export const account: Record<keyof typeof en, string> = {
   'details.sign-out-of': '{browser} abmelden',
   'details.signing-out': 'Wird abgemeldet …',
   'details.signed-out': 'Abgemeldet.',
+  'one-time.title': 'Einmalcodes',
+  'one-time.code': 'Einmalcode',
+  'one-time.enter': 'Geben Sie die sechs Ziffern ein, die Ihre App gerade zeigt.',
+  'one-time.lost': 'Keine App zur Hand? Geben Sie stattdessen einen Ihrer Wiederherstellungscodes ein.',
+  'one-time.hint':
+    'Mit einer App, die Einmalcodes zeigt, reicht ein Passwort allein nicht mehr, um sich in Ihrem Namen anzumelden.',
+  'one-time.set-up': 'Einmalcodes einrichten',
+  'one-time.scan':
+    'Scannen Sie dies mit einer App für Einmalcodes, und geben Sie dann die sechs Ziffern ein, die sie zeigt.',
+  'one-time.picture': 'Ein Bild für die Kamera Ihrer App',
+  'one-time.or-type': 'Oder geben Sie dies in die App ein:',
+  'one-time.first-code': 'Die sechs Ziffern',
+  'one-time.turn-on': 'Einschalten',
+  'one-time.is-on':
+    'Eingeschaltet. Sie haben noch {count, plural, =0 {keinen Wiederherstellungscode} one {# Wiederherstellungscode} other {# Wiederherstellungscodes}}.',
+  'one-time.renew': 'Neue Wiederherstellungscodes',
+  'one-time.renew-sure': 'Ihre jetzigen Wiederherstellungscodes gelten dann nicht mehr.',
+  'one-time.turn-off': 'Ausschalten',
+  'one-time.turn-off-sure': 'Dann reicht Ihr Passwort oder ein Code per E-Mail, um sich anzumelden.',
+  'one-time.leave-on': 'Eingeschaltet lassen',
+  'one-time.keep':
+    'Bewahren Sie diese Wiederherstellungscodes so auf, dass Sie sie auch ohne Ihr Telefon finden. Jeder gilt einmal; sie werden nicht noch einmal gezeigt: {codes}',
+  'one-time.elsewhere':
+    'Geben Sie zuerst Ihren Einmalcode ein: Öffnen Sie die Anmeldeseite in einem anderen Tab, und versuchen Sie es dann hier noch einmal.',
   'details.everywhere': 'Überall abmelden',
   'details.everywhere-hint': 'Auch auf diesem Gerät.',
   'details.data': 'Ihre Daten',

@@ -73,6 +73,11 @@ export const problems: Record<keyof typeof en, string> = {
   'sign-in.too-many':
     'Zu viele Versuche. Warten Sie {minutes, plural, one {eine Minute} other {# Minuten}}, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
   'sign-in.blocked': 'Dieses Konto ist gesperrt. Bitte schreiben Sie denen, die die Website betreiben.',
+  'one-time.wrong':
+    'Dieser Code ist falsch, zu alt oder wurde schon benutzt. Geben Sie den ein, den Ihre App gerade zeigt.',
+  'one-time.on-already': 'Die Einmalcodes sind schon eingeschaltet.',
+  'one-time.off-already': 'Die Einmalcodes sind ausgeschaltet.',
+  'one-time.not-begun': 'Richten Sie zuerst die Einmalcodes ein.',
   'sign-in.wrong':
     'E-Mail-Adresse und Passwort passen nicht zusammen. Prüfen Sie beide, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
   'comment.empty': 'Schreiben Sie zuerst etwas.',

@@ -66,6 +66,10 @@ export const problems = {
   'sign-in.too-many':
     'Too many tries. Wait {minutes, plural, one {a minute} other {# minutes}}, or sign in with a code we email you.',
   'sign-in.blocked': 'This account is blocked. Write to the people who run the site.',
+  'one-time.wrong': 'That code is wrong, too old, or was used before. Type the one that your app shows now.',
+  'one-time.on-already': 'One-time codes are on already.',
+  'one-time.off-already': 'One-time codes are off.',
+  'one-time.not-begun': 'Set up one-time codes first.',
   'sign-in.wrong':
     'This email address and password don’t match. Check both, or sign in with a code we email you.',
   'comment.empty': 'Write something first.',

@@ -1,6 +1,7 @@
 'use server';
 
 import { redirect } from 'next/navigation';
+import { afterSignIn } from '@/app/after-sign-in';
 import { forForm, text, type FormState } from '@/app/form-state';
 import { currentActor, setSecrets } from '@/app/session';
 import { acceptInvite } from '@/people/services/staff';
@@ -8,10 +9,10 @@ import { acceptInvite } from '@/people/services/staff';
 export async function acceptInviteAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(
     acceptInvite(await currentActor(), text(form, 'token')),
-    async ({ session, device, hasPassword }) => {
+    async ({ session, device, needsCode, hasPassword }) => {
       await setSecrets({ session, device });
       // What asks for the password again needs one.
-      redirect(hasPassword ? '/desk' : '/account/settings');
+      redirect(afterSignIn(needsCode, hasPassword ? '/desk' : '/account/settings'));
     },
   );
 }

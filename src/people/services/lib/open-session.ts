@@ -11,6 +11,7 @@ import {
   insertDevice,
   insertSession,
 } from '@/people/store/sessions';
+import { findOneTime } from '@/people/store/one-time-codes';
 import { setConfirmedEmail, setPassword } from '@/people/store/members';
 import type { MemberId } from '@/core/ids';
 
@@ -18,7 +19,13 @@ export const SESSION_DAYS = 30;
 export const DEVICE_DAYS = 90;
 
 /** What a browser receives at sign-in: the only way to a session. */
-export type Opened = { memberId: MemberId; session: string; device: string };
+export type Opened = {
+  memberId: MemberId;
+  session: string;
+  device: string;
+  /** A one-time code is asked for first. */
+  needsCode: boolean;
+};
 
 /** Opens a session for an authenticated member, in place of the one that the browser had. */
 export async function openSession(
@@ -31,15 +38,18 @@ export async function openSession(
   if (before) await deleteSession(db, hashToken(before));
   const [session, fresh] = [newToken(), newToken()];
   const device = known ? { token: known, hash: hashToken(known) } : fresh;
-  await insertSession(db, session.hash, member.id, SESSION_DAYS, agent.slice(0, 300));
+  // Who changes a password has shown the one-time code at sign-in.
+  const needsCode = how !== 'password change' && ((await findOneTime(db, member.id))?.isConfirmed ?? false);
+  await insertSession(db, session.hash, member.id, SESSION_DAYS, agent.slice(0, 300), needsCode);
   await insertDevice(db, device.hash, member.id, DEVICE_DAYS);
   const as: Actor = {
     kind: member.staffRole ? 'staff' : 'member',
     memberId: member.id,
     staffRole: member.staffRole,
   };
-  await record(db, as, realNow(), 'signed in', `member:${member.id}`, { how, from: actor.address ?? '' });
-  return { memberId: member.id, session: session.token, device: device.token };
+  const action = needsCode ? 'asked for a one-time code' : 'signed in';
+  await record(db, as, realNow(), action, `member:${member.id}`, { how, from: actor.address ?? '' });
+  return { memberId: member.id, session: session.token, device: device.token, needsCode };
 }
 
 /**

@@ -162,6 +162,10 @@ export const settings = {
   'desk-settings.invitation-over':
     'This invitation was used, withdrawn, or is older than a week. Ask for another one.',
   'desk-settings.to-the-desk': 'Sign in to the Desk',
+  'desk-settings.has-codes': 'with one-time codes',
+  'desk-settings.reset-codes': 'Turn off their one-time codes',
+  'desk-settings.reset-codes-sure':
+    'For someone who has lost their app and their recovery codes: they can then sign in without, and set them up again.',
   'desk-settings.what-roles-may': 'What each role may do',
   'desk-settings.right': 'Right',
   'desk-settings.may': 'yes',

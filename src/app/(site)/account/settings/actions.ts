@@ -9,6 +9,13 @@ import { currentActor, dropSecrets, setSecrets } from '@/app/session';
 import { changeAddress, changeDetails } from '@/members/services/change-details';
 import { deleteAccount } from '@/members/services/delete-account';
 import { setMyMailTopic } from '@/mail/services/mail-topics';
+import {
+  beginOneTime,
+  confirmOneTime,
+  endOneTime,
+  renewRecoveryCodes,
+} from '@/people/services/one-time-codes';
+import type { Words } from '@/words/speak';
 import { changePassword, endMySession, signOutEverywhere } from '@/people/services/my-sign-in';
 
 export async function changeDetailsAction(_: FormState, form: FormData): Promise<FormState> {
@@ -81,4 +88,35 @@ export async function deleteAccountAction(_: FormState, form: FormData): Promise
     await dropSecrets('session', 'device', 'look');
     redirect('/');
   });
+}
+
+const again = (): FormState => {
+  revalidatePath('/account/settings');
+  return { problems: {} };
+};
+
+export async function beginOneTimeAction(): Promise<FormState> {
+  return forForm(beginOneTime(await currentActor()), again);
+}
+
+/** The recovery codes are in what the form says afterwards, and nowhere else. */
+export async function confirmOneTimeAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { code: text(form, 'code'), password: text(form, 'password') };
+  return forForm(confirmOneTime(await currentActor(), input), recoveryCodes);
+}
+
+export async function renewRecoveryAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(
+    renewRecoveryCodes(await currentActor(), { password: text(form, 'password') }),
+    recoveryCodes,
+  );
+}
+
+const recoveryCodes = ({ codes }: { codes: string[] }, t: Words): FormState => ({
+  problems: {},
+  message: t('one-time.keep', { codes: codes.join(' · ') }),
+});
+
+export async function endOneTimeAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(endOneTime(await currentActor(), { password: text(form, 'password') }), again);
 }

@@ -3,12 +3,18 @@ import { SiteLink } from '@/kit/site-link';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { myFeed } from '@/access/services/private-feed';
 import { myMailTopics } from '@/mail/services/mail-topics';
+import { myOneTime } from '@/people/services/one-time-codes';
 import { mySettings } from '@/people/services/my-sign-in';
 import { browserName } from '@/people/ui/browser-name';
+import { OneTimeSettings } from '@/people/ui/one-time-settings';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import {
+  beginOneTimeAction,
+  confirmOneTimeAction,
+  endOneTimeAction,
+  renewRecoveryAction,
   changeAddressAction,
   changeDetailsAction,
   changePasswordAction,
@@ -29,6 +35,7 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 export default async function SettingsPage() {
   const mine = await shown(mySettings(await currentActor()));
   const feed = await shown(myFeed(await currentActor()));
+  const oneTime = await shown(myOneTime(await currentActor()));
   const topics = await shown(myMailTopics(await currentActor()));
   const t = await siteWords();
   const { hasPassword, sessions } = mine;
@@ -61,6 +68,22 @@ export default async function SettingsPage() {
         {!hasPassword && <p className="mt-2">{t('details.no-password-hint')}</p>}
         <PasswordForm t={t} action={changePasswordAction} hasPassword={hasPassword} />
       </section>
+      {oneTime && (
+        <section aria-label={t('one-time.title')}>
+          <h2 className="text-2xl">{t('one-time.title')}</h2>
+          <OneTimeSettings
+            t={t}
+            state={oneTime}
+            hasPassword={hasPassword}
+            actions={{
+              begin: beginOneTimeAction,
+              confirm: confirmOneTimeAction,
+              renew: renewRecoveryAction,
+              end: endOneTimeAction,
+            }}
+          />
+        </section>
+      )}
       <section aria-label={t('details.sessions')}>
         <h2 className="text-2xl">{t('details.sessions')}</h2>
         <ul className="mt-3 divide-y divide-line border-y border-line">

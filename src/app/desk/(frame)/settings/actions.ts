@@ -9,6 +9,7 @@ import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
+import { resetOneTime } from '@/people/services/one-time-codes';
 import { changeStaffRole, inviteStaff, withdrawInvite } from '@/people/services/staff';
 import { saveRole } from '@/desk/services/staff-roles';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
@@ -88,6 +89,11 @@ export async function inviteAction(_: FormState, form: FormData): Promise<FormSt
 
 export async function withdrawInviteAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(withdrawInvite(await currentActor(), text(form, 'id')), saved(desk('desk.removed')));
+}
+
+export async function resetCodesAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { memberId: text(form, 'member'), password: text(form, 'password') };
+  return forForm(resetOneTime(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function changeRoleAction(_: FormState, form: FormData): Promise<FormState> {

@@ -1,4 +1,5 @@
 import { redirect } from 'next/navigation';
+import { afterSignIn } from '@/app/after-sign-in';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
 import { enterByLink } from '@/people/services/enter-code';
 
@@ -10,8 +11,9 @@ export async function GET(_: Request, { params }: Context): Promise<never> {
   if (!entered.ok) redirect('/sign-in/other-browser');
   await dropSecrets('code');
   if (entered.value.opened) {
-    const { session, device } = entered.value.opened;
+    const { session, device, needsCode } = entered.value.opened;
     await setSecrets({ session, device });
+    redirect(afterSignIn(needsCode, entered.value.to));
   }
   redirect(entered.value.to);
 }

@@ -11,7 +11,13 @@ import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { staffPlace } from '@/people/services/staff';
 import { StaffList } from '@/people/ui/staff-list';
-import { changeRoleAction, inviteAction, saveStaffAction, withdrawInviteAction } from '../actions';
+import {
+  changeRoleAction,
+  inviteAction,
+  resetCodesAction,
+  saveStaffAction,
+  withdrawInviteAction,
+} from '../actions';
 import { Sentence } from '@/kit/sentence';
 import { desk } from '@/words/desk';
 
@@ -39,6 +45,7 @@ export default async function StaffSettingsPage() {
         powers={[powersOf('owner', {}), ...roles]}
         change={changeRoleAction}
         withdraw={withdrawInviteAction}
+        resetCodes={resetCodesAction}
         invite={inviteAction}
       />
       <h2 className="mt-10 text-xl">{desk('desk-settings.at-the-desk')}</h2>
