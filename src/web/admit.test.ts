@@ -28,6 +28,11 @@ it.each([
 it('knows few methods', () => {
   expect(statusOf(request('/', {}, 'PROPFIND'))).toBe(405);
   expect(statusOf(request('/', {}, 'POST'))).toBe(200);
+  for (const method of ['PUT', 'DELETE']) {
+    expect(statusOf(request('/', {}, method))).toBe(405);
+    expect(statusOf(request('/api/v1/../../desk', {}, method))).toBe(405);
+    expect(statusOf(request('/api/v1/orders/A-1', {}, method))).toBe(200);
+  }
 });
 
 it('measures bodies, but for the addresses that measure themselves', () => {

@@ -5,7 +5,10 @@ import type { IncomingMessage } from 'node:http';
 export const MOST_BODY = 1_000_000;
 const MEASURED_ELSEWHERE =
   /^\/(desk\/uploads\/[a-z-]+(\/[0-9a-f-]{36}(\/\d{1,4})?)?|api\/gateways\/[^/]+\/events)$/;
-const METHODS = new Set(['GET', 'HEAD', 'POST', 'OPTIONS']);
+const METHODS = ['GET', 'HEAD', 'POST', 'OPTIONS'];
+/** Programs change and end things by these; no page and no form does. */
+const API_METHODS = [...METHODS, 'PUT', 'DELETE'];
+const API = /^\/api\/v1\/(?!.*\.\.)/;
 /** What our own server says to the pages; from outside it would be a lie. */
 const OURS = [
   'x-nest-caller',
@@ -46,9 +49,10 @@ export function admit(request: IncomingMessage, proxies: number): Admitted {
     words,
     headers,
   });
-  if (!METHODS.has(request.method ?? ''))
-    return refuse(405, 'This method is not known here.', { allow: [...METHODS].join(', ') });
   const path = decoded(request.url ?? '');
+  const methods = path !== null && API.test(path) ? API_METHODS : METHODS;
+  if (!methods.includes(request.method ?? ''))
+    return refuse(405, 'This method is not known here.', { allow: methods.join(', ') });
   if (path === null) return refuse(400, 'This address cannot be read.');
   const length = request.headers['content-length'];
   const isChunked = request.headers['transfer-encoding'] !== undefined;

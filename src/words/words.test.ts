@@ -22,6 +22,7 @@ const BY_STATE = [
   'desk-settings.audit-to',
   'desk-settings.right-',
   'desk-settings.area-',
+  'desk-settings.joining-',
   'desk-settings.topic-',
   'desk-settings.message-',
   'desk-members.shows-',

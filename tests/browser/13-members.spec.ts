@@ -1,4 +1,8 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
+import { Webhook } from 'standardwebhooks';
 import { SETUP } from '../../src/platform/actor';
 import { makeCodes } from '../../src/tiers/services/codes';
 import {
@@ -152,6 +156,105 @@ test('someone is invited to the staff by mail, and is let in as far as their rol
   await invited.goto(link);
   await expect(invited.getByText('This invitation was used')).toBeVisible();
 
+  // Members are shut to helpers: with their next page, and in their menu.
+  await page.goto('/desk/settings/staff/helper');
+  const role = page.getByRole('form', { name: 'What each role may do' });
+  await role.getByLabel('See members').uncheck();
+  await confirmIn(role);
+  await role.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await invited.goto('/desk/members');
+  await expect(invited).toHaveURL(/\/desk\/refused/);
+  await expect(
+    invited.getByRole('navigation', { name: 'Desk' }).getByRole('link', { name: 'Members' }),
+  ).toHaveCount(0);
+
+  // One-time codes by an app: with them, a password is not enough.
+  await invited.goto('/account/settings');
+  await invited.getByLabel('New password').fill('a marsh of teal birds');
+  await invited.getByRole('button', { name: 'Set password' }).click();
+  await expect(invited.getByLabel('Current password')).toBeVisible();
+  await invited.goto('/account/settings');
+  await invited.getByRole('button', { name: 'Set up one-time codes' }).click();
+  const typed = await invited.getByText(/^([A-Z2-7]{4} ){7}[A-Z2-7]{4}$/).innerText();
+  const app = new TOTP({ secret: Secret.fromBase32(typed.replaceAll(' ', '')), digits: 6, period: 30 });
+  const setUp = invited.getByRole('form', { name: 'One-time codes' });
+  await setUp.getByLabel('The six digits').fill(app.generate());
+  await setUp.getByLabel('Password').fill('a marsh of teal birds');
+  await setUp.getByRole('button', { name: 'Turn on' }).click();
+  const codes = /: (\S+) ·/.exec(await setUp.getByText('Keep these recovery codes').innerText())?.[1] ?? '';
+  const again = await (await browser.newContext()).newPage();
+  await again.goto('/desk/sign-in');
+  await again.getByLabel('Email').first().fill('teal.marsh@staff.example');
+  await again.getByLabel('Password', { exact: true }).fill('a marsh of teal birds');
+  await again.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(again.getByRole('heading', { name: 'One-time code' })).toBeVisible();
+  await again.goto('/desk');
+  await expect(again).toHaveURL(/sign-in/);
+  await again.goto('/sign-in/one-time?to=/desk');
+  await again.getByRole('textbox', { name: 'One-time code' }).fill('000 000');
+  await again.getByRole('button', { name: 'Continue' }).click();
+  await expect(again.getByText('That code is wrong')).toBeVisible();
+  await again.getByRole('textbox', { name: 'One-time code' }).fill(codes);
+  await again.getByRole('button', { name: 'Continue' }).click();
+  await expect(again.getByRole('heading', { name: 'Today' })).toBeVisible();
+
   await page.goto('/desk/settings/audit?q=joined%20the%20staff');
   await expect(page.getByRole('cell', { name: 'joined the staff' })).toBeVisible();
+});
+
+test('another program gives a tier by the API, and is told by a webhook who joined', async ({ page }) => {
+  const heard: { body: string; headers: Record<string, string> }[] = [];
+  const receiver = createServer((request, response) => {
+    let body = '';
+    request.on('data', (piece: Buffer) => (body += piece.toString()));
+    request.on('end', () => {
+      heard.push({ body, headers: request.headers as Record<string, string> });
+      response.writeHead(204).end();
+    });
+  });
+  await new Promise<void>((resolve) => receiver.listen(0, '127.0.0.1', resolve));
+  await signInAtDesk(page);
+  await page.goto('/desk/settings/webhooks');
+  const form = page.getByRole('form', { name: 'New address' });
+  await form
+    .getByRole('textbox', { name: 'Address' })
+    .fill(`http://127.0.0.1:${(receiver.address() as AddressInfo).port}/hook`);
+  await form.getByRole('button', { name: 'Add the address' }).click();
+  const secret = /whsec_\S+/.exec(await form.getByText('Copy its secret now').innerText())?.[0] ?? '';
+
+  await page.goto('/desk/settings/api');
+  const keys = page.getByRole('form', { name: 'New key' });
+  await keys.getByLabel('Name').fill('The shop');
+  for (const scope of ['members:read', 'members:write']) await keys.getByText(scope).click();
+  await keys.getByRole('button', { name: 'Create the key' }).click();
+  const key = /nest_test_\S+/.exec(await keys.getByText(/nest_test_/).innerText())?.[0] ?? '';
+  const headers = { authorization: `Bearer ${key}`, 'content-type': 'application/json' };
+  const order = (method: 'put' | 'delete' | 'get', data?: object) =>
+    page.request[method]('/api/v1/orders/SHOP-1', { headers, ...(data && { data }) });
+  const given = await order('put', { email: 'dabchick@shop.example', tier: 'observer' });
+  expect(given.status()).toBe(200);
+  const { member } = (await given.json()) as { member: string };
+  expect(await (await order('put', { email: 'dabchick@shop.example', tier: 'observer' })).json()).toEqual(
+    await given.json(),
+  );
+  expect((await order('put', { email: 'another@shop.example', tier: 'observer' })).status()).toBe(400);
+  const file = (await (await page.request.get(`/api/v1/members/${member}`, { headers })).json()) as object;
+  expect(file).toMatchObject({ holdings: [{ item: 'observer', by: 'order', order: 'SHOP-1' }] });
+  expect((await page.request.get('/api/v1/members', {})).status()).toBe(401);
+  await page.goto(`/desk/access?why=zodiacal-light&as=member:${member}`);
+  await expect(page.getByText('Observer, by order SHOP-1')).toBeVisible();
+  expect(await (await order('delete')).json()).toMatchObject({ isHeld: false });
+
+  await page.context().clearCookies();
+  await page.goto('/join/gazer-free');
+  await fillPerson(page, { name: 'Smew Lake', email: 'smew.lake@shop.example', password: MEMBER_PASSWORD });
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect.poll(() => heard.length, { timeout: 20_000 }).toBeGreaterThan(0);
+  const [message] = heard;
+  expect(new Webhook(secret).verify(message?.body ?? '', message?.headers ?? {})).toMatchObject({
+    type: 'subscription.joined',
+    data: { member: { email: 'smew.lake@shop.example' }, subscription: { tier: 'gazer' } },
+  });
+  receiver.close();
 });

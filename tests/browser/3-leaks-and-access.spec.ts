@@ -266,6 +266,8 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/settings/words',
       '/settings/tax',
       '/settings/staff',
+      '/settings/staff/editor',
+      '/settings/webhooks',
       '/settings/dunning',
       '/settings/mail',
       '/settings/mail/receipt',

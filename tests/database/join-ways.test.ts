@@ -200,3 +200,22 @@ describe('a joining left unfinished', () => {
     });
   });
 });
+
+describe('the site', () => {
+  const joining = (how: string) => rows('UPDATE site SET joining = $1', [how]);
+
+  it('can be closed for joining, or open with a code alone, whatever the tiers say; members stay and switch', async () => {
+    const { memberId } = await join(moor, 'gazer-free', null);
+    await joining('closed');
+    expect(await problemsOf('observer-monthly', {}, 'works')).not.toEqual({});
+    expect((await prepare('gazer-free', undefined))?.joining.state).toBe('closed');
+    await joining('by-code');
+    expect(await problemsOf('observer-monthly', {}, 'works')).toHaveProperty('code');
+    await addJoiningCode(SETUP, { tierId: 'observer', code: 'meadow', mostUses: '', lastDay: '' });
+    expect(await problemsOf('observer-monthly', { code: 'meadow' }, 'works')).toEqual({});
+    const member = await findMember(pool(), memberId);
+    expect((await prepare('observer-monthly', member))?.action.kind).toBe('switch');
+    await joining('open');
+    expect(await problemsOf('observer-monthly', {}, 'works')).toEqual({});
+  });
+});

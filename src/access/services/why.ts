@@ -63,9 +63,7 @@ export const why = staffUse('look')('why', whySchema, async (actor, { item: id, 
 
 /** What a member holds then because another program said so, by the number of its order. */
 async function ordersHeld({ site, now }: Reader, memberId: string) {
-  const names = new Map(
-    [...(await keptTiers()), ...(await keptPasses())].map(({ id, name }) => [id, name]),
-  );
+  const names = new Map([...(await keptTiers()), ...(await keptPasses())].map(({ id, name }) => [id, name]));
   return (await listOrdersOf(pool(), site.mode, memberId))
     .filter(({ since, until }) => !isBefore(now, since) && (until === null || isBefore(now, until)))
     .map(({ number, item, until }) => ({ number, name: names.get(item) ?? item, until }));

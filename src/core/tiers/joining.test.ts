@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { fieldsOfTier, joinFieldSchema, readAnswers } from './join-fields';
-import { joiningState, type JoiningTerms } from './joining';
+import { JOINING, joiningOf, joiningState, type JoiningTerms } from './joining';
 
 const open: JoiningTerms = {
   joining: 'open',
@@ -83,4 +83,13 @@ describe('what is asked at joining', () => {
     expect(joinFieldSchema.safeParse({ ...fields[2], options: ['Dark'] }).success).toBe(false);
     expect(joinFieldSchema.safeParse({ ...fields[2], options: ['Dark', 'Dark'] }).success).toBe(false);
   });
+});
+
+it('is as strict as the stricter of the site and the tier', () => {
+  for (const one of JOINING) {
+    expect(joiningOf('open', one)).toBe(one);
+    expect(joiningOf(one, 'open')).toBe(one);
+    expect(joiningOf('closed', one)).toBe('closed');
+  }
+  expect(joiningOf('by-code', 'by-code')).toBe('by-code');
 });

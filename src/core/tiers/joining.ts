@@ -28,3 +28,23 @@ export function joiningState(context: JoiningTerms, taken: number, today: LocalD
   };
   return { state: state(), placesLeft };
 }
+
+export const JOINING = ['open', 'by-code', 'closed'] as const;
+export type Joining = (typeof JOINING)[number];
+
+/** How a tier can be joined on a site that may be stricter: the stricter of the two. */
+export const joiningOf = (site: Joining, tier: Joining): Joining =>
+  JOINING[Math.max(JOINING.indexOf(site), JOINING.indexOf(tier))] ?? 'closed';
+
+/** As for those who have joined, and go from one tier to another. */
+export const OPEN: { joining: Joining } = { joining: 'open' };
+
+/** What decides whether people can join with a tier, on a site that may be stricter than the tier. */
+export const joiningTerms = <Tier extends Omit<JoiningTerms, 'isRetired'> & { retiredAt: string | null }>(
+  site: { joining: Joining },
+  tier: Tier,
+): JoiningTerms => ({
+  ...tier,
+  joining: joiningOf(site.joining, tier.joining),
+  isRetired: tier.retiredAt !== null,
+});

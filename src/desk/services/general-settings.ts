@@ -4,6 +4,7 @@ import { ASKERS, type Asker } from '@/core/access/asker';
 import type { Doorstep } from '@/core/access/doorstep';
 import { isZone } from '@/core/instants';
 import { isCurrency } from '@/core/money';
+import { JOINING } from '@/core/tiers/joining';
 import { rhythmsToChoose } from '@/core/offers/comparison';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
 import { setSearchLanguage } from '@/content/store/items';
@@ -27,7 +28,7 @@ const bySetUp = staffUse('set up the site');
 /** What the site is called, where it is, and how it writes. */
 export const generalSettings = bySetUp('general-settings', nothing, async () => {
   const site = await currentSite();
-  const { name, language, zone, currency, joinRhythm } = site;
+  const { name, language, zone, currency, joinRhythm, joining } = site;
   const offered = await offeredTiers(site);
   return done({
     name,
@@ -40,6 +41,7 @@ export const generalSettings = bySetUp('general-settings', nothing, async () => 
     address: config().SITE_URL,
     now: siteNow(site),
     joinRhythm,
+    joining,
     /** Between which the join page can switch. */
     rhythms: rhythmsToChoose(offered.map(({ offers }) => offers.map((offer) => offer.definition))),
   });
@@ -55,6 +57,8 @@ const inputSchema = z.object({
     .string()
     .regex(/^(\d{1,3}-(hour|day|week|month|year))?$/, say('value.choose'))
     .optional(),
+  /** How people can join at all. */
+  joining: z.enum(JOINING).optional(),
 });
 
 export const saveGeneral = bySetUp(
@@ -63,7 +67,11 @@ export const saveGeneral = bySetUp(
   async (actor, input): Promise<Result<null>> => {
     const site = await currentSite();
     return transaction(async (db) => {
-      await setGeneral(db, { ...input, joinRhythm: input.joinRhythm ?? site.joinRhythm });
+      await setGeneral(db, {
+        ...input,
+        joinRhythm: input.joinRhythm ?? site.joinRhythm,
+        joining: input.joining ?? site.joining,
+      });
       await setDoorstep(db, doorstepIn(site, input.language));
       await setSearchLanguage(db, searchLanguageOf(input));
       await record(db, actor, siteNow(site), 'site settings changed', 'site', input);

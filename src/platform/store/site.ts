@@ -9,6 +9,7 @@ import type { OpenWeek } from '@/core/access/open-week';
 import { openWeekSchema } from '@/core/access/open-week-schema';
 import type { TaxTable, TaxWay } from '@/core/tax';
 import type { RoleSettings } from '@/core/staff';
+import type { Joining } from '@/core/tiers/joining';
 import type { AccountSection } from '@/core/account-sections';
 import { accountSectionsSchema } from '@/core/account-sections-schema';
 import type { MailSetting } from '@/core/mail-words';
@@ -42,6 +43,8 @@ export type Site = {
   markId: PictureId | null;
   /** The rhythm with which the join page opens, as "1-month"; '' for the shortest. */
   joinRhythm: string;
+  /** How people can join at all; a tier can be stricter. */
+  joining: Joining;
   senderName: string;
   senderAddress: string;
   /** Whether members may delete their own account. */
@@ -70,7 +73,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, joining, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -233,15 +236,14 @@ export async function setGeneral(
     zone,
     currency,
     joinRhythm,
-  }: Pick<Site, 'name' | 'language' | 'zone' | 'currency' | 'joinRhythm'>,
+    joining,
+  }: Pick<Site, 'name' | 'language' | 'zone' | 'currency' | 'joinRhythm' | 'joining'>,
 ): Promise<void> {
-  await run(db, 'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4, join_rhythm = $5', [
-    name,
-    language,
-    zone,
-    currency,
-    joinRhythm,
-  ]);
+  await run(
+    db,
+    'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4, join_rhythm = $5, joining = $6',
+    [name, language, zone, currency, joinRhythm, joining],
+  );
 }
 
 /** A sentence of a language in the owner's words; '' goes back to the original. */

@@ -1,7 +1,7 @@
 import type { Question } from '@/core/access/decide';
 import { tiersThatWouldOpen } from '@/core/access/would-open';
 import { localDate } from '@/core/calendar';
-import { joiningState } from '@/core/tiers/joining';
+import { joiningState, joiningTerms } from '@/core/tiers/joining';
 import { type StoredOffer } from '@/tiers/store/offers';
 import { type Tier } from '@/tiers/store/tiers';
 import type { Reader } from './reader';
@@ -16,7 +16,7 @@ export async function joinableTiers({ now, site }: Reader): Promise<JoinableTier
   const [tiers, offers] = [await keptTiers(), await keptOffers()];
   const today = localDate(now, site.zone);
   const canJoin = (tier: Tier): boolean => {
-    const { state } = joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today);
+    const { state } = joiningState(joiningTerms(site, tier), 0, today);
     return state === 'open' || state === 'by-code';
   };
   return tiers

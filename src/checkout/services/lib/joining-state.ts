@@ -1,6 +1,6 @@
 import { localDate } from '@/core/calendar';
 import type { Instant } from '@/core/instants';
-import { joiningState, type JoiningState } from '@/core/tiers/joining';
+import { joiningState, joiningTerms, type JoiningState } from '@/core/tiers/joining';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { type Tier } from '@/tiers/store/tiers';
@@ -14,5 +14,5 @@ export async function joiningStateOf(
   { db = pool(), checkout = null }: { db?: Db; checkout?: string | null } = {},
 ): Promise<JoiningState> {
   const taken = tier.places === null ? 0 : await countPlacesTaken(db, tier.id, site.mode, now, checkout);
-  return joiningState({ ...tier, isRetired: tier.retiredAt !== null }, taken, localDate(now, site.zone));
+  return joiningState(joiningTerms(site, tier), taken, localDate(now, site.zone));
 }

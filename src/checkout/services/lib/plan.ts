@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { localDate } from '@/core/calendar';
-import { joiningState } from '@/core/tiers/joining';
+import { joiningState, joiningTerms, OPEN } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { findOffer, type StoredOffer } from '@/tiers/store/offers';
 import type { GatewayAccount } from '@/billing/store/gateways';
@@ -86,7 +86,9 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
     return refusedField('', 'checkout.price-changed');
   }
   // How many places are left is counted later, under the lock.
-  const { state } = joiningState({ ...tier, isRetired: false }, 0, localDate(now, site.zone));
+  // Who switches has joined: the site may be closed for others.
+  const terms = joiningTerms(input.quoteId ? OPEN : site, tier);
+  const { state } = joiningState(terms, 0, localDate(now, site.zone));
   if (state === 'closed') return refusedField('', 'checkout.closed', { tier: tier.name });
   if (state === 'not-yet' || state === 'over')
     return refusedField('', 'checkout.not-on-sale', { tier: tier.name });

@@ -1,3 +1,4 @@
+import { joiningOf } from '@/core/tiers/joining';
 import { randomUUID } from 'node:crypto';
 import type { Discount, Method } from '@/core/billing/book';
 import { figuresOfCheckout, type Figures } from '@/core/billing/figures';
@@ -157,7 +158,7 @@ export async function prepare(
     code: code && action.kind === 'new' ? { word, discount, problem: code.ok ? null : code.problem } : null,
     asksCode:
       action.kind === 'new' &&
-      (tier.joining === 'by-code' ||
+      (joiningOf(site.joining, tier.joining) === 'by-code' ||
         word !== '' ||
         (offer.isPaid && (await hasDiscountsFor(pool(), tier.id, localDate(now, site.zone))))),
     joining: await joiningStateOf(site, tier, now),

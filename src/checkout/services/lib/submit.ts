@@ -1,3 +1,4 @@
+import { joiningOf } from '@/core/tiers/joining';
 import { config } from '@/platform/config';
 import type { Method } from '@/core/billing/book';
 import { askedOf, runningHere } from '@/core/billing/work';
@@ -225,7 +226,7 @@ async function write(
   const judged = code && (await judgeCode(db, code, { site, offer, memberId: member.id, checkoutId: id }));
   if (plan.code && !judged?.ok)
     return refusedWith(judged?.problem ?? problem('checkout.code-invalid'), 'code');
-  if (judged?.ok && tier.joining === 'by-code' && !judged.admits)
+  if (judged?.ok && joiningOf(site.joining, tier.joining) === 'by-code' && !judged.admits)
     return refusedField('code', 'code.not-for-this');
   const discount = judged?.ok ? judged.discount : null;
   const paid = payerIn(open, plan, input, payer);

@@ -2,7 +2,7 @@ import { localDate } from '@/core/calendar';
 import { offerPrice } from '@/words/offers';
 import type { Words } from '@/words/speak';
 import { CURRENT } from '@/core/billing/states';
-import { joiningState } from '@/core/tiers/joining';
+import { joiningState, joiningTerms, OPEN } from '@/core/tiers/joining';
 import { siteNow } from '@/platform/clock';
 import type { MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
@@ -29,7 +29,7 @@ export async function waysOn(account: MemberAccount, t: Words): Promise<Map<stri
       (tier) =>
         (tier.ladderId ?? tier.id) === subscription.track &&
         !tier.several &&
-        joiningState({ ...tier, isRetired: tier.retiredAt !== null }, 0, today).state === 'open',
+        joiningState(joiningTerms(OPEN, tier), 0, today).state === 'open',
     );
     found.set(subscription.id, {
       renew: deeds.includes('renew') ? { offerId: offer.id } : null,

@@ -1,6 +1,6 @@
 import { localDate } from '@/core/calendar';
 import { monthlyValue } from '@/core/offers/comparison';
-import { joiningState, type JoiningState } from '@/core/tiers/joining';
+import { joiningState, joiningTerms, type JoiningState } from '@/core/tiers/joining';
 import { pool } from '@/platform/store/db';
 import { listOffers, listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
 import { listRunningSteps } from '@/billing/store/subscriptions';
@@ -35,11 +35,7 @@ export async function readTierOverview(): Promise<{
     ...tier,
     offers: offers.filter((offer) => offer.tierId === tier.id && !offer.retiredAt),
     holders: holders.get(tier.id) ?? 0,
-    state: joiningState(
-      { ...tier, isRetired: tier.retiredAt !== null },
-      holders.get(tier.id) ?? 0,
-      localDate(now, site.zone),
-    ),
+    state: joiningState(joiningTerms(site, tier), holders.get(tier.id) ?? 0, localDate(now, site.zone)),
     income: income.get(tier.id) ?? [],
   }));
   return {

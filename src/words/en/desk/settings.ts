@@ -207,6 +207,11 @@ export const settings = {
   'desk-settings.all-staff': 'All staff',
   'desk-settings.what-may':
     'What {role, select, editor {an editor} helper {a helper} other {a viewer}} may do',
+  'desk-settings.joining-is': 'Joining',
+  'desk-settings.joining-hint': 'A tier can be stricter, not more open. Members who switch are not affected.',
+  'desk-settings.joining-open': 'open to everyone',
+  'desk-settings.joining-by-code': 'with a code only',
+  'desk-settings.joining-closed': 'closed',
   'desk-settings.webhooks': 'Webhooks',
   'desk-settings.webhooks-settings': 'Webhooks · Settings',
   'desk-settings.webhooks-intro':

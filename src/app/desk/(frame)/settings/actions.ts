@@ -30,6 +30,7 @@ export async function saveGeneralAction(_: FormState, form: FormData): Promise<F
     zone: text(form, 'zone'),
     currency: text(form, 'currency'),
     joinRhythm: given(form, 'joinRhythm'),
+    joining: given(form, 'joining'),
   };
   return forForm(saveGeneral(await currentActor(), input), () => {
     revalidatePath('/', 'layout');

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { JOINING } from '@/core/tiers/joining';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { generalSettings } from '@/desk/services/general-settings';
 import { SettingsHead } from '@/desk/ui/settings-head';
@@ -62,6 +63,18 @@ export default async function GeneralPage() {
           options={site.currencies.map((code) => ({ id: code, name: t.currency(code) }))}
           hint={desk('desk-settings.new-offers-start-with-it')}
         />
+        <SelectField
+          name="joining"
+          label={desk('desk-settings.joining-is')}
+          defaultValue={site.joining}
+          hint={desk('desk-settings.joining-hint')}
+        >
+          {JOINING.map((joining) => (
+            <option key={joining} value={joining}>
+              {desk(`desk-settings.joining-${joining}`)}
+            </option>
+          ))}
+        </SelectField>
         {site.rhythms.length > 1 && (
           <SelectField
             name="joinRhythm"
