@@ -150,7 +150,7 @@ test('someone is invited to the staff by mail, and is let in as far as their rol
   await invited.getByRole('button', { name: 'Continue' }).click();
   await expect(invited).toHaveURL(/\/account\/settings/);
   await invited.goto('/desk/members');
-  await expect(invited.getByRole('heading', { name: 'Members' })).toBeVisible();
+  await expect(invited.getByRole('heading', { name: 'Members', exact: true })).toBeVisible();
   await invited.goto('/desk/settings/staff');
   await expect(invited).toHaveURL(/\/desk\/refused/);
   await invited.goto(link);
