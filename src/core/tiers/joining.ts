@@ -40,9 +40,9 @@ export const joiningOf = (site: Joining, tier: Joining): Joining =>
 export const OPEN: { joining: Joining } = { joining: 'open' };
 
 /** What decides whether people can join with a tier, on a site that may be stricter than the tier. */
-export const joiningTerms = <Tier extends Omit<JoiningTerms, 'isRetired'> & { retiredAt: string | null }>(
+export const joiningTerms = (
   site: { joining: Joining },
-  tier: Tier,
+  tier: Omit<JoiningTerms, 'isRetired'> & { retiredAt: string | null },
 ): JoiningTerms => ({
   ...tier,
   joining: joiningOf(site.joining, tier.joining),
