@@ -266,6 +266,7 @@ test.describe('accessibility: no serious finding, and no sideways scrolling', ()
       '/settings/words',
       '/settings/tax',
       '/settings/staff',
+      '/members/groups/committee',
       '/settings/staff/editor',
       '/settings/webhooks',
       '/settings/dunning',

@@ -95,7 +95,7 @@ export default async function MemberPage({ params }: Props) {
           }
         />
       )}
-      <div className="mt-6 grid items-start gap-10 lg:grid-cols-[1fr_26rem]">
+      <div className="mt-6 grid grid-cols-1 items-start gap-10 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <section>
           <h2 className="text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
           <MemberTimeline

@@ -50,7 +50,7 @@ export default async function GroupPage({ params, searchParams }: Props) {
         <h1 className="text-3xl break-words">{group.name}</h1>
         <p className="text-muted">{desk('desk-members.group-count', { count: group.members })}</p>
       </div>
-      <div className="mt-5 grid items-start gap-10 lg:grid-cols-[1fr_24rem]">
+      <div className="mt-5 grid grid-cols-1 items-start gap-10 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <section>
           {members.length === 0 ? (
             <Empty title={desk('desk-members.group-empty')}>{desk('desk-members.addresses-hint')}</Empty>
