@@ -84,7 +84,7 @@ describe('a tier', () => {
     expect(await isIn(one ?? '')).toBe(true);
   });
 
-  it('that brings nobody in any more leaves those who are in', async () => {
+  it('leaves its members in the group when it is removed as a source', async () => {
     const { memberId } = await join(moor, 'warden-monthly', 'works');
     const [source] = value(await groupSources(moor.owner, groupId)).sources;
     expect(source).toMatchObject({ kind: 'tier', source: 'warden', name: 'Star Warden', takesOut: true });

@@ -88,7 +88,7 @@ describe('one-time codes', () => {
     expect(await isIn(two.session)).toBe(false);
   });
 
-  it('that are guessed lock the account’s second step for a while, whoever guesses', async () => {
+  it('cannot be guessed: after eight tries the account has to wait, from any browser', async () => {
     await later();
     const [one, two] = [await password(), await password()];
     for (let n = 0; n < 8; n++) await enter(one.session, '000000');

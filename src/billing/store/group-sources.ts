@@ -55,7 +55,7 @@ export async function holdersComing(
   );
 }
 
-/** Memberships of groups whose tier is not held any longer, some at a time. */
+/** Memberships of groups whose tier has ended, some at a time. */
 export async function listOutOfGroups(
   db: Db,
   mode: Mode,

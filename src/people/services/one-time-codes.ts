@@ -24,7 +24,7 @@ import { confirmPassword, confirmStaff } from './lib/confirm-password';
 import { newRecoveryCodes, newSecret, shownSecret, takeAppCode, takeRecovery } from './lib/one-time';
 import { waitMinutes } from './lib/wait-minutes';
 
-/** Six digits are guessed by programs: so many tries, whoever makes them. */
+/** Programs can guess six digits, so tries are counted for each account, from any browser. */
 const TRIES: Limit = { name: 'one-time:try', points: 8, seconds: 15 * 60 };
 const code = z.string().trim().min(1).max(40);
 
@@ -41,7 +41,7 @@ async function staffMember(actor: SignedIn) {
 
 type MyOneTime = { isOn: boolean; left: number; pending: { typed: string; picture: string } | null };
 
-/** How one's one-time codes are set; null for who is not of the staff. `pending`: what an app has to read next. */
+/** How one's one-time codes are set; null for members who are not staff. `pending`: what an app has to read next. */
 export const myOneTime = memberUse(
   'my-one-time',
   nothing,
@@ -153,7 +153,7 @@ export const oneTimeAsked = publicUse('one-time-asked', nothing, async ({ browse
   ),
 );
 
-/** Takes a one-time code, or a recovery code: whoever signed in before it is signed in now. */
+/** Takes a one-time code or a recovery code, and completes the sign-in that waits for it. */
 export const enterOneTime = publicUse(
   'enter-one-time',
   z.object({ code, to: z.string().max(500).default('/desk') }),

@@ -43,7 +43,7 @@ export async function addToGroup(
 ): Promise<MemberId[]> {
   const rows = await many<{ memberId: MemberId; isNew: boolean }>(
     db,
-    // Whoever came in by themselves stays from now on, as staff want it.
+    // A member who came in automatically stays for good once staff add them.
     `INSERT INTO group_members (group_id, member_id, added_at)
      SELECT $1, id, $3 FROM members WHERE id = ANY($2::uuid[]) AND deleted_at IS NULL
      ON CONFLICT (group_id, member_id) DO UPDATE SET while_tier = NULL, while_subscription = NULL
@@ -81,7 +81,7 @@ export async function saveGroupSource(db: Db, s: GroupSource): Promise<void> {
   );
 }
 
-/** Undefined: there is none in this group. Whoever it brought in stays. */
+/** Members whom it brought in stay. Undefined: this group has no such source. */
 export async function deleteGroupSource(
   db: Db,
   groupId: string,

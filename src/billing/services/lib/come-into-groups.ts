@@ -20,7 +20,7 @@ export async function putInGroups(
     await record(db, actor, at, 'came into a group', `member:${memberId}`, { group: groupId });
 }
 
-/** A member has got tiers by what happened in their book. Whom staff took out of a group is not put back while they hold it. */
+/** A member has got tiers by what happened in their book. Members whom staff removed are not added again while they hold the tier. */
 export async function comeByTiers(open: OpenBook, before: Book): Promise<void> {
   const { book, memberId } = open.stored;
   if (book.holdings === before.holdings) return;

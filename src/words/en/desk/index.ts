@@ -11,6 +11,8 @@ import { mails } from './mails';
 import { members } from './members';
 import { money } from './money';
 import { settings } from './settings';
+import { settingsPrograms } from './settings-programs';
+import { settingsStaff } from './settings-staff';
 import { staffMails } from './staff-mails';
 import { tiers } from './tiers';
 
@@ -30,6 +32,8 @@ export const DESK_PARTS = {
   api,
   codes,
   settings,
+  settingsPrograms,
+  settingsStaff,
   staffMails,
 };
 
@@ -48,5 +52,7 @@ export const desk = {
   ...api,
   ...codes,
   ...settings,
+  ...settingsPrograms,
+  ...settingsStaff,
   ...staffMails,
 } as const;

@@ -75,7 +75,7 @@ export const members = {
   'desk-members.fills-itself': 'Fills by itself',
   'desk-members.members-come-by': 'Members come in by',
   'desk-members.fills-hint':
-    'Whoever holds the tier already is put in at once. The others come in from now on.',
+    'Members who already hold the tier are added at once. For the other choices, only new members are added.',
   'desk-members.choose-source': 'Choose one',
   'desk-members.source-tier': 'Getting a tier',
   'desk-members.source-offer': 'Joining by an offer, or a link to it',
