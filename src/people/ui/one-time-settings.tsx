@@ -25,8 +25,9 @@ export function OneTimeSettings({ t, state: { isOn, left, pending }, hasPassword
             <summary className={buttonClass('quiet')}>{t('one-time.renew')}</summary>
             <ActionForm
               action={actions.renew}
+              emptyWhenDone
               label={t('one-time.renew')}
-              className="mt-3 grid max-w-md gap-3"
+              className="mt-3 grid max-w-md gap-3 whitespace-pre-line"
             >
               <p>{t('one-time.renew-sure')}</p>
               {password}
@@ -74,6 +75,7 @@ export function OneTimeSettings({ t, state: { isOn, left, pending }, hasPassword
             <p className="figures mt-1 font-semibold [overflow-wrap:anywhere]">{pending.typed}</p>
             <ActionForm
               action={actions.confirm}
+              emptyWhenDone
               label={t('one-time.title')}
               className="mt-4 grid max-w-md gap-3 whitespace-pre-line"
             >

@@ -142,7 +142,7 @@ export const account: Record<keyof typeof en, string> = {
   'one-time.turn-off-sure': 'Dann reicht Ihr Passwort oder ein Code per E-Mail, um sich anzumelden.',
   'one-time.leave-on': 'Eingeschaltet lassen',
   'one-time.keep':
-    'Bewahren Sie diese Wiederherstellungscodes so auf, dass Sie sie auch ohne Ihr Telefon finden. Jeder gilt einmal; sie werden nicht noch einmal gezeigt: {codes}',
+    'Bewahren Sie diese Wiederherstellungscodes so auf, dass Sie sie auch ohne Ihr Telefon finden. Jeder gilt einmal; sie werden nicht noch einmal gezeigt:\n{codes}',
   'one-time.elsewhere':
     'Geben Sie zuerst Ihren Einmalcode ein: Öffnen Sie die Anmeldeseite in einem anderen Tab, und versuchen Sie es dann hier noch einmal.',
   'details.everywhere': 'Überall abmelden',

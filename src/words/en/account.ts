@@ -133,7 +133,7 @@ export const account = {
   'one-time.turn-off-sure': 'Your password, or a code we email you, will be enough to sign in.',
   'one-time.leave-on': 'Leave them on',
   'one-time.keep':
-    'Keep these recovery codes where you will find them without your phone. Each works once; they are not shown again: {codes}',
+    'Keep these recovery codes where you will find them without your phone. Each works once; they are not shown again:\n{codes}',
   'one-time.elsewhere':
     'Type your one-time code first: open the sign-in page in another tab, then try again here.',
   'details.everywhere': 'Sign out everywhere',

@@ -20,10 +20,11 @@ export const settingsPrograms = {
   'desk-settings.webhook-tiers': 'For these tiers only',
   'desk-settings.webhook-tiers-hint': 'With none ticked, for all of them.',
   'desk-settings.webhook-on': 'Send messages',
-  'desk-settings.webhook-on-hint': 'While this is off, messages wait.',
+  'desk-settings.webhook-on-hint':
+    'While this is off, nothing new is recorded for it. Messages that are already waiting are sent once it is on again.',
   'desk-settings.add-webhook': 'Add the address',
   'desk-settings.webhook-added': 'Added. Copy its secret now, it is not shown again: {secret}',
-  'desk-settings.webhook-is-off': 'Off: messages wait',
+  'desk-settings.webhook-is-off': 'Off',
   'desk-settings.webhook-fails': 'Nothing has arrived since {date}',
   'desk-settings.no-webhook-yet': 'No address yet',
   'desk-settings.no-webhook-hint': 'Add the address of a program that should know of your members.',

@@ -114,7 +114,7 @@ export async function renewRecoveryAction(_: FormState, form: FormData): Promise
 
 const recoveryCodes = ({ codes }: { codes: string[] }, t: Words): FormState => ({
   problems: {},
-  message: t('one-time.keep', { codes: codes.join(' · ') }),
+  message: t('one-time.keep', { codes: codes.join('\n') }),
 });
 
 export async function endOneTimeAction(_: FormState, form: FormData): Promise<FormState> {
