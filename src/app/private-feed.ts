@@ -3,7 +3,7 @@ import type { Feed } from 'feed';
 import { emptyFeed, type FEEDS } from '@/app/public-feed';
 import { refusal } from '@/app/session';
 import { privateFeed } from '@/access/services/private-feed';
-import { feedHtml } from '@/content/ui/feed-html';
+import { plainHtml } from '@/core/content/html';
 import { toMs } from '@/core/instants';
 import { VISITOR_ACTOR } from '@/platform/actor';
 import { config } from '@/platform/config';
@@ -21,6 +21,8 @@ export async function privateFeedAs(
   if (!found.ok) return refusal(found);
   const base = config().SITE_URL;
   const files = `${base}/feeds/${token}/files`;
+  const fileHref = (id: string, { name }: { name: string }): string =>
+    `${files}/${id}/${encodeURIComponent(name)}`;
   const feed = await emptyFeed(`/feeds/${token}`);
   for (const item of found.value.items) {
     if (!item.publishedAt) continue;
@@ -31,7 +33,7 @@ export async function privateFeedAs(
       title: item.title,
       description: item.summary,
       date: new Date(toMs(item.publishedAt)),
-      ...(item.body && { content: feedHtml(item.body, { base, files, shown: item.shown }) }),
+      ...(item.body && { content: plainHtml(item.body, { base, fileHref, shown: item.shown }) }),
       ...(item.author && { author: [{ name: item.author }] }),
       ...(first && {
         enclosure: {

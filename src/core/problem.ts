@@ -57,6 +57,7 @@ export type CoreCode =
   | 'member-line.group'
   | 'member-line.no-email'
   | 'member-line.tier'
+  | 'member-line.yes-no'
   | 'name.address'
   | 'name.full-stop'
   | 'name.one-line'

@@ -23,6 +23,9 @@ import { endedUnpaid } from './mails/ended-unpaid';
 import { refunded } from './mails/refunded';
 import { disputeLost } from './mails/dispute-lost';
 import { commentReply } from './mails/comment-reply';
+import { confirmMails } from './mails/confirm-mails';
+import { letter } from './mails/letter';
+import { newPost } from './mails/new-post';
 import { addressChanged } from './mails/address-changed';
 import type { MailDefinition, MailFrame, MailWords, SampleFacts } from './define';
 import type { Instant } from '@/core/instants';
@@ -54,6 +57,9 @@ export const MAILS = [
   refunded,
   disputeLost,
   commentReply,
+  newPost,
+  letter,
+  confirmMails,
   addressChanged,
 ] as const;
 
@@ -97,4 +103,11 @@ export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
 export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 
 /** Emails that grant access. The secret is deleted once they are sent or given up, so they cannot be resent. */
-export const HOLDS_SECRET: Template[] = ['code', 'sign-in-link', 'staff-invite', 'unfinished', 'read-link'];
+export const HOLDS_SECRET: Template[] = [
+  'code',
+  'sign-in-link',
+  'staff-invite',
+  'unfinished',
+  'read-link',
+  'confirm-mails',
+];

@@ -19,12 +19,16 @@ export type MailFrame = {
   email: string;
   /** Where the reader turns mails of this topic off; for mails that have one. */
   off?: { label: string; path: string };
+  /** A picture that is asked for when the mail is opened, where the owner has that counted. */
+  seenPath?: string;
 };
 
 /** The product's own words of a mail, to which the owner can add. */
 export type MailWords = {
   subject: string;
   lines: string[];
+  /** A text of its own after them. Its HTML was made by us, with all that people typed escaped. */
+  body?: { html: string; text: string };
   /** Shown large, by itself. */
   code?: string;
   link: { label: string; path: string };

@@ -47,7 +47,7 @@ export function renderMail(
 
 /** Words as subject, plain part and HTML part. */
 export function renderWords(
-  { subject, lines, code, link }: MailWords,
+  { subject, lines, body, code, link }: MailWords,
   frame: MailFrame,
 ): { subject: string; text: string; html: string } {
   const url = `${frame.siteUrl}${link.path}`;
@@ -57,6 +57,7 @@ export function renderWords(
     hello,
     ...(code ? [code] : []),
     ...lines,
+    ...(body ? [body.text] : []),
     `${link.label}: ${url}`,
     frame.siteName,
     ...(off ? [`${off.label}: ${off.url}`] : []),
@@ -64,15 +65,18 @@ export function renderWords(
   const footer = off
     ? `<p style="margin:16px 0 0;font-size:14px"><a href="${escape(off.url)}" style="color:#5B6B6E">${escape(off.label)}</a></p>`
     : '';
+  const seen = frame.seenPath
+    ? `<img src="${escape(frame.siteUrl + frame.seenPath)}" width="1" height="1" alt="">`
+    : '';
   const paragraph = (line: string): string => `<p style="margin:0 0 16px">${escape(line)}</p>`;
   const large = code
     ? `<p style="margin:0 0 16px;font:bold 32px/1.2 monospace;letter-spacing:0.2em">${escape(code)}</p>`
     : '';
-  const paragraphsOf = paragraph(hello) + large + lines.map(paragraph).join('');
+  const paragraphsOf = paragraph(hello) + large + lines.map(paragraph).join('') + (body?.html ?? '');
   const html = `<!doctype html><html lang="${frame.t.locale}"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
 <div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
 <div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}
-<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div>${footer}</div></body></html>`;
+<p style="margin:0"><a href="${escape(url)}" style="color:#1F5A4C">${escape(link.label)}</a></p></div>${footer}${seen}</div></body></html>`;
   return { subject, text, html };
 }
 

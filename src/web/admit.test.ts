@@ -65,5 +65,7 @@ it('logs no token', () => {
   expect(pathForLog('/desk/invite/abc')).toBe('/desk/invite/(left out)');
   expect(pathForLog('/mail-off/abc')).toBe('/mail-off/(left out)');
   expect(pathForLog('/api/mail-off/abc')).toBe('/api/mail-off/(left out)');
+  expect(pathForLog('/by-mail/abc')).toBe('/by-mail/(left out)');
+  expect(pathForLog('/api/letters/read/abc')).toBe('/api/letters/read/(left out)');
   expect(pathForLog('/sign-in?to=/secret')).toBe('/sign-in');
 });

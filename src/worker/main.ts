@@ -18,6 +18,7 @@ import { repairPages } from '@/content/services/page-roles';
 import { tidyUp } from '@/desk/services/tidy-up';
 import { writeSummaries } from '@/desk/services/write-summaries';
 import { remindAndExpire } from '@/checkout/services/unfinished-checkouts';
+import { writeLetters } from '@/members/services/write-letters';
 import { writeReminders } from '@/billing/services/write-reminders';
 
 configOrExit();
@@ -44,6 +45,7 @@ const same = <T>(value: T): T => value;
 const WORK: Record<string, Work> = {
   due: does(runOneDue, same),
   mails: does(sendMails, same),
+  letters: does(writeLetters, same),
   webhooks: does(sendWebhooks, same),
   events: does(applyGatewayEvents, ({ count, troubles }) => {
     for (const { event, error } of troubles)

@@ -11,7 +11,7 @@ import { deleteTerm, removeKind } from '../../src/access/services/delete-term';
 import { kindAt, listArchive, listItems, searchSite } from '../../src/access/services/list-items';
 import { openFile } from '../../src/access/services/open-file';
 import { feedFile, makeFeed, myFeed, privateFeed, revokeFeed } from '../../src/access/services/private-feed';
-import { feedHtml } from '../../src/content/ui/feed-html';
+import { plainHtml } from '../../src/core/content/html';
 import { previewItem } from '../../src/access/services/preview-item';
 import { saveKind } from '../../src/access/services/save-kind';
 import { deleteRule, saveRule } from '../../src/access/services/save-rule';
@@ -721,8 +721,10 @@ describe('a private feed', () => {
     expect(walk.enclosures).toEqual([
       { id: itemId, name: 'Night walk.mp3', mediaType: 'audio/mpeg', size: sound.length },
     ]);
-    const where = { base: 'https://moor.example', files: 'https://moor.example/f', shown: walk.shown };
-    expect(feedHtml(walk.body!, where)).toBe(
+    const fileHref = (id: string, { name }: { name: string }): string =>
+      `https://moor.example/f/${id}/${encodeURIComponent(name)}`;
+    const where = { base: 'https://moor.example', fileHref, shown: walk.shown };
+    expect(plainHtml(walk.body!, where)).toBe(
       `<p>Listen.</p><p><a href="https://moor.example/f/${itemId}/Night%20walk.mp3">Night walk</a></p>`,
     );
     expect(await feedFile(VISITOR_ACTOR, { token, id: itemId, range: null })).toMatchObject({ ok: true });

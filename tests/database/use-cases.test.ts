@@ -32,7 +32,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
     `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupSources groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney codesPlace findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
-     failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today
+     failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today lettersPlace letterPage addressesPlace mailTopicsOf lettersOpenedBy
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
   ...each(
@@ -40,16 +40,16 @@ const STAFF: Record<string, StaffRole[]> = {
     `beginLeakCheck stepLeakCheck previewDraft draftMembers applyDraft undoDraft itemDoorstep saveSiteDoorstep saveDoorstepOfItem meterEditor saveMeter deleteMeter passEditor savePass setSharedPassword revokePass deletePass outsideSite saveOutsideSite newOutsideSecret deleteOutsideSite saveFrameOrigins saveAccessDefault saveOpenWeek itemEditor importItem saveItem ruleEditor ruleHistory deletedRules restoreRule previewRule deleteRule saveRule trashItems restoreItem deleteItems duplicateItem changeItems
      arrangePages saveCategory arrangeCategories addTag renameTag arrangeTags itemRevisions restoreRevision saveDraft discardDraft
      deleteTerm saveKind removeKind saveMenuEntry removeMenuEntry arrangeMenu beginUpload takePiece finishUpload
-     saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments`,
+     saveContentPicture mayUpload savePageRole previewItem deskComments moderateComments mailPost postMail`,
   ),
   ...each(
     ['owner', 'helper'],
-    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup addGroupSource removeGroupSource',
+    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup addGroupSource removeGroupSource newLetter saveLetter deleteLetter sendLetter holdLetter tryLetter removeAddress setMailTopic',
   ),
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `resetOneTime webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `saveLetterSettings resetOneTime webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode makeCodes changeCodes codeChoices codeEditor exportCodes removeCodes moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -60,7 +60,7 @@ const STAFF: Record<string, StaffRole[]> = {
 const PUBLIC = words(
   `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
-   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff`,
+   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
@@ -69,7 +69,7 @@ const OWN = words(
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries rotateKeys`,
+   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries writeLetters rotateKeys`,
 );
 /** For programs, by the scope of their key. */
 const KEYS: Record<string, Scope> = {

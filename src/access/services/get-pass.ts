@@ -13,6 +13,8 @@ import {
 } from '@/billing/store/held-passes';
 import { listPassesOfBrowser } from '@/billing/store/holdings';
 import { writeMail } from '@/mail/services/lib/write-mail';
+import { confirmMailAddress } from '@/mail/store/mail-addresses';
+import { findMemberByEmail } from '@/people/store/members';
 import { findSessionMember } from '@/people/store/sessions';
 import { againstAskingForCode } from '@/people/services/lib/mail-code';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
@@ -124,6 +126,8 @@ export const takeReadLink = publicUse(
       const until = untilOf(pass, since, site);
       if (before?.isRevoked) return refusedField('', 'pass.revoked');
       if (until && !isBefore(siteNow(site), until)) return refusedField('', 'pass.had');
+      if (!(await findMemberByEmail(db, email)))
+        await confirmMailAddress(db, { email, how: 'pass', topics: [], at: siteNow(site) });
       const browser = await give(db, actor, site, { pass, why: { why: 'address', email }, since });
       return done({ browser, to: returnTo });
     });

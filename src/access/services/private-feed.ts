@@ -10,8 +10,8 @@ import { hashToken, newToken } from '@/platform/tokens';
 import { memberUse, publicUse } from '@/platform/use';
 import { feedItemsFor } from './lib/feed-items';
 import { openTo, type OpenFile } from './lib/open-file';
-import { readerFor, type Reader } from './lib/reader';
-import { personFacts } from './lib/viewpoints';
+import type { Reader } from './lib/reader';
+import { readerOutside } from './lib/reader-outside';
 
 /** Whether the member has a private address, and since when. */
 export const myFeed = memberUse('my-feed', nothing, async ({ memberId }) =>
@@ -41,16 +41,10 @@ export const revokeFeed = memberUse('revoke-feed', nothing, async (actor): Promi
 
 const token = z.string().min(20).max(100);
 
-/** The member whose feed a token opens, as a reader with their own eyes: what they may read is asked anew each time. */
+/** The member whose feed a token opens, as a reader: what they may read is asked anew each time. */
 async function readerOfToken(given: string): Promise<Reader | null> {
   const memberId = await memberOfFeed(pool(), hashToken(given));
-  const site = await currentSite();
-  const now = siteNow(site);
-  // Staff read everything at the Desk; an address that can be passed on carries what a member may read.
-  const facts = memberId ? await personFacts(site, memberId, now) : null;
-  if (!facts) return null;
-  const person = { ...facts, staff: undefined, readsAll: false };
-  return { ...(await readerFor(person)), now };
+  return memberId ? readerOutside(memberId) : null;
 }
 
 /** The newest items with what a member may read of them, for the reader that has their private address. */

@@ -80,12 +80,12 @@ export function AccessGrid(props: Props) {
   });
   const painted = new Map(paints.map((paint) => [cellKey(paint.target, paint.as), paint.to]));
 
+  const cellAt = ({ line, column }: { line: number; column: number }): HTMLElement | null | undefined =>
+    scroller.current?.querySelector<HTMLElement>(`[data-cell="${line}:${column}"]`);
   useEffect(() => {
     if (!isMoved) return;
     virtual.scrollToIndex(active.line);
-    const find = (): HTMLElement | null | undefined =>
-      scroller.current?.querySelector<HTMLElement>(`[data-cell="${active.line}:${active.column}"]`);
-    requestAnimationFrame(() => find()?.focus());
+    requestAnimationFrame(() => cellAt(active)?.focus());
     // oxlint-disable-next-line react/exhaustive-deps -- where the focus goes, once for each move
   }, [active, isMoved]);
   const inSight = virtual.getVirtualItems();
@@ -108,11 +108,14 @@ export function AccessGrid(props: Props) {
     return line === undefined || column === undefined ? active : { line, column };
   };
   const move = (from: { line: number; column: number }, lines: number, across: number): void => {
-    setMoved(true);
-    setActive({
+    const next = {
       line: Math.min(count - 1, Math.max(0, from.line + lines)),
       column: Math.min(columns.length - 1, Math.max(0, from.column + across)),
-    });
+    };
+    setMoved(true);
+    setActive(next);
+    // At once where the cell is drawn, so that a second key that follows quickly acts there.
+    cellAt(next)?.focus({ preventScroll: true });
   };
   const pressed = (event: KeyboardEvent): void => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { listChoices } from '@/mail/store/mail-choices';
 import { isCountry, listCountries } from '@/platform/countries';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
@@ -52,9 +53,14 @@ export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async 
     gone,
     member: member ? { name: member.name, email: member.email, isStaff: member.staffRole !== null } : null,
     site: { name: site.name, mode: site.mode },
+    /** Whether they are asked if they want letters: those who chose nothing about them yet. */
+    asksLetters: site.asksLetters && member !== undefined && !(await hasChosen(member.id)),
     countries: site.tax.way !== 'none' ? listCountries(site.language) : null,
   });
 });
+
+const hasChosen = async (memberId: string): Promise<boolean> =>
+  (await listChoices(pool(), memberId)).some(({ topic }) => topic === 'letters');
 
 async function goneOffer(id: string): Promise<{ tierName: string } | null> {
   const offer = await findOffer(pool(), id);

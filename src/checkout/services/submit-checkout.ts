@@ -1,4 +1,5 @@
 import { fieldsOfTier, readAnswers, type JoinAnswer, type JoinField } from '@/core/tiers/join-fields';
+import { setChoice } from '@/mail/store/mail-choices';
 import type { SignedIn } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
@@ -31,7 +32,9 @@ export const submitCheckout = memberUse(
     if (!name.ok || !answers.ok)
       return refused({ ...(name.ok ? {} : name.problems), ...(answers.ok ? {} : answers.problems) });
     const named = name.value === member.name ? member : await keepName(actor, member, name.value);
-    return submitFor(actor, plan.value, named, answers.value, input);
+    const submitted = await submitFor(actor, plan.value, named, answers.value, input);
+    if (submitted.ok && input.letters) await wantLetters(actor);
+    return submitted;
   },
 );
 
@@ -49,6 +52,19 @@ async function keepName(actor: SignedIn, member: Member, name: string): Promise<
     await record(db, actor, at, 'details changed', `member:${member.id}`);
   });
   return { ...member, name };
+}
+
+/** They ticked that they want letters, where the owner has it asked. */
+async function wantLetters(actor: SignedIn): Promise<void> {
+  const site = await currentSite();
+  if (!site.asksLetters) return;
+  const choice = { topic: 'letters', isOn: true, how: 'self', at: siteNow(site) } as const;
+  await transaction(async (db) => {
+    if (await setChoice(db, actor.memberId, choice))
+      await record(db, actor, choice.at, 'mails turned on', `member:${actor.memberId}`, {
+        topic: choice.topic,
+      });
+  });
 }
 
 function answersOf(fields: JoinField[], input: CheckoutInput): Result<JoinAnswer[]> {

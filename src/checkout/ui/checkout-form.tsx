@@ -1,6 +1,6 @@
 import type { JoinField } from '@/core/tiers/join-fields';
 import type { FormAction } from '@/kit/action-form';
-import { TextField } from '@/kit/field';
+import { CheckField, TextField } from '@/kit/field';
 import { AnswerField } from './answer-field';
 import { PaidForm } from '@/billing/ui/paid-form';
 import { payWords, type Way } from '@/billing/ui/pay-words';
@@ -25,6 +25,8 @@ type Props = {
   /** Whether their name isn’t known yet. */
   asksName: boolean;
   fields: JoinField[];
+  /** What is asked about letters; '' where it is not. */
+  letters: string;
   /** The code that is used; '' for none. */
   code: string;
   ways: Way[];
@@ -48,6 +50,7 @@ export function CheckoutForm({
   asksName,
   givenName,
   fields,
+  letters,
   ways,
   keptCard,
   isDue,
@@ -94,6 +97,7 @@ export function CheckoutForm({
           ))}
         </fieldset>
       )}
+      {letters && <CheckField name="letters" label={letters} />}
       {terms.map((field) => (
         <AnswerField key={field.id} t={t} field={field} value={undefined} />
       ))}

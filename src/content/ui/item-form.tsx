@@ -67,6 +67,8 @@ type Props = {
   authors: string[];
   /** Who sees it, and what else is said and done beside the form. */
   access: ReactNode;
+  /** How it is emailed, within the form; null where it can’t be. */
+  mail: ReactNode;
   aside: ReactNode;
   joinables: Joinables;
   /** Whether the one who writes may publish, and change what is out. */
@@ -131,6 +133,7 @@ function ItemFields({
   tags,
   authors,
   access,
+  mail,
   aside,
   joinables,
   mayPublish,
@@ -246,6 +249,7 @@ function ItemFields({
             />
           )}
         </div>
+        {mail}
         {access}
         <div>
           <PictureField

@@ -48,6 +48,7 @@ describe('a line', () => {
         since: '2026-05-31T23:00:00Z',
         until: '2027-05-31T23:00:00Z',
         groups: ['committee'],
+        letters: null,
         note: 'Hi',
       },
     });

@@ -15,6 +15,7 @@ export const MEMBER_COLUMNS = [
   'since',
   'until',
   'groups',
+  'letters',
   'note',
 ] as const;
 /** Lines that are brought in at once. */
@@ -37,6 +38,7 @@ const NAMES: Record<MemberColumn, string[]> = {
   since: ['since', 'from', 'start', 'started'],
   until: ['until', 'to', 'end', 'ends', 'expires', 'paid until'],
   groups: ['groups', 'group'],
+  letters: ['letters', 'newsletter', 'wants letters', 'mailing list'],
   note: ['note', 'notes', 'comment'],
 };
 
@@ -64,6 +66,8 @@ export type MemberLine = {
   since: Instant | null;
   until: Instant | null;
   groups: string[];
+  /** Whether they want letters; null: the line says nothing about it. */
+  letters: boolean | null;
   note: string;
 };
 type LineProblem = Problem;
@@ -116,6 +120,8 @@ export function readMemberLine(
   const { joined, since, until } = days;
   const [begins, ends] = [since ? startOfDate(since, zone) : null, until ? endOfDate(until, zone) : null];
   if (ends && isBefore(ends, begins ?? now)) return not('member-line.ends-first', until ?? '');
+  const letters = cell('letters') === '' ? null : YES_NO[cell('letters').toLowerCase()];
+  if (letters === undefined) return not('member-line.yes-no', cell('letters'));
   const note = cell('note').slice(0, MOST_NOTE);
   return {
     ok: true,
@@ -127,10 +133,24 @@ export function readMemberLine(
       since: begins,
       until: ends,
       groups: [...new Set(found.groups)],
+      letters,
       note,
     },
   };
 }
+
+/** What a cell says that is yes or no. */
+const YES_NO: Partial<Record<string, boolean>> = {
+  yes: true,
+  y: true,
+  true: true,
+  '1': true,
+  x: true,
+  no: false,
+  n: false,
+  false: false,
+  '0': false,
+};
 
 /** Several in one cell are parted by semicolons or bars. */
 const partsOf = (cell: string): string[] =>

@@ -16,6 +16,7 @@ import { deleteOldUploads } from '@/content/store/files';
 import { deleteTrashed } from '@/content/store/items';
 import { leaveGroups } from '@/billing/services/lib/come-into-groups';
 import { deleteOldMessages } from '@/billing/store/webhooks';
+import { deleteOldMailLinks } from '@/mail/store/mail-addresses';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
 import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
@@ -36,6 +37,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteOldLinks,
     deleteOldInvites,
     deleteOldPassLinks,
+    deleteOldMailLinks,
     deleteOldOutside,
     deleteOldEmbeds,
     deleteSpentLimits,

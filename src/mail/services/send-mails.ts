@@ -1,7 +1,7 @@
 import { config } from '@/platform/config';
 import { sendLetter } from '@/mail/send';
 import { pool } from '@/platform/store/db';
-import { claimMails, markMailFailed, markMailSent } from '@/mail/store/mails';
+import { claimMails, markMailFailed, markMailSent, type QueuedMail } from '@/mail/store/mails';
 import { currentSite } from '@/platform/site';
 import { systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
@@ -16,6 +16,12 @@ const WAITS = [10, 60, 300, 1800, 7200, 43_200];
 const bodiesSchema = z.object({ text: z.string(), html: z.string() });
 const bodiesOf = (sealed: string) => bodiesSchema.parse(JSON.parse(unseal(sealed)));
 
+/** The address that turns such mails off, for those that can be. */
+function oneClick({ topic, memberId, addressId }: QueuedMail): { oneClickUrl?: string } {
+  const [kind, id] = memberId ? (['member', memberId] as const) : (['address', addressId] as const);
+  return topic && id ? { oneClickUrl: `${config().SITE_URL}${oneClickPath({ kind, id }, topic)}` } : {};
+}
+
 /** Sends the mails that wait. The answer is how many were taken. */
 async function send(): Promise<number> {
   const mails = await claimMails(pool(), 20, config().LEASE_SECONDS);
@@ -28,8 +34,7 @@ async function send(): Promise<number> {
         from: { name: site.senderName, address: site.senderAddress },
         to: mail.toAddress,
         subject: mail.subject,
-        ...(mail.topic &&
-          mail.memberId && { oneClickUrl: `${config().SITE_URL}${oneClickPath(mail.memberId, mail.topic)}` }),
+        ...oneClick(mail),
         ...(mail.sealed ? bodiesOf(mail.sealed) : { text: mail.textBody, html: mail.htmlBody }),
       });
       await markMailSent(pool(), mail.id);

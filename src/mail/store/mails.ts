@@ -10,6 +10,10 @@ export type NewMail = {
   memberId: MemberId | null;
   /** Whom a mail to staff is about. */
   aboutId?: MemberId;
+  /** Of someone of whom only the address is known. */
+  addressId?: string | null;
+  /** The letter to many that it is one of. */
+  letterId?: string | null;
   toAddress: string;
   template: string;
   subject: string;
@@ -27,8 +31,8 @@ export type MailRow = { id: string; template: string; subject: string; state: st
 
 const QUEUE_MAIL = prepared(
   'queue-mail',
-  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at, about_member_id, topic)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) ON CONFLICT (dedupe_key) DO NOTHING`,
+  `INSERT INTO mails (dedupe_key, member_id, to_address, template, subject, text_body, html_body, sealed, at, about_member_id, topic, address_id, letter_id)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) ON CONFLICT (dedupe_key) DO NOTHING`,
 );
 
 /** Queues a mail; a second one with the same dedupe key is dropped. */
@@ -45,6 +49,8 @@ export async function queueMail(db: Db, mail: NewMail): Promise<void> {
     mail.at,
     mail.aboutId ?? null,
     mail.topic,
+    mail.addressId ?? null,
+    mail.letterId ?? null,
   ]);
 }
 
@@ -172,7 +178,7 @@ export async function requeueMail(db: Db, id: string, exceptTemplates: string[])
   );
 }
 
-/** Empties every mail to a member or an address, or about the member; those that still wait are not sent. */
+/** Empties every mail to a member or an address, or about the member, and forgets what they chose; those that still wait are not sent. */
 export async function forgetMails(db: Db, memberId: MemberId, address: string): Promise<void> {
   await run(
     db,
@@ -180,6 +186,7 @@ export async function forgetMails(db: Db, memberId: MemberId, address: string): 
      WHERE member_id = $1 OR to_address = $2 OR about_member_id = $1`,
     [memberId, address],
   );
+  await run(db, 'DELETE FROM mail_choices WHERE member_id = $1', [memberId]);
 }
 
 export const SEALED_MAILS = sealedColumn('unsent emails', 'mails', 'sealed');

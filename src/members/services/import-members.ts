@@ -10,6 +10,7 @@ import {
 import type { Problem } from '@/core/problem';
 import { happen, openBook } from '@/billing/services/lib/open-book';
 import { listHoldings } from '@/billing/store/holdings';
+import { listChoices, setChoice } from '@/mail/store/mail-choices';
 import { insertNote, listNotes } from '@/members/store/member-notes';
 import { addToGroup, listGroups } from '@/people/store/groups';
 import { insertMembers, lockMembersByEmails, setName, type Member } from '@/people/store/members';
@@ -159,6 +160,10 @@ async function bring(
       isShown: false,
       at,
     });
+    isChanged = true;
+  }
+  if (line.letters !== null && !(await listChoices(db, member.id)).some(({ topic }) => topic === 'letters')) {
+    await setChoice(db, member.id, { topic: 'letters', isOn: line.letters, how: 'import', at });
     isChanged = true;
   }
   return { ok: true, isChanged };

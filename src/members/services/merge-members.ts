@@ -7,7 +7,7 @@ import { moveBook, saveMergedSummaries } from '@/billing/store/merge-books';
 import { moveComments } from '@/content/store/comments';
 import { moveReadingPlaces } from '@/content/store/reading-places';
 import { moveDocuments } from '@/documents/store/documents';
-import { copyRefusals } from '@/mail/store/mail-refusals';
+import { copyChoices } from '@/mail/store/mail-choices';
 import { moveMails } from '@/mail/store/mails';
 import { moveNotes } from '@/members/store/member-notes';
 import { copyGroups } from '@/people/store/groups';
@@ -83,7 +83,7 @@ export const mergeMembers = staffUse('set up the site')(
         moveComments,
         moveNotes,
         moveMails,
-        copyRefusals,
+        copyChoices,
         copyGroups,
       ])
         await move(db, other.id, kept.id);

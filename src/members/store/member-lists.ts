@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/instants';
+import type { MailTopic } from '@/core/mail-topics';
+import { getsMails } from '@/mail/store/mail-choices';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
 import { many, one, type Db } from '@/platform/store/db';
@@ -42,6 +44,8 @@ export type MemberFilter = {
   dueBefore?: Instant;
   account?: 'blocked' | 'unconfirmed';
   answer?: { field: string; value: string };
+  /** Who gets the mails of a topic. */
+  gets?: MailTopic;
   ids?: string[];
 };
 
@@ -132,6 +136,7 @@ const narrowedBy = (
       `m.id IN (SELECT k.member_id FROM checkouts k WHERE k.state = 'done' AND k.answers <> '[]' AND k.answers @> ?::jsonb)`,
       JSON.stringify([{ fieldId: answer.field, value: answer.value }]),
     ],
+    filter.gets && [`m.blocked_at IS NULL AND ${getsMails('m', filter.gets)}`],
     filter.ids && ['m.id = ANY (?::uuid[])', filter.ids],
     page && [page.sql, ...page.values],
   ]);

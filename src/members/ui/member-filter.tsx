@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { OPEN_TOPICS } from '@/core/mail-topics';
 import { STATES } from '@/core/billing/states';
 import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
@@ -34,6 +35,7 @@ const MORE = [
   'group',
   'gateway',
   'account',
+  'mails',
   'joinedFrom',
   'joinedTo',
   'leftFrom',
@@ -118,6 +120,14 @@ export function MemberFilter({ t, asked, columns, tiers, groups, gateways, field
               { id: 'unconfirmed', name: desk('desk-members.email-not-confirmed') },
               { id: 'blocked', name: desk('desk-members.is-blocked') },
             ]}
+          />
+          <Choice
+            isLabelled
+            name="mails"
+            label={desk('desk-letters.emails')}
+            any={desk('desk-members.any')}
+            value={asked.mails}
+            of={OPEN_TOPICS.map((id) => ({ id, name: desk(`desk-letters.gets-${id}`) }))}
           />
           <Choice
             isLabelled

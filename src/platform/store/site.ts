@@ -67,6 +67,12 @@ export type Site = {
   staffIdleMinutes: number;
   /** Minor units; larger refunds ask for the password again. */
   refundAsksAbove: number;
+  /** How many letters to many are written a minute; all together. */
+  lettersPerMinute: number;
+  /** Whether people who join are asked if they want letters. */
+  asksLetters: boolean;
+  /** Whether it is noted who opens a letter to many, and who reads on from it. */
+  countsOpens: boolean;
   /** What the owner lets the staff roles do; a role that is not in it is as it is from the start. */
   roles: RoleSettings;
 };
@@ -74,7 +80,7 @@ export type Site = {
 const FIND_SITE = prepared(
   'find-site',
   `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, joining, sender_name, sender_address,
-       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above,
+       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above, letters_per_minute, asks_letters, counts_opens,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
        (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails,
@@ -173,6 +179,21 @@ export async function addToClock(db: Db, ms: number, from: Instant): Promise<boo
       [ms, from],
     )) === 1
   );
+}
+
+export async function setLetterSettings(
+  db: Db,
+  {
+    lettersPerMinute,
+    asksLetters,
+    countsOpens,
+  }: Pick<Site, 'lettersPerMinute' | 'asksLetters' | 'countsOpens'>,
+): Promise<void> {
+  await run(db, 'UPDATE site SET letters_per_minute = $1, asks_letters = $2, counts_opens = $3', [
+    lettersPerMinute,
+    asksLetters,
+    countsOpens,
+  ]);
 }
 
 export async function setSender(db: Db, name: string, address: string): Promise<void> {

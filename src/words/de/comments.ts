@@ -40,4 +40,10 @@ export const comments: Record<keyof typeof en, string> = {
   'mail-off.turned-on': 'Eingeschaltet.',
   'mail-off.bad-link':
     'Dieser Link ist unvollständig. Kopieren Sie ihn ganz aus der E-Mail, oder schalten Sie die E-Mails in Ihrem Konto aus.',
+  'mail-off.link-posts': 'Keine neuen Beiträge mehr per E-Mail',
+  'mail-off.on-posts': 'Sie erhalten neue Beiträge per E-Mail.',
+  'mail-off.off-posts': 'Sie erhalten keine neuen Beiträge per E-Mail.',
+  'mail-off.link-letters': 'Keine Rundbriefe mehr per E-Mail',
+  'mail-off.on-letters': 'Sie erhalten Rundbriefe per E-Mail.',
+  'mail-off.off-letters': 'Sie erhalten keine Rundbriefe per E-Mail.',
 };

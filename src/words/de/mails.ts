@@ -154,4 +154,17 @@ export const mails: Record<keyof typeof en, string> = {
   'mail-address.words':
     'Ihr Konto hat jetzt die Adresse {email}. Ab jetzt schreiben wir Ihnen dorthin, und Sie melden sich damit an.',
   'mail-address.not-you': 'Wenn Sie das nicht waren, schreiben Sie uns sofort.',
+
+  'mail-post.words':
+    '{name, select, none {Neu auf der Website: „{title}“.} other {Neu auf der Website, von {name}: „{title}“.}}',
+  'mail-post.link-none': 'Auf der Website lesen',
+  'mail-post.link-closed': 'Weiterlesen',
+  'mail-post.link-sections': 'Auf der Website sehen, was noch dazugehört',
+  'mail-letter.link': '{site} besuchen',
+  'mail-confirm.subject': 'Bestätigen Sie, dass Sie E-Mails von {site} möchten',
+  'mail-confirm.words':
+    'Jemand hat für diese Adresse E-Mails von {site} bestellt. Wenn Sie es waren, bestätigen Sie es mit diesem Link. Er gilt {hours, plural, one {# Stunde} other {# Stunden}}.',
+  'mail-confirm.not-you':
+    'Wenn Sie es nicht waren, ignorieren Sie diese E-Mail. Ohne den Link wird nichts gesendet.',
+  'mail-confirm.link': 'Ja, ich möchte E-Mails',
 };

@@ -232,4 +232,8 @@ export const problems: Record<keyof typeof en, string> = {
   'gateway.said': '{words}',
   'id.incomplete': 'Dieser Link ist unvollständig. Gehen Sie zurück und öffnen Sie ihn noch einmal.',
   'thing.gone': 'Das gibt es nicht mehr.',
+
+  // E-Mails an viele
+  'letter.link-old': 'Dieser Link ist zu alt. Lassen Sie sich einen neuen zusenden.',
+  'letter.no-topic': 'Wählen Sie mindestens eines.',
 };

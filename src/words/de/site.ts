@@ -195,4 +195,22 @@ export const site: Record<keyof typeof en, string> = {
 
   'section.closed': 'Dieser Teil ist für Mitglieder.',
   'section.not-yours': 'Dieser Teil gehört nicht zu Ihrer Mitgliedschaft.',
+
+  'by-mail.title': 'E-Mails von {site}',
+  'by-mail.intro':
+    'Wählen Sie, was Sie erhalten möchten. Mit einem Link in jeder E-Mail können Sie es jederzeit beenden.',
+  'by-mail.topic-posts': 'Neue Beiträge, soweit sie für alle offen sind',
+  'by-mail.topic-letters': 'Rundbriefe von {site}',
+  'by-mail.send': 'Link zum Bestätigen zusenden',
+  'by-mail.sent':
+    'Wir haben einen Link an {email} geschickt. Sobald Sie ihn öffnen und bestätigen, erhalten Sie E-Mails.',
+  'by-mail.member':
+    'Sie haben hier ein Konto. Welche E-Mails Sie erhalten, wählen Sie in <link>Ihren Einstellungen</link>.',
+  'by-mail.confirm': 'Bestätigen',
+  'by-mail.confirm-posts': 'Sie erhalten neue Beiträge per E-Mail.',
+  'by-mail.confirm-letters': 'Sie erhalten Rundbriefe per E-Mail.',
+  'by-mail.confirmed': 'Bestätigt. Vielen Dank.',
+  'by-mail.old-link': 'Dieser Link ist zu alt oder unvollständig. Lassen Sie sich einen neuen zusenden.',
+  'by-mail.ask-again': 'Neuen Link anfordern',
+  'by-mail.link': 'Neue Beiträge per E-Mail erhalten',
 };

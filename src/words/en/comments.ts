@@ -39,4 +39,10 @@ export const comments = {
   'mail-off.turned-on': 'Turned on.',
   'mail-off.bad-link':
     'This link is incomplete. Copy all of it from the email, or turn emails off in your account.',
+  'mail-off.link-posts': 'Stop getting new posts by email',
+  'mail-off.on-posts': 'You get new posts by email.',
+  'mail-off.off-posts': 'You don’t get new posts by email.',
+  'mail-off.link-letters': 'Stop getting letters by email',
+  'mail-off.on-letters': 'You get letters by email.',
+  'mail-off.off-letters': 'You don’t get letters by email.',
 } as const;

@@ -28,6 +28,7 @@ export const deskProblems = {
   'member-line.tier': 'No tier is called “{typed}”.',
   'member-line.group': 'No group is called “{typed}”. Create it first.',
   'member-line.date': '“{typed}” is not a date in the form you chose.',
+  'member-line.yes-no': '“{typed}” is neither yes nor no.',
   'member-line.ends-first': 'The tier would end on {typed}, before it begins.',
   'member-line.staff': 'This address belongs to one of the staff.',
   'view.no-name': 'Give the view a name.',
@@ -353,4 +354,19 @@ export const deskProblems = {
     'This sentence has nothing to fill in for {field}. Take it out, or write it without braces.',
   'words.unknown-field': 'This sentence has nothing to fill in for {field}. It has {known}.',
   'words.unreadable': 'A brace is missing, or one too many. Copy what is in braces from the original.',
+
+  // Letters
+  'letter.no-subject': 'Type a subject.',
+  'letter.empty': 'Write something first.',
+  'letter.not-draft': 'This letter was sent, or deleted, in the meantime. Load the page again.',
+  'letter.changed-elsewhere':
+    'Someone else changed this letter in the meantime. Load the page again to see it.',
+  'letter.over': 'This letter is no longer being sent.',
+  'letter.nothing-for-you': 'This post is closed to you as a member, so there is nothing to send you.',
+  'letter.no-post': 'Pages, links and files can’t be emailed.',
+  'letter.not-published': 'Publish the post first, or set a date for it.',
+  'letter.mailed-already': 'This post was emailed before.',
+  'letter.address-gone': 'This address was removed in the meantime.',
+  'letter.rate': 'Type a whole number from 1 to 3000.',
+  'mail.turned-off-themselves': 'They turned these emails off themselves. Only they can turn them on again.',
 } as const;

@@ -144,4 +144,16 @@ export const mails = {
   'mail-address.words':
     'Your account now has the address {email}. We write to you there from now on, and you sign in with it.',
   'mail-address.not-you': 'If you didn’t change it, write to us at once.',
+
+  'mail-post.words':
+    '{name, select, none {New on the site: “{title}”.} other {New on the site, by {name}: “{title}”.}}',
+  'mail-post.link-none': 'Read it on the site',
+  'mail-post.link-closed': 'Read on',
+  'mail-post.link-sections': 'See what else is in it on the site',
+  'mail-letter.link': 'Visit {site}',
+  'mail-confirm.subject': 'Confirm that you want emails from {site}',
+  'mail-confirm.words':
+    'Someone asked for emails from {site} to this address. If it was you, confirm it by this link. It works for {hours, plural, one {# hour} other {# hours}}.',
+  'mail-confirm.not-you': 'If it wasn’t you, ignore this email. Nothing will be sent without the link.',
+  'mail-confirm.link': 'Yes, send me emails',
 } as const;

@@ -212,4 +212,8 @@ export const problems = {
 
   // The site
   'thing.gone': 'This no longer exists.',
+
+  // Emails to many
+  'letter.link-old': 'This link is too old. Ask for a new one.',
+  'letter.no-topic': 'Choose at least one.',
 } as const;

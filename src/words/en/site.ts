@@ -186,4 +186,19 @@ export const site = {
 
   'section.closed': 'This part is for members.',
   'section.not-yours': 'Your membership doesn’t include this part.',
+
+  'by-mail.title': 'Emails from {site}',
+  'by-mail.intro': 'Choose what you’d like to get. You can stop it at any time by a link in each email.',
+  'by-mail.topic-posts': 'New posts, as far as they’re open to everyone',
+  'by-mail.topic-letters': 'Letters from {site}',
+  'by-mail.send': 'Email me a link to confirm',
+  'by-mail.sent': 'We’ve emailed a link to {email}. Your emails begin once you open it and confirm.',
+  'by-mail.member': 'You have an account here. Choose which emails you get in <link>your settings</link>.',
+  'by-mail.confirm': 'Confirm',
+  'by-mail.confirm-posts': 'You’ll get new posts by email.',
+  'by-mail.confirm-letters': 'You’ll get letters by email.',
+  'by-mail.confirmed': 'Confirmed. Thank you.',
+  'by-mail.old-link': 'This link is too old, or incomplete. Ask for a new one.',
+  'by-mail.ask-again': 'Ask again',
+  'by-mail.link': 'Get new posts by email',
 } as const;

@@ -81,7 +81,16 @@ export default async function ItemPage({ params, searchParams }: Props) {
         page={pageOf(page)}
         at={(n) => `${path}?page=${n}`}
       >
-        {kind.id === 'post' && <CategoryLinks />}
+        {kind.id === 'post' && (
+          <>
+            <CategoryLinks />
+            <p className="mt-3">
+              <SiteLink href="/by-mail" className="text-spruce underline">
+                {t('by-mail.link')}
+              </SiteLink>
+            </p>
+          </>
+        )}
       </ItemListPage>
     );
   }

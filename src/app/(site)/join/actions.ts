@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { fieldsUnder, forForm, text, type FormState } from '@/app/form-state';
+import { fieldsUnder, forForm, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor, setSecrets } from '@/app/session';
 import { submitCheckout } from '@/checkout/services/submit-checkout';
 import { renewSubscription } from '@/billing/services/renew-subscription';
@@ -40,6 +40,7 @@ export async function joinAction(_: FormState, form: FormData): Promise<FormStat
   const input = {
     ...Object.fromEntries(FIELDS.map((field) => [field, text(form, field)])),
     keepCard: text(form, 'keepCard') === 'yes',
+    letters: ticked(form, 'letters'),
     answers: fieldsUnder(form, 'answers.'),
   };
   return forForm(submitCheckout(await currentActor(), input), (joined) => {

@@ -21,6 +21,8 @@ type Props = {
   /** The signed-in member; null for a visitor, who gives an email address first. */
   member: { name: string; email: string; isStaff: boolean } | null;
   site: { name: string; mode: 'test' | 'live' };
+  /** Whether they are asked if they want letters. */
+  asksLetters: boolean;
   /** The countries to choose from; null where nothing is taxed. */
   countries: { code: string; name: string }[] | null;
   returnTo: string;
@@ -29,7 +31,17 @@ type Props = {
 };
 
 /** Everything on one page: what it costs today and next, who joins, what is asked, and the card. */
-export function Checkout({ t, prepared, page, member, site, countries, returnTo, givenName }: Props) {
+export function Checkout({
+  t,
+  prepared,
+  page,
+  member,
+  site,
+  asksLetters,
+  countries,
+  returnTo,
+  givenName,
+}: Props) {
   const { offer, tier, ways, action } = prepared;
   const { name: siteName, mode } = site;
   const { country, addedTax } = prepared.pricing;
@@ -189,6 +201,7 @@ export function Checkout({ t, prepared, page, member, site, countries, returnTo,
           returnTo={returnTo}
           asksName={member.name === ''}
           givenName={givenName}
+          letters={asksLetters && !isSwitch ? t('by-mail.topic-letters', { site: siteName }) : ''}
           fields={isSwitch ? [] : prepared.fields}
           code={usedCode}
           ways={ways}

@@ -35,6 +35,8 @@ export const checkoutInputSchema = z.object({
   /** Asked where it is not known yet. */
   name: personName.default(''),
   answers: z.record(z.string().max(100), z.string().max(2_000)).default({}),
+  /** Whether they want letters by email, where they are asked. */
+  letters: z.boolean().default(false),
   code: z.string().trim().max(60).default(''),
   cardToken: z.string().max(200).default(''),
   /** Whether to charge the card of the subscription that this takes the place of. */

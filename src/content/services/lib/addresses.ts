@@ -18,6 +18,7 @@ const RESERVED = new Set([
   'search',
   'comments',
   'mail-off',
+  'by-mail',
   'embed',
   'code',
   'pass',

@@ -4,6 +4,7 @@ import { forgetCheckouts } from '@/billing/store/checkouts';
 import { deletePassesOf } from '@/billing/store/held-passes';
 import { deleteComments } from '@/content/store/comments';
 import { forgetMails } from '@/mail/store/mails';
+import { deleteOpens } from '@/members/store/letter-opens';
 import { deleteNotesOn } from '@/members/store/member-notes';
 import { forgetMember, type Member } from '@/people/store/members';
 import type { Actor } from '@/platform/actor';
@@ -37,6 +38,7 @@ export async function eraseMember(
   await deletePassesOf(db, member.id);
   await deleteComments(db, { memberId: member.id });
   await forgetMails(db, member.id, member.email);
+  await deleteOpens(db, member.id);
   await forgetCheckouts(db, member.id, member.email);
   return done(null);
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endOfDate, startOfDate } from '@/core/calendar';
 import { DAY_MS, fromMs, isLocalDate, toMs, type Instant } from '@/core/instants';
+import { OPEN_TOPICS } from '@/core/mail-topics';
 import type { MemberFilter } from '@/members/store/member-lists';
 import { realNow } from '@/platform/clock';
 
@@ -35,6 +36,11 @@ export const memberFilterSchema = z.object({
   /** The next charge is due within so many days. */
   due: days,
   account: z.enum(['blocked', 'unconfirmed', '']).catch('').default(''),
+  /** Who gets the mails of a topic. */
+  mails: z
+    .enum([...OPEN_TOPICS, ''])
+    .catch('')
+    .default(''),
   /** The id of a question, a colon, and the answer to it. */
   answer: text(600),
 });
@@ -55,6 +61,7 @@ export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): 
     unseen,
     due,
     account,
+    mails,
     answer,
   } = asked;
   const after = (from: Instant, count: number): Instant => fromMs(toMs(from) + count * DAY_MS);
@@ -72,6 +79,7 @@ export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): 
     ...(unseen && { notSeenSince: after(realNow(), -Number(unseen)) }),
     ...(due && { dueBefore: after(now, Number(due)) }),
     ...(account && { account }),
+    ...(mails && { gets: mails }),
     ...(colon > 0 && { answer: { field: answer.slice(0, colon), value: answer.slice(colon + 1) } }),
   };
 }

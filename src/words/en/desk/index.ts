@@ -7,6 +7,7 @@ import { content } from './content';
 import { doorsteps } from './doorsteps';
 import { frame } from './frame';
 import { kit } from './kit';
+import { letters } from './letters';
 import { mails } from './mails';
 import { members } from './members';
 import { money } from './money';
@@ -21,6 +22,7 @@ export const DESK_PARTS = {
   common,
   frame,
   kit,
+  letters,
   mails,
   members,
   money,
@@ -41,6 +43,7 @@ export const desk = {
   ...common,
   ...frame,
   ...kit,
+  ...letters,
   ...mails,
   ...members,
   ...money,

@@ -9,6 +9,12 @@ export const mails = {
   'desk-mails.comment-reply': 'Reply to a comment',
   'desk-mails.comment-reply-when':
     'Someone replies in a conversation that a member has commented in. Members can turn it off.',
+  'desk-mails.new-post': 'New post',
+  'desk-mails.new-post-when': 'A post is emailed to the members who may read it. They can turn it off.',
+  'desk-mails.letter': 'Letter',
+  'desk-mails.letter-when': 'You send a letter to members who want letters. They can turn it off.',
+  'desk-mails.confirm-mails': 'Confirm emails',
+  'desk-mails.confirm-mails-when': 'Someone without an account asks for posts or letters by email.',
   'desk-mails.code': 'Confirmation code',
   'desk-mails.code-when': 'Someone joins, signs in without a password, or changes their email address.',
   'desk-mails.dispute-lost': 'Dispute lost',

@@ -145,6 +145,7 @@ export const members = {
   'desk-members.column-since': 'Holds it since',
   'desk-members.column-until': 'Last day',
   'desk-members.column-groups': 'Groups',
+  'desk-members.column-letters': 'Wants letters (yes or no)',
   'desk-members.column-note': 'Note for staff',
   'desk-members.import-dates': 'Dates are written like',
   'desk-members.dates-year-first': '2026-11-25',

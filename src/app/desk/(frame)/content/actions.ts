@@ -35,6 +35,7 @@ import { restoreRevision } from '@/content/services/revisions';
 import { saveItem } from '@/content/services/save-item';
 import { addTag, arrangeTags, renameTag } from '@/content/services/tags';
 import { deleteItems, restoreItem, trashItems } from '@/content/services/trash-items';
+import { mailPost } from '@/members/services/mail-post';
 import type { DraftInput } from '@/content/ui/autosave';
 import type { BulkChange } from '@/content/ui/item-rows';
 import type { Place } from '@/core/content/tree';
@@ -93,9 +94,14 @@ export async function saveItemAction(_: FormState, form: FormData, sent?: unknow
     commentsOn: form.has('comments') ? ({ on: true, off: false }[text(form, 'comments')] ?? null) : undefined,
     publish: text(form, 'publish') === 'draft' ? 'draft' : at ? { at } : 'publish',
   };
+  const closedGet = text(form, 'closedGet');
   return forForm(
     saveItem(actor, input),
-    ({ id }) => redirect(`${PLACE}/items/${id}?saved=1`),
+    async ({ id }) => {
+      const isMailed = ticked(form, 'byMail') === true && input.publish !== 'draft';
+      const mailed = isMailed ? await mailPost(actor, { itemId: id, closedGet }) : null;
+      redirect(`${PLACE}/items/${id}?saved=${mailed?.ok === false ? 'not-mailed' : '1'}`);
+    },
     async () => {
       const found = await itemEditor(actor, { id: input.id });
       const theirs = found.ok ? found.value.item : null;

@@ -12,6 +12,7 @@ import { mergeMembers } from '@/members/services/merge-members';
 import { removeMember } from '@/members/services/remove-member';
 import { sendSignInLink } from '@/members/services/send-sign-in-link';
 import { addNote, removeNote } from '@/members/services/member-notes';
+import { setMailTopic } from '@/mail/services/mail-topics';
 import { switchForMember } from '@/checkout/services/switch-for-member';
 import { desk } from '@/words/desk';
 
@@ -37,6 +38,15 @@ export async function addNoteAction(_: FormState, form: FormData): Promise<FormS
     isShown: text(form, 'isShown') === 'yes',
   };
   return forForm(addNote(await currentActor(), input), reload(desk('desk.saved')));
+}
+
+export async function setMailTopicAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    memberId: text(form, 'member'),
+    topic: text(form, 'topic'),
+    isOn: text(form, 'isOn') === 'yes',
+  };
+  return forForm(setMailTopic(await currentActor(), input), reload(desk('desk.saved')));
 }
 
 export async function removeNoteAction(_: FormState, form: FormData): Promise<FormState> {

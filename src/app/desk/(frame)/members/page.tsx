@@ -80,6 +80,9 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
             <Link href="/desk/members/import" className="text-spruce underline">
               {desk('desk-members.import-link')}
             </Link>
+            <Link href={`/desk/members/letters/new?${here}`} className="text-spruce underline">
+              {desk('desk-letters.write-to-list')}
+            </Link>
             <a href={`/desk/members/export?${here}`} download className="text-spruce underline">
               {desk('desk-members.export-csv')}
             </a>

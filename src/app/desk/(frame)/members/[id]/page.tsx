@@ -6,6 +6,8 @@ import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { giftChoices } from '@/members/services/gift-choices';
 import { memberFile } from '@/members/services/member-file';
+import { mailTopicsOf } from '@/mail/services/mail-topics';
+import { lettersOpenedBy } from '@/members/services/letter-opens';
 import { groupsOfMember } from '@/members/services/groups';
 import { localDate } from '@/core/calendar';
 import { GiveForm } from '@/members/ui/give-form';
@@ -13,6 +15,7 @@ import { HoldingsList } from '@/members/ui/holdings-list';
 import { MemberTools } from '@/members/ui/member-tools';
 import { CanRead } from '@/members/ui/can-read';
 import { MemberGroups } from '@/members/ui/member-groups';
+import { MemberMails } from '@/members/ui/member-mails';
 import { MemberNotes } from '@/members/ui/member-notes';
 import { MemberTimeline } from '@/members/ui/member-timeline';
 import { NextCharge } from '@/billing/ui/next-charge';
@@ -30,6 +33,7 @@ import {
   removeAccountAction,
   removeNoteAction,
   sendLinkAction,
+  setMailTopicAction,
   takeAction,
   unblockAction,
 } from '../actions';
@@ -56,6 +60,8 @@ export default async function MemberPage({ params }: Props) {
   if (member.mergedInto) redirect(`/desk/members/${member.mergedInto}`);
   const mayManage = staff.may('manage members') && member.deletedAt === null;
   const { held, tiers, passes } = await shown(giftChoices(await currentActor(), id));
+  const topics = await shown(mailTopicsOf(await currentActor(), id));
+  const opens = await shown(lettersOpenedBy(await currentActor(), id));
   const today = localDate(account.now, account.zone);
   const name = member.name || member.email;
   return (
@@ -194,6 +200,27 @@ export default async function MemberPage({ params }: Props) {
             {...await shown(groupsOfMember(await currentActor(), member.id))}
             actions={mayManage ? { add: addMemberAction, remove: removeMemberAction } : null}
           />
+          {member.deletedAt === null && (
+            <MemberMails
+              memberId={member.id}
+              topics={topics.map(({ topic, isOn, choice }) => ({
+                topic,
+                isOn,
+                how: choice?.how ?? null,
+                when: choice ? t.date(choice.at) : '',
+              }))}
+              opens={
+                opens &&
+                opens.map(({ letterId, subject, openedAt, readAt }) => ({
+                  letterId,
+                  subject,
+                  isRead: readAt !== null,
+                  when: t.date(openedAt),
+                }))
+              }
+              action={mayManage ? setMailTopicAction : null}
+            />
+          )}
           <MemberNotes
             memberId={member.id}
             notes={notes.map((note) => ({ ...note, when: t.date(note.at) }))}

@@ -13,6 +13,8 @@ import { AccessNote, SetByNote } from '@/access/ui/access-note';
 import { FileUpload } from '@/content/ui/file-upload';
 import { ItemForm } from '@/content/ui/item-form';
 import { ItemDeeds } from '@/content/ui/item-deeds';
+import { postMail } from '@/members/services/mail-post';
+import { PostMail } from '@/members/ui/post-mail';
 import { Said } from '@/kit/toasts';
 import { LinkButton } from '@/kit/button';
 import {
@@ -42,11 +44,14 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 }
 
 export default async function ItemPage({ params, searchParams }: Props) {
-  await requireStaff(...WRITES);
+  const staff = await requireStaff(...WRITES);
   const [{ id }, { kind: asked, saved }] = [await params, await searchOf(searchParams)];
   const editor = await shown(editorOf(id, asked));
   const { item, kind, draft, state } = editor;
   const [t, site] = [await deskWords(), await currentSite()];
+  const mail = editor.mayPublish
+    ? await shown(postMail(await currentActor(), { itemId: item?.id ?? null, kind: kind.id }))
+    : null;
   const tagNames = new Map(editor.tags.map((tag) => [tag.id, tag.name]));
   return (
     <>
@@ -71,11 +76,13 @@ export default async function ItemPage({ params, searchParams }: Props) {
           words={
             saved === 'copy'
               ? desk('desk-content.copied')
-              : state === 'scheduled' && item?.publishedAt
-                ? desk('desk-content.scheduled-for', { time: t.dateTime(item.publishedAt) })
-                : item?.publishedAt
-                  ? desk('desk.saved')
-                  : desk('desk-content.draft-saved-only-staff-can')
+              : saved === 'not-mailed'
+                ? desk('desk-letters.not-mailed')
+                : state === 'scheduled' && item?.publishedAt
+                  ? desk('desk-content.scheduled-for', { time: t.dateTime(item.publishedAt) })
+                  : item?.publishedAt
+                    ? desk('desk.saved')
+                    : desk('desk-content.draft-saved-only-staff-can')
           }
           link={item && state !== 'trashed' ? { href: item.path, words: desk('desk.view') } : undefined}
         />
@@ -163,6 +170,7 @@ export default async function ItemPage({ params, searchParams }: Props) {
         preview={previewAction}
         names={editor.names}
         tooLarge={t.problem(problem('picture.too-large'))}
+        mail={mail && <PostMail {...mail} maySee={staff.may('see members')} />}
         access={
           item && editor.access ? (
             <section className="rounded-card border border-line bg-surface p-4">

@@ -3,16 +3,14 @@ import {
   escapeHTMLAttribute,
   renderJSONContentToString,
 } from '@tiptap/static-renderer/json/html-string';
-import { isSafeHref } from '@/core/addresses';
-import { CLOSED } from '@/core/content/sections';
-import type { Prose } from '@/core/content/prose';
+import { isSafeHref } from '../addresses';
+import { CLOSED } from './sections';
+import type { Prose } from './prose';
 
-type Shown = {
-  files: Record<string, { title: string; name: string; isOpen: boolean }>;
-  links: Record<string, string>;
-};
-/** `base`: the site's own address; `files`: where those of the feed are fetched. */
-type Where = { base: string; files: string; shown: Shown };
+type ShownFile = { title: string; name: string; path: string; isOpen: boolean };
+type Shown = { files: Record<string, ShownFile>; links: Record<string, string> };
+/** `base`: the site's own address; `fileHref`: where a file is fetched that is open to the reader. */
+type Where = { base: string; fileHref: (id: string, file: ShownFile) => string; shown: Shown };
 type Given = { node: { attrs?: Record<string, unknown>; text?: string }; children?: string | string[] };
 
 const inside = ({ children }: Given): string =>
@@ -23,8 +21,8 @@ const wrap =
     `<${tag}>${inside(given)}</${tag}>`;
 const said = (value: unknown): string => (typeof value === 'string' ? value : '');
 
-/** A text as readers of feeds show it: plain HTML, its addresses whole, without pictures that need a session. */
-export function feedHtml(document: Prose, { base, files, shown }: Where): string {
+/** A text as it is read outside the site, in feeds and mails: plain HTML, its addresses whole, without pictures that need a session. */
+export function plainHtml(document: Prose, { base, fileHref, shown }: Where): string {
   const whole = (href: string): string => (href.startsWith('/') ? `${base}${href}` : href);
   const render = renderJSONContentToString({
     nodeMapping: {
@@ -50,8 +48,7 @@ export function feedHtml(document: Prose, { base, files, shown }: Where): string
         const file = shown.files[id];
         if (!file) return '';
         const words = escapeHTML(file.title);
-        const href = `${files}/${id}/${encodeURIComponent(file.name)}`;
-        return `<p>${file.isOpen ? `<a href="${escapeHTMLAttribute(href)}">${words}</a>` : words}</p>`;
+        return `<p>${file.isOpen ? `<a href="${escapeHTMLAttribute(fileHref(id, file))}">${words}</a>` : words}</p>`;
       },
       embed: ({ node }: Given) => {
         const url = said(node.attrs?.url);
