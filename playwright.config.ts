@@ -16,6 +16,8 @@ export default defineConfig({
     locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
+    // Nothing moves: frames that nobody sees cost as much as those that someone does.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: CHROMIUM,
   },
 });

@@ -45,6 +45,7 @@ import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { loadArchive } from './load-archive';
 import { must } from './must';
 import { loadComments } from './load-comments';
+import { loadLetters } from './load-letters';
 import { asMember, personNamed } from './people';
 import { currentSite } from '../../src/platform/site';
 import { findCheckoutOf } from '../../src/billing/store/checkouts';
@@ -266,4 +267,5 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   );
   await loadCommittee();
   await loadComments();
+  await loadLetters(owner);
 }

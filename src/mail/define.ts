@@ -26,6 +26,8 @@ export type MailFrame = {
 /** The product's own words of a mail, to which the owner can add. */
 export type MailWords = {
   subject: string;
+  /** Whether it begins with a greeting of ours; a letter has its own. */
+  isGreeted?: false;
   lines: string[];
   /** A text of its own after them. Its HTML was made by us, with all that people typed escaped. */
   body?: { html: string; text: string };

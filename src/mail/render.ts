@@ -47,14 +47,14 @@ export function renderMail(
 
 /** Words as subject, plain part and HTML part. */
 export function renderWords(
-  { subject, lines, body, code, link }: MailWords,
+  { subject, isGreeted, lines, body, code, link }: MailWords,
   frame: MailFrame,
 ): { subject: string; text: string; html: string } {
   const url = `${frame.siteUrl}${link.path}`;
-  const hello = helloTo(frame);
+  const hello = isGreeted === false ? [] : [helloTo(frame)];
   const off = frame.off && { label: frame.off.label, url: `${frame.siteUrl}${frame.off.path}` };
   const text = [
-    hello,
+    ...hello,
     ...(code ? [code] : []),
     ...lines,
     ...(body ? [body.text] : []),
@@ -72,7 +72,8 @@ export function renderWords(
   const large = code
     ? `<p style="margin:0 0 16px;font:bold 32px/1.2 monospace;letter-spacing:0.2em">${escape(code)}</p>`
     : '';
-  const paragraphsOf = paragraph(hello) + large + lines.map(paragraph).join('') + (body?.html ?? '');
+  const paragraphsOf =
+    hello.map(paragraph).join('') + large + lines.map(paragraph).join('') + (body?.html ?? '');
   const html = `<!doctype html><html lang="${frame.t.locale}"><body style="margin:0;background:#F6F3EC;color:#1D2B2F;font:16px/1.6 Georgia,serif">
 <div style="max-width:560px;margin:0 auto;padding:32px 24px"><p style="margin:0 0 24px;font-size:18px;font-weight:bold">${escape(frame.siteName)}</p>
 <div style="background:#FFFDF8;border:1px solid #DCD5C6;padding:24px">${paragraphsOf}

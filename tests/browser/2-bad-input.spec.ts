@@ -138,6 +138,7 @@ test('two webs on one database behave as one: a session and a rule made at one h
 
 test('staff see the site as a visitor, and come back to the Desk', async ({ page }) => {
   await signInAtDesk(page);
+  await page.goto('/desk');
   await page.keyboard.press('v');
   await page.getByRole('button', { name: 'A visitor', exact: true }).click();
   await expect(page.getByText('You’re looking at the site as a visitor')).toBeVisible();

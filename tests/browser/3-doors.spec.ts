@@ -368,6 +368,9 @@ test.describe('whatever is sent', () => {
     [multipart, form(FIELDS.map((name) => [`1_${name}`, 'no-uuid']))],
   ];
 
+  /** The bodies before it are no form, or none that can be read. */
+  const FIRST_READABLE = BODIES.findIndex(([, body]) => body === form([]));
+
   for (const [who, email] of [
     ['a visitor', ''],
     ['the owner', OWNER.email],
@@ -381,6 +384,8 @@ test.describe('whatever is sent', () => {
       for (const { id, name, path } of all) {
         if (email && /signOut/.test(name)) continue;
         for (const [index, [type, body]] of BODIES.entries()) {
+          // How a body is read does not depend on who sends it: of a visitor's, those that can be read are enough.
+          if (!email && index < FIRST_READABLE) continue;
           const { status } = await raw(path, {
             method: 'POST',
             headers: {

@@ -18,6 +18,7 @@ test.beforeAll(async ({ browser }) => {
   owners = await browser.newContext();
   desk = await owners.newPage();
   await signInAtDesk(desk);
+  await desk.goto('/desk');
 });
 test.afterAll(async () => {
   await owners.close();

@@ -23,6 +23,7 @@ let desk: Page;
 test.beforeAll(async ({ browser }) => {
   desk = await (await browser.newContext()).newPage();
   await signInAtDesk(desk);
+  await desk.goto('/desk');
 });
 test.afterAll(() => desk.context().close());
 

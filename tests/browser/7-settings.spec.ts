@@ -23,6 +23,7 @@ test.beforeAll(async ({ browser }) => {
   desk = await (await browser.newContext()).newPage();
   member = await (await browser.newContext()).newPage();
   await signInAtDesk(desk);
+  await desk.goto('/desk');
 });
 test.afterAll(async () => {
   await desk.context().close();

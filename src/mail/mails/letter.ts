@@ -10,6 +10,7 @@ export const letter = defineMail<Facts>()({
   fields: [],
   words: ({ title, html, text, readPath }, { t, siteName }) => ({
     subject: title,
+    isGreeted: false,
     lines: [],
     body: { html, text },
     link: { label: t('mail-letter.link', { site: siteName }), path: readPath },

@@ -22,8 +22,6 @@ import {
   type Letter,
 } from '@/members/store/letters';
 import { countMembers } from '@/members/store/member-lists';
-import { helloTo } from '@/mail/render';
-import { mailFrame } from '@/mail/services/lib/write-mail';
 import { findMember } from '@/people/store/members';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
@@ -82,7 +80,7 @@ export type LetterOnDesk = {
   mails: { queued: number; sent: number; failed: number };
   opens: { opened: number; read: number } | null;
   /** A draft as the one who looks would get it; its HTML was made by us. */
-  preview: { subject: string; hello: string; html: string } | null;
+  preview: { subject: string; html: string } | null;
 };
 
 /** A letter with whom it reaches, and how far it has got. */
@@ -111,7 +109,7 @@ async function previewOf(letter: Letter, { memberId }: Actor): Promise<LetterOnD
   if (!me) return null;
   const content = await letterFor({ ...site, countsOpens: false }, letter, undefined, me);
   if (content?.template !== 'letter') return null;
-  return { subject: content.title, hello: helloTo(mailFrame(site, me)), html: content.html };
+  return { subject: content.title, html: content.html };
 }
 
 /** Whom a new letter to a list would reach. */

@@ -13,6 +13,7 @@ type Reach = { listed: number; members: number };
 
 /** How many are in a letter's list, and how many of them get it. */
 export function LetterTo({ href, reach, isPost }: { href: string; reach: Reach; isPost: boolean }) {
+  const isNobody = reach.members === 0 && !isPost;
   return (
     <p>
       <Sentence
@@ -27,6 +28,7 @@ export function LetterTo({ href, reach, isPost }: { href: string; reach: Reach; 
       />
       {'. '}
       {desk(isPost ? 'desk-letters.to-wanting-posts' : 'desk-letters.to-wanting', { count: reach.members })}
+      {isNobody && ` ${desk('desk-letters.how-to-want')}`}
     </p>
   );
 }

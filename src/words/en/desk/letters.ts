@@ -30,6 +30,8 @@ export const letters = {
   'desk-letters.to-list': '<link>{count, plural, one {# member} other {# members}} in the list</link>',
   'desk-letters.to-wanting':
     '{count, plural, =0 {None of them wants letters.} one {# of them wants letters and gets this one.} other {# of them want letters and get this one.}}',
+  'desk-letters.how-to-want':
+    'Members turn letters on in their account, when they join, or at /by-mail; you can turn them on for those who asked you.',
   'desk-letters.to-wanting-posts':
     '{count, plural, =0 {None of them gets posts by email.} one {# of them gets posts by email.} other {# of them get posts by email.}}',
   'desk-letters.to-addresses': 'Also to people without an account who asked for letters',

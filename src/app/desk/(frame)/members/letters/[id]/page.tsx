@@ -107,7 +107,6 @@ function Draft({ letter, reach, preview }: LetterOnDesk) {
       {preview && (
         <div className="rounded-md border border-line bg-paper p-4">
           <p className="font-semibold break-words">{preview.subject}</p>
-          <p className="mt-3">{preview.hello}</p>
           <div className="prose mt-3" dangerouslySetInnerHTML={{ __html: preview.html }} />
         </div>
       )}
