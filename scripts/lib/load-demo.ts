@@ -177,7 +177,7 @@ async function sendTransfers(owner: Actor, accountId: string, senders: Set<strin
   const awaited = await listAwaited(pool(), 'test');
   const lines: string[] = [];
   for (const payment of awaited) {
-    const checkout = await findCheckoutOf(pool(), payment.subscriptionId);
+    const checkout = await findCheckoutOf(pool(), payment.subscriptionId ?? '');
     if (!checkout || !senders.has(checkout.email)) continue;
     const amount = toDecimal(payment.amount, payment.currency);
     lines.push(`${localDate(siteNow(site), ZONE)},${amount},${checkout.name},${payment.reference}`);

@@ -6,6 +6,9 @@ export type KeyCut = { notches: number[]; tint: Tint };
 
 export const MAX_NOTCHES = 7;
 
+/** Of what is no tier: a key that is not cut. */
+export const BLANK_KEY: KeyCut = { notches: [1], tint: 'ink' };
+
 const DEPTHS = [1, 2, 3];
 
 /** All cuts of a number of notches, in a fixed order, evenly mixed so that neighbours look unlike. */

@@ -6,6 +6,8 @@ import { welcome } from './mails/welcome';
 import { gift } from './mails/gift';
 import { signInLink } from './mails/sign-in-link';
 import { staffInvite } from './mails/staff-invite';
+import { boughtCode } from './mails/bought-code';
+import { bought } from './mails/bought';
 import { receipt } from './mails/receipt';
 import { transferDue } from './mails/transfer-due';
 import { trialEnds } from './mails/trial-ends';
@@ -41,6 +43,8 @@ export const MAILS = [
   welcome,
   gift,
   receipt,
+  bought,
+  boughtCode,
   transferDue,
   trialEnds,
   renewalSoon,
@@ -110,4 +114,6 @@ export const HOLDS_SECRET: Template[] = [
   'unfinished',
   'read-link',
   'confirm-mails',
+  'bought',
+  'bought-code',
 ];

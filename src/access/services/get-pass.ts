@@ -1,34 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { addLength } from '@/core/calendar';
-import { isBefore, type Instant } from '@/core/instants';
-import { findPass, findPassPassword, type Pass } from '@/tiers/store/passes';
+import { isBefore } from '@/core/instants';
+import { findPass, findPassPassword } from '@/tiers/store/passes';
 import { findPassLink, insertPassLink, takePassLink } from '@/access/store/pass-links';
-import {
-  claimHeldPasses,
-  findProvedBefore,
-  giveHeldPass,
-  holdsPass,
-  type Why,
-} from '@/billing/store/held-passes';
-import { listPassesOfBrowser } from '@/billing/store/holdings';
+import { claimHeldPasses, findProvedBefore } from '@/billing/store/held-passes';
 import { writeMail } from '@/mail/services/lib/write-mail';
 import { confirmMailAddress } from '@/mail/store/mail-addresses';
 import { findMemberByEmail } from '@/people/store/members';
 import { findSessionMember } from '@/people/store/sessions';
 import { againstAskingForCode } from '@/people/services/lib/mail-code';
 import { waitMinutes } from '@/people/services/lib/wait-minutes';
-import type { Actor } from '@/platform/actor';
+import { givePassTo, untilOf } from './lib/give-pass';
 import { siteNow } from '@/platform/clock';
 import { emailAddress, nothing, slug } from '@/platform/inputs';
 import { passwordMatches } from '@/platform/passwords';
-import { record } from '@/platform/record';
 import { done, missing, refusedField, type Result } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { currentSite } from '@/platform/site';
-import { lock, pool, transaction, type Transaction } from '@/platform/store/db';
+import { lock, pool, transaction } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
-import type { Site } from '@/platform/store/site';
 import { hashToken, newToken } from '@/platform/tokens';
 import { publicUse } from '@/platform/use';
 import { say } from '@/words/problems';
@@ -65,7 +55,12 @@ export const enterSharedPassword = publicUse(
       const pass = (await findPassPassword(db, id, 'locked')) === hash ? await findPass(db, id) : undefined;
       if (!pass) return refusedField('password', 'pass.wrong-password');
       const site = await currentSite(db);
-      const browser = await give(db, actor, site, { pass, why: { why: 'password' }, since: siteNow(site) });
+      const browser = await givePassTo(db, actor, site, {
+        pass: id,
+        why: { why: 'password' },
+        since: siteNow(site),
+        until: untilOf(pass, siteNow(site), site),
+      });
       return done({ browser, to: safeReturn(returnTo) });
     });
   },
@@ -128,7 +123,12 @@ export const takeReadLink = publicUse(
       if (until && !isBefore(siteNow(site), until)) return refusedField('', 'pass.had');
       if (!(await findMemberByEmail(db, email)))
         await confirmMailAddress(db, { email, how: 'pass', topics: [], at: siteNow(site) });
-      const browser = await give(db, actor, site, { pass, why: { why: 'address', email }, since });
+      const browser = await givePassTo(db, actor, site, {
+        pass: pass.id,
+        why: { why: 'address', email },
+        since,
+        until,
+      });
       return done({ browser, to: returnTo });
     });
   },
@@ -141,31 +141,3 @@ export const claimPasses = publicUse('claim-passes', nothing, async ({ browser }
   if (found) await claimHeldPasses(pool(), hashToken(browser.passes), found.member.id);
   return done(null);
 });
-
-const untilOf = ({ lasts }: Pass, since: Instant, { zone }: Site): Instant | null =>
-  lasts && addLength(since, lasts, zone);
-
-/** Puts a pass into the caller's hands, where they don't hold it yet. @returns what their browser is to carry from now on */
-async function give(
-  db: Transaction,
-  { memberId, ...actor }: Actor,
-  site: Site,
-  { pass, why, since }: { pass: Pass; why: Why; since: Instant },
-): Promise<string | null> {
-  const now = siteNow(site);
-  const fresh = newToken();
-  const known = actor.browser?.passes ? hashToken(actor.browser.passes) : null;
-  // Something that someone else has put there is not made good by us.
-  const isOurs = known !== null && (await listPassesOfBrowser(db, known, site.mode, now)).length > 0;
-  const browser = memberId ? null : isOurs ? known : fresh.hash;
-  await lock(db, 'passes', memberId ?? browser?.toString('hex') ?? '');
-  const hands = { memberId, browser };
-  if (!(await holdsPass(db, pass.id, hands, site.mode, now))) {
-    const until = untilOf(pass, since, site);
-    const given = { ...hands, ...why, id: randomUUID(), passId: pass.id, mode: site.mode, since, until };
-    await giveHeldPass(db, given);
-    const whose = memberId ? `member:${memberId}` : `pass:${pass.id}`;
-    await record(db, { ...actor, memberId }, now, 'pass got', whose, { pass: pass.id, why: why.why });
-  }
-  return memberId || isOurs ? null : fresh.token;
-}

@@ -10,6 +10,7 @@ import {
   setPassPassword,
   type Pass,
 } from '@/tiers/store/passes';
+import { listProducts } from '@/tiers/store/products';
 import {
   countPassHolders,
   endHeldByPassword,
@@ -160,6 +161,8 @@ export const deletePass = staffUse('set access')(
       if (rule) return refusedField('', 'pass.in-rule', { rule: rule.name });
       const [used] = await itemsWithSectionsFor(db, { kind: 'pass', id });
       if (used) return refusedField('', 'pass.in-section', { title: used.title });
+      if ((await listProducts(db)).some(({ passId }) => passId === id))
+        return refusedField('', 'pass.is-sold');
       const before = await findPass(db, id);
       if (!before || !(await remove(db, id))) return refusedField('', 'pass.gone');
       await record(db, actor, at, 'pass deleted', `pass:${id}`, { before });

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { refundable } from '@/core/billing/credit';
 import { parseAmount } from '@/core/money';
-import { findSubscription } from '@/billing/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { passwordAgain } from '@/platform/inputs';
 import { done, refusedField, type Problems, type Result } from '@/platform/result';
@@ -43,13 +42,12 @@ export const refundPayment = staffUse('refund')(
     const confirmed = await confirmLarge(actor, site, input);
     if (!confirmed.ok) return confirmed;
     const payment = await findPayment(pool(), input.paymentId);
-    const of = payment && (await findSubscription(pool(), payment.subscriptionId));
-    if (payment?.state !== 'succeeded' || !of) return refusedField('', 'refund.not-received');
+    if (payment?.state !== 'succeeded') return refusedField('', 'refund.not-received');
     const { currency } = payment;
     const known = await findRefund(pool(), input.requestId);
     if (known) return done({ amount: known.amount, currency, state: known.state });
     const asked = await transaction(async (db) => {
-      const open = await openBook(db, site, actor, of, { payments: [payment.id] });
+      const open = await openBook(db, site, actor, payment, { payments: [payment.id] });
       const problems = await ask(open, input, currency);
       return { problems, stored: open.stored };
     });

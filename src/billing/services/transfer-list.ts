@@ -42,7 +42,7 @@ async function listTransfers(): Promise<{
   const subscriptions = byId(
     await listSubscriptionsById(
       pool(),
-      rows.map((row) => row.subscriptionId),
+      rows.flatMap((row) => row.subscriptionId ?? []),
     ),
   );
   const of = [...subscriptions.values()];
@@ -58,7 +58,7 @@ async function listTransfers(): Promise<{
   );
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const awaited = rows.map((payment): AwaitedTransfer => {
-    const subscription = subscriptions.get(payment.subscriptionId);
+    const subscription = subscriptions.get(payment.subscriptionId ?? '');
     const member = subscription && members.get(subscription.memberId);
     const offer = subscription && offers.get(subscription.offerVersionId);
     const until = payment.untilAt ?? payment.at;

@@ -90,13 +90,15 @@ export type SubscriptionRow = {
 };
 export type ChargeRow = {
   id: ChargeId;
-  subscription_id: string;
+  subscription_id: string | null;
+  purchase_id: string | null;
   number: number;
   kind: Charge['kind'];
   step: number;
   n: number;
   period_kind: Charge['period']['kind'];
-  tier_id: string;
+  /** Null of a pass that was bought: then it is what was bought. */
+  tier_id: string | null;
   due_at: Instant;
   period_to: Instant | null;
   price: number;
@@ -265,25 +267,26 @@ export const accountOf = (row: SubscriptionRow): Account => ({
   remindAt: row.remind_at,
 });
 
-const periodOf = (row: ChargeRow): Charge['period'] => ({
+const periodOf = (row: ChargeRow, item = ''): Charge['period'] => ({
   step: row.step,
   n: row.n,
   kind: row.period_kind,
-  tier: row.tier_id,
+  tier: row.tier_id ?? item,
   from: row.due_at,
   to: row.period_to,
   amount: row.price,
   joiningFee: row.joining_fee,
 });
 
-export function chargeOf(row: ChargeRow, attempts: AttemptRow[], uses: UseRow[]): Charge {
+/** `item`: what was bought, of the charge of a purchase. */
+export function chargeOf(row: ChargeRow, attempts: AttemptRow[], uses: UseRow[], item?: string): Charge {
   return {
     id: row.id,
     subscription: row.subscription_id,
-    purchase: null,
+    purchase: row.purchase_id,
     number: row.number,
     kind: row.kind,
-    period: periodOf(row),
+    period: periodOf(row, item),
     currency: row.currency,
     amount: row.amount,
     joiningFee: row.joining_fee,
@@ -354,7 +357,7 @@ export const creditOf = (row: CreditRow): Credit => ({
 });
 
 export const stretchOf = (row: ChargeRow): Stretch[] =>
-  row.lived_from === null
+  row.lived_from === null || row.subscription_id === null
     ? []
     : [
         {

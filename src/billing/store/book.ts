@@ -35,6 +35,13 @@ import {
   type UseRow,
 } from './book-rows';
 import type { MemberId } from '@/core/ids';
+import {
+  boughtPassOf,
+  purchaseAccountOf,
+  purchaseOf,
+  type BoughtPassRow,
+  type PurchaseRow,
+} from './purchase-rows';
 
 /** A member's book in one mode: its row is the lock of all that happens in it. */
 export type BookOf = { memberId: MemberId; mode: Mode };
@@ -43,6 +50,7 @@ export type BookOf = { memberId: MemberId; mode: Mode };
 export type StoredBook = BookOf & {
   version: number;
   book: Book;
+  /** By subscription, or by purchase. */
   accounts: Map<string, Account>;
   /** With the tax on top that was added when it was bought. */
   offers: Record<string, Offer>;
@@ -56,6 +64,7 @@ export type Wanted = {
   payments?: string[];
   refunds?: string[];
   checkouts?: string[];
+  purchases?: string[];
   quote?: string | null;
   /** Offers that are not those of its subscriptions, by the key that they have in a book. */
   offers?: string[];
@@ -91,7 +100,7 @@ export const METHOD = `CASE a.nature WHEN 'transfer' THEN jsonb_build_object('na
 const LOAD = prepared(
   'load-book',
   `WITH wanted AS (
-     SELECT c.id AS charge_id, c.subscription_id FROM charges c WHERE c.id IN (
+     SELECT c.id AS charge_id, c.subscription_id, c.purchase_id FROM charges c WHERE c.id IN (
        SELECT unnest($4::uuid[])
        UNION SELECT charge_id FROM payments WHERE id = ANY ($5::uuid[])
        UNION SELECT p.charge_id FROM refunds r JOIN payments p ON p.id = r.payment_id WHERE r.id = ANY ($6::uuid[])
@@ -99,10 +108,14 @@ const LOAD = prepared(
    ), subs AS (
      SELECT s.* FROM subscriptions s WHERE s.member_id = $1 AND s.mode = $2
        AND (s.state <> 'ended' OR s.id = ANY ($3::uuid[]) OR s.id IN (SELECT subscription_id FROM wanted))
+   ), bought AS (
+     SELECT b.* FROM purchases b WHERE b.member_id = $1 AND b.mode = $2
+       AND (b.state = 'pending' OR b.id = ANY ($13::uuid[]) OR b.id IN (SELECT purchase_id FROM wanted))
    ), chosen AS (
      SELECT c.* FROM charges c WHERE c.id IN (
        SELECT charge_id FROM wanted
        UNION SELECT o.id FROM subs s JOIN charges o ON o.subscription_id = s.id AND o.state = 'open'
+       UNION SELECT o.id FROM bought b JOIN charges o ON o.purchase_id = b.id
        UNION SELECT unpaid_charge_id FROM subs WHERE unpaid_charge_id IS NOT NULL
        UNION SELECT l.id FROM subs s CROSS JOIN LATERAL (
          SELECT id, lived_to FROM charges WHERE subscription_id = s.id AND lived_from IS NOT NULL AND NOT is_taken_back ORDER BY number DESC LIMIT 12) l
@@ -131,6 +144,9 @@ const LOAD = prepared(
      (SELECT jsonb_agg(k ORDER BY k.at, k.created_at, k.id) FROM owed k) AS credits,
      (SELECT jsonb_agg(u ORDER BY u.place) FROM credit_uses u WHERE u.charge_id IN (SELECT id FROM chosen)) AS uses,
      (SELECT jsonb_agg(h ORDER BY h.from_at, h.created_at) FROM kept h) AS holdings,
+     (SELECT jsonb_agg(to_jsonb(b) || jsonb_build_object('method', ${METHOD}) ORDER BY b.created_at, b.id)
+       FROM bought b LEFT JOIN gateway_accounts a ON a.id = b.gateway_account_id) AS purchases,
+     (SELECT jsonb_agg(h ORDER BY h.since_at) FROM held_passes h WHERE h.member_id = $1 AND h.purchase_id IN (SELECT id FROM bought)) AS passes,
      (SELECT jsonb_agg(m) FROM book_summaries m WHERE m.member_id = $1 AND m.mode = $2) AS summaries,
      (SELECT jsonb_agg(k ORDER BY k.at) FROM checkouts k WHERE k.member_id = $1 AND k.mode = $2
        AND (k.state NOT IN ('done', 'expired', 'confirming') OR k.id = ANY ($9::uuid[]))) AS checkouts,
@@ -154,6 +170,8 @@ type Loaded = Record<
   | 'uses'
   | 'holdings'
   | 'summaries'
+  | 'purchases'
+  | 'passes'
   | 'checkouts',
   Json[] | null
 > & {
@@ -193,6 +211,7 @@ export async function loadBook(
       wanted.quote ?? null,
       (wanted.offers ?? []).map((key) => versionOf(key).versionId),
       wanted.tracks ?? [],
+      wanted.purchases ?? [],
     ],
     {
       subscriptions: built,
@@ -204,6 +223,8 @@ export async function loadBook(
       holdings: built,
       summaries: built,
       checkouts: built,
+      purchases: built,
+      passes: built,
       quote: built,
       tiers: built,
       definitions: definitionsSchema,
@@ -214,6 +235,9 @@ export async function loadBook(
   const attempts = rows<AttemptRow>(found.attempts);
   const uses = rows<UseRow>(found.uses);
   const stored = rows<ChargeRow>(found.charges);
+  const bought = rows<PurchaseRow>(found.purchases);
+  const itemOf = ({ purchase_id: id }: ChargeRow): string | undefined =>
+    bought.find((row) => row.id === id)?.item;
   const keys = subs.flatMap((row) => {
     const { offer, switchesTo, movesTo } = subscriptionOf(row);
     return [offer, ...(switchesTo ? [switchesTo] : []), ...(movesTo ? [movesTo] : [])];
@@ -223,12 +247,15 @@ export async function loadBook(
     mode,
     offers: offersOf([...keys, ...(wanted.offers ?? [])], found.definitions ?? {}),
     ladders: laddersOf(found.tiers ?? []),
-    accounts: new Map(subs.map((row) => [row.id, accountOf(row)])),
+    accounts: new Map<string, Account>([
+      ...subs.map((row): [string, Account] => [row.id, accountOf(row)]),
+      ...bought.map((row): [string, Account] => [row.id, purchaseAccountOf(row)]),
+    ]),
     book: {
       subscriptions: subs.map(subscriptionOf),
-      purchases: [],
+      purchases: bought.map(purchaseOf),
       checkouts: rows<CheckoutRow>(found.checkouts).map(checkoutOf),
-      charges: stored.map((row) => chargeOf(row, attempts, uses)),
+      charges: stored.map((row) => chargeOf(row, attempts, uses, itemOf(row))),
       payments: attempts.filter((row) => row.state === 'succeeded').map(paymentOf),
       refunds: rows<RefundRow>(found.refunds).map(refundOf),
       credits: rows<CreditRow>(found.credits).map(creditOf),
@@ -236,7 +263,10 @@ export async function loadBook(
         .filter((row) => row.is_spent)
         .map((row): CreditUse => ({ credit: row.credit_id, charge: row.charge_id, amount: row.amount })),
       stretches: stored.flatMap(stretchOf),
-      holdings: rows<HoldingRow>(found.holdings).map(holdingOf),
+      holdings: [
+        ...rows<HoldingRow>(found.holdings).map(holdingOf),
+        ...rows<BoughtPassRow>(found.passes).map(boughtPassOf),
+      ],
       summaries: rows<SummaryRow>(found.summaries).map((row): Summary => ({
         track: row.track,
         hadTrial: row.had_trial,

@@ -1,11 +1,14 @@
 import type { Instant } from '@/core/instants';
-import type { MemberId } from '@/core/ids';
+import type { MemberId, PurchaseId } from '@/core/ids';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { passHeldAt } from './holdings';
 
 /** Why a pass is held. `email`: the address that was proved. */
-export type Why = { why: 'password' | 'given' | 'code' } | { why: 'address'; email: string };
+export type Why =
+  | { why: 'password' | 'given' | 'code' }
+  | { why: 'address'; email: string }
+  | { why: 'purchase'; purchaseId: PurchaseId };
 /** In whose hands: a member's, or those of a visitor's browser, by the hash of what its cookie holds. */
 export type Hands = { memberId: MemberId | null; browser: Buffer | null };
 
@@ -15,11 +18,12 @@ export type Giving = Hands &
 export async function giveHeldPass(db: Db, given: Giving): Promise<void> {
   const { id, passId, memberId, browser, why, mode, since, until } = given;
   const email = given.why === 'address' ? given.email : null;
+  const purchaseId = given.why === 'purchase' ? given.purchaseId : null;
   await run(
     db,
-    `INSERT INTO held_passes (id, pass_id, member_id, browser, why, email, mode, since_at, until_at)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    [id, passId, memberId, browser, why, email, mode, since, until],
+    `INSERT INTO held_passes (id, pass_id, member_id, browser, why, email, mode, since_at, until_at, purchase_id)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    [id, passId, memberId, browser, why, email, mode, since, until, purchaseId],
   );
 }
 
@@ -62,7 +66,7 @@ export async function claimHeldPasses(db: Db, browser: Buffer, memberId: MemberI
   await run(
     db,
     `UPDATE held_passes SET member_id = $2 WHERE browser = $1 AND member_id IS NULL
-       AND (why = 'password' OR email = (SELECT email FROM members WHERE id = $2))`,
+       AND (why IN ('password', 'purchase') OR email = (SELECT email FROM members WHERE id = $2))`,
     [browser, memberId],
   );
 }
@@ -158,4 +162,47 @@ export async function listPassesOf(db: Db, memberId: string): Promise<HeldByMemb
 
 export async function deletePassesOf(db: Db, memberId: string): Promise<void> {
   await run(db, 'DELETE FROM held_passes WHERE member_id = $1', [memberId]);
+}
+
+/** Where a bought pass is used besides by its buyer: in browsers, and by members who typed its code. */
+export type PassDevice = { id: string; memberName: string | null; since: Instant };
+
+/** The devices on which the code of a purchase is used at an instant, the first first; not its buyer's own. */
+export async function listDevicesOf(
+  db: Db,
+  { id, memberId, mode }: { id: PurchaseId; memberId: MemberId; mode: Mode },
+  at: Instant,
+): Promise<PassDevice[]> {
+  return many(
+    db,
+    `SELECT p.id, m.name AS member_name, p.since_at AS since FROM held_passes p LEFT JOIN members m ON m.id = p.member_id
+     WHERE p.purchase_id = $1 AND p.member_id IS DISTINCT FROM $2 AND NOT p.is_revoked AND ${passHeldAt('p', '$3', '$4')} ORDER BY p.since_at, p.id`,
+    [id, memberId, mode, at],
+  );
+}
+
+/** When a bought pass ends in its buyer's hands; undefined where it is held no more. */
+export async function findBoughtPass(
+  db: Db,
+  { id, memberId, mode }: { id: PurchaseId; memberId: MemberId; mode: Mode },
+  at: Instant,
+): Promise<{ until: Instant | null } | undefined> {
+  return maybeOne(
+    db,
+    `SELECT p.until_at AS until FROM held_passes p WHERE p.purchase_id = $1 AND p.member_id = $2 AND NOT p.is_revoked
+       AND ${passHeldAt('p', '$3', '$4')} LIMIT 1`,
+    [id, memberId, mode, at],
+  );
+}
+
+/** Signs one device out of a bought pass. @returns whether it was signed in */
+export async function endDevice(db: Db, purchaseId: PurchaseId, id: string, at: Instant): Promise<boolean> {
+  return (
+    (await run(
+      db,
+      `UPDATE held_passes SET until_at = greatest(since_at, $3), is_revoked = true
+       WHERE id = $2 AND purchase_id = $1 AND (until_at IS NULL OR until_at > $3)`,
+      [purchaseId, id, at],
+    )) === 1
+  );
 }

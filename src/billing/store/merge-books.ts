@@ -7,6 +7,7 @@ import type { Mode } from '@/platform/store/site';
 export async function moveBook(db: Transaction, from: MemberId, to: MemberId): Promise<void> {
   for (const table of [
     'subscriptions',
+    'purchases',
     'holdings',
     'credits',
     'checkouts',

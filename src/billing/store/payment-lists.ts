@@ -24,7 +24,9 @@ export type PaymentListRow = Pick<
   isReturned: boolean;
   memberId: MemberId;
   memberName: string;
-  offerVersionId: OfferVersionId;
+  /** Null of a purchase, which has the name of its product. */
+  offerVersionId: OfferVersionId | null;
+  productName: string | null;
   joiningFee: bigint;
   dueAt: Instant;
   /** When its outcome was known, by the site's clock; null while it is not. */
@@ -66,16 +68,20 @@ const PAYMENT_ORDER: Record<PaymentFilter['sort'], string> = {
   amount: 'p.amount DESC, p.at DESC',
   member: 'lower(m.name), p.at DESC',
 };
-const WITH_MEMBER = `JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id JOIN members m ON m.id = s.member_id`;
+const WITH_MEMBER = `JOIN charges c ON c.id = p.charge_id LEFT JOIN subscriptions s ON s.id = c.subscription_id LEFT JOIN purchases u ON u.id = c.purchase_id
+  JOIN members m ON m.id = coalesce(s.member_id, u.member_id)`;
 const REFUNDED = `(SELECT coalesce(sum(r.amount), 0)::bigint FROM refunds r WHERE r.payment_id = p.id AND r.state = 'succeeded')`;
 
 const narrowedBy = (mode: Mode, filter: PaymentFilter) => {
   const words = filter.search && containing(filter.search);
-  const ofMembers = `SELECT found.id FROM subscriptions s JOIN charges c ON c.subscription_id = s.id JOIN payments found ON found.charge_id = c.id`;
+  /** The payments of the members that a condition on `member_id` is for. */
+  const ofMembers = (whose: string): string =>
+    `SELECT found.id FROM subscriptions s JOIN charges c ON c.subscription_id = s.id JOIN payments found ON found.charge_id = c.id WHERE s.${whose}
+     UNION ALL SELECT found.id FROM purchases u JOIN charges c ON c.purchase_id = u.id JOIN payments found ON found.charge_id = c.id WHERE u.${whose}`;
   return where([
     ['p.mode = ?', mode],
     filter.ids && ['p.id = ANY (?::uuid[])', filter.ids],
-    filter.memberId && [`p.id IN (${ofMembers} WHERE s.member_id = ?)`, filter.memberId],
+    filter.memberId && [`p.id IN (${ofMembers('member_id = ?')})`, filter.memberId, filter.memberId],
     filter.state === 'disputed'
       ? ['p.id IN (SELECT payment_id FROM disputes)']
       : filter.state === 'refunded'
@@ -84,9 +90,10 @@ const narrowedBy = (mode: Mode, filter: PaymentFilter) => {
     filter.from && ['coalesce(p.settled_at, p.at) >= ?', filter.from],
     filter.until && ['coalesce(p.settled_at, p.at) < ?', filter.until],
     words && [
-      `p.id IN (${ofMembers} WHERE s.member_id IN (SELECT id FROM members WHERE search_text LIKE ?)
+      `p.id IN (${ofMembers('member_id IN (SELECT id FROM members WHERE search_text LIKE ?)')}
          UNION ALL SELECT id FROM payments WHERE lower(gateway_ref) LIKE ?
          UNION ALL SELECT found.id FROM charges c JOIN payments found ON found.charge_id = c.id WHERE lower(c.reference) LIKE ?)`,
+      words,
       words,
       words,
       words,
@@ -110,7 +117,7 @@ export async function listPayments(
   const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
     `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.is_returned, p.gateway_account_id,
-       c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, m.id AS member_id, m.name AS member_name,
+       c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, (SELECT d.name FROM products d WHERE d.id = u.product_id) AS product_name, m.id AS member_id, m.name AS member_name,
        d.state AS dispute, ${REFUNDED} AS refunded
      FROM (SELECT p.* FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${order}
        OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}) p

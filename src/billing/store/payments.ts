@@ -1,13 +1,17 @@
 import type { Instant } from '@/core/instants';
 import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import type { ChargeId, GatewayAccountId, PaymentId, SubscriptionId } from '@/core/ids';
+import type { ChargeId, GatewayAccountId, MemberId, PaymentId, PurchaseId, SubscriptionId } from '@/core/ids';
 
 export type PaymentState = 'intent' | 'succeeded' | 'declined' | 'withdrawn';
 export type Payment = {
   id: PaymentId;
   chargeId: ChargeId;
-  subscriptionId: SubscriptionId;
+  /** Null of a purchase. */
+  subscriptionId: SubscriptionId | null;
+  purchaseId: PurchaseId | null;
+  /** Whose book it is in. */
+  memberId: MemberId;
   mode: Mode;
   gatewayAccountId: GatewayAccountId;
   attempt: number;
@@ -29,7 +33,8 @@ export type Payment = {
 type PaymentRow = Omit<Payment, 'amount'> & { amount: bigint };
 
 const toPayment = (row: PaymentRow): Payment => ({ ...row, amount: toMinor(row.amount) });
-const PAYMENT = `SELECT p.*, c.subscription_id, c.reference FROM payments p JOIN charges c ON c.id = p.charge_id`;
+const PAYMENT = `SELECT p.*, c.subscription_id, c.purchase_id, c.reference, coalesce(s.member_id, u.member_id) AS member_id FROM payments p JOIN charges c ON c.id = p.charge_id
+  LEFT JOIN subscriptions s ON s.id = c.subscription_id LEFT JOIN purchases u ON u.id = c.purchase_id`;
 
 export async function findPaymentByKey(db: Db, key: string): Promise<Payment | undefined> {
   const row = await maybeOne<PaymentRow>(db, `${PAYMENT} WHERE p.idempotency_key = $1`, [key]);

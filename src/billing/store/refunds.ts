@@ -76,8 +76,8 @@ export async function listToSend(db: Db, mode: Mode, gateways: string[]): Promis
     db,
     `SELECT r.id, r.payment_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, r.amount, r.currency, r.reason, r.at
      FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN gateway_accounts a ON a.id = p.gateway_account_id
-     JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
-     LEFT JOIN members m ON m.id = s.member_id LEFT JOIN checkouts j ON j.subscription_id = s.id
+     JOIN charges c ON c.id = p.charge_id LEFT JOIN subscriptions s ON s.id = c.subscription_id
+     LEFT JOIN purchases u ON u.id = c.purchase_id LEFT JOIN members m ON m.id = coalesce(s.member_id, u.member_id) LEFT JOIN checkouts j ON j.subscription_id = s.id
      WHERE r.mode = $1 AND r.state = 'succeeded' AND r.sent_by_hand_at IS NULL AND a.gateway = ANY ($2) ORDER BY r.at`,
     [mode, gateways],
   );

@@ -7,6 +7,7 @@ import type {
   CreditUse,
   Holding,
   Payment,
+  Purchase,
   Quote,
   Refund,
   Subscription,
@@ -17,17 +18,20 @@ import { nextWorkAt } from '@/core/billing/due';
 import { prepared, run, together, type Transaction } from '@/platform/store/db';
 import { type BookOf, type StoredBook } from './book';
 import { versionOf, type Account } from './book-rows';
+import { saveBoughtPass, savePurchase, type NewCode, type PurchaseAccount } from './purchase-rows';
 
 /** What the book alone does not say of what a step adds. */
 export type Details = {
   /** When the step was taken; the site's clock. */
   at: Instant;
-  /** Of subscriptions that are new, where they are not paid as those whose place they take. */
+  /** Of subscriptions that are new, where they are not paid as those whose place they take; and of purchases. */
   accounts?: Map<string, Account>;
   /** Seconds of real time for which no other process works on what is asked now. */
   leaseSeconds: number;
   /** When the member is told about the next charge. */
   remindAt: (s: Subscription) => Instant | null;
+  /** The code of a purchase that is paid. */
+  newCode: NewCode;
   /** What a payer writes on a transfer; used for a charge that has none yet. */
   newReference: () => string;
 };
@@ -58,6 +62,16 @@ function changedSubscriptions(was: Book, after: Book): Pair<Subscription>[] {
   });
 }
 
+/** Also those for which money was asked again. */
+function changedPurchases(was: Book, after: Book): Pair<Purchase>[] {
+  const asked = changes(was.charges, after.charges, byId).flatMap(({ is }) => is.purchase ?? []);
+  return after.purchases.flatMap((is) => {
+    const old = was.purchases.find(({ id }) => id === is.id);
+    const isSame = old && !asked.includes(is.id) && JSON.stringify(old) === JSON.stringify(is);
+    return isSame ? [] : [{ was: old, is }];
+  });
+}
+
 /**
  * Stores what a step changed, under the lock that the caller holds; what was not changed is not written. The answer is the
  * book as it lies there now. @throws conflicts that the constraints find
@@ -82,6 +96,12 @@ export async function saveBook(
   // None waits for the answer to another; they are done in this order.
   await together([
     ...places.map((pair) => saveSubscription(db, of, pair, stored, details)),
+    ...changedPurchases(was, after).map(({ was: old, is }) =>
+      savePurchase(db, of, is, !old, stored.accounts.get(is.id) as PurchaseAccount | undefined, {
+        book: after,
+        ...details,
+      }),
+    ),
     ...saveCharges(db, of, was, stored, details),
     ...changes(was.credits, after.credits, byId).map((pair) => saveCredit(db, of, pair, details)),
     ...saveUses(db, was, after),
@@ -207,8 +227,8 @@ const UPDATE_CHARGE = prepared(
 const INSERT_CHARGE = prepared(
   'add-charge',
   `INSERT INTO charges (id, state, paid_at, due_at, period_to, lived_from, lived_to, is_taken_back, subscription_id, mode, number, kind, step, n, tier_id, period_kind,
-     price, amount, joining_fee, due, currency, unused, uses_discount, is_move, is_invoiced)
-   VALUES ($1, $2, CASE WHEN $2 = 'paid' THEN $3::timestamptz END, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::bigint, $19, $20, $21, $22, $23, $24, $18::bigint = 0)`,
+     price, amount, joining_fee, due, currency, unused, uses_discount, is_move, is_invoiced, purchase_id)
+   VALUES ($1, $2, CASE WHEN $2 = 'paid' THEN $3::timestamptz END, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::bigint, $19, $20, $21, $22, $23, $24, $18::bigint = 0, $25)`,
 );
 
 /** Charges with the stretches that they paid for, and their attempts. */
@@ -235,6 +255,10 @@ function saveCharges(
     ),
   ];
 }
+
+/** A pass that was bought is no tier. */
+const tierOf = ({ purchase, period }: Charge, { purchases }: Book): string | null =>
+  purchases.some(({ id, kind }) => id === purchase && kind === 'pass') ? null : period.tier;
 
 async function saveCharge(
   db: Transaction,
@@ -263,7 +287,7 @@ async function saveCharge(
     c.kind,
     c.period.step,
     c.period.n,
-    c.period.tier,
+    tierOf(c, book),
     c.period.kind,
     c.period.amount,
     c.amount,
@@ -273,6 +297,7 @@ async function saveCharge(
     JSON.stringify(c.unused),
     c.usesDiscount,
     c.isMove,
+    c.purchase,
   ]);
 }
 
@@ -294,8 +319,10 @@ const INSERT_ATTEMPT = prepared(
 );
 
 /** How the key of a money effect begins: what it belongs to and the charge's number; that of the attempt ends it. */
-export const attemptKey = ({ subscription, number }: Charge, n: number): string =>
-  `${subscription}:${number}:${n}`;
+export const attemptKey = (charge: Charge, n: number): string => `${payerOf(charge)}:${charge.number}:${n}`;
+
+/** By what the account is known that a charge is asked of: its subscription, or its purchase. */
+export const payerOf = ({ subscription, purchase }: Charge): string => subscription ?? purchase ?? '';
 
 async function saveAttempt(
   db: Transaction,
@@ -309,7 +336,7 @@ async function saveAttempt(
   const code = one.state === 'declined' ? (one.code ?? '') : null;
   const values = [one.id, STATE_OF[one.state], one.ref, code, isReturned, at];
   if (was) return done(await run(db, UPDATE_ATTEMPT, values));
-  const accountId = accounts.get(charge.subscription ?? '')?.gatewayAccountId;
+  const accountId = accounts.get(payerOf(charge))?.gatewayAccountId;
   // No gateway was asked: there is none to ask.
   if (!accountId) return;
   await run(db, INSERT_ATTEMPT, [
@@ -399,6 +426,7 @@ async function saveHolding(
   { memberId, mode }: BookOf,
   { was, is: h }: Pair<Holding>,
 ): Promise<void> {
+  if (h.kind === 'pass') return saveBoughtPass(db, { memberId, mode }, h, !was);
   if (was) return done(await run(db, UPDATE_HOLDING, [h.id, h.to, h.isPaid]));
   await run(
     db,

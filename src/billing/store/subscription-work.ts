@@ -98,7 +98,8 @@ export async function listOpenRefunds(
 ): Promise<{ id: string; memberId: MemberId; mode: Mode }[]> {
   return many(
     db,
-    `SELECT r.id, s.member_id, r.mode FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN charges c ON c.id = p.charge_id JOIN subscriptions s ON s.id = c.subscription_id
+    `SELECT r.id, coalesce(s.member_id, u.member_id) AS member_id, r.mode FROM refunds r JOIN payments p ON p.id = r.payment_id JOIN charges c ON c.id = p.charge_id
+     LEFT JOIN subscriptions s ON s.id = c.subscription_id LEFT JOIN purchases u ON u.id = c.purchase_id
      WHERE r.state = 'intent' AND r.created_at < now() - make_interval(secs => $1) ORDER BY r.created_at LIMIT $2`,
     [leaseSeconds, limit],
   );

@@ -54,6 +54,8 @@ export async function deleteTestData(db: Transaction): Promise<void> {
     `DELETE FROM statement_lines WHERE mode = 'test'`,
     `DELETE FROM payments WHERE mode = 'test'`,
     `DELETE FROM charges WHERE mode = 'test'`,
+    `DELETE FROM held_passes WHERE mode = 'test' AND purchase_id IS NOT NULL`,
+    `DELETE FROM purchases WHERE mode = 'test'`,
     `DELETE FROM stray_payments WHERE mode = 'test'`,
     `DELETE FROM agreements WHERE mode = 'test'`,
     `DELETE FROM outside_orders WHERE mode = 'test'`,

@@ -4,7 +4,16 @@ import type { Buying } from './buying';
 import type { Answer } from './charging';
 import type { Submitted } from './checkout';
 import type { Given } from './giving';
-import type { ChargeId, CheckoutId, HoldingId, OfferKey, PaymentId, RefundId, SubscriptionId } from '../ids';
+import type {
+  ChargeId,
+  CheckoutId,
+  HoldingId,
+  OfferKey,
+  PaymentId,
+  PurchaseId,
+  RefundId,
+  SubscriptionId,
+} from '../ids';
 
 /** The subscription that a person or the clock means. Not named: the one that runs, in a book of one ladder. */
 type Of = { subscription?: SubscriptionId };
@@ -59,6 +68,7 @@ export type Event =
   | { do: 'dispute-won'; payment?: PaymentId }
   | { do: 'dispute-lost'; payment?: PaymentId }
   | ({ do: 'buy' } & Buying)
+  | { do: 'abandon'; purchase: PurchaseId }
   | ({ do: 'give' | 'import' } & Given)
   | { do: 'extend'; holding: HoldingId; to: Instant | null }
   | { do: 'take'; holding: HoldingId }

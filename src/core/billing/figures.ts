@@ -13,6 +13,7 @@ import {
   type BillingContext,
   type Track,
 } from './book';
+import type { Buying } from './buying';
 import type { Submitted } from './checkout';
 import { step } from './step';
 import { nextCharge } from './upcoming';
@@ -161,4 +162,21 @@ function chargeAhead(
     [here, s] = [taken.book, after];
   }
   return undefined;
+}
+
+/** What buying something once would charge now, by the step itself; minor units. @throws where the step refuses */
+export function figuresOfBuying(
+  book: Book,
+  buying: Buying,
+  context: BillingContext,
+  now: Instant,
+): { amount: number; credit: number; due: number } {
+  const result = step(book, { do: 'buy', ...buying }, context, now);
+  if (!result.ok) throw new Error(`cannot be bought: ${result.why}`);
+  const one = result.book.charges.findLast(({ kind }) => kind === 'purchase');
+  return {
+    amount: one?.amount ?? 0,
+    credit: (one?.amount ?? 0) - (one?.due ?? 0),
+    due: one?.due ?? 0,
+  };
 }

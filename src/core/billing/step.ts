@@ -18,7 +18,7 @@ import { end } from './ending';
 import type { Event } from './event';
 import { erase, extend, give, merge, takeBack } from './giving';
 import { changeMethod, join, lastDeclined, lateSuccess, payNow, renew, takeUnusable } from './joining';
-import { buy } from './buying';
+import { abandon, buy } from './buying';
 import { refuseUnknownEdges } from './life';
 import { refund, refunded, refundedThere, refundRefused } from './refunding';
 import { cancel, cancelNow, pause, resume, takeAway, undo } from './stopping';
@@ -151,6 +151,8 @@ function take(work: Work, event: Event): void {
       return loseDispute(work, paymentNamed(work, event.payment));
     case 'buy':
       return buy(work, event);
+    case 'abandon':
+      return abandon(work, event.purchase);
     case 'give':
       return give(work, 'gift', event);
     case 'import':

@@ -8,6 +8,7 @@ import { systemUse } from '@/platform/use';
 import { SEALED_KEYS } from '@/billing/store/gateways';
 import { SEALED_WEBHOOKS } from '@/billing/store/webhooks';
 import { SEALED_ONE_TIME } from '@/people/store/one-time-codes';
+import { SEALED_PURCHASE_CODES } from '@/billing/store/purchases';
 import { SEALED_MAILS } from '@/mail/store/mails';
 
 /** By what was sealed. */
@@ -20,7 +21,13 @@ export type Rotated = Record<string, { resealed: number; all: number }>;
 export const rotateKeys = systemUse('rotate-keys', nothing, async (actor): Promise<Result<Rotated>> => {
   return transaction(async (db) => {
     const rotated: Rotated = {};
-    for (const column of [...SEALED_KEYS, SEALED_MAILS, SEALED_WEBHOOKS, SEALED_ONE_TIME]) {
+    for (const column of [
+      ...SEALED_KEYS,
+      SEALED_MAILS,
+      SEALED_WEBHOOKS,
+      SEALED_ONE_TIME,
+      SEALED_PURCHASE_CODES,
+    ]) {
       const rows = await column.lockAll(db);
       const old = rows.filter(({ sealed }) => !isSealedAnew(sealed));
       for (const { id, sealed } of old) await column.set(db, id, seal(unseal(sealed)));

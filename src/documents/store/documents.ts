@@ -94,9 +94,11 @@ export type Uninvoiced = {
   memberName: string;
   memberEmail: string;
   invoiceWords: string;
+  /** '' of what was bought once: then the tier’s name is that of the product. */
   offerName: string;
   tierName: string;
-  keyCut: KeyCut;
+  /** Null of a pass. */
+  keyCut: KeyCut | null;
   taxKindId: string | null;
   taxCountry: string;
   amount: number;
@@ -112,13 +114,15 @@ export type Uninvoiced = {
 
 const FACTS = `
   SELECT c.id AS charge_id, m.id AS member_id, coalesce(m.name, j.name, '') AS member_name, coalesce(m.email, j.email, '') AS member_email,
-    coalesce(m.invoice_words, '') AS invoice_words, o.name AS offer_name, t.name AS tier_name, t.key_cut, own.tax_kind_id, s.tax_country,
+    coalesce(m.invoice_words, '') AS invoice_words, coalesce(o.name, '') AS offer_name, coalesce(d.name, t.name) AS tier_name, t.key_cut,
+    CASE WHEN d.id IS NULL THEN own.tax_kind_id ELSE d.tax_kind_id END AS tax_kind_id, coalesce(s.tax_country, u.tax_country) AS tax_country,
     c.amount, c.joining_fee, c.currency, coalesce(c.lived_from, c.due_at) AS "from", CASE WHEN c.lived_from IS NULL THEN c.period_to ELSE c.lived_to END AS "to", coalesce(c.paid_at, c.due_at) AS at,
-    coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, a.label, '') AS through
-  FROM charges c JOIN subscriptions s ON s.id = c.subscription_id
-  JOIN offer_versions v ON v.id = s.offer_version_id JOIN offers o ON o.id = v.offer_id JOIN tiers own ON own.id = o.tier_id
-  JOIN tiers t ON t.id = c.tier_id
-  LEFT JOIN members m ON m.id = s.member_id LEFT JOIN checkouts j ON j.subscription_id = s.id
+    coalesce(p.amount, 0)::bigint AS paid, coalesce(s.method_label, u.method_label, a.label, '') AS through
+  FROM charges c LEFT JOIN subscriptions s ON s.id = c.subscription_id
+  LEFT JOIN offer_versions v ON v.id = s.offer_version_id LEFT JOIN offers o ON o.id = v.offer_id LEFT JOIN tiers own ON own.id = o.tier_id
+  LEFT JOIN purchases u ON u.id = c.purchase_id LEFT JOIN products d ON d.id = u.product_id
+  LEFT JOIN tiers t ON t.id = c.tier_id
+  LEFT JOIN members m ON m.id = coalesce(s.member_id, u.member_id) LEFT JOIN checkouts j ON j.subscription_id = s.id
   LEFT JOIN payments p ON p.charge_id = c.id AND p.state = 'succeeded' AND NOT p.is_returned LEFT JOIN gateway_accounts a ON a.id = p.gateway_account_id`;
 const KEY_CUT = { keyCut: keyCutSchema };
 type FactsRow = Omit<Uninvoiced, 'amount' | 'joiningFee' | 'paid'> &

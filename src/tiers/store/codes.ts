@@ -83,13 +83,18 @@ const values = (terms: CodeTerms): unknown[] => [
   terms.isOn,
 ];
 
-/** Adds a batch, without codes yet. @returns its id */
-export async function insertBatch(db: Db, name: string, terms: CodeTerms): Promise<string> {
+/** Adds a batch, without codes yet. `given`: the id that it is to have. @returns its id */
+export async function insertBatch(
+  db: Db,
+  name: string,
+  terms: CodeTerms,
+  given: string | null = null,
+): Promise<string> {
   const { id } = await one<{ id: string }>(
     db,
-    `INSERT INTO code_batches (name, admits, discount, currency, tier_ids, gives, most_uses, most_per_person, first_day, last_day, new_members_only, is_on)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) RETURNING id`,
-    [name, ...values(terms)],
+    `INSERT INTO code_batches (name, admits, discount, currency, tier_ids, gives, most_uses, most_per_person, first_day, last_day, new_members_only, is_on, id)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, coalesce($13::uuid, gen_random_uuid())) RETURNING id`,
+    [name, ...values(terms), given],
   );
   return id;
 }
@@ -109,6 +114,14 @@ export async function updateBatch(
     [id, version, name, ...values(terms)],
   );
   return changed === 1;
+}
+
+/** Turns a batch on or off. @returns whether it is there */
+export async function setBatchOn(db: Db, id: string, isOn: boolean): Promise<boolean> {
+  return (
+    (await run(db, 'UPDATE code_batches SET is_on = $2, version = version + 1 WHERE id = $1', [id, isOn])) ===
+    1
+  );
 }
 
 /** Adds codes to a batch; words that exist already, anywhere, are left out. @returns how many were added */

@@ -35,4 +35,5 @@ export const documents: Record<keyof typeof en, string> = {
   'document.print': 'Drucken',
   'document.download': 'Als PDF herunterladen',
   'document.as-pdf': '{number} als PDF',
+  'document.bought-line': '{name}: {dates}',
 };

@@ -167,4 +167,16 @@ export const mails: Record<keyof typeof en, string> = {
   'mail-confirm.not-you':
     'Wenn Sie es nicht waren, ignorieren Sie diese E-Mail. Ohne den Link wird nichts gesendet.',
   'mail-confirm.link': 'Ja, ich möchte E-Mails',
+
+  'mail-bought.subject': 'Ihr Code für {name}',
+  'mail-bought.code-subject': 'Ihr Code für {name}, noch einmal gesendet',
+  'mail-bought.paid': 'Vielen Dank. Wir haben am {date} {amount} für {name} erhalten.',
+  'mail-bought.by-credit': 'Vielen Dank. Ihr Guthaben hat {name} bezahlt.',
+  'mail-bought.pass':
+    'Überall, wo Sie angemeldet sind, haben Sie ab jetzt Zugang. Auf einem anderen Gerät melden Sie sich an oder geben den Code oben ein.',
+  'mail-bought.gift-card':
+    'Geben Sie den Code oben an die Person weiter, für die er ist. Sie gibt ihn auf unserer Website ein oder folgt dem Link unten und erhält das Geschenk von diesem Tag an.',
+  'mail-bought.until': 'Sie haben Zugang bis {date}.',
+  'mail-bought.receipt': 'Ihre Quittung: {url}',
+  'mail-bought.link': 'Code verwenden',
 };

@@ -236,4 +236,11 @@ export const problems: Record<keyof typeof en, string> = {
   // E-Mails an viele
   'letter.link-old': 'Dieser Link ist zu alt. Lassen Sie sich einen neuen zusenden.',
   'letter.no-topic': 'Wählen Sie mindestens eines.',
+
+  // Was einmal gekauft wird
+  'product.not-on-sale': 'Dies wird nicht mehr verkauft.',
+  'product.closed': 'Dieser Code gilt nicht mehr: Seine Zeit ist abgelaufen, oder er wurde erstattet.',
+  'product.devices-full':
+    'Dieser Code wird bereits auf {count, plural, one {# anderen Gerät} other {# anderen Geräten}} verwendet; mehr sind nicht möglich. Wer ihn gekauft hat, kann in seinem Konto ein Gerät abmelden.',
+  'product.device-gone': 'Dieses Gerät ist bereits abgemeldet.',
 };

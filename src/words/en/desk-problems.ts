@@ -369,4 +369,9 @@ export const deskProblems = {
   'letter.address-gone': 'This address was removed in the meantime.',
   'letter.rate': 'Type a whole number from 1 to 3000.',
   'mail.turned-off-themselves': 'They turned these emails off themselves. Only they can turn them on again.',
+
+  // What is sold once
+  'product.no-name': 'Type what it is called.',
+  'product.nothing-sold': 'Choose what is sold.',
+  'pass.is-sold': 'This pass is sold, or was. Take it off sale instead.',
 } as const;

@@ -34,4 +34,5 @@ export const documents = {
   'document.print': 'Print',
   'document.download': 'Download as PDF',
   'document.as-pdf': '{number} as PDF',
+  'document.bought-line': '{name}: {dates}',
 } as const;

@@ -156,4 +156,16 @@ export const mails = {
     'Someone asked for emails from {site} to this address. If it was you, confirm it by this link. It works for {hours, plural, one {# hour} other {# hours}}.',
   'mail-confirm.not-you': 'If it wasn’t you, ignore this email. Nothing will be sent without the link.',
   'mail-confirm.link': 'Yes, send me emails',
+
+  'mail-bought.subject': 'Your code for {name}',
+  'mail-bought.code-subject': 'Your code for {name}, sent again',
+  'mail-bought.paid': 'Thank you. We received {amount} for {name} on {date}.',
+  'mail-bought.by-credit': 'Thank you. Your credit paid for {name}.',
+  'mail-bought.pass':
+    'It is open to you now, wherever you’re signed in. On another device, sign in or type the code above.',
+  'mail-bought.gift-card':
+    'Pass the code above on to the person it’s for. They type it on our site, or follow the link below, and have it from that day.',
+  'mail-bought.until': 'It is yours until {date}.',
+  'mail-bought.receipt': 'Your receipt: {url}',
+  'mail-bought.link': 'Use the code',
 } as const;

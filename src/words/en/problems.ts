@@ -216,4 +216,11 @@ export const problems = {
   // Emails to many
   'letter.link-old': 'This link is too old. Ask for a new one.',
   'letter.no-topic': 'Choose at least one.',
+
+  // What is bought once
+  'product.not-on-sale': 'This is no longer for sale.',
+  'product.closed': 'This code no longer works: it has expired, or was refunded.',
+  'product.devices-full':
+    'This code is in use on {count, plural, one {# other device} other {# other devices}}, and can’t be used on more. Its buyer can sign one out in their account.',
+  'product.device-gone': 'This device has been signed out already.',
 } as const;

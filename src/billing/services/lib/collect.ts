@@ -3,7 +3,8 @@ import type { Attempt, Charge } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import { gatewayById } from '@/billing/gateways';
 import { outcomeOf, type ChargeOutcome, type Gateway, type Keys } from '@/billing/gateways/contract';
-import { attemptKey } from '@/billing/store/save-book';
+import { extendPurchaseLease } from '@/billing/store/purchases';
+import { attemptKey, payerOf } from '@/billing/store/save-book';
 import type { StoredBook } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
 import { pool, transaction } from '@/platform/store/db';
@@ -46,7 +47,9 @@ export async function collect(
     await bringIn(actor, site, asked, outcome);
   else if (attempt.until !== null) await askForTransfer(site, stored, asked.charge, attempt);
   // Silence is asked about again when the lease ends, not at once; so is a wallet that has not billed yet.
-  else await extendLease(pool(), asked.charge.subscription ?? '', config().LEASE_SECONDS);
+  else if (asked.charge.subscription)
+    await extendLease(pool(), asked.charge.subscription, config().LEASE_SECONDS);
+  else await extendPurchaseLease(pool(), asked.charge.purchase ?? '', config().LEASE_SECONDS);
   return outcome;
 }
 
@@ -54,7 +57,7 @@ async function partsOf(stored: StoredBook, attemptId: string): Promise<Asked> {
   for (const charge of stored.book.charges) {
     const attempt = charge.attempts.find(({ id }) => id === attemptId);
     if (!attempt) continue;
-    const accountId = stored.accounts.get(charge.subscription ?? '')?.gatewayAccountId;
+    const accountId = stored.accounts.get(payerOf(charge))?.gatewayAccountId;
     const account = accountId ? await findGatewayAccount(pool(), accountId) : undefined;
     if (!account) throw new Error(`attempt ${attemptId} has lost its gateway`);
     return { stored, charge, attempt, account, gateway: gatewayById(account.gateway), keys: keysOf(account) };
@@ -65,7 +68,7 @@ async function partsOf(stored: StoredBook, attemptId: string): Promise<Asked> {
 async function charge(site: Site, asked: Asked): Promise<ChargeOutcome> {
   const { stored, charge: one, attempt, gateway, keys } = asked;
   if (gateway.nature === 'wallet') return billOf(site, asked);
-  const account = stored.accounts.get(one.subscription ?? '');
+  const account = stored.accounts.get(payerOf(one));
   const idempotencyKey = attemptKey(one, attempt.n);
   return gateway.charge(keys, {
     customerRef: account?.customerRef ?? '',
@@ -88,7 +91,8 @@ async function askAbout(site: Site, asked: Asked): Promise<ChargeOutcome> {
   if (!found.ok) return { state: 'unknown', reason: found.reason };
   if (found.payment) return outcomeOf(found.payment);
   const s = stored.book.subscriptions.find(({ id }) => id === one.subscription);
-  const isOver = one.state !== 'open' || !s || s.state === 'ended' || s.disputes.length > 0;
+  const isBought = one.purchase !== null;
+  const isOver = one.state !== 'open' || (!isBought && (!s || s.state === 'ended' || s.disputes.length > 0));
   return isOver ? { state: 'declined', ref: null, code: 'not-paid' } : charge(site, asked);
 }
 

@@ -143,7 +143,7 @@ export async function memberAccount(
     })),
     payments: paid.rows.map((payment) => ({
       ...payment,
-      tierName: tierNames.get(payment.subscriptionId) ?? '',
+      tierName: payment.productName ?? tierNames.get(payment.subscriptionId ?? '') ?? '',
     })),
     paymentsTotal: paid.total,
   };

@@ -18,6 +18,8 @@ import type { OpenBook } from './opened';
 import { comeByTiers } from './come-into-groups';
 import { endWalletsThatMustNot } from './wallets-to-end';
 import { readersOf, tellOf } from './tell';
+import { followGiftCards } from './gift-cards';
+import { newPurchaseCode } from './purchase-code';
 import { newReference } from './transfer-reference';
 
 /** Locks a member's book and reads it, as far as it is open, or wanted. */
@@ -83,7 +85,9 @@ export async function happen(
   const context = contextOf(site, before);
   const result = step(before.book, event, context, at);
   if (!result.ok) return result;
-  const made = result.book.subscriptions.filter(({ id }) => !before.accounts.has(id));
+  const made = [...result.book.subscriptions, ...result.book.purchases].filter(
+    ({ id }) => !before.accounts.has(id),
+  );
   const { notices, asks } = result;
   const [stored, readers] = await together([
     saveBook(db, before, result.book, {
@@ -91,6 +95,7 @@ export async function happen(
       leaseSeconds: config().LEASE_SECONDS,
       remindAt: (s) => reminderOf(s, context)?.remindAt ?? null,
       newReference,
+      newCode: newPurchaseCode,
       accounts: accounts && new Map(made.map(({ id }) => [id, accounts(id)])),
     }),
     notices.length > 0 ? readersOf(db, before.memberId, site.mode) : null,
@@ -98,6 +103,7 @@ export async function happen(
   open.stored = stored;
   await endWalletsThatMustNot(open, before);
   await comeByTiers(open, before.book);
+  await followGiftCards(open, before.book);
   if (readers) await tellOf(open, context, notices, readers);
   return { ok: true, asks };
 }

@@ -14,8 +14,5 @@ export const ownerOfAgreement: OwnerOf = async (id) => {
   const agreement = await findAgreement(pool(), id);
   return agreement && ownerOfSubscription(agreement.subscriptionId);
 };
-export const ownerOfPayment: OwnerOf = async (id) => {
-  const payment = await findPayment(pool(), id);
-  return payment && ownerOfSubscription(payment.subscriptionId);
-};
+export const ownerOfPayment: OwnerOf = async (id) => (await findPayment(pool(), id))?.memberId;
 export const ownerOfCheckout: OwnerOf = async (id) => (await findCheckout(pool(), id))?.memberId;

@@ -55,10 +55,8 @@ async function bring(
   at?: Instant,
 ): Promise<Synced> {
   const site = await currentSite();
-  const of = await findSubscription(pool(), ours.subscriptionId);
-  if (!of) return '';
   const done = await transaction(async (db) => {
-    const open = await openBook(db, site, GATEWAY, of, wanted, at);
+    const open = await openBook(db, site, GATEWAY, ours, wanted, at);
     const happened = await happen(open, event);
     return { happened, stored: open.stored };
   });

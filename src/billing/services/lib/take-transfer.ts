@@ -2,7 +2,6 @@ import type { Ask } from '@/core/billing/book';
 import type { Event } from '@/core/billing/event';
 import type { Refusal } from '@/core/billing/work';
 import type { StoredBook } from '@/billing/store/book';
-import { findSubscription } from '@/billing/store/subscriptions';
 import type { Actor } from '@/platform/actor';
 import { currentSite } from '@/platform/site';
 import type { Transaction } from '@/platform/store/db';
@@ -23,9 +22,7 @@ export async function takeTransfer(
   ref: string,
 ): Promise<TakenTransfer> {
   const site = await currentSite(db);
-  const of = await findSubscription(db, payment.subscriptionId);
-  if (!of) throw new Error(`payment ${payment.id} has lost its subscription`);
-  const open = await openBook(db, site, actor, of, { charges: [payment.chargeId] });
+  const open = await openBook(db, site, actor, payment, { charges: [payment.chargeId] });
   const answer = { charge: payment.chargeId, attempt: payment.id, ref };
   const isLate = payment.state !== 'intent';
   const events: Event[] = isLate

@@ -6,6 +6,7 @@ import { offerSentence } from '@/words/offers';
 import { wordsOf } from '@/words/words';
 import { type StoredBook } from '@/billing/store/book';
 import { versionOf } from '@/billing/store/book-rows';
+import { findPurchase } from '@/billing/store/purchases';
 import type { MailContent } from '@/mail/catalogue';
 import type { NextChargeTold } from '@/mail/define';
 import { record } from '@/platform/record';
@@ -19,6 +20,7 @@ import type { OpenBook } from './opened';
 import { listWebhooks } from '@/billing/store/webhooks';
 import type { Mode } from '@/platform/store/site';
 import { followSubscription } from './come-into-groups';
+import { purchaseCode } from './purchase-code';
 import { tellStaff, type Readers } from './tell-staff';
 import { writeWebhooks } from './write-webhooks';
 import type { MemberId } from '@/core/ids';
@@ -102,7 +104,8 @@ async function audit({ db, actor, at, stored }: OpenBook, notice: Notice): Promi
     return record(db, actor, at, kind, `member:${memberId}`, detail);
   }
   const action = DONE[kind];
-  if (action) await record(db, actor, at, action, `subscription:${id}`, detailOf(stored, notice));
+  const subject = id === null ? `member:${memberId}` : `subscription:${id}`;
+  if (action) await record(db, actor, at, action, subject, detailOf(stored, notice));
 }
 
 /** What is known of the money that a notice is about. */
@@ -139,8 +142,9 @@ async function letterOf(told: Told, notice: Notice): Promise<Letter | null> {
   const { book, offers } = told.stored;
   const s = book.subscriptions.find(({ id }) => id === notice.subscription);
   const offer = s && offers[s.offer];
-  if (!s || !offer) return null;
   const charge = book.charges.find(({ id }) => id === notice.charge);
+  if (notice.subscription === null) return boughtLetter(told, notice, charge);
+  if (!s || !offer) return null;
   switch (notice.kind) {
     case 'joined':
     case 'switched':
@@ -161,6 +165,47 @@ async function letterOf(told: Told, notice: Notice): Promise<Letter | null> {
     default:
       return null;
   }
+}
+
+/** What the buyer of a pass or a gift card is told: that it is paid, with its code; or that it was refunded. */
+async function boughtLetter(
+  { db, stored }: Told,
+  { kind, refund: refundId }: Notice,
+  charge: Charge | undefined,
+): Promise<Letter | null> {
+  const { book } = stored;
+  const refund = book.refunds.find(({ id }) => id === refundId);
+  const refunded = book.payments.find(({ id }) => id === refund?.payment);
+  const of = charge ?? book.charges.find(({ id }) => id === refunded?.charge);
+  const purchase = of?.purchase ? await findPurchase(db, of.purchase) : undefined;
+  if (!purchase || !of) return null;
+  if (kind === 'paid') {
+    const payment = book.payments.find((one) => one.charge === of.id && !one.isReturned);
+    const held = book.holdings.find((one) => one.purchase === purchase.id);
+    const code = purchaseCode(purchase);
+    const content = {
+      template: 'bought' as const,
+      kind: purchase.kind,
+      name: purchase.name,
+      amount: payment?.amount ?? 0,
+      currency: of.currency,
+      at: payment?.at ?? purchase.at,
+      until: held?.to ?? null,
+      receiptPath: payment ? `/account/receipts/of/${payment.id}` : '/account/receipts',
+      secret: { code, path: `/code?word=${code}` },
+    };
+    return { content, key: `bought:${purchase.id}` };
+  }
+  if (kind !== 'refunded' || !refund) return null;
+  const content = {
+    template: 'refunded' as const,
+    tierName: purchase.name,
+    amount: refund.amount,
+    currency: of.currency,
+    byHand: refund.ref === null,
+    endsAccess: refund.access === 'take',
+  };
+  return { content, key: `refund:${refund.id}` };
 }
 
 const tierOf = (s: Subscription, offer: Offer): string =>

@@ -29,9 +29,9 @@ export async function transferDetailsOf(
   return new Map(
     awaited.flatMap(({ subscriptionId, gatewayAccountId, amount, currency, reference, untilAt: until }) => {
       const settings = accounts.find(({ id }) => id === gatewayAccountId)?.settings;
-      if (!reference || !until || !settings || !('payee' in settings)) return [];
+      if (!subscriptionId || !reference || !until || !settings || !('payee' in settings)) return [];
       const { payee, account, bank } = settings;
-      return [[subscriptionId, { payee, account, bank, amount, currency, reference, until }]];
+      return [[subscriptionId as string, { payee, account, bank, amount, currency, reference, until }]];
     }),
   );
 }

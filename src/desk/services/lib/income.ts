@@ -8,6 +8,7 @@ import { siteNow } from '@/platform/clock';
 import { currentSite, inMode } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import type { Mode, Site } from '@/platform/store/site';
+import { listProducts } from '@/tiers/store/products';
 import { listTiers } from '@/tiers/store/tiers';
 
 const MONTHS = 12;
@@ -47,6 +48,7 @@ async function byCurrency<When extends string>(
   times: When[],
 ): Promise<Tiers> {
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier]));
+  const products = new Map((await listProducts(pool())).map(({ id, name }) => [id, name]));
   const first = (currency: string): number => (currency === site.currency ? 0 : 1);
   const currencies = [...new Set(rows.map(({ currency }) => currency))].sort(
     (a, b) => first(a) - first(b) || (a < b ? -1 : 1),
@@ -54,7 +56,7 @@ async function byCurrency<When extends string>(
   return currencies.map((currency) => ({
     currency,
     tiers: incomeByTier(rows, times, currency).map(({ tierId, amounts }) => ({
-      name: tiers.get(tierId)?.name ?? tierId,
+      name: tiers.get(tierId)?.name ?? products.get(tierId) ?? tierId,
       tint: tiers.get(tierId)?.keyCut.tint ?? 'ink',
       amounts,
     })),

@@ -194,18 +194,23 @@ export async function failedList(): Promise<{ rows: FailedLine[]; total: number;
 }
 
 async function withNames<
-  T extends { offerVersionId: OfferVersionId; gatewayAccountId: GatewayAccountId | null },
+  T extends {
+    offerVersionId: OfferVersionId | null;
+    productName?: string | null;
+    gatewayAccountId: GatewayAccountId | null;
+  },
 >(rows: T[]): Promise<(T & { offer: StoredOffer | undefined; tierName: string; through: string })[]> {
-  const versions = await listOfferVersions(pool(), [...new Set(rows.map((row) => row.offerVersionId))]);
+  const ids = rows.flatMap((row) => row.offerVersionId ?? []);
+  const versions = await listOfferVersions(pool(), [...new Set(ids)]);
   const offers = new Map(versions.map((offer) => [offer.versionId, offer]));
   const tiers = new Map((await listTiers(pool())).map((tier) => [tier.id, tier.name]));
   const accounts = new Map((await listGatewayAccounts(pool())).map((account) => [account.id, account.label]));
   return rows.map((row) => {
-    const offer = offers.get(row.offerVersionId);
+    const offer = offers.get(row.offerVersionId ?? '');
     return {
       ...row,
       offer,
-      tierName: (offer && tiers.get(offer.tierId)) ?? '',
+      tierName: row.productName ?? (offer && tiers.get(offer.tierId)) ?? '',
       through: accounts.get(row.gatewayAccountId ?? '') ?? '',
     };
   });

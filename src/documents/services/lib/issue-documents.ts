@@ -1,3 +1,4 @@
+import { BLANK_KEY } from '@/core/key-cut';
 import { formatDays } from '@/core/calendar';
 import {
   documentLabel,
@@ -80,13 +81,16 @@ export function draftOf(site: Site, c: Uninvoiced, settled: DocumentContent['set
   const parties = {
     seller: sellerOf(site),
     buyer: { name: c.memberName, email: c.memberEmail, words: c.invoiceWords },
-    keyCut: c.keyCut,
+    keyCut: c.keyCut ?? BLANK_KEY,
   };
   const t = wordsOf(site);
   const dates = c.to
     ? formatDays(c.from, c.to, site.zone, site.language)
     : t('document.from-on', { date: t.date(c.from) });
-  const words = t('document.line', { tier: c.tierName, offer: c.offerName, dates });
+  const words =
+    c.offerName === ''
+      ? t('document.bought-line', { name: c.tierName, dates })
+      : t('document.line', { tier: c.tierName, offer: c.offerName, dates });
   const feeWords = t('document.joining-fee');
   return draftInvoice(
     parties,
