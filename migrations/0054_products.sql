@@ -19,6 +19,9 @@ CREATE TABLE products (
   CHECK ((kind = 'gift-card') = (tier_id IS NOT NULL))
 );
 
+CREATE TRIGGER raise_site_version AFTER INSERT OR UPDATE OR DELETE OR TRUNCATE ON products
+  FOR EACH STATEMENT EXECUTE FUNCTION raise_site_version();
+
 CREATE TABLE purchases (
   id uuid PRIMARY KEY,
   member_id uuid NOT NULL REFERENCES members,

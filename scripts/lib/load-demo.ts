@@ -45,6 +45,8 @@ import { settleAgreements } from '../../src/billing/services/settle-agreements';
 import { loadArchive } from './load-archive';
 import { must } from './must';
 import { loadComments } from './load-comments';
+import { lengthSchema } from '../../src/core/offers/offer-schema';
+import { saveProduct } from '../../src/tiers/services/products';
 import { loadLetters } from './load-letters';
 import { asMember, personNamed } from './people';
 import { currentSite } from '../../src/platform/site';
@@ -238,6 +240,16 @@ async function loadCommittee(): Promise<void> {
   must(await addMembersToGroup(SETUP, { id: 'committee', addresses }), 'the committee');
 }
 
+const productsSchema = z.array(
+  z.object({
+    name: z.string(),
+    sells: z.string(),
+    amount: z.string(),
+    lasts: lengthSchema.nullable(),
+    mostDevices: z.number().nullable(),
+  }),
+);
+
 /** All of Lantern Moor. The site must answer already, so that the gateway's test message is heard. */
 export async function loadDemo(gatewayUrl: string, tell: (text: string) => void): Promise<void> {
   const now = realNow();
@@ -268,4 +280,15 @@ export async function loadDemo(gatewayUrl: string, tell: (text: string) => void)
   await loadCommittee();
   await loadComments();
   await loadLetters(owner);
+  for (const product of productsSchema.parse(JSON.parse(readFileSync('demo/products.json', 'utf8'))))
+    must(
+      await saveProduct(owner, {
+        ...product,
+        id: null,
+        mostDevices: String(product.mostDevices ?? ''),
+        taxKindId: null,
+        onSale: true,
+      }),
+      product.name,
+    );
 }

@@ -4,7 +4,7 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import type { ShownEntry } from '@/access/services/site-menu';
 import type { Panel } from '@/core/content/page-roles';
-import { joinPanels, panelsIn, type Prose } from '@/core/content/prose';
+import { buyPanels, joinPanels, panelsIn, type Prose } from '@/core/content/prose';
 import { listItems } from '@/access/services/list-items';
 import { categoryNames } from '@/app/item-pages';
 import { MembersRoom } from '@/app/members-room';
@@ -16,6 +16,10 @@ import { Button } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
 import { SignInForm } from '@/people/ui/sign-in-form';
 import { tiersOnOffer } from '@/checkout/services/join-page';
+import { productOnSale } from '@/checkout/services/product-page';
+import { buyCardOf } from '@/app/buy-card';
+import { BuyCard } from '@/checkout/ui/buy-card';
+import { productKey } from '@/content/ui/rich-text';
 import { JoinPanel } from '@/checkout/ui/join-panel';
 import { tierOffers } from './tier-cards';
 
@@ -45,6 +49,12 @@ async function joinPanel(ids: string[], here: string): Promise<ReactNode> {
   return (
     <JoinPanel t={t} tiers={open.map(({ tier, offers }) => tierOffers(t, tier, offers))} returnTo={here} />
   );
+}
+
+/** What is bought once; nothing where it is not for sale. */
+async function buyPanel(id: string): Promise<ReactNode> {
+  const [t, product] = [await siteWords(), await shown(productOnSale(await currentActor(), id))];
+  return product && <BuyCard {...buyCardOf(t, product)} />;
 }
 
 async function productPanel(panel: Panel, here: string): Promise<ReactNode> {
@@ -113,5 +123,6 @@ async function AccountPanel() {
 export async function panelsOf(document: Prose, here: string): Promise<(tiers: string[]) => ReactNode> {
   const made = new Map<string, ReactNode>();
   for (const ids of joinPanels(document)) made.set(ids.join(), await joinPanel(ids, here));
+  for (const id of buyPanels(document)) made.set(productKey(id), await buyPanel(id));
   return (tiers) => made.get(tiers.join()) ?? null;
 }

@@ -108,7 +108,7 @@ describe('a book is found by index alone, however many members the site has', ()
       await openBook(db, await currentSite(db), WORKER, of);
       const none = `'{}', '{}', '{}', '{}'`;
       const { rows: lines } = await db.query<{ 'QUERY PLAN': string }>(
-        `EXPLAIN EXECUTE "load-book"('${of.memberId}', 'test', ${none}, now(), now(), '{}', NULL, '{}', '{}')`,
+        `EXPLAIN EXECUTE "load-book"('${of.memberId}', 'test', ${none}, now(), now(), '{}', NULL, '{}', '{}', '{}')`,
       );
       return lines.map((line) => line['QUERY PLAN']).join('\n');
     });

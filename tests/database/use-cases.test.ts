@@ -32,7 +32,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ...each(
     ['owner', 'editor', 'helper', 'viewer'],
     `lastLeakCheck rulebook accessWarnings mapScreen moreRows differingRows exportMap doorstepsPlace metersPlace passesPlace outsideSites siteAccess addressOfItem matchingItems groupsPlace groupPage groupSources groupsOfMember giftChoices why askedHere contentPlace contentTerms contentCalendar findItems listTrash menuEditor deskFrame clockReport exportMoney codesPlace findAnything findMembers memberFacets myMemberViews saveMemberView deleteMemberView gatewayList gatewayMessages memberFile books
-     failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today lettersPlace letterPage addressesPlace mailTopicsOf lettersOpenedBy
+     failedList paymentList subscriptionList upcomingCharges subscriptionFile subscriptionOfPayment tierOverview today productsPlace purchaseOfPayment lettersPlace letterPage addressesPlace mailTopicsOf lettersOpenedBy
      transferList unfinishedCheckouts chooseViewpoint myStaffMails saveMyStaffMails`,
   ),
   ...each(
@@ -49,7 +49,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `saveLetterSettings resetOneTime webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `productEditor saveProduct saveLetterSettings resetOneTime webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode makeCodes changeCodes codeChoices codeEditor exportCodes removeCodes moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -60,16 +60,16 @@ const STAFF: Record<string, StaffRole[]> = {
 const PUBLIC = words(
   `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
-   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead`,
+   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount lookAtPassCode enterPassCode`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
   `redeemCode membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
-   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime endMySession writeComment myMailTopics setMyMailTopic`,
+   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime endMySession writeComment myMailTopics setMyMailTopic buyProduct myPurchases`,
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries writeLetters rotateKeys`,
+   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries writeLetters settlePurchases rotateKeys`,
 );
 /** For programs, by the scope of their key. */
 const KEYS: Record<string, Scope> = {
@@ -93,9 +93,15 @@ type Theirs = {
   waiting: string;
   agreement: string;
   comment: string;
+  purchase: string;
 };
 /** About a thing of a member's: what names it, and which staff may for any member. */
 const OWNED: Record<string, { input: (theirs: Theirs) => unknown; staff?: StaffRole[] }> = {
+  sendPurchaseCode: { input: ({ purchase }) => purchase, staff: ['owner', 'helper'] },
+  endPassDevice: {
+    input: ({ purchase }) => ({ purchaseId: purchase, deviceId: purchase }),
+    staff: ['owner', 'helper'],
+  },
   deleteMyComment: { input: ({ comment }) => comment },
   afterCheckout: { input: ({ joining }) => joining },
   pendingCheckout: { input: ({ waiting }) => waiting },
@@ -202,6 +208,10 @@ beforeAll(async () => {
     comment: await first(
       `INSERT INTO comments (item_id, member_id, words, state, form_key, at)
        SELECT id, $1, 'Mine', 'shown', gen_random_uuid(), now() FROM items LIMIT 1 RETURNING id`,
+    ),
+    purchase: await first(
+      `WITH product AS (INSERT INTO products (id, kind, tier_id, name, amount, currency, on_sale) VALUES ('card', 'gift-card', 'observer', 'Card', 600, 'GBP', true) RETURNING id)
+       INSERT INTO purchases (id, member_id, mode, product_id, kind, item, state, charges_issued, at) SELECT gen_random_uuid(), $1, 'test', id, 'gift-card', 'observer', 'ended', 1, now() FROM product RETURNING id`,
     ),
   };
   theirs.document = value(await uses.get('invoiceOfPayment')!(right, theirs.payment)) as string;

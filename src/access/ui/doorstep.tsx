@@ -4,7 +4,7 @@ import { noticeParts, type NoticePart } from '@/core/access/doorstep';
 import type { FormAction } from '@/kit/action-form';
 import { SiteLink, SiteLinkButton } from '@/kit/site-link';
 import type { Words } from '@/words/speak';
-import { PassForms } from './pass-forms';
+import { PassForms, type OpeningPass } from './pass-forms';
 import { SignInForm } from '@/people/ui/sign-in-form';
 import { Horizon } from '@/billing/ui/horizon';
 import { TierOfferCard, type OfferedTier } from '@/content/ui/tier-offer-card';
@@ -30,7 +30,7 @@ type Props = {
   signInPath: string;
   tiers: DoorstepTier[];
   /** The passes that would open it, with the ways to get each. */
-  passes: { id: string; name: string; hasPassword: boolean; byAddress: boolean }[];
+  passes: OpeningPass[];
   getPass: { byPassword: FormAction; byAddress: FormAction };
   /** Where free reads were used up: how many there are, and on which day there are some again. */
   usedUp: { of: number; freeOn: string | null } | null;

@@ -1,16 +1,28 @@
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
+import type { Length } from '@/core/instants';
+import { SiteLinkButton } from '@/kit/site-link';
+import { lengthWords } from '@/words/offers';
 import type { Words } from '@/words/speak';
+
+/** A pass that would open the page, with the ways to get it. */
+export type OpeningPass = {
+  id: string;
+  name: string;
+  hasPassword: boolean;
+  byAddress: boolean;
+  products: { id: string; name: string; lasts: Length | null; amount: number; currency: string }[];
+};
 
 type Props = {
   t: Words;
-  pass: { id: string; name: string; hasPassword: boolean; byAddress: boolean };
+  pass: OpeningPass;
   /** The address to read on at. */
   to: string;
   actions: { byPassword: FormAction; byAddress: FormAction };
 };
 
-/** The ways to get a pass on a doorstep: its shared password, or an address that is proved by a mailed link. */
+/** The ways to get a pass on a doorstep: to buy it, its shared password, or an address that is confirmed by a mailed link. */
 export function PassForms({ t, pass, to, actions }: Props) {
   const hidden = (
     <>
@@ -20,6 +32,16 @@ export function PassForms({ t, pass, to, actions }: Props) {
   );
   return (
     <>
+      {pass.products.map((product) => (
+        <p key={product.id} className="mt-6 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <SiteLinkButton href={`/buy/${product.id}`} look="lamp">
+            {t('pass.buy', { name: product.name, amount: t.money(product.amount, product.currency) })}
+          </SiteLinkButton>
+          <span>
+            {t('buy.for-length', { length: product.lasts ? lengthWords(product.lasts, t) : 'none' })}
+          </span>
+        </p>
+      ))}
       {pass.byAddress && (
         <ActionForm
           action={actions.byAddress}

@@ -1,10 +1,10 @@
 import { askedOf } from '@/core/billing/work';
 import type { Book, Holding, Method, Purchase } from '@/core/billing/book';
 import type { Instant, Length, LocalMonth } from '@/core/instants';
-import type { GatewayAccountId, HoldingId, PurchaseId } from '@/core/ids';
+import type { GatewayAccountId, HoldingId, MemberId, PurchaseId } from '@/core/ids';
 import { run, type Transaction } from '@/platform/store/db';
 import type { Account } from './book-rows';
-import type { BookOf } from './book';
+import type { Mode } from '@/platform/store/site';
 
 /** What the book does not say of a purchase: what was sold, and who pays. Amounts in minor units. */
 export type PurchaseAccount = Account & {
@@ -12,6 +12,9 @@ export type PurchaseAccount = Account & {
   /** On how many other devices its code can be used; null: on any number. */
   mostDevices: number | null;
 };
+
+/** Whose book it is in. */
+type Whose = { memberId: MemberId; mode: Mode };
 
 export type PurchaseRow = {
   id: PurchaseId;
@@ -81,7 +84,7 @@ export type NewCode = () => { sealed: string; hash: Buffer };
 /** Stores a purchase that a step added or changed. One that is paid gets its code, once. */
 export async function savePurchase(
   db: Transaction,
-  { memberId, mode }: BookOf,
+  { memberId, mode }: Whose,
   is: Purchase,
   isNew: boolean,
   account: PurchaseAccount | undefined,
@@ -136,7 +139,7 @@ export async function savePurchase(
 /** Stores a pass that was bought. Its end is that of every device on which its code was used. */
 export async function saveBoughtPass(
   db: Transaction,
-  { memberId, mode }: BookOf,
+  { memberId, mode }: Whose,
   is: Holding,
   isNew: boolean,
 ): Promise<void> {

@@ -24,7 +24,7 @@ import { memberUse } from '@/platform/use';
 import { findProduct, type Product } from '@/tiers/store/products';
 import { refusal, say } from '@/words/problems';
 import { accountsFor, buyingOf } from './lib/buying';
-import { priceProduct, type ProductPrice } from './lib/product-price';
+import { priceProduct, type ProductPrice } from '@/tiers/services/lib/product-price';
 
 const PER_MEMBER: Limit = { name: 'buy:member', points: 20, seconds: 15 * 60 };
 

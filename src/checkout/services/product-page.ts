@@ -6,7 +6,7 @@ import { toCheckoutGateway, type CheckoutGateway } from '@/billing/services/lib/
 import { contextOf, readBook } from '@/billing/services/lib/open-book';
 import { listPassesOf } from '@/billing/store/held-passes';
 import { findMember } from '@/people/store/members';
-import { isBefore, type Instant } from '@/core/instants';
+import { isBefore, type Instant, type Length } from '@/core/instants';
 import { siteNow } from '@/platform/clock';
 import { isCountry, listCountries } from '@/platform/countries';
 import { formStamp } from '@/platform/guard-form';
@@ -15,10 +15,11 @@ import { done, missing } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
-import { findProduct } from '@/tiers/store/products';
+import type { Site } from '@/platform/store/site';
+import { findProduct, type Product } from '@/tiers/store/products';
 import { findTier } from '@/tiers/store/tiers';
 import { accountsFor, buyingOf } from './lib/buying';
-import { priceProduct } from './lib/product-price';
+import { priceProduct } from '@/tiers/services/lib/product-price';
 
 const inputSchema = z.object({
   productId: slug,
@@ -67,3 +68,26 @@ async function heldUntil(memberId: string, passId: string): Promise<Instant | nu
   if (held.some(({ until }) => until === null)) return null;
   return held.map(({ until }) => until).sort((a, b) => ((a ?? '') < (b ?? '') ? 1 : -1))[0];
 }
+
+/** What a panel says of something that is for sale; the price is that of the site's own country, as its page begins with. */
+export type ProductOnSale = {
+  id: string;
+  name: string;
+  lasts: Length | null;
+  amount: number;
+  currency: string;
+};
+
+const onSale = (site: Site, product: Product): ProductOnSale => ({
+  id: product.id,
+  name: product.name,
+  lasts: product.lasts,
+  amount: priceProduct(site, product, '').amount,
+  currency: product.currency,
+});
+
+/** A product for a panel in a text; null where it is not for sale. */
+export const productOnSale = publicUse('product-on-sale', z.string().max(200), async (_, id) => {
+  const product = await findProduct(pool(), id);
+  return done(product?.onSale ? onSale(await currentSite(), product) : null);
+});

@@ -42,3 +42,7 @@ export const JoinPanel = block('joinPanel', 'join-panel', ({ tiers }) =>
 ).extend({
   addAttributes: () => ({ tiers: { default: [] } }),
 });
+
+export const BuyPanel = block('buyPanel', 'buy-panel', ({ product }) =>
+  desk('desk-content.buy-panel', { product: String(product) }),
+).extend({ addAttributes: () => ({ product: { default: '' } }) });

@@ -11,14 +11,15 @@ import { articleNodes, ItemLink, type ItemNames } from './article-nodes';
 import { cleanPaste } from './clean-paste';
 import { TABLE_TOOLS, TOOLS } from './editor-tools';
 import { insertBlock, InsertMenu } from './insert-menu';
-import { JoinButton, JoinPanel } from './join-nodes';
+import { BuyPanel, JoinButton, JoinPanel } from './join-nodes';
 import { LinkMenu } from './link-menu';
 import { SectionMenu } from './section-menu';
 import { sectionMark, sectionNode, type Gates } from './section-nodes';
 import { desk } from '@/words/desk';
 
 /** What a join button or a join panel in the text can lead to. */
-export type Joinables = { tiers: { id: string; name: string }[]; offers: { id: string; name: string }[] };
+type Named = { id: string; name: string };
+export type Joinables = { tiers: Named[]; offers: Named[]; products: Named[] };
 
 type Props = {
   label: string;
@@ -53,6 +54,7 @@ export function RichTextEditor({
       ItemLink,
       JoinButton,
       JoinPanel,
+      BuyPanel,
       ...(gates ? [sectionNode(gates), sectionMark(gates)] : []),
       // oxlint-disable-next-line react/refs -- read when a node is drawn, not while the editor is made
       ...(names ? articleNodes(known.current) : []),
@@ -171,6 +173,11 @@ function JoinMenu({ editor, joinables }: { editor: Editor; joinables: Joinables 
       key: `tier:${id}`,
       words: desk('desk-content.panel-with', { name }),
       run: () => insert('joinPanel', { tiers: [id] }),
+    })),
+    ...joinables.products.map(({ id, name }) => ({
+      key: `product:${id}`,
+      words: desk('desk-content.buy-panel', { product: name }),
+      run: () => insert('buyPanel', { product: id }),
     })),
     ...joinables.offers.flatMap(({ id, name }) =>
       [

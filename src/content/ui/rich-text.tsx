@@ -54,6 +54,9 @@ type Options = {
   embed: (attrs: { url: string; title: string }) => ReactNode;
 };
 
+/** By what a panel is asked for that sells something once, beside those of tiers. */
+export const productKey = (id: string): string => `product ${id}`;
+
 const words = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 const cell = (Tag: 'td' | 'th') =>
@@ -117,6 +120,7 @@ const rendererFor = ({ here, nameLabel, panel, product, closed, links, image, fi
       teaserEnd: () => null,
       // One that nobody decided about is not shown.
       section: () => null,
+      buyPanel: ({ node }: Props) => <>{panel([productKey(words(node.attrs?.product))])}</>,
       joinPanel: ({ node }: Props) => <>{panel((node.attrs?.tiers ?? []) as string[])}</>,
     },
     markMapping: {

@@ -60,6 +60,7 @@ export function plainHtml(document: Prose, { base, fileHref, shown }: Where): st
       section: () => '',
       joinButton: () => '',
       joinPanel: () => '',
+      buyPanel: () => '',
       panel: () => '',
       teaserEnd: () => '',
     },

@@ -54,6 +54,7 @@ export type Node = {
     url?: string;
     title?: string;
     panel?: Panel;
+    product?: string;
     colspan?: number;
     rowspan?: number;
   } & Partial<Gate>;
@@ -109,6 +110,8 @@ export const nodeSchema: z.ZodType<Node> = z.lazy(() =>
       type: z.literal('joinPanel'),
       attrs: z.object({ tiers: z.array(z.string().max(120)).max(12) }),
     }),
+    /** Something that is bought once. */
+    z.object({ type: z.literal('buyPanel'), attrs: z.object({ product: z.string().min(1).max(120) }) }),
     /** A picture by its id; `alt` says what it shows to those who cannot see it. */
     z.object({
       type: z.literal('image'),
@@ -213,6 +216,11 @@ function gather<T>(prose: Prose, pick: (node: Node) => T | null | undefined): T[
 /** The tiers of each join panel in prose, in order. */
 export const joinPanels = (prose: Prose): string[][] =>
   gather(prose, ({ type, attrs }) => (type === 'joinPanel' ? (attrs?.tiers ?? []) : null));
+
+/** The products of the buy panels in prose. */
+export const buyPanels = (prose: Prose): string[] => [
+  ...new Set(gather(prose, ({ type, attrs }) => (type === 'buyPanel' ? attrs?.product : null))),
+];
 
 /** The panels of the product in prose. */
 export const panelsIn = (prose: Prose): Panel[] => [

@@ -1,4 +1,5 @@
-import { siteWords } from '@/platform/site';
+import { listPurchasesOf } from '@/billing/store/purchases';
+import { currentSite, siteWords } from '@/platform/site';
 import { nothing } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { pool } from '@/platform/store/db';
@@ -27,6 +28,7 @@ export const myAccount = memberUse('my-account', nothing, async ({ memberId }) =
     notes: await listNotes(pool(), memberId, true),
     order: await accountSections(account),
     receipts: documents.slice(0, RECEIPTS),
+    hasPurchases: (await listPurchasesOf(pool(), memberId, (await currentSite()).mode)).length > 0,
     hasMoreReceipts: documents.length > RECEIPTS,
   });
 });

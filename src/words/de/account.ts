@@ -185,4 +185,28 @@ export const account: Record<keyof typeof en, string> = {
   'feed.made':
     'Bitte jetzt kopieren, sie wird nur einmal gezeigt: {address}. Für Atom oder JSON Feed endet sie auf feed.atom oder feed.json.',
   'feed.revoked': 'Ihre private Adresse funktioniert nicht mehr.',
+
+  'purchases.title': 'Pässe und Geschenkkarten',
+  'purchases.none': 'Noch nichts vorhanden',
+  'purchases.none-hint': 'Pässe und Geschenkkarten, die Sie kaufen, finden Sie hier mit ihren Codes.',
+  'purchases.new-pass':
+    'Vielen Dank. {name} ist jetzt für Sie offen. Quittung und Code haben wir an {email} geschickt.',
+  'purchases.new-gift-card':
+    'Vielen Dank. Quittung und Code für {name} haben wir an {email} geschickt. Geben Sie den Code weiter.',
+  'purchases.bought-on': 'Gekauft am {date}',
+  'purchases.refunded': 'erstattet',
+  'purchases.card-used': 'eingelöst',
+  'purchases.card-unused': 'noch nicht eingelöst',
+  'purchases.over': 'abgelaufen',
+  'purchases.open-until': 'offen bis {date}',
+  'purchases.open': 'auf Dauer offen',
+  'purchases.send-code': 'Code erneut zusenden',
+  'purchases.code-sent': 'Der Code ist unterwegs an {email}.',
+  'purchases.devices': '{count, plural, =0 {Andere Geräte} one {# anderes Gerät} other {# andere Geräte}}',
+  'purchases.devices-of': 'Andere Geräte: {count} von {most}',
+  'purchases.no-devices':
+    'Der Code wird auf keinem anderen Gerät verwendet. Wo Sie sich anmelden, brauchen Sie ihn nicht.',
+  'purchases.a-browser': 'Ein Browser',
+  'purchases.since': 'seit {date}',
+  'purchases.device-ended': 'Abgemeldet.',
 };

@@ -198,4 +198,26 @@ export const join: Record<keyof typeof en, string> = {
   'done.paid-today': 'Heute bezahlt',
   'done.nothing': 'nichts',
   'done.emailed': 'Dies haben wir auch an {email} geschickt.',
+
+  'buy.title': 'Kaufen',
+  'buy.pass-words':
+    '{length, select, none {Einmal kaufen und lesen, solange Sie möchten. Es ist keine Mitgliedschaft, und es wird nichts weiter abgebucht.} other {Einmal kaufen und {length} lang lesen. Es ist keine Mitgliedschaft, und es wird nichts weiter abgebucht.}}',
+  'buy.card-words':
+    '{length, select, none {{tier} als Geschenk, auf Dauer. Sie erhalten einen Code zum Weitergeben; es wird nichts weiter abgebucht.} other {{tier} als Geschenk, für {length}. Sie erhalten einen Code zum Weitergeben; es wird nichts weiter abgebucht.}}',
+  'buy.devices':
+    '{count, plural, one {Ihr Code funktioniert auf # weiteren Gerät.} other {Ihr Code funktioniert auf # weiteren Geräten.}}',
+  'buy.held-until': 'Das haben Sie bereits, bis {date}.',
+  'buy.held': 'Das haben Sie bereits.',
+  'buy.pay': '{amount} zahlen',
+  'buy.by-credit': 'Mit Guthaben zahlen',
+  'buy.credit': 'Ihr Guthaben',
+  'buy.nothing-more': 'keine',
+  'buy.not-on-sale': 'Dies wird zurzeit nicht verkauft.',
+  'buy.button': 'Kaufen für',
+  'buy.for-length': '{length, select, none {Auf Dauer} other {Für {length}}}',
+  'code.opens': 'Dieser Code öffnet {name}.',
+  'code.opens-until': 'Dieser Code öffnet {name} bis {date}.',
+  'code.yours':
+    'Sie haben es gekauft und haben überall Zugang, wo Sie angemeldet sind. Der Code ist für andere Geräte.',
+  'code.use-here': 'In diesem Browser verwenden',
 };

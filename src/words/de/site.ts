@@ -213,4 +213,5 @@ export const site: Record<keyof typeof en, string> = {
   'by-mail.old-link': 'Dieser Link ist zu alt oder unvollständig. Lassen Sie sich einen neuen zusenden.',
   'by-mail.ask-again': 'Neuen Link anfordern',
   'by-mail.link': 'Neue Beiträge per E-Mail erhalten',
+  'pass.buy': '{name} kaufen für {amount}',
 };

@@ -175,4 +175,27 @@ export const account = {
   'feed.made':
     'Copy this address now, it’s shown only once: {address}. If your reader wants Atom or JSON Feed, end it with feed.atom or feed.json.',
   'feed.revoked': 'Your private address no longer works.',
+
+  'purchases.title': 'Passes and gift cards',
+  'purchases.none': 'Nothing here yet',
+  'purchases.none-hint': 'Passes and gift cards you buy are listed here, with their codes.',
+  'purchases.new-pass':
+    'Thank you. {name} is open to you now. We’ve emailed your receipt and your code to {email}.',
+  'purchases.new-gift-card':
+    'Thank you. We’ve emailed your receipt and the code of {name} to {email}. Pass the code on.',
+  'purchases.bought-on': 'Bought on {date}',
+  'purchases.refunded': 'refunded',
+  'purchases.card-used': 'used',
+  'purchases.card-unused': 'not used yet',
+  'purchases.over': 'expired',
+  'purchases.open-until': 'open until {date}',
+  'purchases.open': 'open for good',
+  'purchases.send-code': 'Email me the code again',
+  'purchases.code-sent': 'The code is on its way to {email}.',
+  'purchases.devices': '{count, plural, =0 {Other devices} one {# other device} other {# other devices}}',
+  'purchases.devices-of': 'Other devices: {count} of {most}',
+  'purchases.no-devices': 'The code isn’t in use on another device. Where you sign in, you don’t need it.',
+  'purchases.a-browser': 'A browser',
+  'purchases.since': 'since {date}',
+  'purchases.device-ended': 'Signed out.',
 } as const;

@@ -186,4 +186,26 @@ export const join = {
   'done.paid-today': 'Paid today',
   'done.nothing': 'nothing',
   'done.emailed': 'We’ve emailed this to {email}.',
+
+  'buy.title': 'Buy',
+  'buy.pass-words':
+    '{length, select, none {Buy it once and read it as long as you like. It isn’t a membership, and nothing more is charged.} other {Buy it once and read it for {length}. It isn’t a membership, and nothing more is charged.}}',
+  'buy.card-words':
+    '{length, select, none {A gift of {tier}, for good. You get a code to pass on; nothing more is charged.} other {A gift of {tier} for {length}. You get a code to pass on; nothing more is charged.}}',
+  'buy.devices':
+    '{count, plural, one {The code you get works on # other device.} other {The code you get works on # other devices.}}',
+  'buy.held-until': 'You have this already, until {date}.',
+  'buy.held': 'You have this already.',
+  'buy.pay': 'Pay {amount}',
+  'buy.by-credit': 'Pay with your credit',
+  'buy.credit': 'Your credit',
+  'buy.nothing-more': 'none',
+  'buy.not-on-sale': 'This can’t be bought at the moment.',
+  'buy.button': 'Buy for',
+  'buy.for-length': '{length, select, none {Yours for good} other {Yours for {length}}}',
+  'code.opens': 'This code opens {name}.',
+  'code.opens-until': 'This code opens {name} until {date}.',
+  'code.yours':
+    'You bought it, so it is open to you wherever you’re signed in. The code is for other devices.',
+  'code.use-here': 'Use it in this browser',
 } as const;

@@ -201,4 +201,5 @@ export const site = {
   'by-mail.old-link': 'This link is too old, or incomplete. Ask for a new one.',
   'by-mail.ask-again': 'Ask again',
   'by-mail.link': 'Get new posts by email',
+  'pass.buy': 'Buy {name} for {amount}',
 } as const;

@@ -1,22 +1,48 @@
 import type { Question } from '@/core/access/decide';
 import { passesThatWouldOpen } from '@/core/access/would-open';
-import { keptPasses } from '@/tiers/services/lib/kept';
+import type { Length } from '@/core/instants';
+import { currentSite } from '@/platform/site';
+import { keptPasses, keptProducts } from '@/tiers/services/lib/kept';
+import { priceProduct } from '@/tiers/services/lib/product-price';
 
-/** A pass to be had at a doorstep, and the ways to get it. */
-export type OpeningPass = { id: string; name: string; hasPassword: boolean; byAddress: boolean };
+/** A pass to be had at a doorstep, and the ways to get it. `products`: what it is sold as; amounts in minor units. */
+export type OpeningPass = {
+  id: string;
+  name: string;
+  hasPassword: boolean;
+  byAddress: boolean;
+  products: { id: string; name: string; lasts: Length | null; amount: number; currency: string }[];
+};
 
 /** The passes to be had that would open what is asked about to someone who does not hold them. */
 export async function openingPasses(question: Question): Promise<OpeningPass[]> {
   const held = new Set(question.person.passes.map(({ pass }) => pass));
-  const offered = (await keptPasses()).filter(
-    ({ id, hasPassword, byAddress }) => (hasPassword || byAddress) && !held.has(id),
-  );
+  const sold = (await keptProducts()).filter(({ onSale }) => onSale);
+  const site = await currentSite();
+  const offered = (await keptPasses())
+    .map(({ id, name, hasPassword, byAddress }): OpeningPass => ({
+      id,
+      name,
+      hasPassword,
+      byAddress,
+      products: sold
+        .filter(({ passId }) => passId === id)
+        .map((product) => ({
+          id: product.id,
+          name: product.name,
+          lasts: product.lasts,
+          amount: priceProduct(site, product, '').amount,
+          currency: product.currency,
+        })),
+    }))
+    .filter(
+      ({ id, hasPassword, byAddress, products }) =>
+        (hasPassword || byAddress || products.length > 0) && !held.has(id),
+    );
   if (offered.length === 0) return [];
   const opening = passesThatWouldOpen(
     question,
     offered.map(({ id }) => id),
   );
-  return offered
-    .filter(({ id }) => opening.includes(id))
-    .map(({ id, name, hasPassword, byAddress }) => ({ id, name, hasPassword, byAddress }));
+  return offered.filter(({ id }) => opening.includes(id));
 }

@@ -42,7 +42,7 @@ const ACTIONS = {
 /** The member's own account: its sections are in order, and on or off, as the owner arranged them. */
 export default async function AccountPage() {
   const mine = await shown(myAccount(await currentActor()));
-  const { account, ways, notes, order, receipts } = mine;
+  const { account, ways, notes, order, receipts, hasPurchases } = mine;
   const { payments } = account;
   const t = await siteWords();
   // What was switched away from has its successor beside it; only the end of the line is shown.
@@ -141,6 +141,13 @@ export default async function AccountPage() {
             ),
           )}
         </div>
+        {hasPurchases && (
+          <p className="mt-4">
+            <SiteLink href="/account/purchases" className="text-spruce underline">
+              {t('purchases.title')}
+            </SiteLink>
+          </p>
+        )}
       </>
     ),
     words: subscriptions.map(

@@ -1,7 +1,9 @@
 'use server';
 
 import { forForm, text, type FormState } from '@/app/form-state';
-import { currentActor } from '@/app/session';
+import { redirect } from 'next/navigation';
+import { currentActor, setSecrets } from '@/app/session';
+import { enterPassCode } from '@/members/services/use-pass-code';
 import { redeemCode } from '@/members/services/redeem-code';
 
 export async function redeemAction(_: FormState, form: FormData): Promise<FormState> {
@@ -10,4 +12,12 @@ export async function redeemAction(_: FormState, form: FormData): Promise<FormSt
     problems: {},
     message: t('code.done', { name }),
   }));
+}
+
+export async function usePassCodeAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { word: text(form, 'word'), to: text(form, 'to') };
+  return forForm(enterPassCode(await currentActor(), input), async ({ browser, to }) => {
+    if (browser) await setSecrets({ passes: browser });
+    redirect(to);
+  });
 }

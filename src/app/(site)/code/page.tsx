@@ -4,11 +4,16 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentMember, siteWords } from '@/app/session';
 import { lookAtCode } from '@/members/services/redeem-code';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
-import { SiteLink, SiteLinkButton } from '@/kit/site-link';
+import { beginAccountAction } from '@/app/begin-account-action';
+import { startWords } from '@/app/start-words';
+import { StartForm } from '@/checkout/ui/start-form';
+import { SiteLink } from '@/kit/site-link';
+import { lookAtPassCode } from '@/members/services/use-pass-code';
+import { formStamp } from '@/platform/guard-form';
 import { buttonClass } from '@/kit/button';
 import { discountWords } from '@/words/discounts';
 import { lengthWords } from '@/words/offers';
-import { redeemAction } from './actions';
+import { redeemAction, usePassCodeAction } from './actions';
 
 export const generateMetadata = async (): Promise<Metadata> => ({
   title: (await siteWords())('code.title'),
@@ -22,8 +27,13 @@ export default async function CodePage({ searchParams }: { searchParams: Search 
   const [actor, member] = [await currentActor(), await currentMember()];
   const word = typed.trim().slice(0, 60);
   const looked = word ? await lookAtCode(actor, word) : null;
-  const problem = looked && !looked.ok ? (Object.values(t.problems(looked.problems))[0] ?? '') : '';
+  // A word that is no code of the site may be the personal code of a pass.
+  const isUnknown = looked !== null && !looked.ok && looked.problems.word?.code === 'checkout.code-invalid';
+  const pass = isUnknown ? await lookAtPassCode(actor, word) : null;
+  const wrong = pass ?? looked;
+  const problem = wrong && !wrong.ok ? (Object.values(t.problems(wrong.problems))[0] ?? '') : '';
   const found = looked?.ok ? looked.value : null;
+  const stamp = formStamp();
   const here = `/code?${new URLSearchParams({ word, ...(to && { to }) }).toString()}`;
   return (
     <div className="mx-auto w-full max-w-xl px-5 py-12">
@@ -34,6 +44,27 @@ export default async function CodePage({ searchParams }: { searchParams: Search 
         <button className={buttonClass(found ? 'quiet' : 'main')}>{t('code.look')}</button>
         <CodeProblem problem={problem} />
       </form>
+      {pass?.ok && (
+        <section className="mt-8 grid gap-4 rounded-card border border-line bg-surface p-6">
+          <p className="text-lg">
+            {pass.value.until
+              ? t('code.opens-until', { name: pass.value.name, date: t.until(pass.value.until) })
+              : t('code.opens', { name: pass.value.name })}
+          </p>
+          {pass.value.isBuyer ? (
+            <p className="text-muted">{t('code.yours')}</p>
+          ) : (
+            <ActionForm action={usePassCodeAction} className="grid gap-3">
+              <input type="hidden" name="word" value={word} />
+              <input type="hidden" name="to" value={to} />
+              <SubmitButton busy={t('code.taking')} className="w-fit px-8">
+                {t('code.use-here')}
+              </SubmitButton>
+              <FormMessage />
+            </ActionForm>
+          )}
+        </section>
+      )}
       {found?.gives && (
         <section className="mt-8 grid gap-4 rounded-card border border-line bg-surface p-6">
           <p className="text-lg">
@@ -51,12 +82,19 @@ export default async function CodePage({ searchParams }: { searchParams: Search 
               <FormMessage />
             </ActionForm>
           ) : (
-            <div className="flex flex-wrap items-center gap-4">
-              <SiteLinkButton href={`/sign-in?to=${encodeURIComponent(here)}`}>
-                {t('site.sign-in')}
-              </SiteLinkButton>
-              <span className="text-muted">{t('code.sign-in-first')}</span>
-            </div>
+            <>
+              <p className="text-muted">{t('code.sign-in-first')}</p>
+              <StartForm
+                words={startWords(t, 'code.title')}
+                action={beginAccountAction}
+                offerId=""
+                to={here}
+                name=""
+                code=""
+                stamp={stamp}
+                signInHref={`/sign-in?to=${encodeURIComponent(here)}`}
+              />
+            </>
           )}
         </section>
       )}

@@ -11,7 +11,8 @@ import { discountWords } from '@/words/discounts';
 import { CheckoutForm } from '@/checkout/ui/checkout-form';
 import { ChargeSummary } from '@/checkout/ui/charge-summary';
 import { RenewForm, SwitchLaterForm } from '@/checkout/ui/renew-and-switch-forms';
-import { StartForm, type StartWords } from '@/checkout/ui/start-form';
+import { startWords } from '@/app/start-words';
+import { StartForm } from '@/checkout/ui/start-form';
 import { joinAction, renewAction, startCheckoutAction, switchLaterAction } from './actions';
 
 type Props = {
@@ -217,15 +218,3 @@ export function Checkout({
     </div>
   );
 }
-
-const startWords = (t: Words): StartWords => ({
-  label: t('site.join'),
-  empty: t('checkout.leave-empty'),
-  email: t('checkout.email'),
-  hint: t('checkout.email-hint'),
-  busy: t('checkout.sending-code'),
-  button: t('signin.continue'),
-  noScript: t('checkout.no-script'),
-  havePassword: t('checkout.have-password'),
-  signIn: t('site.sign-in'),
-});

@@ -31,7 +31,7 @@ export async function transferDetailsOf(
       const settings = accounts.find(({ id }) => id === gatewayAccountId)?.settings;
       if (!subscriptionId || !reference || !until || !settings || !('payee' in settings)) return [];
       const { payee, account, bank } = settings;
-      return [[subscriptionId as string, { payee, account, bank, amount, currency, reference, until }]];
+      return [[subscriptionId, { payee, account, bank, amount, currency, reference, until }]];
     }),
   );
 }

@@ -6,7 +6,7 @@ import type { GatewayAccount } from '@/billing/store/gateways';
 import type { Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import type { Product } from '@/tiers/store/products';
-import type { ProductPrice } from './product-price';
+import type { ProductPrice } from '@/tiers/services/lib/product-price';
 
 /** What a book is told of the purchase of a product by card; minor units, tax included. */
 export const buyingOf = (product: Product, price: ProductPrice, id?: PurchaseId): Buying => ({

@@ -202,6 +202,7 @@ const markdown = new MarkdownManager({
       ['icon', 'asksName'],
     ),
     leaf('joinPanel', 'join-panel', { tiers: 'tiers' }),
+    leaf('buyPanel', 'buy-panel', { product: 'product' }),
     leaf('panel', 'panel', { panel: 'show' }),
     leaf('teaserEnd', 'teaser-end', {}),
   ],

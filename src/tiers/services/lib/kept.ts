@@ -1,5 +1,6 @@
 import { listOffers, listJoinLinks } from '@/tiers/store/offers';
 import { listPasses } from '@/tiers/store/passes';
+import { listProducts, type Product } from '@/tiers/store/products';
 import { listTiers } from '@/tiers/store/tiers';
 import { shelved } from '@/platform/shelf';
 import { pool } from '@/platform/store/db';
@@ -8,4 +9,5 @@ import { pool } from '@/platform/store/db';
 export const keptTiers = () => shelved('tiers', () => listTiers(pool()));
 export const keptOffers = () => shelved('offers', () => listOffers(pool()));
 export const keptJoinLinks = () => shelved('join links', () => listJoinLinks(pool()));
+export const keptProducts = (): Promise<Product[]> => shelved('products', () => listProducts(pool()));
 export const keptPasses = () => shelved('passes', () => listPasses(pool()));

@@ -95,6 +95,7 @@ export const content = {
   'desk-content.item-title': '{name} · Content',
   'desk-content.join-button': 'Join button: {label}',
   'desk-content.join-panel': 'Join panel: {tiers}',
+  'desk-content.buy-panel': 'Buy panel: {product}',
   'desk-content.join-panel-all': 'Join panel: all tiers',
   'desk-content.section': 'Section…',
   'desk-content.section-hint': 'Close what you have selected: a few words, or one or more paragraphs.',

@@ -11,6 +11,7 @@ import { letters } from './letters';
 import { mails } from './mails';
 import { members } from './members';
 import { money } from './money';
+import { products } from './products';
 import { settings } from './settings';
 import { settingsPrograms } from './settings-programs';
 import { settingsStaff } from './settings-staff';
@@ -23,6 +24,7 @@ export const DESK_PARTS = {
   frame,
   kit,
   letters,
+  products,
   mails,
   members,
   money,
@@ -44,6 +46,7 @@ export const desk = {
   ...frame,
   ...kit,
   ...letters,
+  ...products,
   ...mails,
   ...members,
   ...money,

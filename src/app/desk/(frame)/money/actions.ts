@@ -20,6 +20,7 @@ import { confirmTransfer, ignoreLine, restoreLine } from '@/billing/services/imp
 import { pauseSubscription, resumeSubscription } from '@/billing/services/pause-subscription';
 import { processAgain } from '@/billing/services/process-again';
 import { refundWasSent } from '@/billing/services/send-refund';
+import { sendPurchaseCode } from '@/members/services/my-purchases';
 import { refundPayment } from '@/billing/services/refund-payment';
 import { desk } from '@/words/desk';
 
@@ -185,4 +186,11 @@ export async function refundSentAction(_: FormState, form: FormData): Promise<Fo
     refundWasSent(await currentActor(), text(form, 'refund')),
     reload(desk('desk-money.marked-as-sent')),
   );
+}
+
+export async function sendPurchaseCodeAction(_: FormState, form: FormData): Promise<FormState> {
+  return forForm(sendPurchaseCode(await currentActor(), text(form, 'purchase')), ({ email }) => ({
+    problems: {},
+    message: desk('desk-products.code-sent', { email }),
+  }));
 }

@@ -12,6 +12,7 @@ import { LifeMark } from '@/kit/state-mark';
 import { Table } from '@/kit/table';
 import { listPath, readListSearch } from '../query';
 import { ModeNote } from '../mode-note';
+import { PurchaseDrawer } from '../purchase-drawer';
 import { SubscriptionDrawer } from '../subscription-drawer';
 import { desk } from '@/words/desk';
 
@@ -176,7 +177,11 @@ export default async function PaymentsPage({ searchParams }: { searchParams: Sea
         </div>
         {open && (
           <div className="mt-4">
-            <SubscriptionDrawer id={opened ?? ''} closeHref={at({})} may={staff.may} />
+            {opened ? (
+              <SubscriptionDrawer id={opened} closeHref={at({})} may={staff.may} />
+            ) : (
+              <PurchaseDrawer paymentId={open} closeHref={at({})} may={staff.may} />
+            )}
           </div>
         )}
       </div>
