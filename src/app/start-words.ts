@@ -5,7 +5,7 @@ import type { Words } from '@/words/words';
 /** What the form says in which a visitor gives an address. `label`: what it is for. */
 export const startWords = (
   t: Words,
-  label: 'site.join' | 'buy.title' | 'code.title' = 'site.join',
+  label: 'site.join' | 'buy.title' | 'code.title' | 'register.title' = 'site.join',
 ): StartWords => ({
   label: t(label),
   empty: t('checkout.leave-empty'),

@@ -5,6 +5,7 @@ import { unfinished } from './mails/unfinished';
 import { welcome } from './mails/welcome';
 import { gift } from './mails/gift';
 import { signInLink } from './mails/sign-in-link';
+import { joinInvite } from './mails/join-invite';
 import { staffInvite } from './mails/staff-invite';
 import { boughtCode } from './mails/bought-code';
 import { bought } from './mails/bought';
@@ -38,6 +39,7 @@ export const MAILS = [
   noAccount,
   signInLink,
   staffInvite,
+  joinInvite,
   readLink,
   unfinished,
   welcome,
@@ -114,6 +116,7 @@ export const HOLDS_SECRET: Template[] = [
   'unfinished',
   'read-link',
   'confirm-mails',
+  'join-invite',
   'bought',
   'bought-code',
 ];

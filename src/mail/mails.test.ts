@@ -136,6 +136,12 @@ const MAILS: MailContent[] = [
     until: null,
     secret: { code: 'the-secret-link', path: '/join/the-secret-link' },
   },
+  {
+    template: 'join-invite',
+    tierName: 'Observer',
+    words: 'Do come.',
+    secret: { path: '/join/the-secret-link' },
+  },
   { template: 'confirm-mails', secret: { path: '/join/the-secret-link' }, hours: 48 },
   { template: 'address-changed', email: 'new@moor.example' },
   { template: 'unfinished', tierName: 'Observer', secret: { path: '/join/the-secret-link' }, days: 7 },

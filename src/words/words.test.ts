@@ -34,6 +34,7 @@ const BY_STATE = [
   'desk-letters.topic-',
   'desk-letters.chosen-',
   'desk-members.shows-',
+  'desk-members.lane-',
   'desk-members.source-',
   'desk-members.facet-',
   'desk-members.deed-',

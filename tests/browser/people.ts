@@ -126,7 +126,7 @@ export async function signInAs(page: Page, { email, password }: Person): Promise
 /** Fills in one of the stand-in's cards with one click in its frame. */
 export async function pickCard(page: Page, title: string): Promise<void> {
   const frame = page.frameLocator('iframe[title^="Card details"]');
-  await frame.getByRole('button', { name: title }).click();
+  await frame.getByRole('button', { name: title, exact: true }).click();
   await expect(frame.getByLabel('Card number')).toHaveValue(/^902 /);
 }
 

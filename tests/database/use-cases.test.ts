@@ -44,7 +44,7 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
   ...each(
     ['owner', 'helper'],
-    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup addGroupSource removeGroupSource newLetter saveLetter deleteLetter sendLetter holdLetter tryLetter removeAddress setMailTopic',
+    'countForChange changeMembers exportMembers addMember importMembers giveTier changeGift takeGift givePass takePass blockMember unblockMember sendSignInLink removeMember endSubscription loggedMail mailLog addNote removeNote sendMailAgain switchForMember switchWays saveGroup deleteGroup addMembersToGroup addMemberToGroup removeMemberFromGroup addGroupSource removeGroupSource inviteChoices inviteToJoin newLetter saveLetter deleteLetter sendLetter holdLetter tryLetter removeAddress setMailTopic',
   ),
   // Money, tiers and the site itself.
   ...each(
@@ -60,7 +60,7 @@ const STAFF: Record<string, StaffRole[]> = {
 const PUBLIC = words(
   `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
-   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount lookAtPassCode enterPassCode`,
+   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount registering lookAtPassCode enterPassCode`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(

@@ -175,7 +175,7 @@ export async function listDevicesOf(
 ): Promise<PassDevice[]> {
   return many(
     db,
-    `SELECT p.id, m.name AS member_name, p.since_at AS since FROM held_passes p LEFT JOIN members m ON m.id = p.member_id
+    `SELECT p.id, coalesce(nullif(m.name, ''), m.email) AS member_name, p.since_at AS since FROM held_passes p LEFT JOIN members m ON m.id = p.member_id
      WHERE p.purchase_id = $1 AND p.member_id IS DISTINCT FROM $2 AND NOT p.is_revoked AND ${passHeldAt('p', '$3', '$4')} ORDER BY p.since_at, p.id`,
     [id, memberId, mode, at],
   );

@@ -117,7 +117,7 @@ export async function listPayments(
   const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
     db,
     `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.is_returned, p.gateway_account_id,
-       c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, (SELECT d.name FROM products d WHERE d.id = u.product_id) AS product_name, m.id AS member_id, m.name AS member_name,
+       c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, (SELECT d.name FROM products d WHERE d.id = u.product_id) AS product_name, m.id AS member_id, coalesce(nullif(m.name, ''), m.email) AS member_name,
        d.state AS dispute, ${REFUNDED} AS refunded
      FROM (SELECT p.* FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${order}
        OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}) p

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Offer } from '../offers/offer';
 import type { Subscription } from './book';
-import { billingAhead, nextCharge, reminderOf, type Schedule } from './upcoming';
+import { billingAhead, chargesAhead, nextCharge, reminderOf, type Schedule } from './upcoming';
 
 const joined = '2027-01-31T12:00:00Z';
 const s: Subscription = {
@@ -96,6 +96,33 @@ describe('the next charge', () => {
       steps: [{ kind: 'repeat', amount: 0, every: { n: 1, unit: 'month' }, times: null }],
     };
     expect(nextCharge(s, context(free))).toBeNull();
+  });
+});
+
+describe('the charges ahead', () => {
+  const ahead = (one: Subscription, schedule: Schedule) =>
+    chargesAhead(one, schedule, '2027-08-01T00:00:00Z').map(({ at, amount }) => [at.slice(0, 10), amount]);
+
+  it('are those of the calendar, with the discount as long as it lasts', () => {
+    const halved = { ...s, discount: { share: 50, charges: 2 } };
+    expect(ahead(halved, context(monthly))).toEqual([
+      ['2027-03-31', 300],
+      ['2027-04-30', 300],
+      ['2027-05-31', 600],
+      ['2027-06-30', 600],
+      ['2027-07-31', 600],
+    ]);
+  });
+
+  it('follow a switch that waits, and are none where nothing more comes', () => {
+    const warden = { ...monthly, tier: 'warden', joiningFee: undefined };
+    warden.steps = [{ kind: 'repeat', amount: 1500, every: { n: 2, unit: 'month' }, times: null }];
+    expect(ahead({ ...s, switchesTo: 'w' }, context(monthly, { w: warden }))).toEqual([
+      ['2027-03-31', 1500],
+      ['2027-05-31', 1500],
+      ['2027-07-31', 1500],
+    ]);
+    expect(ahead({ ...s, state: 'cancelling' }, context(monthly))).toEqual([]);
   });
 });
 

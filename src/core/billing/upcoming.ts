@@ -1,6 +1,6 @@
 import { addLength, localDate } from '../calendar';
 import { isBefore, type Instant, type Length } from '../instants';
-import { discounted } from './discount';
+import { afterCharge, discounted } from './discount';
 import { billingStages, type BillingStage } from '../offers/carries';
 import type { Offer } from '../offers/offer';
 import { nextAt, type Place } from '../offers/place';
@@ -47,6 +47,40 @@ export function nextCharge(
     const skipFee = here.skipFee || period.joiningFee > 0;
     here = { ...here, skipFee, last: { step: period.step, n: period.n, to: period.to } };
   }
+}
+
+/** So many charges are worked out ahead, at most. */
+const MOST_AHEAD = 60;
+
+/** The charges until an instant as things are: none fails, and nothing is cancelled. Minor units, before credit. */
+export function chargesAhead(
+  s: Subscription,
+  context: Schedule,
+  until: Instant,
+): { at: Instant; amount: number }[] {
+  const charges: { at: Instant; amount: number }[] = [];
+  for (let here = s; charges.length < MOST_AHEAD;) {
+    const next = nextCharge(here, context);
+    if (!next || !isBefore(next.at, until)) break;
+    const { at, amount, period } = next;
+    charges.push({ at, amount });
+    const { offer, place } = ahead(here, context);
+    const isSame = offer === here.offer;
+    here = {
+      ...here,
+      state: 'active',
+      offer,
+      switchesTo: null,
+      movesTo: null,
+      discount: isSame ? afterCharge(here.discount, period.amount - period.joiningFee) : null,
+      place: {
+        ...place,
+        skipFee: place.skipFee || period.joiningFee > 0,
+        last: { step: period.step, n: period.n, to: period.to },
+      },
+    };
+  }
+  return charges;
 }
 
 const isEndlesslyFree = (offer: Offer, { step: index, to, amount }: Period): boolean => {

@@ -13,10 +13,12 @@ import { siteNow } from '@/platform/clock';
 import { config } from '@/platform/config';
 import { nothing } from '@/platform/inputs';
 import { record } from '@/platform/record';
-import { done, type Result } from '@/platform/result';
+import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
-import { transaction } from '@/platform/store/db';
+import { pool, transaction } from '@/platform/store/db';
 import { setDoorstep, setGeneral, type Site } from '@/platform/store/site';
+import { listTiers } from '@/tiers/store/tiers';
+import { listOffers } from '@/tiers/store/offers';
 import { staffUse } from '@/platform/use';
 import { isLanguage, LANGUAGES, type Language } from '@/words/languages';
 import { say } from '@/words/problems';
@@ -28,7 +30,7 @@ const bySetUp = staffUse('set up the site');
 /** What the site is called, where it is, and how it writes. */
 export const generalSettings = bySetUp('general-settings', nothing, async () => {
   const site = await currentSite();
-  const { name, language, zone, currency, joinRhythm, joining } = site;
+  const { name, language, zone, currency, joinRhythm, joining, registerOfferId } = site;
   const offered = await offeredTiers(site);
   return done({
     name,
@@ -42,10 +44,22 @@ export const generalSettings = bySetUp('general-settings', nothing, async () => 
     now: siteNow(site),
     joinRhythm,
     joining,
+    registerOfferId,
+    /** The free offers of which one can be what people get who register. */
+    freeOffers: await freeOffers(),
     /** Between which the join page can switch. */
     rhythms: rhythmsToChoose(offered.map(({ offers }) => offers.map((offer) => offer.definition))),
   });
 });
+
+async function freeOffers(): Promise<{ id: string; name: string }[]> {
+  const names = new Map(
+    (await listTiers(pool())).filter(({ retiredAt }) => !retiredAt).map(({ id, name }) => [id, name]),
+  );
+  return (await listOffers(pool()))
+    .filter(({ isPaid, onSale, tierId }) => !isPaid && onSale && names.has(tierId))
+    .map(({ id, name, tierId }) => ({ id, name: `${names.get(tierId)}, ${name}` }));
+}
 
 const inputSchema = z.object({
   name: z.string().trim().min(1, say('site.no-name')).max(80),
@@ -59,6 +73,8 @@ const inputSchema = z.object({
     .optional(),
   /** How people can join at all. */
   joining: z.enum(JOINING).optional(),
+  /** The free offer that people get who register; null: none. */
+  registerOfferId: z.string().max(200).nullable().optional(),
 });
 
 export const saveGeneral = bySetUp(
@@ -66,11 +82,15 @@ export const saveGeneral = bySetUp(
   inputSchema,
   async (actor, input): Promise<Result<null>> => {
     const site = await currentSite();
+    const { registerOfferId = site.registerOfferId } = input;
+    if (registerOfferId !== null && !(await freeOffers()).some(({ id }) => id === registerOfferId))
+      return refusedField('registerOfferId', 'value.choose');
     return transaction(async (db) => {
       await setGeneral(db, {
         ...input,
         joinRhythm: input.joinRhythm ?? site.joinRhythm,
         joining: input.joining ?? site.joining,
+        registerOfferId,
       });
       await setDoorstep(db, doorstepIn(site, input.language));
       await setSearchLanguage(db, searchLanguageOf(input));

@@ -74,7 +74,7 @@ export async function listSubscriptions(
   );
   const rows = await many<SubscriptionRow>(
     db,
-    `SELECT s.id, s.member_id, m.name AS member_name, s.offer_version_id, s.state, s.began_at, s.due_at, s.paid_through, s.method_label,
+    `SELECT s.id, s.member_id, coalesce(nullif(m.name, ''), m.email) AS member_name, s.offer_version_id, s.state, s.began_at, s.due_at, s.paid_through, s.method_label,
        s.gateway_account_id, s.pauses, s.disputes <> '{}' AS is_disputed FROM subscriptions s JOIN members m ON m.id = s.member_id ${narrowed.sql}
      ORDER BY ${SUBSCRIPTION_ORDER[filter.sort]} OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}`,
     narrowed.values,

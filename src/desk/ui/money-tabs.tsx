@@ -7,7 +7,7 @@ const TABS = [
   { id: 'due', name: desk('desk.upcoming-charges'), path: '/desk/money/due' },
   { id: 'failed', name: desk('desk.failed-payments'), path: '/desk/money/failed' },
   { id: 'transfers', name: desk('desk-money.transfers'), path: '/desk/money/transfers' },
-  { id: 'products', name: desk('desk-products.title'), path: '/desk/money/products' },
+  { id: 'products', name: desk('desk-products.for-sale'), path: '/desk/money/products' },
   { id: 'codes', name: desk('desk-codes.codes'), path: '/desk/money/codes' },
   { id: 'books', name: desk('desk-money.books'), path: '/desk/money/books' },
   { id: 'gateways', name: desk('desk-money.gateways'), path: '/desk/money/gateways' },

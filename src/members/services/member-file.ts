@@ -1,4 +1,5 @@
 import { deskWords } from '@/platform/site';
+import { laneWindow, monthsOf, partsOf, placeOf, type LanePart, type LaneWindow } from '@/core/reports/lanes';
 import { compare, type Instant } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
 import { listAudit } from '@/platform/store/audit';
@@ -25,11 +26,62 @@ export type TimelineEntry = {
   tone: 'plain' | 'good' | 'bad' | 'mail';
 };
 
+/** What is held and paid over time; places in per cent of the width. Amounts in minor units. */
+export type Lanes = {
+  window: LaneWindow;
+  months: { at: Instant; left: number }[];
+  now: number;
+  holds: { id: string; name: string; parts: LanePart[] }[];
+  money: {
+    id: string;
+    left: number;
+    at: Instant;
+    amount: number;
+    currency: string;
+    is: 'paid' | 'declined' | 'ahead';
+  }[];
+};
+
+function lanesOf(account: MemberAccount, joined: Instant): Lanes {
+  const { now, zone } = account;
+  const first = account.holdings.map(({ fromAt }) => fromAt).sort(compare)[0] ?? joined;
+  const window = laneWindow(first, now, zone);
+  const isIn = (at: Instant): boolean => compare(window.from, at) <= 0 && compare(at, window.to) < 0;
+  const past = account.payments.flatMap(({ id, at, amount, currency, state }): Lanes['money'] =>
+    (state === 'succeeded' || state === 'declined') && isIn(at)
+      ? [{ id, at, left: placeOf(window, at), amount, currency, is: state === 'succeeded' ? 'paid' : state }]
+      : [],
+  );
+  const ahead = account.subscriptions.flatMap(({ subscription, offer, ahead: charges }): Lanes['money'] =>
+    charges
+      .filter(({ at }) => isIn(at))
+      .map(({ at, amount }) => ({
+        id: `${subscription.id}:${at}`,
+        at,
+        left: placeOf(window, at),
+        amount,
+        currency: offer.definition.currency,
+        is: 'ahead' as const,
+      })),
+  );
+  return {
+    window,
+    months: monthsOf(window, zone),
+    now: placeOf(window, now),
+    holds: account.holdings.flatMap(({ id, tier, tierId, fromAt, untilAt }) => {
+      const parts = partsOf(window, fromAt, untilAt);
+      return parts.length > 0 ? [{ id, name: tier?.name ?? tierId, parts }] : [];
+    }),
+    money: [...past, ...ahead],
+  };
+}
+
 /** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
 async function readFile(id: string): Promise<{
   member: Member;
   account: MemberAccount;
   timeline: TimelineEntry[];
+  lanes: Lanes;
   /** What they answered when they joined, newest first. */
   answers: (JoinAnswer & { at: Instant })[];
   notes: MemberNote[];
@@ -112,6 +164,7 @@ async function readFile(id: string): Promise<{
     account,
     answers,
     notes,
+    lanes: lanesOf(account, member.joinedAt),
     timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)),
   };
 }

@@ -45,6 +45,8 @@ export type Site = {
   joinRhythm: string;
   /** How people can join at all; a tier can be stricter. */
   joining: Joining;
+  /** The free offer of those who register without choosing one; null: an account without a tier. */
+  registerOfferId: string | null;
   senderName: string;
   senderAddress: string;
   /** Whether members may delete their own account. */
@@ -79,7 +81,7 @@ export type Site = {
 
 const FIND_SITE = prepared(
   'find-site',
-  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, joining, sender_name, sender_address,
+  `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, joining, register_offer_id, sender_name, sender_address,
        may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above, letters_per_minute, asks_letters, counts_opens,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
@@ -258,12 +260,13 @@ export async function setGeneral(
     currency,
     joinRhythm,
     joining,
-  }: Pick<Site, 'name' | 'language' | 'zone' | 'currency' | 'joinRhythm' | 'joining'>,
+    registerOfferId,
+  }: Pick<Site, 'name' | 'language' | 'zone' | 'currency' | 'joinRhythm' | 'joining' | 'registerOfferId'>,
 ): Promise<void> {
   await run(
     db,
-    'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4, join_rhythm = $5, joining = $6',
-    [name, language, zone, currency, joinRhythm, joining],
+    'UPDATE site SET name = $1, language = $2, zone = $3, currency = $4, join_rhythm = $5, joining = $6, register_offer_id = $7',
+    [name, language, zone, currency, joinRhythm, joining, registerOfferId],
   );
 }
 

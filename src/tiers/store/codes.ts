@@ -13,7 +13,13 @@ export type CodeBatch = CodeTerms & {
   createdAt: Instant;
 };
 /** One code, with what it does. */
-export type Code = CodeTerms & { id: string; batchId: string; word: string };
+export type Code = CodeTerms & {
+  id: string;
+  batchId: string;
+  word: string;
+  /** Of an invitation: the address of the one person for whom it is. */
+  email: string | null;
+};
 
 const TERMS = `b.admits, b.discount, b.currency, b.tier_ids, b.gives, b.most_uses, b.most_per_person, b.first_day, b.last_day, b.new_members_only, b.is_on`;
 const { discount, gives } = codeTermsSchema.shape;
@@ -37,7 +43,7 @@ export async function findBatch(db: Db, id: string): Promise<CodeBatch | undefin
 export async function findCode(db: Db, word: string): Promise<Code | undefined> {
   return maybeOne(
     db,
-    `SELECT c.id, c.batch_id, c.word, ${TERMS} FROM codes c JOIN code_batches b ON b.id = c.batch_id WHERE c.word = lower(trim($1))`,
+    `SELECT c.id, c.batch_id, c.word, c.email, ${TERMS} FROM codes c JOIN code_batches b ON b.id = c.batch_id WHERE c.word = lower(trim($1))`,
     [word],
     JSON_COLUMNS,
   );
@@ -47,7 +53,7 @@ export async function findCode(db: Db, word: string): Promise<Code | undefined> 
 export async function lockCode(db: Transaction, id: string): Promise<Code | undefined> {
   return maybeOne(
     db,
-    `SELECT c.id, c.batch_id, c.word, ${TERMS} FROM codes c JOIN code_batches b ON b.id = c.batch_id WHERE c.id = $1 FOR UPDATE`,
+    `SELECT c.id, c.batch_id, c.word, c.email, ${TERMS} FROM codes c JOIN code_batches b ON b.id = c.batch_id WHERE c.id = $1 FOR UPDATE`,
     [id],
     JSON_COLUMNS,
   );
@@ -130,6 +136,19 @@ export async function insertCodes(db: Db, batchId: string, words: string[]): Pro
     db,
     'INSERT INTO codes (batch_id, word) SELECT $1, lower(w) FROM unnest($2::text[]) w ON CONFLICT (word) DO NOTHING',
     [batchId, words],
+  );
+}
+
+/** Adds codes to a batch that are good for one person each. */
+export async function insertInvitations(
+  db: Db,
+  batchId: string,
+  invited: { word: string; email: string }[],
+): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO codes (batch_id, word, email) SELECT $1, lower(w), e FROM unnest($2::text[], $3::text[]) i (w, e)',
+    [batchId, invited.map(({ word }) => word), invited.map(({ email }) => email)],
   );
 }
 

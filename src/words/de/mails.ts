@@ -179,4 +179,9 @@ export const mails: Record<keyof typeof en, string> = {
   'mail-bought.until': 'Sie haben Zugang bis {date}.',
   'mail-bought.receipt': 'Ihre Quittung: {url}',
   'mail-bought.link': 'Code verwenden',
+
+  'mail-join-invite.subject': 'Einladung zu {site}',
+  'mail-join-invite.words': '{site} lädt Sie ein, Mitglied zu werden: {tier}.',
+  'mail-join-invite.yours-alone': 'Der Link ist nur für Sie und gilt 30 Tage.',
+  'mail-join-invite.link': 'Beitreten: {tier}',
 };

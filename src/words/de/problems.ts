@@ -123,6 +123,7 @@ export const problems: Record<keyof typeof en, string> = {
   'code.used-up-all': 'Dieser Code ist aufgebraucht.',
   'code.used-by-you': 'Sie haben diesen Code schon verwendet.',
   'code.new-only': 'Dieser Code ist für Menschen, die neu hier sind.',
+  'code.of-another': 'Diese Einladung ging an eine andere E-Mail-Adresse. Melden Sie sich mit dieser an.',
   'code.not-for-this': 'Der Code ist gültig, aber nicht für dieses Angebot.',
   'code.gives-nothing': 'Dieser Code gibt allein nichts. Verwenden Sie ihn beim Beitritt.',
   'code.changes-price':

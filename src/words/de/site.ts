@@ -214,4 +214,8 @@ export const site: Record<keyof typeof en, string> = {
   'by-mail.ask-again': 'Neuen Link anfordern',
   'by-mail.link': 'Neue Beiträge per E-Mail erhalten',
   'pass.buy': '{name} kaufen für {amount}',
+
+  'register.title': 'Konto anlegen',
+  'register.link': 'Kostenloses Konto anlegen',
+  'register.closed': 'Ein Konto gibt es hier mit einer Mitgliedschaft. Sehen Sie, wie Sie beitreten.',
 };

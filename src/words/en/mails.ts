@@ -168,4 +168,9 @@ export const mails = {
   'mail-bought.until': 'It is yours until {date}.',
   'mail-bought.receipt': 'Your receipt: {url}',
   'mail-bought.link': 'Use the code',
+
+  'mail-join-invite.subject': 'You’re invited to join {site}',
+  'mail-join-invite.words': '{site} invites you to join as {tier}.',
+  'mail-join-invite.yours-alone': 'The link is for you alone, and works for 30 days.',
+  'mail-join-invite.link': 'Join as {tier}',
 } as const;

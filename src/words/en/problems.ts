@@ -113,6 +113,7 @@ export const problems = {
   'code.used-up-all': 'This code has been used up.',
   'code.used-by-you': 'You have used this code already.',
   'code.new-only': 'This code is for people who are new here.',
+  'code.of-another': 'This invitation was sent to another email address. Sign in with that one.',
   'code.not-for-this': 'This code is good, but not for this offer.',
   'code.gives-nothing': 'This code gives nothing by itself. Use it when you join.',
   'code.changes-price': 'This code changes the price. Choose “Use the code” first to see what you would pay.',

@@ -202,4 +202,8 @@ export const site = {
   'by-mail.ask-again': 'Ask again',
   'by-mail.link': 'Get new posts by email',
   'pass.buy': 'Buy {name} for {amount}',
+
+  'register.title': 'Create an account',
+  'register.link': 'Create a free account',
+  'register.closed': 'Accounts come with a membership here. See how to join.',
 } as const;

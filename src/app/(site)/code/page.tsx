@@ -40,6 +40,7 @@ export default async function CodePage({ searchParams }: { searchParams: Search 
       <h1 className="text-4xl">{t('code.title')}</h1>
       {!found && <p className="mt-2 text-lg text-muted">{t('code.intro')}</p>}
       <form className="mt-6 flex flex-wrap items-end gap-3">
+        {to && <input type="hidden" name="to" value={to} />}
         <CodeField t={t} name="word" word={word} problem={problem} />
         <button className={buttonClass(found ? 'quiet' : 'main')}>{t('code.look')}</button>
         <CodeProblem problem={problem} />

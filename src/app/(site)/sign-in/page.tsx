@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
-import { siteWords } from '@/app/session';
+import { currentActor, shown, siteWords } from '@/app/session';
+import { registering } from '@/checkout/services/registering';
 import { SiteLink } from '@/kit/site-link';
 import { searchOf, type Search } from '@/app/search';
 import { askForCodeAction, signInAction } from '@/app/sign-in-action';
@@ -12,6 +13,7 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 
 export default async function SignInPage({ searchParams }: { searchParams: Search }) {
   const t = await siteWords();
+  const { isOpen } = await shown(registering(await currentActor()));
   const to = safeReturn((await searchOf(searchParams)).to ?? '/account');
   return (
     <div className="mx-auto w-full max-w-sm px-5 py-14">
@@ -23,6 +25,14 @@ export default async function SignInPage({ searchParams }: { searchParams: Searc
         <SiteLink href="/join" className="text-spruce underline">
           {t('signin.how-to-join')}
         </SiteLink>
+        {isOpen && (
+          <>
+            {' · '}
+            <SiteLink href="/register" className="text-spruce underline">
+              {t('register.link')}
+            </SiteLink>
+          </>
+        )}
       </p>
     </div>
   );

@@ -1,5 +1,7 @@
 import { sectionsFor, type SectionId } from '@/core/account-sections';
 import { compare, type Instant } from '@/core/instants';
+import { addLength } from '@/core/calendar';
+import { chargesAhead } from '@/core/billing/upcoming';
 import { deedsOpen, type Deed } from '@/core/billing/deeds';
 import { creditLeft } from '@/core/billing/credit';
 import { figuresOfNext, looking } from '@/core/billing/figures';
@@ -24,6 +26,9 @@ import type { Words } from '@/words/speak';
 import { transferDetailsOf, type TransferDetails } from '@/billing/services/lib/transfer-details';
 import { keptTiers } from '@/tiers/services/lib/kept';
 
+/** How far ahead charges are shown. */
+const AHEAD = { n: 6, unit: 'month' } as const;
+
 export type SubscriptionView = {
   subscription: StoredSubscription;
   offer: StoredOffer;
@@ -39,6 +44,8 @@ export type SubscriptionView = {
   } | null;
   /** What money will be asked for, as things are, and what credit pays of it; minor units. */
   next: { at: Instant; amount: number; credit: number; currency: string } | null;
+  /** The charges of the next half year as things are, before credit; minor units. */
+  ahead: { at: Instant; amount: number }[];
   /** The transfer that is awaited for it. */
   transfer: TransferDetails | null;
   /** What would not be refused now. */
@@ -113,6 +120,7 @@ export async function memberAccount(
         credit: next.credit,
         currency: (movesTo ?? offer).definition.currency,
       },
+      ahead: running ? chargesAhead(running, context, addLength(at, AHEAD, site.zone)) : [],
       transfer: transfers.get(subscription.id) ?? null,
       deeds: deedsOpen(own.book, subscription.id, context, at).filter(
         (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),

@@ -4,6 +4,7 @@ import type { MemberId } from '@/core/ids';
 import type { Problem } from '@/core/problem';
 import { codeAgainst, discountFor } from '@/core/tiers/codes';
 import { countUses, hadSubscription } from '@/billing/store/code-uses';
+import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import type { Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
@@ -41,6 +42,9 @@ export async function judgeCode(
     memberId === null || !code.newMembersOnly ? null : !(await hadSubscription(db, memberId, site.mode));
   const against = codeAgainst(code, { uses, today: localDate(siteNow(site), site.zone), isNew });
   if (against) return { ok: false, problem: against };
+  // Who was invited is known by their address, once that is confirmed.
+  const member = code.email !== null && memberId ? await findMember(db, memberId) : undefined;
+  if (member && member.email !== code.email) return { ok: false, problem: problem('code.of-another') };
   const admits = code.admits.includes(offer.tierId);
   const discount = discountFor(code, offer.tierId, offer.definition.currency);
   if (!admits && !discount) return { ok: false, problem: problem('code.not-for-this') };

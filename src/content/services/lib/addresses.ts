@@ -19,6 +19,7 @@ const RESERVED = new Set([
   'comments',
   'mail-off',
   'by-mail',
+  'register',
   'buy',
   'embed',
   'code',

@@ -19,6 +19,8 @@ export const mails = {
   'desk-mails.bought-when': 'Someone buys a pass or a gift card. It holds the receipt and the code.',
   'desk-mails.bought-code': 'Code sent again',
   'desk-mails.bought-code-when': 'The buyer of a pass or a gift card asks for its code again.',
+  'desk-mails.join-invite': 'Invitation to join',
+  'desk-mails.join-invite-when': 'You invite someone to join.',
   'desk-mails.code': 'Confirmation code',
   'desk-mails.code-when': 'Someone joins, signs in without a password, or changes their email address.',
   'desk-mails.dispute-lost': 'Dispute lost',

@@ -294,4 +294,27 @@ export const members = {
   'desk-members.section-words': 'Welcome text of each tier',
   'desk-members.section-receipts': 'Receipts',
   'desk-members.section-payments': 'Payments, including declined',
+
+  'desk-members.invite': 'Invite',
+  'desk-members.invite-intro':
+    'Each person gets an email with a link of their own. It works for their address alone, for 30 days, also where joining needs a code.',
+  'desk-members.invite-to': 'To join with',
+  'desk-members.invite-addresses-hint':
+    'One to a line, or separated by commas; 500 at most. Members are left out.',
+  'desk-members.invite-words': 'A few words of your own (optional)',
+  'desk-members.invite-words-hint': 'They come before the link.',
+  'desk-members.inviting': 'Inviting…',
+  'desk-members.invite-send': 'Send the invitations',
+  'desk-members.invited':
+    '{count, plural, =0 {Nobody was invited.} one {# person was invited.} other {# people were invited.}}',
+  'desk-members.invited-already': 'Members already: {addresses}.',
+  'desk-members.invited-unreadable': 'Not an email address: {addresses}.',
+
+  'desk-members.lanes': 'Held and paid over time',
+  'desk-members.lane-holds': 'Holds',
+  'desk-members.lane-money': 'Money',
+  'desk-members.lane-no-money': 'No payments in this time',
+  'desk-members.lane-paid': '{amount} paid on {date}',
+  'desk-members.lane-declined': '{amount} declined on {date}',
+  'desk-members.lane-ahead': '{amount} due on {date}',
 } as const;

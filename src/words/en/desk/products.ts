@@ -1,6 +1,7 @@
 /** Passes and gift cards that are sold. */
 export const products = {
   'desk-products.title': 'Passes and gift cards',
+  'desk-products.for-sale': 'For sale',
   'desk-products.intro':
     'Sell a pass to named items without any tier, or a gift card of a tier that one person buys and another uses. Both are paid once, by card.',
   'desk-products.add': 'Sell something',

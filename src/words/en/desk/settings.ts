@@ -270,4 +270,9 @@ export const settings = {
   'desk-settings.line-changed': 'changed',
   'desk-settings.line-same': 'unchanged',
   'desk-settings.line-problem': 'problem',
+
+  'desk-settings.registers-with': 'People who register free get',
+  'desk-settings.registers-with-nothing': 'an account without a tier',
+  'desk-settings.registers-with-hint':
+    'For people who create an account at /register without choosing a tier.',
 } as const;

@@ -8,6 +8,7 @@ import { addMember } from '@/members/services/add-member';
 import { blockMember, unblockMember } from '@/members/services/block-member';
 import { changeGift, giveTier, takeGift } from '@/members/services/gifts';
 import { givePass, takePass } from '@/members/services/given-passes';
+import { inviteToJoin } from '@/members/services/invite-to-join';
 import { mergeMembers } from '@/members/services/merge-members';
 import { removeMember } from '@/members/services/remove-member';
 import { sendSignInLink } from '@/members/services/send-sign-in-link';
@@ -107,4 +108,22 @@ export async function mergeAction(_: FormState, form: FormData): Promise<FormSta
 
 export async function removeAccountAction(_: FormState, form: FormData): Promise<FormState> {
   return forForm(removeMember(await currentActor(), text(form, 'member')), () => redirect('/desk/members'));
+}
+
+export async function inviteToJoinAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = {
+    addresses: text(form, 'addresses'),
+    offerId: text(form, 'offerId'),
+    words: text(form, 'words'),
+  };
+  return forForm(inviteToJoin(await currentActor(), input), ({ invited, already, unreadable }) => ({
+    problems: {},
+    message: [
+      desk('desk-members.invited', { count: invited }),
+      already.length > 0 && desk('desk-members.invited-already', { addresses: already.join(', ') }),
+      unreadable.length > 0 && desk('desk-members.invited-unreadable', { addresses: unreadable.join(', ') }),
+    ]
+      .filter(Boolean)
+      .join(' '),
+  }));
 }

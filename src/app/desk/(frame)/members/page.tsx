@@ -77,6 +77,9 @@ export default async function MembersPage({ searchParams }: { searchParams: Sear
             <Link href="/desk/members/new" className="text-spruce underline">
               {desk('desk-members.add-member')}
             </Link>
+            <Link href="/desk/members/invite" className="text-spruce underline">
+              {desk('desk-members.invite')}
+            </Link>
             <Link href="/desk/members/import" className="text-spruce underline">
               {desk('desk-members.import-link')}
             </Link>

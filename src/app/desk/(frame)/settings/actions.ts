@@ -31,6 +31,7 @@ export async function saveGeneralAction(_: FormState, form: FormData): Promise<F
     currency: text(form, 'currency'),
     joinRhythm: given(form, 'joinRhythm'),
     joining: given(form, 'joining'),
+    registerOfferId: form.has('registerOfferId') ? text(form, 'registerOfferId') || null : undefined,
   };
   return forForm(saveGeneral(await currentActor(), input), () => {
     revalidatePath('/', 'layout');

@@ -75,6 +75,19 @@ export default async function GeneralPage() {
             </option>
           ))}
         </SelectField>
+        <SelectField
+          name="registerOfferId"
+          label={desk('desk-settings.registers-with')}
+          defaultValue={site.registerOfferId ?? ''}
+          hint={desk('desk-settings.registers-with-hint')}
+        >
+          <option value="">{desk('desk-settings.registers-with-nothing')}</option>
+          {site.freeOffers.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
         {site.rhythms.length > 1 && (
           <SelectField
             name="joinRhythm"

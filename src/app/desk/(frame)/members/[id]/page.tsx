@@ -9,13 +9,14 @@ import { memberFile } from '@/members/services/member-file';
 import { mailTopicsOf } from '@/mail/services/mail-topics';
 import { lettersOpenedBy } from '@/members/services/letter-opens';
 import { groupsOfMember } from '@/members/services/groups';
-import { localDate } from '@/core/calendar';
+import { localDate, localMonth } from '@/core/calendar';
 import { GiveForm } from '@/members/ui/give-form';
 import { HoldingsList } from '@/members/ui/holdings-list';
 import { MemberTools } from '@/members/ui/member-tools';
 import { CanRead } from '@/members/ui/can-read';
 import { MemberGroups } from '@/members/ui/member-groups';
 import { MemberMails } from '@/members/ui/member-mails';
+import { MemberLanes } from '@/members/ui/member-lanes';
 import { MemberNotes } from '@/members/ui/member-notes';
 import { MemberTimeline } from '@/members/ui/member-timeline';
 import { NextCharge } from '@/billing/ui/next-charge';
@@ -56,7 +57,7 @@ export default async function MemberPage({ params }: Props) {
   const t = await deskWords();
   const staff = await requireStaff('see members');
   const { id } = await params;
-  const { member, account, timeline, answers, notes } = await shown(fileOf(id));
+  const { member, account, timeline, lanes, answers, notes } = await shown(fileOf(id));
   if (member.mergedInto) redirect(`/desk/members/${member.mergedInto}`);
   const mayManage = staff.may('manage members') && member.deletedAt === null;
   const { held, tiers, passes } = await shown(giftChoices(await currentActor(), id));
@@ -103,7 +104,21 @@ export default async function MemberPage({ params }: Props) {
       )}
       <div className="mt-6 grid grid-cols-1 items-start gap-10 lg:grid-cols-[minmax(0,1fr)_26rem]">
         <section>
-          <h2 className="text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
+          <MemberLanes
+            months={lanes.months.map(({ at, left }) => ({
+              name: t.shortMonth(localMonth(at, account.zone)),
+              left,
+            }))}
+            now={lanes.now}
+            holds={lanes.holds}
+            money={lanes.money.map(({ id: dot, left, at, amount, currency, is }) => ({
+              id: dot,
+              left,
+              is,
+              words: desk(`desk-members.lane-${is}`, { amount: t.money(amount, currency), date: t.date(at) }),
+            }))}
+          />
+          <h2 className="mt-6 text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
           <MemberTimeline
             entries={timeline.map((entry) => ({
               ...entry,

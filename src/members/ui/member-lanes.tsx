@@ -1,0 +1,94 @@
+import clsx from 'clsx';
+import type { LanePart } from '@/core/reports/lanes';
+import { desk } from '@/words/desk';
+
+type Props = {
+  months: { name: string; left: number }[];
+  /** Where today is. */
+  now: number;
+  holds: { id: string; name: string; parts: LanePart[] }[];
+  /** `words`: what it is and when, for those who cannot see the dot. */
+  money: { id: string; left: number; is: 'paid' | 'declined' | 'ahead'; words: string }[];
+};
+
+const DOTS = {
+  paid: 'rounded-full border-open bg-open',
+  declined: 'rotate-45 border-closed bg-closed',
+  ahead: 'rounded-full border-open bg-paper',
+};
+
+/** What a member holds and pays over time, as things are: the past is filled, what is ahead is hollow. */
+export function MemberLanes({ months, now, holds, money }: Props) {
+  return (
+    <section
+      aria-label={desk('desk-members.lanes')}
+      className="grid gap-x-4 sm:grid-cols-[4rem_minmax(0,1fr)]"
+    >
+      <span className="max-sm:hidden" />
+      <div className="relative h-6 border-b border-line text-[0.875rem] text-muted" aria-hidden>
+        {months.map(({ name, left }, index) => (
+          <span
+            key={left}
+            className={clsx(
+              'absolute -translate-x-1/2 whitespace-nowrap',
+              index % 2 === 1 && 'max-sm:hidden',
+            )}
+            style={{ left: `${left}%` }}
+          >
+            {name}
+          </span>
+        ))}
+      </div>
+      <h3 className="py-2 font-semibold">{desk('desk-members.lane-holds')}</h3>
+      <Lane now={now}>
+        <ul className="grid gap-1.5">
+          {holds.length === 0 && <li className="text-muted">{desk('desk-members.nothing-inline')}</li>}
+          {holds.map(({ id, name, parts }) => (
+            <li key={id} className="relative h-7">
+              <span className="sr-only">{name}</span>
+              {parts.map(({ left, width, isAhead }) => (
+                <span
+                  key={left}
+                  aria-hidden
+                  className={clsx(
+                    'absolute inset-y-0 truncate rounded-md px-2 text-[0.9375rem] leading-7',
+                    isAhead ? 'border border-dashed border-brass text-muted' : 'bg-metered-wash text-metered',
+                  )}
+                  style={{ left: `${left}%`, width: `${width}%` }}
+                >
+                  {name}
+                </span>
+              ))}
+            </li>
+          ))}
+        </ul>
+      </Lane>
+      <h3 className="py-2 font-semibold">{desk('desk-members.lane-money')}</h3>
+      <Lane now={now}>
+        <ul className="relative h-7">
+          {money.length === 0 && <li className="text-muted">{desk('desk-members.lane-no-money')}</li>}
+          {money.map(({ id, left, is, words }) => (
+            <li
+              key={id}
+              className="absolute top-2 -translate-x-1/2"
+              style={{ left: `${left}%` }}
+              title={words}
+            >
+              <span aria-hidden className={clsx('block size-3 border-2', DOTS[is])} />
+              <span className="sr-only">{words}</span>
+            </li>
+          ))}
+        </ul>
+      </Lane>
+    </section>
+  );
+}
+
+function Lane({ now, children }: { now: number; children: React.ReactNode }) {
+  return (
+    <div className="relative border-b border-line py-2">
+      {children}
+      <span aria-hidden className="absolute inset-y-0 w-px bg-closed" style={{ left: `${now}%` }} />
+    </div>
+  );
+}
