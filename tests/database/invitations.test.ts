@@ -1,4 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { findWork } from '../../src/core/people/work';
+import { formStamp } from '../../src/platform/guard-form';
+import { saveProduct } from '../../src/tiers/services/products';
+import { beginAccount } from '../../src/checkout/services/begin-account';
 import { prepareCheckout } from '../../src/checkout/services/prepare-checkout';
 import { registering } from '../../src/checkout/services/registering';
 import { saveGeneral, generalSettings } from '../../src/desk/services/general-settings';
@@ -73,6 +77,47 @@ describe('an invitation', () => {
     const code = await codeMailedTo('late@guest.example');
     await passDays(moor, 32);
     expect(await joinBy('late@guest.example', code)).toMatchObject({ ok: false });
+  });
+});
+
+describe('an account alone', () => {
+  /** What the form sends, with the work that its page does. */
+  const begin = async (email: string, to: string): Promise<string[]> => {
+    const shown = formStamp(5_000);
+    let work: string | null = null;
+    for (let from = 0; work === null; from += 400) work = findWork(shown, from, 400);
+    value(await beginAccount(VISITOR_ACTOR, { email, to, shown, work }));
+    const mails = await rows<{ template: string }>(
+      'SELECT template FROM mails WHERE to_address = $1 ORDER BY created_at DESC LIMIT 1',
+      [email],
+    );
+    return mails.map(({ template }) => template);
+  };
+
+  it('is made where joining is open; where it needs a code, for who has one or buys something; else for nobody new', async () => {
+    const { id } = value(
+      await saveProduct(moor.owner, {
+        id: null,
+        name: 'Gazer card',
+        sells: 'tier:gazer',
+        amount: '2.00',
+        lasts: null,
+        mostDevices: '',
+        taxKindId: null,
+        onSale: true,
+      }),
+    );
+    await setJoining('by-code');
+    expect(await begin('a@guest.example', '/account')).toEqual(['no-account']);
+    expect(await begin('b@guest.example', `/buy/${id}`)).toEqual(['code']);
+    expect(await begin('c@guest.example', '/buy/no-such')).toEqual(['no-account']);
+    expect(await begin('d@guest.example', '/code?word=made-up')).toEqual(['no-account']);
+    await setJoining('closed');
+    expect(await begin('e@guest.example', `/buy/${id}`)).toEqual(['no-account']);
+    await newPerson('Here Already', 'here@guest.example');
+    expect(await begin('here@guest.example', `/buy/${id}`)).toEqual(['code']);
+    await setJoining('open');
+    expect(await begin('f@guest.example', '/account')).toEqual(['code']);
   });
 });
 

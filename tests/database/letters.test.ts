@@ -2,6 +2,7 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { leaveAddress, takeReadLink } from '../../src/access/services/get-pass';
 import { saveRule } from '../../src/access/services/save-rule';
 import { savePass } from '../../src/access/services/passes';
+import { saveCategory } from '../../src/content/services/categories';
 import { saveItem } from '../../src/content/services/save-item';
 import { trashItems } from '../../src/content/services/trash-items';
 import { fromText, type Node, type Prose } from '../../src/core/content/prose';
@@ -362,6 +363,24 @@ describe('a post by email', () => {
     expect(value(await postMail(moor.owner, { itemId: binned, kind: 'post' })).mailed).toMatchObject({
       written: 0,
     });
+  });
+
+  it('is not known to staff from whom its category is shut', async () => {
+    const { id: category } = value(await saveCategory(SETUP, { name: 'Council' }));
+    const itemId = await post(fromText('Between us.'), { categories: [category] });
+    value(await mailPost(moor.owner, { itemId, closedGet: 'teaser' }));
+    const [letter] = await rows<{ id: string }>('SELECT id FROM letters WHERE item_id = $1', [itemId]);
+    await rows(
+      `INSERT INTO staff_roles (role, rights, reads_all, writes_in, shut_from) VALUES ('helper', $1, false, '{}', $2)`,
+      [['look', 'see members', 'manage members'], [category]],
+    );
+    const helper: Actor = { kind: 'staff', memberId: moor.owner.memberId, staffRole: 'helper' };
+    const listed = value(await lettersPlace(helper, {})).letters;
+    expect(listed.map(({ id }) => id)).not.toContain(letter?.id);
+    expect(listed.length).toBeGreaterThan(0);
+    expect(await letterPage(helper, letter?.id)).toMatchObject({ code: 'missing' });
+    expect(await tryLetter(helper, letter?.id)).toMatchObject({ code: 'missing' });
+    await rows('DELETE FROM staff_roles');
   });
 
   it('is refused for a page, and for what is a draft', async () => {

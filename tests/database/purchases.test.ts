@@ -348,6 +348,12 @@ describe('a gift card', () => {
     const second = await buyer();
     const { purchaseId: other } = value(await buyProduct(second, await input({}, 'works', id)));
     const unused = await codeOf(second);
+    // A card that was bought in test mode gives nothing on a live site.
+    await rows(`UPDATE site SET mode = 'live', went_live_at = now()`);
+    expect(await redeemCode(await buyer(), { word: unused })).toMatchObject({
+      problems: { word: { code: 'checkout.code-invalid' } },
+    });
+    await rows(`UPDATE site SET mode = 'test', went_live_at = NULL`);
     value(await refund(other, { amount: '6.00' }));
     expect(await redeemCode(await buyer(), { word: unused })).toMatchObject({
       problems: { word: { code: 'code.over' } },

@@ -50,14 +50,14 @@ export async function listPurchasesOf(db: Db, memberId: string, mode: Mode): Pro
   );
 }
 
-/** The purchases that some charges were for. */
-export async function namesOfPurchases(db: Db, ids: string[]): Promise<Map<string, string>> {
-  const rows = await many<{ id: string; name: string }>(
+/** The ids of the gift cards of a mode, which are those of their codes too. */
+export async function listGiftCards(db: Db, mode: Mode): Promise<PurchaseId[]> {
+  const rows = await many<{ id: PurchaseId }>(
     db,
-    'SELECT u.id, d.name FROM purchases u JOIN products d ON d.id = u.product_id WHERE u.id = ANY ($1::uuid[])',
-    [ids],
+    `SELECT id FROM purchases WHERE kind = 'gift-card' AND mode = $1`,
+    [mode],
   );
-  return new Map(rows.map(({ id, name }) => [id, name]));
+  return rows.map(({ id }) => id);
 }
 
 /**

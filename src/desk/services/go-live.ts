@@ -4,6 +4,8 @@ import { cannotCarry } from '@/core/offers/carries';
 import { gatewayById } from '@/billing/gateways';
 import { lock, pool, transaction, type Db } from '@/platform/store/db';
 import { listCheckoutAccounts } from '@/billing/store/gateways';
+import { listGiftCards } from '@/billing/store/purchases';
+import { deleteBatch } from '@/tiers/store/codes';
 import { listOffers } from '@/tiers/store/offers';
 import { listTiers } from '@/tiers/store/tiers';
 import { findSite, setClearsTestData, setLive, type Site } from '@/platform/store/site';
@@ -142,6 +144,7 @@ async function clear(): Promise<number> {
     const counts = await countAll(db, site);
     if (counts.agreements > 0) return 0;
     await deleteTestDocuments(db);
+    for (const id of await listGiftCards(db, 'test')) await deleteBatch(db, id);
     await deleteTestData(db);
     await setClearsTestData(db, false);
     await record(db, WORKER, realNow(), 'test data cleared', 'site', counts);

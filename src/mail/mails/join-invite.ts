@@ -5,6 +5,7 @@ type Facts = { tierName: string; words: string; secret: MailSecret };
 
 export const joinInvite = defineMail<Facts>()({
   template: 'join-invite',
+  isAlwaysSent: true,
   fields: ['tier'],
   words: ({ tierName: tier, words, secret }, { t, siteName: site }) => ({
     subject: t('mail-join-invite.subject', { site }),

@@ -9,6 +9,7 @@ import {
 } from '@/core/content/prose';
 import { LETTER_FIELDS } from '@/core/letters';
 import { unknownFields } from '@/core/mail-words';
+import { isKnown, unknownItems } from '@/access/services/lib/desk-items';
 import { countAddressesFor } from '@/mail/store/mail-addresses';
 import { countOpens } from '@/members/store/letter-opens';
 import {
@@ -46,11 +47,12 @@ const MOST = 2_000_000;
 export const lettersPlace = staffUse('see members')(
   'letters-place',
   z.object({ page: z.coerce.number().int().min(1).max(10_000).catch(1) }),
-  async (_, { page }) => {
+  async (actor, { page }) => {
+    const unknown = await unknownItems(actor);
     const { lettersPerMinute, asksLetters, countsOpens } = await currentSite();
-    const total = await countLetters(pool());
+    const total = await countLetters(pool(), unknown);
     return done({
-      letters: await listLetters(pool(), PAGE_SIZE, (page - 1) * PAGE_SIZE),
+      letters: await listLetters(pool(), unknown, PAGE_SIZE, (page - 1) * PAGE_SIZE),
       page,
       pages: Math.max(1, Math.ceil(total / PAGE_SIZE)),
       settings: { lettersPerMinute, asksLetters, countsOpens },
@@ -91,6 +93,7 @@ export const letterPage = staffUse('see members')(
     const letter = await findLetter(pool(), id);
     if (!letter) return missing();
     const item = await itemOf(letter);
+    if (item && !(await isKnown(actor, item))) return missing();
     const { countsOpens } = await currentSite();
     return done({
       letter,

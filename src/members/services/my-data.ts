@@ -6,6 +6,8 @@ import { ALL_DOCUMENTS, listDocuments } from '@/documents/store/documents';
 import { listHoldings } from '@/billing/store/holdings';
 import { listAnswers } from '@/billing/store/checkouts';
 import { listReadsOf } from '@/access/store/meters';
+import { listChoices } from '@/mail/store/mail-choices';
+import { listPurchasesOf } from '@/billing/store/purchases';
 import { listPassesOf } from '@/billing/store/held-passes';
 import { listCommentsBy } from '@/content/store/comments';
 import { listMailsTo } from '@/mail/store/mails';
@@ -69,6 +71,13 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       since,
       until,
     })),
+    purchases: (await listPurchasesOf(pool(), id, site.mode)).map(({ name, kind, state, at }) => ({
+      name,
+      kind,
+      state,
+      at,
+    })),
+    emails: (await listChoices(pool(), id)).map(({ topic, isOn, at }) => ({ topic, isOn, at })),
     freeReads: await listReadsOf(pool(), id),
     answers: (await listAnswers(pool(), id)).map(({ label, value, at }) => ({
       question: label,

@@ -15,10 +15,12 @@ import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, missing, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
-import { pool, transactionUnlessRefused } from '@/platform/store/db';
+import { pool, transactionUnlessRefused, type Db } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
 import { memberUse, publicUse } from '@/platform/use';
-import { findCode, lockCode } from '@/tiers/store/codes';
+import { findPurchase } from '@/billing/store/purchases';
+import { findCode, lockCode, type Code } from '@/tiers/store/codes';
+import type { Mode } from '@/platform/store/site';
 import { findPass } from '@/tiers/store/passes';
 import { listOffers } from '@/tiers/store/offers';
 import { findTier, listTiers } from '@/tiers/store/tiers';
@@ -27,6 +29,13 @@ import { refusal } from '@/words/problems';
 /** Codes are guessed by programs: so many tries are enough for people. */
 const TRIES: Limit = { name: 'code:try', points: 20, seconds: 15 * 60 };
 const word = z.string().trim().min(1).max(60);
+
+/** A code; that of a gift card only in the mode in which the card was bought. */
+async function codeOf(db: Db, typed: string, mode: Mode): Promise<Code | undefined> {
+  const code = await findCode(db, typed);
+  const card = code && (await findPurchase(db, code.batchId));
+  return card && card.mode !== mode ? undefined : code;
+}
 
 async function againstTrying(actor: Actor) {
   const wait = await spendPoint(TRIES, actor.address ?? actor.memberId ?? 'unknown');
@@ -38,7 +47,7 @@ export const lookAtCode = publicUse('look-at-code', word, async (actor, typed) =
   const against = await againstTrying(actor);
   if (against) return against;
   const site = await currentSite();
-  const code = await findCode(pool(), typed);
+  const code = await codeOf(pool(), typed, site.mode);
   if (!code) return refusedField('word', 'checkout.code-invalid');
   const uses = await countUses(pool(), code, { memberId: actor.memberId, mode: site.mode, except: null });
   const isNew =
@@ -89,7 +98,7 @@ export const redeemCode = memberUse(
     return transactionUnlessRefused(async (db): Promise<Result<{ name: string }>> => {
       const member = await lockMember(db, actor.memberId);
       if (!member) return missing();
-      const found = await findCode(db, typed);
+      const found = await codeOf(db, typed, site.mode);
       const code = found && (await lockCode(db, found.id));
       if (!code) return refusedField('word', 'checkout.code-invalid');
       if (!code.gives) return refusedField('word', 'code.gives-nothing');

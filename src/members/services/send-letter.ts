@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
+import { isKnown } from '@/access/services/lib/desk-items';
 import { writeMailTo } from '@/mail/services/lib/write-mail';
 import { findLetter, lockLetter, setLetterState, type LetterState } from '@/members/store/letters';
 import { findMember } from '@/people/store/members';
@@ -61,8 +62,10 @@ export const tryLetter = staffUse('manage members')(
       actor.memberId ? await findMember(pool(), actor.memberId) : undefined,
     ];
     if (!letter || !me) return missing();
+    const item = await itemOf(letter);
+    if (item && !(await isKnown(actor, item))) return missing();
     const site = await currentSite();
-    const content = await letterFor({ ...site, countsOpens: false }, letter, await itemOf(letter), me);
+    const content = await letterFor({ ...site, countsOpens: false }, letter, item, me);
     if (!content) return refusedField('', 'letter.nothing-for-you');
     await transaction((db) =>
       writeMailTo(db, site, {

@@ -44,22 +44,32 @@ export type ListedLetter = Pick<
   opened: number;
 };
 
-/** Letters and posts that were mailed, what is not sent yet first, then the newest. */
-export async function listLetters(db: Db, limit: number, offset: number): Promise<ListedLetter[]> {
+/** Letters and posts that were mailed, what is not sent yet first, then the newest. `unknown`: items that are left out, with the letters that mailed them. */
+export async function listLetters(
+  db: Db,
+  unknown: string[],
+  limit: number,
+  offset: number,
+): Promise<ListedLetter[]> {
   const rows = await many<Omit<ListedLetter, 'failed' | 'opened'> & { failed: bigint; opened: bigint }>(
     db,
     `SELECT l.id, l.kind, coalesce(i.title, l.subject) AS subject, l.state, l.written, l.begun_at, l.done_at,
        (SELECT count(*) FROM mails m WHERE m.letter_id = l.id AND m.state = 'failed') AS failed,
        (SELECT count(*) FROM letter_opens o WHERE o.letter_id = l.id) AS opened
-     FROM letters l LEFT JOIN items i ON i.id = l.item_id
+     FROM letters l LEFT JOIN items i ON i.id = l.item_id WHERE l.item_id IS NULL OR NOT l.item_id = ANY ($3)
      ORDER BY l.done_at IS NOT NULL, coalesce(l.done_at, l.created_at) DESC, l.id LIMIT $1 OFFSET $2`,
-    [limit, offset],
+    [limit, offset, unknown],
   );
   return rows.map((row) => ({ ...row, failed: Number(row.failed), opened: Number(row.opened) }));
 }
 
-export async function countLetters(db: Db): Promise<number> {
-  return Number((await one<{ n: bigint }>(db, 'SELECT count(*) AS n FROM letters')).n);
+export async function countLetters(db: Db, unknown: string[]): Promise<number> {
+  const { n } = await one<{ n: bigint }>(
+    db,
+    'SELECT count(*) AS n FROM letters WHERE item_id IS NULL OR NOT item_id = ANY ($1)',
+    [unknown],
+  );
+  return Number(n);
 }
 
 export async function findLetter(db: Db, id: string): Promise<Letter | undefined> {
