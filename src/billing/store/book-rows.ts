@@ -256,7 +256,20 @@ export function subscriptionOf(row: SubscriptionRow): Subscription {
   };
 }
 
-export const accountOf = (row: SubscriptionRow): Account => ({
+/** The columns of an account, in the row of a subscription or of a purchase. */
+export type AccountRow = Pick<
+  SubscriptionRow,
+  | 'gateway_account_id'
+  | 'customer_ref'
+  | 'method_ref'
+  | 'method_label'
+  | 'method_expires'
+  | 'tax_country'
+  | 'added_tax'
+  | 'remind_at'
+>;
+
+export const accountOf = (row: AccountRow): Account => ({
   gatewayAccountId: row.gateway_account_id,
   customerRef: row.customer_ref,
   methodRef: row.method_ref,

@@ -1,9 +1,9 @@
 import { askedOf } from '@/core/billing/work';
 import type { Book, Holding, Method, Purchase } from '@/core/billing/book';
-import type { Instant, Length, LocalMonth } from '@/core/instants';
-import type { GatewayAccountId, HoldingId, MemberId, PurchaseId } from '@/core/ids';
+import type { Instant, Length } from '@/core/instants';
+import type { HoldingId, MemberId, PurchaseId } from '@/core/ids';
 import { run, type Transaction } from '@/platform/store/db';
-import type { Account } from './book-rows';
+import { accountOf, type Account, type AccountRow } from './book-rows';
 import type { Mode } from '@/platform/store/site';
 
 /** What the book does not say of a purchase: what was sold, and who pays. Amounts in minor units. */
@@ -26,14 +26,7 @@ export type PurchaseRow = {
   method: Method | null;
   product_id: string;
   most_devices: number | null;
-  gateway_account_id: GatewayAccountId | null;
-  customer_ref: string | null;
-  method_ref: string | null;
-  method_label: string | null;
-  method_expires: LocalMonth | null;
-  tax_country: string;
-  added_tax: number;
-};
+} & Omit<AccountRow, 'remind_at'>;
 export type BoughtPassRow = {
   id: HoldingId;
   purchase_id: PurchaseId;
@@ -53,16 +46,9 @@ export const purchaseOf = (row: PurchaseRow): Purchase => ({
 });
 
 export const purchaseAccountOf = (row: PurchaseRow): PurchaseAccount => ({
+  ...accountOf({ ...row, remind_at: null }),
   productId: row.product_id,
   mostDevices: row.most_devices,
-  gatewayAccountId: row.gateway_account_id,
-  customerRef: row.customer_ref,
-  methodRef: row.method_ref,
-  methodLabel: row.method_label,
-  methodExpires: row.method_expires,
-  taxCountry: row.tax_country,
-  addedTax: row.added_tax,
-  remindAt: null,
 });
 
 export const boughtPassOf = (row: BoughtPassRow): Holding => ({

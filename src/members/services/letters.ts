@@ -54,7 +54,8 @@ export const lettersPlace = staffUse('see members')(
     return done({
       letters: await listLetters(pool(), unknown, PAGE_SIZE, (page - 1) * PAGE_SIZE),
       page,
-      pages: Math.max(1, Math.ceil(total / PAGE_SIZE)),
+      total,
+      perPage: PAGE_SIZE,
       settings: { lettersPerMinute, asksLetters, countsOpens },
     });
   },

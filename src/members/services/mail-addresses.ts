@@ -20,7 +20,7 @@ export const addressesPlace = staffUse('see members')(
   async (_, { q, page }) => {
     const filter = { search: q, limit: PAGE_SIZE, offset: (page - 1) * PAGE_SIZE };
     const { rows, total } = await listMailAddresses(pool(), filter);
-    return done({ rows, total, page, pages: Math.max(1, Math.ceil(total / PAGE_SIZE)) });
+    return done({ rows, total, page, perPage: PAGE_SIZE });
   },
 );
 

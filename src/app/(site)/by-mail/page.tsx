@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { currentActor, currentSite, siteWords } from '@/app/session';
 import { OPEN_TOPICS } from '@/core/mail-topics';
-import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
+import { ActionForm, FormMessage, ProblemOf, SubmitButton } from '@/kit/action-form';
 import { CheckField, TextField } from '@/kit/field';
 import { Sentence } from '@/kit/sentence';
 import { SiteLink } from '@/kit/site-link';
@@ -55,6 +55,7 @@ export default async function ByMailPage() {
                 defaultChecked={topic === 'posts'}
               />
             ))}
+            <ProblemOf name="topics" />
             <SubmitButton busy={t('form.moment')} className="w-fit">
               {t('by-mail.send')}
             </SubmitButton>

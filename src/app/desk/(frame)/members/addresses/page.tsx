@@ -1,6 +1,5 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { PageLinks } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { ActionForm, FormMessage } from '@/kit/action-form';
@@ -8,6 +7,7 @@ import { Button } from '@/kit/button';
 import { Email } from '@/kit/email';
 import { Empty } from '@/kit/empty';
 import { TextField } from '@/kit/field';
+import { Pager } from '@/kit/list-bar';
 import { Sentence } from '@/kit/sentence';
 import { Table } from '@/kit/table';
 import { addressesPlace } from '@/members/services/mail-addresses';
@@ -20,7 +20,9 @@ export const metadata: Metadata = { title: desk('desk-letters.addresses') };
 export default async function AddressesPage({ searchParams }: { searchParams: Search }) {
   const [t, staff] = [await deskWords(), await requireStaff('see members')];
   const { q = '', page: asked } = await searchOf(searchParams);
-  const { rows, total, page, pages } = await shown(addressesPlace(await currentActor(), { q, page: asked }));
+  const { rows, total, page, perPage } = await shown(
+    addressesPlace(await currentActor(), { q, page: asked }),
+  );
   const yes = (isOn: boolean | null): string => desk(isOn ? 'desk-letters.yes' : 'desk-letters.no');
   return (
     <>
@@ -97,9 +99,10 @@ export default async function AddressesPage({ searchParams }: { searchParams: Se
           ))}
         </Table>
       )}
-      <PageLinks
+      <Pager
         page={page}
-        pages={pages}
+        total={total}
+        rows={perPage}
         at={(n) => `/desk/members/addresses?${new URLSearchParams({ q, page: String(n) })}`}
       />
     </>

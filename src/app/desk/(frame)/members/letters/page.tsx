@@ -1,12 +1,12 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { PageLinks } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { LinkButton } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { CheckField, TextField } from '@/kit/field';
+import { Pager } from '@/kit/list-bar';
 import { Table } from '@/kit/table';
 import { lettersPlace } from '@/members/services/letters';
 import { MembersTabs } from '@/members/ui/members-tabs';
@@ -18,7 +18,7 @@ export const metadata: Metadata = { title: desk('desk-letters.title') };
 export default async function LettersPage({ searchParams }: { searchParams: Search }) {
   const [t, staff] = [await deskWords(), await requireStaff('see members')];
   const asked = await searchOf(searchParams);
-  const { letters, page, pages, settings } = await shown(
+  const { letters, page, total, perPage, settings } = await shown(
     lettersPlace(await currentActor(), { page: asked.page }),
   );
   return (
@@ -68,7 +68,7 @@ export default async function LettersPage({ searchParams }: { searchParams: Sear
           ))}
         </Table>
       )}
-      <PageLinks page={page} pages={pages} at={(n) => `/desk/members/letters?page=${n}`} />
+      <Pager page={page} total={total} rows={perPage} at={(n) => `/desk/members/letters?page=${n}`} />
       {staff.may('set up the site') && (
         <ActionForm
           action={saveLetterSettingsAction}

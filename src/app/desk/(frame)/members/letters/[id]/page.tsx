@@ -118,14 +118,16 @@ function Draft({ letter, reach, preview }: LetterOnDesk) {
         </SubmitButton>
         <FormMessage />
       </ActionForm>
-      <ConfirmAction
-        action={sendLetterAction}
-        fields={{ id: letter.id, version }}
-        summary={desk('desk-letters.send')}
-        question={desk('desk-letters.send-question', { count: reach.members + reach.addresses })}
-        yes={desk('desk-letters.send-now')}
-        busy={desk('desk-letters.sending')}
-      />
+      {reach.members + reach.addresses > 0 && (
+        <ConfirmAction
+          action={sendLetterAction}
+          fields={{ id: letter.id, version }}
+          summary={desk('desk-letters.send')}
+          question={desk('desk-letters.send-question', { count: reach.members + reach.addresses })}
+          yes={desk('desk-letters.send-now')}
+          busy={desk('desk-letters.sending')}
+        />
+      )}
       <ConfirmAction
         action={deleteLetterAction}
         fields={{ id: letter.id }}
