@@ -129,7 +129,6 @@ export function formatMonth(month: LocalMonth, locale: string): string {
   return format.format(Date.parse(`${month}-01T00:00:00Z`));
 }
 
-/** "Jan 27", as a locale writes it. */
 /** "26 Nov": the day and month of a local date. */
 export const formatShortDay = (date: LocalDate, locale: string): string =>
   formatOf('short-day', locale, 'UTC', { day: 'numeric', month: 'short' }).format(
@@ -140,7 +139,8 @@ export const formatShortDay = (date: LocalDate, locale: string): string =>
 export const formatWeekday = (date: LocalDate, locale: string): string =>
   formatOf('weekday', locale, 'UTC', { weekday: 'short' }).format(Date.parse(`${date}T00:00:00Z`));
 
+/** "Jan 2027", as a locale writes it: two digits of a year would read as a day. */
 export function formatShortMonth(month: LocalMonth, locale: string): string {
-  const format = formatOf('short-month', locale, 'UTC', { month: 'short', year: '2-digit' });
+  const format = formatOf('short-month', locale, 'UTC', { month: 'short', year: 'numeric' });
   return format.format(Date.parse(`${month}-01T00:00:00Z`));
 }

@@ -41,7 +41,7 @@ export type Formats = {
   shortDay(date: LocalDate): string;
   /** "Thu". */
   weekday(date: LocalDate): string;
-  /** "Nov 26", where twelve are side by side. */
+  /** "Nov 2026", where twelve are side by side. */
   shortMonth(month: LocalMonth): string;
   /** How large a file is: "1.4 MB". Bytes. */
   size(bytes: number): string;

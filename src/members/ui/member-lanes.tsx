@@ -11,6 +11,11 @@ type Props = {
   money: { id: string; left: number; is: 'paid' | 'declined' | 'ahead'; words: string }[];
 };
 
+/** In per cent of the width: a month that begins further right has no room for its name. */
+const LAST_NAMED = 86;
+/** In per cent: what is narrower bears no name where its other part does. */
+const NARROW = 12;
+
 const DOTS = {
   paid: 'rounded-full border-open bg-open',
   declined: 'rotate-45 border-closed bg-closed',
@@ -30,8 +35,9 @@ export function MemberLanes({ months, now, holds, money }: Props) {
           <span
             key={left}
             className={clsx(
-              'absolute -translate-x-1/2 whitespace-nowrap',
+              'absolute border-l border-line pl-1 whitespace-nowrap',
               index % 2 === 1 && 'max-sm:hidden',
+              left > LAST_NAMED && 'hidden',
             )}
             style={{ left: `${left}%` }}
           >
@@ -46,17 +52,19 @@ export function MemberLanes({ months, now, holds, money }: Props) {
           {holds.map(({ id, name, parts }) => (
             <li key={id} className="relative h-7">
               <span className="sr-only">{name}</span>
-              {parts.map(({ left, width, isAhead }) => (
+              {parts.map(({ left, width, isAhead }, index) => (
                 <span
                   key={left}
                   aria-hidden
+                  title={name}
                   className={clsx(
-                    'absolute inset-y-0 truncate rounded-md px-2 text-[0.9375rem] leading-7',
+                    'absolute inset-y-0 rounded-md text-[0.9375rem] leading-7',
+                    width < NARROW ? 'whitespace-nowrap' : 'truncate px-2',
                     isAhead ? 'border border-dashed border-brass text-muted' : 'bg-metered-wash text-metered',
                   )}
                   style={{ left: `${left}%`, width: `${width}%` }}
                 >
-                  {name}
+                  {(width >= NARROW || (index === 0 && parts.every((part) => part.width < NARROW))) && name}
                 </span>
               ))}
             </li>
@@ -86,7 +94,7 @@ export function MemberLanes({ months, now, holds, money }: Props) {
 
 function Lane({ now, children }: { now: number; children: React.ReactNode }) {
   return (
-    <div className="relative border-b border-line py-2">
+    <div className="relative overflow-x-clip border-b border-line py-2">
       {children}
       <span aria-hidden className="absolute inset-y-0 w-px bg-closed" style={{ left: `${now}%` }} />
     </div>
