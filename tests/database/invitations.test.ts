@@ -72,7 +72,7 @@ describe('an invitation', () => {
     expect(value(await inviteChoices(moor.owner)).offers.map(({ id }) => id)).toContain('gazer-free');
   });
 
-  it('is over after thirty days', async () => {
+  it('expires after thirty days', async () => {
     value(await invite('late@guest.example'));
     const code = await codeMailedTo('late@guest.example');
     await passDays(moor, 32);

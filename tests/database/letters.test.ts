@@ -171,7 +171,7 @@ describe('a letter', () => {
     );
   });
 
-  it('is written once to each by several workers, and goes on after a crash where it was', async () => {
+  it('is written once to each by several workers, and resumes after a crash where it stopped', async () => {
     const many = [];
     for (let n = 0; n < 30; n++) {
       const one = await newPerson(`Reader ${n}`, `reader${n}@crowd.example`);

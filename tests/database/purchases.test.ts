@@ -141,7 +141,7 @@ describe('a pass that is sold', () => {
     expect(account).toMatchObject({ ok: true, differences: [] });
   });
 
-  it('ends when its time is over', async () => {
+  it('ends on time', async () => {
     const { actor, code } = await bought();
     await passDays(moor, 31);
     expect(await opens(actor)).toBe(false);

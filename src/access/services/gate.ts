@@ -1,3 +1,4 @@
+import type { OpeningPass } from '@/core/access/would-open';
 import { z } from 'zod';
 import type { Asker } from '@/core/access/asker';
 import { VISITOR } from '@/core/access/facts';
@@ -25,7 +26,7 @@ import { publicUse } from '@/platform/use';
 import { problem } from '@/words/problems';
 import { askerAt, doorstepAt, hasHeld } from './lib/doorstep-at';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
-import { openingPasses, type OpeningPass } from './lib/opening-passes';
+import { openingPasses } from './lib/opening-passes';
 import { doorOf, isSameHost, judgeOutside } from './lib/outside';
 import { isLetIn, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
 import { personFacts } from './lib/viewpoints';

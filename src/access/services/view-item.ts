@@ -1,3 +1,4 @@
+import type { OpeningPass } from '@/core/access/would-open';
 import { z } from 'zod';
 import type { Asker } from '@/core/access/asker';
 import type { Decision } from '@/core/access/decide';
@@ -22,7 +23,7 @@ import { shareNot } from '@/platform/request';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
-import { openingPasses, type OpeningPass } from './lib/opening-passes';
+import { openingPasses } from './lib/opening-passes';
 import { previewWith, type ItemPreview } from './lib/preview';
 import { askerAt, doorstepAt, hasHeld } from './lib/doorstep-at';
 import {

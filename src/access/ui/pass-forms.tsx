@@ -1,18 +1,9 @@
+import type { OpeningPass } from '@/core/access/would-open';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
-import type { Length } from '@/core/instants';
 import { SiteLinkButton } from '@/kit/site-link';
 import { lengthWords } from '@/words/offers';
 import type { Words } from '@/words/speak';
-
-/** A pass that would open the page, with the ways to get it. */
-export type OpeningPass = {
-  id: string;
-  name: string;
-  hasPassword: boolean;
-  byAddress: boolean;
-  products: { id: string; name: string; lasts: Length | null; amount: number; currency: string }[];
-};
 
 type Props = {
   t: Words;

@@ -1,6 +1,15 @@
-import { isBefore } from '../instants';
+import { isBefore, type Length } from '../instants';
 import { asOf, decide, type Question } from './decide';
 import type { PersonFacts } from './facts';
+
+/** A pass to be had at a doorstep, and the ways to get it. `products`: what it is sold as; amounts in minor units. */
+export type OpeningPass = {
+  id: string;
+  name: string;
+  hasPassword: boolean;
+  byAddress: boolean;
+  products: { id: string; name: string; lasts: Length | null; amount: number; currency: string }[];
+};
 
 /**
  * Which of the given passes would open the item for this person, were they to get one now: at once, or after a wait that

@@ -1,18 +1,8 @@
 import type { Question } from '@/core/access/decide';
-import { passesThatWouldOpen } from '@/core/access/would-open';
-import type { Length } from '@/core/instants';
+import { passesThatWouldOpen, type OpeningPass } from '@/core/access/would-open';
 import { currentSite } from '@/platform/site';
 import { keptPasses, keptProducts } from '@/tiers/services/lib/kept';
 import { priceProduct } from '@/tiers/services/lib/product-price';
-
-/** A pass to be had at a doorstep, and the ways to get it. `products`: what it is sold as; amounts in minor units. */
-export type OpeningPass = {
-  id: string;
-  name: string;
-  hasPassword: boolean;
-  byAddress: boolean;
-  products: { id: string; name: string; lasts: Length | null; amount: number; currency: string }[];
-};
 
 /** The passes to be had that would open what is asked about to someone who does not hold them. */
 export async function openingPasses(question: Question): Promise<OpeningPass[]> {

@@ -4,7 +4,7 @@ import type { Event } from '@/core/billing/event';
 import { gatewayById } from '@/billing/gateways';
 import { outcomeOf, type ChargeOutcome, type Gateway, type Keys } from '@/billing/gateways/contract';
 import { extendPurchaseLease } from '@/billing/store/purchases';
-import { attemptKey, payerOf } from '@/billing/store/save-book';
+import { attemptKey, payerOf } from '@/billing/store/save-charges';
 import type { StoredBook } from '@/billing/store/book';
 import type { Actor } from '@/platform/actor';
 import { pool, transaction } from '@/platform/store/db';

@@ -2,7 +2,7 @@
 export const letters = {
   'desk-letters.title': 'Letters',
   'desk-letters.intro':
-    'Write to all members, or to part of them. A letter goes only to those who want letters, and each has a link to stop them.',
+    'Write to all your members, or to some of them. Letters go only to people who asked for them, and each has an unsubscribe link.',
   'desk-letters.write': 'Write a letter',
   'desk-letters.write-to-list': 'Write to this list',
   'desk-letters.none': 'No letters yet',
