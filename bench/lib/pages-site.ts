@@ -57,7 +57,14 @@ export async function pagesSite(): Promise<PagesSite> {
   const { memberId } = await personNamed('Someone New', 'someone@moor.example', 'look up more often');
   const cookieOf = async (id: string): Promise<string> => {
     const { token, hash } = newToken();
-    await insertSession(pool(), hash, id, 1, 'bench', false);
+    await insertSession(pool(), {
+      tokenHash: hash,
+      memberId: id,
+      days: 1,
+      browser: 'bench',
+      needsCode: false,
+      isProven: false,
+    });
     return `nest_session=${token}`;
   };
   const holder = await findMemberByEmail(pool(), 'due1@moor.example');

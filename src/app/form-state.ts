@@ -44,6 +44,16 @@ export async function forForm<T>(
   return { problems: t.problems(result.problems), ...(result.code === 'sign-in' && { isSignedOut: true }) };
 }
 
+/** For a form that a device answers first: what it is asked, or why it is not. */
+export async function withAsked<T>(answer: Promise<Result<T>>): Promise<FormState & { asked?: T }> {
+  let asked: T | undefined;
+  const state = await forForm(answer, (value) => {
+    asked = value;
+    return { problems: {} };
+  });
+  return { ...state, asked };
+}
+
 /** What an action was sent, which need not be what our pages send. @throws UnreadableForm where it is no form */
 function checked(form: FormData): FormData {
   if (!(form instanceof FormData)) throw new UnreadableForm('An action was sent something else than a form.');

@@ -2,10 +2,11 @@
 
 import { redirect } from 'next/navigation';
 import { afterSignIn } from '@/app/after-sign-in';
-import { forForm, text, type FormState } from '@/app/form-state';
+import { forForm, text, withAsked, type FormState } from '@/app/form-state';
 import { currentActor, dropSecrets, setSecrets, signOutBrowser } from '@/app/session';
 import { enterCode, sendCodeAgain, type Entered } from '@/people/services/enter-code';
 import { askForCode, signIn } from '@/people/services/sign-in';
+import { askForPasskey, signInByPasskey } from '@/people/services/passkey-sign-in';
 import { enterOneTime } from '@/people/services/one-time-codes';
 import { takeLink } from '@/people/services/take-link';
 
@@ -28,6 +29,19 @@ export async function signInAgainAction(_: string, form: FormData): Promise<stri
     },
   );
   return Object.values(answer.problems)[0] ?? '';
+}
+
+/** What a device is to sign, so that somebody is signed in by its passkey. */
+export async function askForPasskeyAction() {
+  return withAsked(askForPasskey(await currentActor()));
+}
+
+export async function signInByPasskeyAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { answer: text(form, 'answer'), to: text(form, 'to') };
+  return forForm(signInByPasskey(await currentActor(), input), async ({ session, device, to }) => {
+    await setSecrets({ session, device });
+    redirect(to);
+  });
 }
 
 /** Mails a code that signs in. The next page is the same whether or not the address is known. */

@@ -29,6 +29,8 @@ export type CoreCode =
   | 'answer.not-agreed'
   | 'answer.not-chosen'
   | 'answer.not-ticked'
+  | 'holder.share'
+  | 'holder.twice'
   | 'code.does-nothing'
   | 'code.ends-first'
   | 'code.least-one'

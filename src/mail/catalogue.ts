@@ -30,6 +30,7 @@ import { confirmMails } from './mails/confirm-mails';
 import { letter } from './mails/letter';
 import { newPost } from './mails/new-post';
 import { addressChanged } from './mails/address-changed';
+import { passkeyAdded } from './mails/passkey-added';
 import type { MailDefinition, MailFrame, MailWords, SampleFacts } from './define';
 import type { Instant } from '@/core/instants';
 
@@ -67,6 +68,7 @@ export const MAILS = [
   letter,
   confirmMails,
   addressChanged,
+  passkeyAdded,
 ] as const;
 
 type Defined = (typeof MAILS)[number];

@@ -144,6 +144,7 @@ const MAILS: MailContent[] = [
   },
   { template: 'confirm-mails', secret: { path: '/join/the-secret-link' }, hours: 48 },
   { template: 'address-changed', email: 'new@moor.example' },
+  { template: 'passkey-added', passkey: 'Laptop' },
   { template: 'unfinished', tierName: 'Observer', secret: { path: '/join/the-secret-link' }, days: 7 },
   { template: 'staff-invite', role: 'editor', secret: { path: '/desk/invite/the-secret-link' }, days: 7 },
   { template: 'gift', name: 'Observer', until: next.at },

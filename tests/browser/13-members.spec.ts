@@ -10,6 +10,7 @@ import {
   ensureLanternMoor,
   lettersTo,
   MEMBER_PASSWORD,
+  OWNER,
   fillPerson,
   pickCard,
   signInAtDesk,
@@ -204,6 +205,87 @@ test('someone is invited to the staff by mail, and is let in as far as their rol
 
   await page.goto('/desk/settings/audit?q=joined%20the%20staff');
   await expect(page.getByRole('cell', { name: 'joined the staff' })).toBeVisible();
+});
+
+test('a passkey signs a member and an owner in without a password, and can be asked of all staff', async ({
+  page,
+  browser,
+}) => {
+  // Browsers give no passkeys to a number: the same site by its name.
+  const site = (process.env.SITE_URL ?? '').replace('127.0.0.1', 'localhost');
+  const context = await browser.newContext({ baseURL: site });
+  const owner = await context.newPage();
+  const cdp = await context.newCDPSession(owner);
+  await cdp.send('WebAuthn.enable');
+  const { authenticatorId } = await cdp.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  const withPassword = async () => {
+    await owner.getByLabel('Email', { exact: true }).fill(OWNER.email);
+    await owner.getByLabel('Password', { exact: true }).fill(OWNER.password);
+    await owner.getByRole('button', { name: 'Sign in', exact: true }).click();
+  };
+  await owner.goto('/desk/sign-in');
+  await withPassword();
+  await expect(owner.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await owner.goto('/account/settings');
+  await owner.getByText('Add a passkey').first().click();
+  const form = owner.getByRole('form', { name: 'Add a passkey' });
+  await form.getByLabel('What to call it').fill('Laptop');
+  await form.getByRole('button', { name: 'Add a passkey' }).click();
+  await expect(form.getByText('Type your password to confirm this.')).toBeVisible();
+  await form.getByLabel('Password').fill(OWNER.password);
+  await form.getByRole('button', { name: 'Add a passkey' }).click();
+  await expect(owner.getByRole('paragraph').filter({ hasText: 'Laptop' })).toBeVisible();
+  await expect(owner.getByText('never used')).toBeVisible();
+  const signOut = async () => {
+    await owner.context().clearCookies();
+    await owner.goto('/desk/sign-in');
+  };
+  const byPasskey = owner.getByRole('button', { name: 'Sign in with a passkey' });
+  await signOut();
+  await byPasskey.click();
+  await expect(owner.getByRole('heading', { name: 'Today' })).toBeVisible();
+
+  // Asked of everybody: a password alone opens the Desk no more.
+  await owner.goto('/desk/settings/staff');
+  const proof = owner.getByRole('form', { name: 'More than a password' });
+  await confirmIn(proof);
+  await proof.getByRole('button', { name: 'Ask all staff' }).click();
+  await expect(owner.getByText('Staff need a one-time code or a passkey')).toBeVisible();
+  await signOut();
+  await withPassword();
+  await expect(owner.getByText('This site asks its staff for more than a password.')).toBeVisible();
+  await owner.goto('/desk/members');
+  await expect(owner).toHaveURL(/desk\/sign-in/);
+  await byPasskey.click();
+  await expect(owner.getByRole('heading', { name: 'Members', exact: true })).toBeVisible();
+  await owner.goto('/desk/settings/staff');
+  await confirmIn(proof);
+  await proof.getByRole('button', { name: 'Let a password be enough' }).click();
+  await expect(owner.getByText('Staff can sign in with a password')).toBeVisible();
+
+  // A device that gives none; a page that is open at a number; a passkey that was removed.
+  await owner.goto('/account/settings');
+  await owner.locator('summary').filter({ hasText: 'Remove' }).click();
+  const remove = owner.getByRole('form', { name: 'Remove the passkey “Laptop”' });
+  await remove.getByLabel('Password').fill(OWNER.password);
+  await remove.getByRole('button', { name: 'Remove' }).click();
+  await expect(owner.getByRole('paragraph').filter({ hasText: 'Laptop' })).toHaveCount(0);
+  await signOut();
+  await byPasskey.click();
+  await expect(owner.getByText('This passkey doesn’t sign in here')).toBeVisible();
+  await cdp.send('WebAuthn.removeVirtualAuthenticator', { authenticatorId });
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: 'Sign in with a passkey' }).click();
+  await expect(page.getByText(`Passkeys only work at ${site}`)).toBeVisible();
 });
 
 test('another program gives a tier by the API, and is told by a webhook who joined', async ({ page }) => {

@@ -8,7 +8,7 @@ import {
   myOneTime,
   oneTimeAsked,
   renewRecoveryCodes,
-  resetOneTime,
+  resetProofs,
 } from '../../src/people/services/one-time-codes';
 import { signIn, whoIsThere } from '../../src/people/services/sign-in';
 import { changePassword, mySettings } from '../../src/people/services/my-sign-in';
@@ -128,10 +128,10 @@ describe('one-time codes', () => {
     expect(await isIn(changed.session)).toBe(true);
     const back = { current: 'a lamp beyond the ridge', next: PASSWORD };
     value(await changePassword(staff, back));
-    expect(await resetOneTime(staff, { memberId: staff.memberId, password: PASSWORD })).toMatchObject({
+    expect(await resetProofs(staff, { memberId: staff.memberId, password: PASSWORD })).toMatchObject({
       code: 'forbidden',
     });
-    value(await resetOneTime(owner, { memberId: staff.memberId, password: 'lantern on the moor' }));
+    value(await resetProofs(owner, { memberId: staff.memberId, password: 'lantern on the moor' }));
     expect((await password()).needsCode).toBe(false);
     expect((await endOneTime(staff, { password: PASSWORD })).ok).toBe(false);
     expect(await rows('SELECT 1 FROM recovery_codes')).toEqual([]);

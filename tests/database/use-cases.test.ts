@@ -49,7 +49,7 @@ const STAFF: Record<string, StaffRole[]> = {
   // Money, tiers and the site itself.
   ...each(
     ['owner'],
-    `productEditor saveProduct saveLetterSettings resetOneTime webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
+    `productEditor saveProduct saveLetterSettings resetProofs setStaffProof webhooksPlace addWebhook changeWebhook removeWebhook webhookLog sendWebhookAgain readAudit exportAudit rolesPlace saveRole staffPlace inviteStaff withdrawInvite changeStaffRole mergeMembers arrangeGateway checkAccount compareBooks connectGateway disconnectGateway keepWebhookSecret registerWebhook connectTransfer beginConsent finishConsent
      confirmTransfer importStatement mayImportStatement ignoreLine restoreLine processAgain refundPayment refundWasSent
      copyOffer copyTier addJoiningCode makeCodes changeCodes codeChoices codeEditor exportCodes removeCodes moveToNewest deleteOffer deleteTier retireOffer retireTier
      saveJoinFields arrangeTiers saveLadder saveOffer maySavePicture savePicture saveTier joinQuestions offerEditor tierDetail
@@ -60,12 +60,12 @@ const STAFF: Record<string, StaffRole[]> = {
 const PUBLIC = words(
   `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
-   oneTimeAsked enterOneTime whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount registering lookAtPassCode enterPassCode`,
+   oneTimeAsked enterOneTime askForPasskey signInByPasskey whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount registering lookAtPassCode enterPassCode`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
   `redeemCode membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
-   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime endMySession writeComment myMailTopics setMyMailTopic buyProduct myPurchases`,
+   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime myPasskeys beginPasskey addPasskey removePasskey endMySession writeComment myMailTopics setMyMailTopic buyProduct myPurchases`,
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements

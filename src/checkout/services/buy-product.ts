@@ -24,6 +24,7 @@ import { memberUse } from '@/platform/use';
 import { findProduct, type Product } from '@/tiers/store/products';
 import { refusal, say } from '@/words/problems';
 import { accountsFor, buyingOf } from './lib/buying';
+import { heldTiers } from './lib/holder-price';
 import { priceProduct, type ProductPrice } from '@/tiers/services/lib/product-price';
 
 const PER_MEMBER: Limit = { name: 'buy:member', points: 20, seconds: 15 * 60 };
@@ -112,7 +113,8 @@ async function planFor(member: Member, input: Input): Promise<Result<Plan>> {
   const accounts = await accountsFor(site, product);
   const account = accounts.find(({ id }) => id === input.accountId) ?? accounts[0];
   if (!account) return refusedField('', 'product.not-on-sale');
-  return done({ product, price: priceProduct(site, product, country), account, country });
+  const held = await heldTiers(pool(), site, member.id);
+  return done({ product, price: priceProduct(site, product, country, held), account, country });
 }
 
 type Written =

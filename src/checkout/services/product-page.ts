@@ -19,6 +19,7 @@ import type { Site } from '@/platform/store/site';
 import { findProduct, type Product } from '@/tiers/store/products';
 import { findTier } from '@/tiers/store/tiers';
 import { accountsFor, buyingOf } from './lib/buying';
+import { heldTiers } from './lib/holder-price';
 import { priceProduct } from '@/tiers/services/lib/product-price';
 
 const inputSchema = z.object({
@@ -32,7 +33,9 @@ export const productPage = publicUse('product-page', inputSchema, async (actor, 
   if (!product) return missing();
   const site = await currentSite();
   const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
-  const price = priceProduct(site, product, country ?? member?.country ?? '');
+  const held = await heldTiers(pool(), site, member?.id ?? null);
+  const price = priceProduct(site, product, country ?? member?.country ?? '', held);
+  const heldBy = price.forHolder && (await findTier(pool(), price.forHolder.tierId));
   const accounts = await accountsFor(site, product);
   const book = member && (await readBook(pool(), site, { memberId: member.id, mode: site.mode }));
   const figures = book
@@ -43,6 +46,8 @@ export const productPage = publicUse('product-page', inputSchema, async (actor, 
     product,
     tierName: product.tierId ? ((await findTier(pool(), product.tierId))?.name ?? '') : '',
     price,
+    /** The tier by which it costs less; '' where none does. */
+    heldTierName: heldBy?.name ?? '',
     figures,
     tax: price.tax && { rate: price.tax, amount: taxIn(figures.amount, price.tax.rate) },
     ways: ways as (CheckoutGateway & { frame: NonNullable<CheckoutGateway['frame']> })[],
@@ -78,16 +83,17 @@ export type ProductOnSale = {
   currency: string;
 };
 
-const onSale = (site: Site, product: Product): ProductOnSale => ({
+const onSale = (site: Site, product: Product, held: string[]): ProductOnSale => ({
   id: product.id,
   name: product.name,
   lasts: product.lasts,
-  amount: priceProduct(site, product, '').amount,
+  amount: priceProduct(site, product, '', held).amount,
   currency: product.currency,
 });
 
 /** A product for a panel in a text; null where it is not for sale. */
-export const productOnSale = publicUse('product-on-sale', z.string().max(200), async (_, id) => {
-  const product = await findProduct(pool(), id);
-  return done(product?.onSale ? onSale(await currentSite(), product) : null);
+export const productOnSale = publicUse('product-on-sale', z.string().max(200), async (actor, id) => {
+  const [product, site] = [await findProduct(pool(), id), await currentSite()];
+  if (!product?.onSale) return done(null);
+  return done(onSale(site, product, await heldTiers(pool(), site, actor.memberId)));
 });

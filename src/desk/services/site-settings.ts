@@ -48,8 +48,8 @@ export const dunningSettings = bySetUp('dunning-settings', nothing, async () => 
 });
 
 export const staffSettings = bySetUp('staff-settings', nothing, async () => {
-  const { staffIdleMinutes, refundAsksAbove, currency } = await currentSite();
-  return done({ staffIdleMinutes, refundAsksAbove, currency });
+  const { staffIdleMinutes, refundAsksAbove, currency, asksStaffProof } = await currentSite();
+  return done({ staffIdleMinutes, refundAsksAbove, currency, asksStaffProof });
 });
 
 export const accountSettings = bySetUp('account-settings', nothing, async () => {

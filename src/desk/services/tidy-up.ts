@@ -19,6 +19,7 @@ import { deleteOldMessages } from '@/billing/store/webhooks';
 import { deleteOldMailLinks } from '@/mail/store/mail-addresses';
 import { deleteOldQuotes } from '@/billing/store/quotes';
 import { deleteOldCodes } from '@/people/store/email-codes';
+import { deleteOldChallenges } from '@/people/store/passkeys';
 import { deleteExpiredSessions, deleteOldDevices } from '@/people/store/sessions';
 import { deleteOldInvites } from '@/people/store/staff';
 import { deleteOldLinks } from '@/people/store/sign-in-links';
@@ -34,6 +35,7 @@ export const tidyUp = systemUse('tidy-up', nothing, async () => {
     deleteExpiredSessions,
     deleteOldDevices,
     deleteOldCodes,
+    deleteOldChallenges,
     deleteOldLinks,
     deleteOldInvites,
     deleteOldPassLinks,

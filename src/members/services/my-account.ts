@@ -8,6 +8,7 @@ import { listNotes } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { memberDocuments } from '@/documents/services/lib/document-list';
 import { accountSections, memberAccount } from '@/billing/services/lib/member-account';
+import { pricesForHolder } from '@/checkout/services/lib/prices-for-holder';
 import { waysOn } from '@/checkout/services/lib/ways-on';
 
 /** How many of the newest receipts the account page shows. */
@@ -25,6 +26,7 @@ export const myAccount = memberUse('my-account', nothing, async ({ memberId }) =
     email: member.email,
     account,
     ways: await waysOn(account, t),
+    forHolder: await pricesForHolder(account, member.country),
     notes: await listNotes(pool(), memberId, true),
     order: await accountSections(account),
     receipts: documents.slice(0, RECEIPTS),

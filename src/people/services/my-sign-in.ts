@@ -10,7 +10,14 @@ import { hashToken } from '@/platform/tokens';
 import { memberUse } from '@/platform/use';
 import { listCountries } from '@/platform/countries';
 import { findMember, setPassword } from '@/people/store/members';
-import { deleteDevicesOf, deleteSessionById, deleteSessionsOf, listSessions } from '@/people/store/sessions';
+import { findOneTime } from '@/people/store/one-time-codes';
+import {
+  deleteDevicesOf,
+  deleteSessionById,
+  deleteSessionsOf,
+  isProvenSession,
+  listSessions,
+} from '@/people/store/sessions';
 import { confirmPassword } from './lib/confirm-password';
 import { openSession, type Opened } from './lib/open-session';
 
@@ -48,11 +55,15 @@ export const changePassword = memberUse(
     if (weak) return refusedWith(weak, 'next');
     const passwordHash = await hashPassword(next);
     return transaction(async (db) => {
+      // Whoever is signed in has shown their one-time code, where they have them.
+      const isProven =
+        ((await findOneTime(db, member.id))?.isConfirmed ?? false) ||
+        (await isProvenSession(db, hashToken(actor.browser?.session ?? '')));
       await setPassword(db, member.id, passwordHash);
       await deleteSessionsOf(db, member.id);
       await deleteDevicesOf(db, member.id);
       await record(db, actor, siteNow(site), 'password changed', `member:${member.id}`);
-      return done(await openSession(db, actor, member, 'password change'));
+      return done(await openSession(db, actor, member, 'password change', isProven));
     });
   },
 );

@@ -2,14 +2,15 @@ import { toString as drawn } from 'qrcode';
 import { z } from 'zod';
 import { findMember } from '@/people/store/members';
 import {
-  admitSession,
   beginOneTime as begin,
   countRecoveryCodes,
   deleteOneTime,
   findOneTime,
   findWaitingSession,
 } from '@/people/store/one-time-codes';
-import type { Actor, SignedIn } from '@/platform/actor';
+import { deletePasskeysOf } from '@/people/store/passkeys';
+import { deleteSessionsOf, proveSession } from '@/people/store/sessions';
+import type { SignedIn } from '@/platform/actor';
 import { realNow } from '@/platform/clock';
 import { nothing, passwordAgain, uuid } from '@/platform/inputs';
 import { record } from '@/platform/record';
@@ -22,6 +23,7 @@ import { hashToken } from '@/platform/tokens';
 import { memberUse, publicUse, staffUse } from '@/platform/use';
 import { confirmPassword, confirmStaff } from './lib/confirm-password';
 import { newRecoveryCodes, newSecret, shownSecret, takeAppCode, takeRecovery } from './lib/one-time';
+import { againstAdding, againstRemoving } from './lib/proofs';
 import { waitMinutes } from './lib/wait-minutes';
 
 /** Programs can guess six digits, so tries are counted for each account, from any browser. */
@@ -65,6 +67,8 @@ export const myOneTime = memberUse(
 export const beginOneTime = memberUse('begin-one-time', nothing, async (actor): Promise<Result<null>> => {
   const member = await staffMember(actor);
   if (!member) return missing();
+  const against = await againstAdding(pool(), actor, member);
+  if (against) return against;
   return (await begin(pool(), member.id, newSecret())) ? done(null) : refusedField('', 'one-time.on-already');
 });
 
@@ -80,12 +84,15 @@ export const confirmOneTime = memberUse(
     const wait = await againstTrying(member.id);
     if (wait) return wait;
     return transactionUnlessRefused(async (db): Promise<Result<{ codes: string[] }>> => {
+      const against = await againstAdding(db, actor, member);
+      if (against) return against;
       const kept = await findOneTime(db, member.id);
       if (!kept || kept.isConfirmed)
         return refusedField('', kept ? 'one-time.on-already' : 'one-time.not-begun');
       if (!(await takeAppCode(db, member.id, typed, Date.now())))
         return refusedField('code', 'one-time.wrong');
       const codes = await newRecoveryCodes(db, member.id);
+      await proveSession(db, hashToken(actor.browser?.session ?? ''));
       await record(db, actor, realNow(), 'one-time codes turned on', `member:${member.id}`);
       return done({ codes });
     });
@@ -121,29 +128,35 @@ export const endOneTime = memberUse(
     if (!member) return missing();
     const confirmed = await confirmPassword(member, password);
     if (!confirmed.ok) return confirmed;
-    return turnOff(actor, member.id);
+    return transactionUnlessRefused(async (db): Promise<Result<null>> => {
+      const against = await againstRemoving(db, member);
+      if (against) return against;
+      if (!(await deleteOneTime(db, member.id))) return refusedField('', 'one-time.off-already');
+      await record(db, actor, realNow(), 'one-time codes turned off', `member:${member.id}`);
+      return done(null);
+    });
   },
 );
 
-/** Turns off the one-time codes of one of the staff who has lost their app and their recovery codes. */
-export const resetOneTime = staffUse('set up the site')(
-  'reset-one-time',
+/** Removes the one-time codes and the passkeys of one of the staff who has lost what shows them. */
+export const resetProofs = staffUse('set up the site')(
+  'reset-proofs',
   withPassword.extend({ memberId: uuid }),
   async (actor, { memberId, password }): Promise<Result<null>> => {
     const confirmed = await confirmStaff(actor, password);
     if (!confirmed.ok) return confirmed;
     const member = await findMember(pool(), memberId);
-    return member ? turnOff(actor, member.id) : missing();
+    if (!member?.staffRole) return missing();
+    return transaction(async (db): Promise<Result<null>> => {
+      const codes = await deleteOneTime(db, member.id);
+      const passkeys = await deletePasskeysOf(db, member.id);
+      if (!codes && passkeys === 0) return refusedField('', 'proof.none');
+      await deleteSessionsOf(db, member.id);
+      await record(db, actor, realNow(), 'sign-in reset', `member:${member.id}`, { codes, passkeys });
+      return done(null);
+    });
   },
 );
-
-async function turnOff(actor: Actor, memberId: string): Promise<Result<null>> {
-  return transaction(async (db): Promise<Result<null>> => {
-    if (!(await deleteOneTime(db, memberId))) return refusedField('', 'one-time.off-already');
-    await record(db, actor, realNow(), 'one-time codes turned off', `member:${memberId}`);
-    return done(null);
-  });
-}
 
 /** Whether the browser has signed in as far as its one-time code. */
 export const oneTimeAsked = publicUse('one-time-asked', nothing, async ({ browser }) =>
@@ -168,7 +181,7 @@ export const enterOneTime = publicUse(
         const isApp = await takeAppCode(db, memberId, typed, Date.now());
         if (!isApp && !(await takeRecovery(db, memberId, typed)))
           return refusedField('code', 'one-time.wrong');
-        await admitSession(db, hashToken(token));
+        await proveSession(db, hashToken(token));
         const how = isApp ? 'one-time code' : 'recovery code';
         await record(
           db,

@@ -135,6 +135,8 @@ export async function forgetMember(db: Db, id: string, email: string, at: Instan
   await run(db, 'DELETE FROM sign_in_links WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM group_members WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM devices WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM passkeys WHERE member_id = $1', [id]);
+  await run(db, 'DELETE FROM one_time_codes WHERE member_id = $1', [id]);
   await run(db, 'DELETE FROM email_codes WHERE member_id = $1 OR email = $2', [id, email]);
 }
 

@@ -74,8 +74,3 @@ export async function findWaitingSession(db: Db, tokenHash: Buffer): Promise<Mem
   );
   return row?.memberId;
 }
-
-/** From now on someone is signed in by the session. */
-export async function admitSession(db: Db, tokenHash: Buffer): Promise<void> {
-  await run(db, 'UPDATE sessions SET needs_code = false WHERE token_hash = $1', [tokenHash]);
-}

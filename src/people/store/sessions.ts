@@ -8,23 +8,33 @@ export type SignedInMember = {
   id: string;
   name: string;
   email: string;
+  /** Null for members, and for staff while `lacksProof`. */
   staffRole: StaffRole | null;
+  /** One of the staff, who has not shown what the site asks its staff for beyond a password: they are a member until then. */
+  lacksProof: boolean;
 };
 
-/** Stores a session by the hash of its token; `days` of real time. `browser`: as it names itself. `needsCode`: nobody is signed in by it yet. */
-export async function insertSession(
-  db: Db,
-  tokenHash: Buffer,
-  memberId: MemberId,
-  days: number,
-  browser: string,
-  needsCode: boolean,
-): Promise<void> {
+export type NewSession = {
+  tokenHash: Buffer;
+  memberId: MemberId;
+  /** Of real time. */
+  days: number;
+  /** As it names itself. */
+  browser: string;
+  /** Nobody is signed in by it yet. */
+  needsCode: boolean;
+  /** More than a password or a mailed code was shown. */
+  isProven: boolean;
+};
+
+/** Stores a session by the hash of its token. */
+export async function insertSession(db: Db, session: NewSession): Promise<void> {
+  const { tokenHash, memberId, days, browser, needsCode, isProven } = session;
   await run(
     db,
-    `WITH begun AS (INSERT INTO sessions (token_hash, member_id, expires_at, browser, needs_code) VALUES ($1, $2, now() + make_interval(days => $3), $4, $5))
+    `WITH begun AS (INSERT INTO sessions (token_hash, member_id, expires_at, browser, needs_code, is_proven) VALUES ($1, $2, now() + make_interval(days => $3), $4, $5, $6))
      UPDATE members SET seen_at = now() WHERE id = $2`,
-    [tokenHash, memberId, days, browser, needsCode],
+    [tokenHash, memberId, days, browser, needsCode, isProven],
   );
 }
 
@@ -35,7 +45,8 @@ const NOTE_SEEN = `WITH seen AS (UPDATE sessions SET last_seen_at = now() WHERE 
 
 const FIND_SESSION_MEMBER = prepared(
   'find-session-member',
-  `SELECT m.id, m.name, m.email, m.staff_role, s.last_seen_at < now() - interval '1 minute' AS is_stale,
+  `SELECT m.id, m.name, m.email, CASE WHEN s.is_proven OR NOT site.asks_staff_proof THEN m.staff_role END AS staff_role,
+       m.staff_role IS NOT NULL AND site.asks_staff_proof AND NOT s.is_proven AS lacks_proof, s.last_seen_at < now() - interval '1 minute' AS is_stale,
        (SELECT n FROM site_version) AS site_version
      FROM sessions s JOIN members m ON m.id = s.member_id CROSS JOIN site
      WHERE s.token_hash = $1 AND s.expires_at > now() AND NOT s.needs_code AND m.blocked_at IS NULL
@@ -59,6 +70,20 @@ export async function findSessionMember(
   const { isStale, siteVersion, ...member } = found;
   if (isStale) await run(db, NOTE_SEEN, [tokenHash]);
   return { member, siteVersion };
+}
+
+/** Notes that more than a password or a mailed code was shown in a session; nobody is asked for a code any more. */
+export async function proveSession(db: Db, tokenHash: Buffer): Promise<void> {
+  await run(db, 'UPDATE sessions SET needs_code = false, is_proven = true WHERE token_hash = $1', [
+    tokenHash,
+  ]);
+}
+
+export async function isProvenSession(db: Db, tokenHash: Buffer): Promise<boolean> {
+  return (
+    (await maybeOne(db, 'SELECT 1 FROM sessions WHERE token_hash = $1 AND is_proven', [tokenHash])) !==
+    undefined
+  );
 }
 
 export type SessionRow = {

@@ -12,6 +12,7 @@ export type StaffMember = {
   seenAt: Instant | null;
   /** Whether they sign in with one-time codes. */
   hasCodes: boolean;
+  passkeys: number;
 };
 
 /** All staff, owners first. */
@@ -19,7 +20,8 @@ export async function listStaff(db: Db): Promise<StaffMember[]> {
   return many(
     db,
     `SELECT id, name, email, staff_role AS role, seen_at,
-       EXISTS (SELECT 1 FROM one_time_codes o WHERE o.member_id = members.id AND o.confirmed_at IS NOT NULL) AS has_codes FROM members
+       EXISTS (SELECT 1 FROM one_time_codes o WHERE o.member_id = members.id AND o.confirmed_at IS NOT NULL) AS has_codes,
+       (SELECT count(*)::int FROM passkeys p WHERE p.member_id = members.id) AS passkeys FROM members
      WHERE staff_role IS NOT NULL AND deleted_at IS NULL ORDER BY staff_role, lower(name), id`,
   );
 }

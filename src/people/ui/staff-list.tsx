@@ -18,6 +18,7 @@ type Person = {
   seen: string;
   isYou: boolean;
   hasCodes: boolean;
+  passkeys: number;
 };
 type Invite = { id: string; email: string; role: StaffRole; until: string };
 type Props = {
@@ -26,12 +27,12 @@ type Props = {
   powers: Powers[];
   change: FormAction;
   withdraw: FormAction;
-  resetCodes: FormAction;
+  resetProofs: FormAction;
   invite: FormAction;
 };
 
 /** Who runs the site, who is invited to, and what each role may. */
-export function StaffList({ staff, invites, powers, change, withdraw, resetCodes, invite }: Props) {
+export function StaffList({ staff, invites, powers, change, withdraw, resetProofs, invite }: Props) {
   return (
     <div className="mt-6 grid grid-cols-1 gap-10">
       <section className="max-w-3xl">
@@ -50,6 +51,11 @@ export function StaffList({ staff, invites, powers, change, withdraw, resetCodes
               <span className="w-48 text-[0.9375rem] text-muted">
                 {person.seen}
                 {person.hasCodes && <span className="block">{desk('desk-settings.has-codes')}</span>}
+                {person.passkeys > 0 && (
+                  <span className="block">
+                    {desk('desk-settings.has-passkeys', { count: person.passkeys })}
+                  </span>
+                )}
               </span>
               <Confirm
                 look="quiet"
@@ -65,17 +71,17 @@ export function StaffList({ staff, invites, powers, change, withdraw, resetCodes
                     {desk('desk.save')}
                   </SubmitButton>
                 </ActionForm>
-                {person.hasCodes && !person.isYou && (
+                {(person.hasCodes || person.passkeys > 0) && !person.isYou && (
                   <ActionForm
-                    action={resetCodes}
+                    action={resetProofs}
                     className="mt-4 grid w-full max-w-sm grid-cols-1 gap-3 border-t border-line pt-4"
                   >
-                    <p>{desk('desk-settings.reset-codes-sure')}</p>
+                    <p>{desk('desk-settings.reset-proofs-sure')}</p>
                     <input type="hidden" name="member" value={person.id} />
                     <PasswordAgain />
                     <FormMessage />
                     <SubmitButton busy={desk('desk.saving')} look="bad" className="w-fit">
-                      {desk('desk-settings.reset-codes')}
+                      {desk('desk-settings.reset-proofs')}
                     </SubmitButton>
                   </ActionForm>
                 )}

@@ -67,6 +67,8 @@ export type Site = {
   testClearedAt: Instant | null;
   /** After so many minutes without a page, a session of staff ends. */
   staffIdleMinutes: number;
+  /** Whether staff are staff only after a one-time code or by a passkey. */
+  asksStaffProof: boolean;
   /** Minor units; larger refunds ask for the password again. */
   refundAsksAbove: number;
   /** How many letters to many are written a minute; all together. */
@@ -82,7 +84,7 @@ export type Site = {
 const FIND_SITE = prepared(
   'find-site',
   `SELECT name, zone, currency, language, mode, access_default, clock_ahead_ms, retry_days, grace_days, doorstep, open_week, frame_origins, theme, mark_id, join_rhythm, joining, register_offer_id, sender_name, sender_address,
-       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, refund_asks_above, letters_per_minute, asks_letters, counts_opens,
+       may_delete_account, tax_way, home_country, seller, tax_number, document_prefix, account_sections, went_live_at, clears_test_data, test_cleared_at, staff_idle_minutes, asks_staff_proof, refund_asks_above, letters_per_minute, asks_letters, counts_opens,
        (SELECT jsonb_agg(jsonb_build_object('id', id, 'name', name) ORDER BY position, id) FROM tax_kinds) AS kinds,
        (SELECT jsonb_agg(jsonb_build_object('kindId', kind_id, 'country', country, 'name', name, 'rate', rate) ORDER BY kind_id, country) FROM tax_rates) AS rates,
        (SELECT jsonb_object_agg(template, jsonb_build_object('isOn', is_on, 'subject', subject, 'words', words)) FROM mail_settings) AS mails,
@@ -213,6 +215,11 @@ export async function setStaffSettings(db: Db, idleMinutes: number, refundAsksAb
     idleMinutes,
     refundAsksAbove,
   ]);
+}
+
+/** Whether staff are staff only in sessions that showed a one-time code or a passkey. */
+export async function setAsksStaffProof(db: Db, asks: boolean): Promise<void> {
+  await run(db, 'UPDATE site SET asks_staff_proof = $1', [asks]);
 }
 
 export async function setAccountSettings(

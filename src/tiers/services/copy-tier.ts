@@ -80,7 +80,7 @@ export const copyOffer = staffUse('set tiers')(
 async function copyInto(db: Transaction, offer: StoredOffer, tierId: TierId, name: string): Promise<string> {
   const taken = new Set((await listOffers(db)).map((other) => other.id));
   const id = freeId(slugify(`${tierId}-${name}`), taken);
-  await saveOffer(db, { id, tierId, name, onSale: offer.onSale });
+  await saveOffer(db, { id, tierId, name, onSale: offer.onSale, holderPrices: offer.holderPrices });
   // A step that gave the tier it is copied from now gives the copy.
   const steps = offer.definition.steps.map((step) =>
     step.tier === offer.tierId ? { ...step, tier: tierId } : step,

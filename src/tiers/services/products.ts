@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { parseAmount } from '@/core/money';
+import { holderPricesSchema } from '@/core/tiers/holder-prices';
 import { lengthSchema } from '@/core/offers/offer-schema';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, seenVersion } from '@/platform/form-fields';
@@ -56,6 +57,7 @@ const productSchema = z.object({
   mostDevices: optionalCount(say('code.least-one')),
   taxKindId: z.string().max(200).nullable(),
   onSale: z.boolean(),
+  holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema),
 });
 
 /** Sells a pass or a gift card of a tier, or changes how that is sold. What was bought stays as it was sold. */
@@ -76,6 +78,9 @@ export const saveProduct = staffUse('set tiers')(
         return refusedField('sells', 'product.nothing-sold');
       if (input.taxKindId && !site.tax.kinds.some((one) => one.id === input.taxKindId))
         return refusedField('taxKindId', 'product.nothing-sold');
+      const tiers = new Set((await listTiers(db)).map((tier) => tier.id));
+      if (input.holderPrices.some(({ tierId }) => !tiers.has(tierId)))
+        return refusedField('holderPrices', 'holder.no-tier');
       const taken = new Set([...NOT_PRODUCTS, ...(await listProducts(db)).map((one) => one.id)]);
       const id = before?.id ?? freeId(slugify(input.name), taken);
       const of =

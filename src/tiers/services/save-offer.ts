@@ -5,6 +5,7 @@ import { localDate } from '@/core/calendar';
 import type { Instant } from '@/core/instants';
 import { slugify } from '@/core/content/slug';
 import { isPaid, stepsOver, type Offer } from '@/core/offers/offer';
+import { holderPricesSchema } from '@/core/tiers/holder-prices';
 import { offerSchema } from '@/core/offers/offer-schema';
 import { quoteOffer } from '@/core/offers/quote';
 import { lock, transaction, type Transaction } from '@/platform/store/db';
@@ -32,6 +33,8 @@ const inputSchema = z.object({
   /** The version that was opened, where an existing offer is changed. */
   seenVersion,
   definition: offerSchema,
+  /** Left out: as they were. */
+  holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema).optional(),
 });
 
 /**
@@ -56,6 +59,9 @@ export const saveOffer = staffUse('set tiers')(
       // What was saved once may have its dates behind it: its name can still be changed.
       const against = isSame ? null : await whyImpossible(db, definition, site.zone, at);
       if (against) return against;
+      const tiers = new Set((await listTiers(db)).map((tier) => tier.id));
+      if (input.holderPrices?.some(({ tierId }) => !tiers.has(tierId)))
+        return refusedField('holderPrices', 'holder.no-tier');
       const offers = await listOffers(db);
       const twin = offers.find(
         (offer) =>
@@ -68,9 +74,13 @@ export const saveOffer = staffUse('set tiers')(
       const id =
         known?.id ??
         freeId(input.id ?? slugify(`${definition.tier}-${name}`), new Set(offers.map((offer) => offer.id)));
-      await store(db, { id, tierId: definition.tier, name, onSale });
+      await store(db, { id, tierId: definition.tier, name, onSale, holderPrices: input.holderPrices });
       const version = isSame ? known.version : await addOfferVersion(db, id, definition, isPaid(definition));
-      await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, { version, name });
+      await record(db, actor, at, known ? 'offer changed' : 'offer made', `offer:${id}`, {
+        version,
+        name,
+        ...(input.holderPrices && { before: known?.holderPrices, holderPrices: input.holderPrices }),
+      });
       return done({ id, tierId: definition.tier, version });
     });
   },

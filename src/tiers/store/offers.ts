@@ -1,6 +1,7 @@
 import type { Instant } from '@/core/instants';
 import type { Offer } from '@/core/offers/offer';
 import { offerSchema } from '@/core/offers/offer-schema';
+import { holderPricesSchema, type HolderPrice } from '@/core/tiers/holder-prices';
 import { many, maybeOne, one, run, type Db, prepared } from '@/platform/store/db';
 import type { OfferId, OfferVersionId, TierId } from '@/core/ids';
 
@@ -15,16 +16,18 @@ export type StoredOffer = {
   version: number;
   isPaid: boolean;
   definition: Offer;
+  /** What holders of some tiers pay less when they join by it; not of a version. */
+  holderPrices: HolderPrice[];
   tierName: string;
   /** Of its tier; null for the first kind. */
   taxKindId: string | null;
 };
 
-const DEFINITION = { definition: offerSchema };
+const DEFINITION = { definition: offerSchema, holderPrices: holderPricesSchema };
 
 const OFFER = `
   SELECT o.id, o.tier_id, o.name, o.on_sale AND o.retired_at IS NULL AS on_sale, o.retired_at,
-    v.id AS version_id, v.version, v.is_paid, v.definition, t.name AS tier_name, t.tax_kind_id
+    v.id AS version_id, v.version, v.is_paid, v.definition, o.holder_prices, t.name AS tier_name, t.tax_kind_id
   FROM offers o JOIN offer_versions v ON v.offer_id = o.id JOIN tiers t ON t.id = o.tier_id`;
 
 export async function listOffers(db: Db): Promise<StoredOffer[]> {
@@ -54,14 +57,20 @@ export async function listOfferVersions(db: Db, versionIds: OfferVersionId[]): P
 /** Adds an offer, or changes one; what is undefined stays as it was, or has its usual value. */
 export async function saveOffer(
   db: Db,
-  offer: { id: string; tierId: TierId; name: string; onSale?: boolean },
+  offer: { id: string; tierId: TierId; name: string; onSale?: boolean; holderPrices?: HolderPrice[] },
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO offers (id, tier_id, name, on_sale, position)
-     VALUES ($1, $2, $3, coalesce($4, true), (SELECT coalesce(max(position), 0) + 1 FROM offers))
-     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = coalesce($4, offers.on_sale)`,
-    [offer.id, offer.tierId, offer.name, offer.onSale ?? null],
+    `INSERT INTO offers (id, tier_id, name, on_sale, holder_prices, position)
+     VALUES ($1, $2, $3, coalesce($4, true), coalesce($5, '[]'::jsonb), (SELECT coalesce(max(position), 0) + 1 FROM offers))
+     ON CONFLICT (id) DO UPDATE SET name = $3, on_sale = coalesce($4, offers.on_sale), holder_prices = coalesce($5, offers.holder_prices)`,
+    [
+      offer.id,
+      offer.tierId,
+      offer.name,
+      offer.onSale ?? null,
+      offer.holderPrices && JSON.stringify(offer.holderPrices),
+    ],
   );
 }
 

@@ -1,6 +1,7 @@
 import type { Length } from '@/core/instants';
 import type { TierId } from '@/core/ids';
 import { lengthSchema } from '@/core/offers/offer-schema';
+import { holderPricesSchema, type HolderPrice } from '@/core/tiers/holder-prices';
 import { many, maybeOne, run, toMinor, type Db } from '@/platform/store/db';
 
 /** What is bought once: a pass, or a gift card of a tier. */
@@ -16,12 +17,14 @@ export type Product = {
   mostDevices: number | null;
   taxKindId: string | null;
   onSale: boolean;
+  /** What holders of some tiers pay less for it. */
+  holderPrices: HolderPrice[];
   version: number;
 } & ({ kind: 'pass'; passId: string; tierId: null } | { kind: 'gift-card'; passId: null; tierId: TierId });
 
 const COLUMNS =
-  'id, kind, pass_id, tier_id, name, amount, currency, lasts, most_devices, tax_kind_id, on_sale, version';
-const JSON_COLUMNS = { lasts: lengthSchema };
+  'id, kind, pass_id, tier_id, name, amount, currency, lasts, most_devices, tax_kind_id, on_sale, holder_prices, version';
+const JSON_COLUMNS = { lasts: lengthSchema, holderPrices: holderPricesSchema };
 type Row = Omit<Product, 'amount'> & { amount: bigint };
 const fromRow = (row: Row): Product => ({ ...row, amount: toMinor(row.amount) }) as Product;
 
@@ -42,15 +45,14 @@ export async function findProduct(db: Db, id: string): Promise<Product | undefin
 
 /** Adds a product, or replaces it if it has not changed since `version`. False if it has. */
 export async function saveProduct(db: Db, product: Product): Promise<boolean> {
-  const { id, kind, passId, tierId, name, amount, currency, lasts, mostDevices, taxKindId, onSale, version } =
-    product;
+  const { id, kind, passId, tierId, name, amount, currency, lasts, mostDevices, taxKindId } = product;
   return (
     (await run(
       db,
-      `INSERT INTO products (id, kind, pass_id, tier_id, name, amount, currency, lasts, most_devices, tax_kind_id, on_sale)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+      `INSERT INTO products (id, kind, pass_id, tier_id, name, amount, currency, lasts, most_devices, tax_kind_id, on_sale, holder_prices)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $13)
        ON CONFLICT (id) DO UPDATE SET name = $5, amount = $6, currency = $7, lasts = $8, most_devices = $9, tax_kind_id = $10, on_sale = $11,
-         version = products.version + 1 WHERE products.version = $12`,
+         holder_prices = $13, version = products.version + 1 WHERE products.version = $12`,
       [
         id,
         kind,
@@ -62,8 +64,9 @@ export async function saveProduct(db: Db, product: Product): Promise<boolean> {
         lasts && JSON.stringify(lasts),
         mostDevices,
         taxKindId,
-        onSale,
-        version,
+        product.onSale,
+        product.version,
+        JSON.stringify(product.holderPrices),
       ],
     )) === 1
   );

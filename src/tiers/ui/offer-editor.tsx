@@ -15,6 +15,8 @@ import { ActionForm, Draft, FormMessage, SubmitButton, useProblem, type FormActi
 import { AmountField } from '@/kit/amount-field';
 import { Button } from '@/kit/button';
 import { CheckField, SelectField, TextField } from '@/kit/field';
+import type { HolderPrice } from '@/core/tiers/holder-prices';
+import { HolderPrices } from './holder-prices';
 import { JoinCard, type JoinCardOpens } from './join-card';
 import { PATTERNS } from './offer-patterns';
 import { OfferStep, type KeyedStep } from './offer-step';
@@ -25,7 +27,7 @@ import { desk } from '@/words/desk';
 
 type Props = {
   action: FormAction;
-  offer: { id: string; name: string; onSale: boolean; version: number };
+  offer: { id: string; name: string; onSale: boolean; version: number; holderPrices: HolderPrice[] };
   draft: OfferDraft;
   tier: { id: string; name: string; description: Prose; keyCut: KeyCut; pictureId: PictureId | null };
   opens: JoinCardOpens | undefined;
@@ -268,6 +270,16 @@ export function OfferEditor({
           )}
         </div>
         <SchedulePreview offer={read.ok ? read.offer : null} zone={zone} now={now} today={today} />
+        {tiers.length > 1 && (
+          <HolderPrices
+            // An amount is read in the currency: in another, it is typed again.
+            key={draft.currency}
+            prices={draft.currency === initial.currency ? offer.holderPrices : []}
+            currency={draft.currency}
+            locale={language}
+            tiers={tiers.filter((other) => other.id !== tier.id)}
+          />
+        )}
         <div className="flex flex-wrap gap-x-10 gap-y-4">
           <CheckField
             name="onSale"

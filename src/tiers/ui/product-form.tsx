@@ -6,6 +6,8 @@ import { ActionForm, Draft, FormMessage, ProblemOf, SubmitButton, type FormActio
 import { AmountField } from '@/kit/amount-field';
 import { CheckField, SelectField, TextField } from '@/kit/field';
 import { LengthInput } from '@/kit/length-input';
+import type { HolderPrice } from '@/core/tiers/holder-prices';
+import { HolderPrices } from './holder-prices';
 import { desk } from '@/words/desk';
 
 type Named = { id: string; name: string };
@@ -20,10 +22,13 @@ type Props = {
     mostDevices: number | null;
     taxKindId: string | null;
     onSale: boolean;
+    holderPrices: HolderPrice[];
   } | null;
   /** The price, as people type it. */
   amount: string;
   currency: string;
+  /** How the site writes amounts. */
+  locale: string;
   passes: Named[];
   tiers: Named[];
   taxKinds: Named[];
@@ -32,7 +37,7 @@ type Props = {
 const FIRST: Length = { n: 30, unit: 'day' };
 
 /** What is sold once: a pass, or a gift card of a tier. */
-export function ProductForm({ action, product, amount, currency, passes, tiers, taxKinds }: Props) {
+export function ProductForm({ action, product, amount, currency, locale, passes, tiers, taxKinds }: Props) {
   const [lasts, setLasts] = useState(product ? product.lasts : FIRST);
   const [sells, setSells] = useState(passes[0] ? `pass:${passes[0].id}` : `tier:${tiers[0]?.id ?? ''}`);
   const isPass = product ? product.kind === 'pass' : sells.startsWith('pass:');
@@ -125,6 +130,15 @@ export function ProductForm({ action, product, amount, currency, passes, tiers, 
             </option>
           ))}
         </SelectField>
+      )}
+      {tiers.length > 0 && (
+        <HolderPrices
+          prices={product?.holderPrices ?? []}
+          currency={currency}
+          locale={locale}
+          tiers={tiers}
+          isOnce
+        />
       )}
       <CheckField
         name="onSale"

@@ -155,6 +155,12 @@ export const mails: Record<keyof typeof en, string> = {
     'Ihr Konto hat jetzt die Adresse {email}. Ab jetzt schreiben wir Ihnen dorthin, und Sie melden sich damit an.',
   'mail-address.not-you': 'Wenn Sie das nicht waren, schreiben Sie uns sofort.',
 
+  'mail-passkey.subject': 'Ihr Konto bei {site} hat einen neuen Passkey',
+  'mail-passkey.words':
+    'Mit dem Passkey „{name}“ kann man sich ab jetzt ohne Passwort in Ihrem Konto anmelden.',
+  'mail-passkey.not-you':
+    'Wenn Sie das nicht waren, melden Sie sich an, entfernen Sie ihn in Ihrem Konto und ändern Sie Ihr Passwort.',
+
   'mail-post.words':
     '{name, select, none {Neu auf der Website: „{title}“.} other {Neu auf der Website, von {name}: „{title}“.}}',
   'mail-post.link-none': 'Auf der Website lesen',

@@ -78,6 +78,23 @@ export const problems: Record<keyof typeof en, string> = {
   'one-time.on-already': 'Die Einmalcodes sind schon eingeschaltet.',
   'one-time.off-already': 'Die Einmalcodes sind ausgeschaltet.',
   'one-time.not-begun': 'Richten Sie zuerst die Einmalcodes ein.',
+  'passkey.gone': 'Dieser Passkey wurde bereits entfernt.',
+  'passkey.known': 'Dieses Gerät hat schon einen Passkey für die Website.',
+  'passkey.long-name': 'Ein Name kann bis zu 80 Zeichen lang sein.',
+  'passkey.no-answer': 'Ihr Browser braucht JavaScript für Passkeys. Es wurde nichts geändert.',
+  'passkey.no-name': 'Geben Sie dem Passkey einen Namen, damit Sie ihn wiedererkennen.',
+  'passkey.too-many': 'Sie haben {most} Passkeys, mehr sind nicht möglich. Entfernen Sie zuerst einen.',
+  'passkey.unknown':
+    'Mit diesem Passkey können Sie sich hier nicht anmelden: Vielleicht wurde er entfernt, oder es hat zu lange gedauert. Versuchen Sie es noch einmal, oder nehmen Sie Ihr Passwort.',
+  'passkey.wrong':
+    'Die Antwort Ihres Geräts ist nicht zu gebrauchen; vielleicht hat es zu lange gedauert. Versuchen Sie es noch einmal.',
+  'proof.last':
+    'Wer die Website betreut, braucht einen Einmalcode oder einen Passkey, und Sie haben nur diesen. Richten Sie zuerst einen weiteren ein.',
+  'proof.none': 'Es gibt hier weder Einmalcodes noch Passkeys.',
+  'proof.own-first':
+    'Richten Sie zuerst für sich selbst Einmalcodes oder einen Passkey ein, und melden Sie sich damit an.',
+  'proof.show-yours':
+    'Melden Sie sich ab und dann mit Ihrem Passkey an. Haben Sie ihn verloren, bitten Sie jemanden, dem die Website gehört, Ihre Anmeldung zurückzusetzen.',
   'sign-in.wrong':
     'E-Mail-Adresse und Passwort passen nicht zusammen. Prüfen Sie beide, oder melden Sie sich mit einem Code an, den wir Ihnen schicken.',
   'comment.empty': 'Schreiben Sie zuerst etwas.',

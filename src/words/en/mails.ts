@@ -145,6 +145,11 @@ export const mails = {
     'Your account now has the address {email}. We write to you there from now on, and you sign in with it.',
   'mail-address.not-you': 'If you didn’t change it, write to us at once.',
 
+  'mail-passkey.subject': 'A passkey was added to your account at {site}',
+  'mail-passkey.words': 'The passkey “{name}” can sign in as you from now on, without a password.',
+  'mail-passkey.not-you':
+    'If you didn’t add it, sign in, remove it in your account settings, and change your password.',
+
   'mail-post.words':
     '{name, select, none {New on the site: “{title}”.} other {New on the site, by {name}: “{title}”.}}',
   'mail-post.link-none': 'Read it on the site',

@@ -70,6 +70,21 @@ export const problems = {
   'one-time.on-already': 'One-time codes are on already.',
   'one-time.off-already': 'One-time codes are off.',
   'one-time.not-begun': 'Set up one-time codes first.',
+  'passkey.gone': 'This passkey has already been removed.',
+  'passkey.known': 'This device has a passkey for the site already.',
+  'passkey.long-name': 'A name can have up to 80 characters.',
+  'passkey.no-answer': 'Your browser needs JavaScript for passkeys. Nothing was changed.',
+  'passkey.no-name': 'Give the passkey a name, so that you know it again.',
+  'passkey.too-many': 'You have {most} passkeys, and can’t have more. Remove one first.',
+  'passkey.unknown':
+    'This passkey doesn’t sign in here: it may have been removed, or you took too long. Try again, or sign in with your password.',
+  'passkey.wrong': 'Your device’s answer can’t be used: you may have taken too long. Try again.',
+  'proof.last':
+    'The site asks its staff for a one-time code or a passkey, and this is your only one. Add another first.',
+  'proof.none': 'They have no one-time codes and no passkeys.',
+  'proof.own-first': 'Set up one-time codes or a passkey for yourself first, and sign in with it.',
+  'proof.show-yours':
+    'Sign out, and sign in with your passkey first. If you have lost it, ask an owner of the site to reset your sign-in.',
   'sign-in.wrong':
     'This email address and password don’t match. Check both, or sign in with a code we email you.',
   'comment.empty': 'Write something first.',

@@ -6,6 +6,7 @@ import { priceProduct } from '@/tiers/services/lib/product-price';
 
 /** The passes to be had that would open what is asked about to someone who does not hold them. */
 export async function openingPasses(question: Question): Promise<OpeningPass[]> {
+  const tiers = question.person.tiers.map(({ tier }) => tier);
   const held = new Set(question.person.passes.map(({ pass }) => pass));
   const sold = (await keptProducts()).filter(({ onSale }) => onSale);
   const site = await currentSite();
@@ -21,7 +22,7 @@ export async function openingPasses(question: Question): Promise<OpeningPass[]> 
           id: product.id,
           name: product.name,
           lasts: product.lasts,
-          amount: priceProduct(site, product, '').amount,
+          amount: priceProduct(site, product, '', tiers).amount,
           currency: product.currency,
         })),
     }))

@@ -42,7 +42,7 @@ const ACTIONS = {
 /** The member's own account: its sections are in order, and on or off, as the owner arranged them. */
 export default async function AccountPage() {
   const mine = await shown(myAccount(await currentActor()));
-  const { account, ways, notes, order, receipts, hasPurchases } = mine;
+  const { account, ways, forHolder, notes, order, receipts, hasPurchases } = mine;
   const { payments } = account;
   const t = await siteWords();
   // What was switched away from has its successor beside it; only the end of the line is shown.
@@ -141,6 +141,30 @@ export default async function AccountPage() {
             ),
           )}
         </div>
+        {forHolder.length > 0 && (
+          <section aria-label={t('account.for-you')} className="mt-8">
+            <h2 className="text-2xl">{t('account.for-you')}</h2>
+            <ul className="mt-3 divide-y divide-line border-y border-line">
+              {forHolder.map((one) => (
+                <li key={one.href} className="flex flex-wrap items-center justify-between gap-3 py-3">
+                  <div className="min-w-0 flex-1 basis-56">
+                    <p className="font-semibold [overflow-wrap:anywhere]">{one.name}</p>
+                    <p className="figures text-[0.9375rem] text-muted">
+                      {t('account.for-you-price', {
+                        amount: t.money(one.amount, one.currency, true),
+                        usual: t.money(one.usual, one.currency, true),
+                        tier: one.by,
+                      })}
+                    </p>
+                  </div>
+                  <SiteLinkButton href={one.href} look="quiet" aria-label={t('account.for-you-open', one)}>
+                    {t('account.for-you-link')}
+                  </SiteLinkButton>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
         {hasPurchases && (
           <p className="mt-4">
             <SiteLink href="/account/purchases" className="text-spruce underline">

@@ -111,6 +111,14 @@ export function Checkout({
             {t('checkout.signed-in-as', { who: [member.name, member.email].filter(Boolean).join(', ') })}
           </p>
         ) : null}
+        {!obstacle && prepared.forHolder && (
+          <p className="mt-4 rounded-md border-l-4 border-open bg-open-wash px-4 py-2.5 text-open">
+            {t('checkout.for-holders', {
+              tier: prepared.forHolder.tierName,
+              words: discountWords(prepared.forHolder.discount, currency, t),
+            })}
+          </p>
+        )}
         {!obstacle && prepared.asksCode && (
           <CodeBox
             t={t}

@@ -3,8 +3,14 @@ import { currentActor, shown, siteWords } from '@/app/session';
 import { registering } from '@/checkout/services/registering';
 import { SiteLink } from '@/kit/site-link';
 import { searchOf, type Search } from '@/app/search';
-import { askForCodeAction, signInAction } from '@/app/sign-in-action';
+import {
+  askForCodeAction,
+  askForPasskeyAction,
+  signInAction,
+  signInByPasskeyAction,
+} from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
+import { SignInByPasskey } from '@/people/ui/passkeys';
 import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
 
 export const generateMetadata = async (): Promise<Metadata> => ({
@@ -19,6 +25,7 @@ export default async function SignInPage({ searchParams }: { searchParams: Searc
     <div className="mx-auto w-full max-w-sm px-5 py-14">
       <h1 className="text-3xl">{t('signin.title')}</h1>
       <SignInForm t={t} action={signInAction} to={to} />
+      <SignInByPasskey t={t} ask={askForPasskeyAction} signIn={signInByPasskeyAction} to={to} />
       <AskForCode t={t} action={askForCodeAction} to={to} />
       <p className="mt-6 text-muted">
         {t('signin.not-member')}{' '}

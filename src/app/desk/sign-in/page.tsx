@@ -1,10 +1,18 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { searchOf, type Search } from '@/app/search';
 import { currentMember, currentSite, deskWords } from '@/app/session';
-import { askForCodeAction, signInAction } from '@/app/sign-in-action';
+import {
+  askForCodeAction,
+  askForPasskeyAction,
+  signInAction,
+  signInByPasskeyAction,
+} from '@/app/sign-in-action';
 import { safeReturn } from '@/platform/safe-return';
+import { SignInByPasskey } from '@/people/ui/passkeys';
 import { AskForCode, SignInForm } from '@/people/ui/sign-in-form';
+import { Sentence } from '@/kit/sentence';
 import { desk } from '@/words/desk';
 
 export const metadata: Metadata = { title: desk('desk-frame.desk-sign-in') };
@@ -21,10 +29,24 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: S
         <p className="text-muted">{desk('desk-frame.the-desk-for-those-who')}</p>
         {member && (
           <p className="mt-4 rounded-md bg-metered-wash px-3 py-2 text-metered">
-            {desk('desk-frame.youre-signed-in-as-who', { name: member.name || member.email })}
+            {member.lacksProof ? (
+              <Sentence
+                words={desk('desk-frame.lacks-proof')}
+                parts={{
+                  link: (words) => (
+                    <Link href="/account/settings#passkeys" prefetch={false} className="underline">
+                      {words}
+                    </Link>
+                  ),
+                }}
+              />
+            ) : (
+              desk('desk-frame.youre-signed-in-as-who', { name: member.name || member.email })
+            )}
           </p>
         )}
         <SignInForm t={t} action={signInAction} to={to} />
+        <SignInByPasskey t={t} ask={askForPasskeyAction} signIn={signInByPasskeyAction} to={to} />
         <AskForCode t={t} action={askForCodeAction} to={to} />
       </div>
     </main>

@@ -10,9 +10,9 @@ import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { done, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
-import type { Discount } from '@/core/billing/book';
 import type { Code } from '@/tiers/store/codes';
 import { readCode } from './code-in-checkout';
+import { heldTiers, offerForHolder } from './holder-price';
 import { priceOffer } from './pricing';
 import { gatewaysFor } from '@/billing/services/lib/checkout-gateways';
 import { personName } from '@/platform/inputs';
@@ -68,9 +68,8 @@ export type CheckoutPlan = {
   addedTax: number;
   tier: Tier;
   account: GatewayAccount | undefined;
-  /** The code that was typed, and what it takes off. */
+  /** The code that was typed. */
   code: Code | null;
-  discount: Discount | null;
 };
 
 /** The tier, offer and payment method of a checkout, or why it cannot go ahead. `actor` is the person who joins. */
@@ -102,10 +101,11 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
   if (read && !read.ok) return refusedWith(read.problem, 'code');
   if (state === 'by-code' && !input.quoteId && !read?.admits)
     return refusedField('code', 'code.not-for-this');
-  const discount = read?.discount ?? null;
+  const forHolder = offerForHolder(offer, await heldTiers(pool(), site, actor.memberId));
+  const discount = input.quoteId ? null : (read?.discount ?? forHolder?.discount ?? null);
   const ways = offer.isPaid ? await gatewaysFor(site, offer, { hasDiscount: discount !== null }) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
     return refusedField('', ways.length > 0 ? 'checkout.method-gone' : 'checkout.no-payments');
-  return done({ site, offer, country, addedTax, tier, account, code: read?.code ?? null, discount });
+  return done({ site, offer, country, addedTax, tier, account, code: read?.code ?? null });
 }

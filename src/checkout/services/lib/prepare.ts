@@ -1,3 +1,4 @@
+import type { PriceForHolder } from '@/core/tiers/holder-prices';
 import { joiningOf } from '@/core/tiers/joining';
 import { randomUUID } from 'node:crypto';
 import type { Discount, Method } from '@/core/billing/book';
@@ -32,6 +33,7 @@ import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
 import type { ProblemCode } from '@/words/problems';
 import { readCode, type CodeInCheckout } from './code-in-checkout';
+import { heldTiers, offerForHolder } from './holder-price';
 import { priceOffer, type Pricing } from './pricing';
 import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
 import type { CheckoutId, GatewayAccountId, OfferId } from '@/core/ids';
@@ -71,6 +73,8 @@ export type PreparedCheckout = {
   keptCard: { accountId: GatewayAccountId; label: string } | null;
   /** The code that is used, or was tried. */
   code: { word: string; discount: Discount | null; problem: Problem<ProblemCode> | null } | null;
+  /** What they pay less because of a tier they hold, where that is used. */
+  forHolder: (PriceForHolder & { tierName: string }) | null;
   /** Whether a place to type a code is shown. */
   asksCode: boolean;
   /** Why no one can join by this offer now. */
@@ -122,7 +126,10 @@ export async function prepare(
         checkoutId: begunBefore?.id ?? null,
       })
     : null;
-  const discount = code?.ok ? code.discount : null;
+  // A code that takes something off is used in place of the price for holders.
+  const forHolder = offerForHolder(offer, await heldTiers(pool(), site, member?.id ?? null));
+  const byCode = code?.ok ? code.discount : null;
+  const discount = byCode ?? forHolder?.discount ?? null;
   const { action, skipTrial, figures, atWallet, begun, typed } = member
     ? await ownFigures(site, member, pricing, tier, { freshId, discount })
     : VISITOR;
@@ -155,7 +162,14 @@ export async function prepare(
     action,
     figures: isSwitch ? action.figures : figures,
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
-    code: code && action.kind === 'new' ? { word, discount, problem: code.ok ? null : code.problem } : null,
+    code:
+      code && action.kind === 'new'
+        ? { word, discount: byCode, problem: code.ok ? null : code.problem }
+        : null,
+    forHolder:
+      forHolder && !byCode && action.kind === 'new'
+        ? { ...forHolder, tierName: (await findTier(pool(), forHolder.tierId))?.name ?? '' }
+        : null,
     asksCode:
       action.kind === 'new' &&
       (joiningOf(site.joining, tier.joining) === 'by-code' ||

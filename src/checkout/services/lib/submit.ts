@@ -35,6 +35,7 @@ import { done, refusedField, type Result, refusedWith } from '@/platform/result'
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
 import { judgeCode } from './code-in-checkout';
+import { heldTiers, offerForHolder } from './holder-price';
 import { joiningStateOf } from './joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
 import { setCountry } from '@/billing/services/lib/set-country';
@@ -228,7 +229,8 @@ async function write(
     return refusedWith(judged?.problem ?? problem('checkout.code-invalid'), 'code');
   if (judged?.ok && joiningOf(site.joining, tier.joining) === 'by-code' && !judged.admits)
     return refusedField('code', 'code.not-for-this');
-  const discount = judged?.ok ? judged.discount : null;
+  const forHolder = offerForHolder(offer, await heldTiers(db, site, member.id));
+  const discount = (judged?.ok ? judged.discount : null) ?? forHolder?.discount ?? null;
   const paid = payerIn(open, plan, input, payer);
   if (!paid.ok) return paid;
   const begun = known?.subscriptionId ?? null;

@@ -133,7 +133,13 @@ export async function readSiteJson(): Promise<Record<string, unknown>> {
     })),
     offers: (await listOffers(pool()))
       .filter(({ retiredAt, tierId }) => retiredAt === null && sold.has(tierId))
-      .map(({ id, name, onSale, definition }) => ({ id, name, onSale, definition })),
+      .map(({ id, name, onSale, definition, holderPrices }) => ({
+        id,
+        name,
+        onSale,
+        definition,
+        holderPrices: holderPrices.filter((price) => sold.has(price.tierId)),
+      })),
     questions: await listJoinFields(pool()),
     rules: (await listRules(pool())).map(({ version: _, ...rule }) => rule),
     meters: (await listMeters(pool())).map(({ version: _, ...meter }) => meter),

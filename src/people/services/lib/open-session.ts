@@ -11,6 +11,7 @@ import {
   insertDevice,
   insertSession,
 } from '@/people/store/sessions';
+import { deletePasskeysOf } from '@/people/store/passkeys';
 import { findOneTime } from '@/people/store/one-time-codes';
 import { setConfirmedEmail, setPassword } from '@/people/store/members';
 import type { MemberId } from '@/core/ids';
@@ -33,14 +34,22 @@ export async function openSession(
   actor: Actor,
   member: Pick<Member, 'id' | 'staffRole'>,
   how: string,
+  /** More than a password or a mailed code was shown; else a one-time code is asked for, where they have them. */
+  isProven = false,
 ): Promise<Opened> {
   const { session: before, device: known, agent = '' } = actor.browser ?? {};
   if (before) await deleteSession(db, hashToken(before));
   const [session, fresh] = [newToken(), newToken()];
   const device = known ? { token: known, hash: hashToken(known) } : fresh;
-  // Who changes a password has shown the one-time code at sign-in.
-  const needsCode = how !== 'password change' && ((await findOneTime(db, member.id))?.isConfirmed ?? false);
-  await insertSession(db, session.hash, member.id, SESSION_DAYS, agent.slice(0, 300), needsCode);
+  const needsCode = !isProven && ((await findOneTime(db, member.id))?.isConfirmed ?? false);
+  await insertSession(db, {
+    tokenHash: session.hash,
+    memberId: member.id,
+    days: SESSION_DAYS,
+    browser: agent.slice(0, 300),
+    needsCode,
+    isProven,
+  });
   await insertDevice(db, device.hash, member.id, DEVICE_DAYS);
   const as: Actor = {
     kind: member.staffRole ? 'staff' : 'member',
@@ -60,6 +69,7 @@ export async function confirmEmail(db: Transaction, member: Member): Promise<{ l
   const isFirst = member.emailConfirmedAt === null;
   if (isFirst) {
     await setPassword(db, member.id, null);
+    await deletePasskeysOf(db, member.id);
     await deleteSessionsOf(db, member.id);
     await deleteDevicesOf(db, member.id);
   }

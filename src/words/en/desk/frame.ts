@@ -22,6 +22,8 @@ export const frame = {
   'desk-frame.your-role-does-not-do-this': 'Your role can’t do this',
   'desk-frame.desk-sign-in': 'Desk: sign in',
   'desk-frame.the-desk-for-those-who': 'The Desk is for the people who run the site.',
+  'desk-frame.lacks-proof':
+    'This site asks its staff for more than a password. <link>Set up a passkey or one-time codes</link>, or sign in with the one you have.',
   'desk-frame.youre-signed-in-as-who':
     'You’re signed in as {name}, who isn’t staff. Sign in with a staff account.',
   'desk-frame.a-day': '1 day',

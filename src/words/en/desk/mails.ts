@@ -1,5 +1,7 @@
 /** The mails that members are sent, as the Desk lists them: the name of each, and when it is sent. */
 export const mails = {
+  'desk-mails.passkey-added': 'Passkey added',
+  'desk-mails.passkey-added-when': 'Someone adds a passkey to their account.',
   'desk-mails.address-changed': 'Address changed',
   'desk-mails.address-changed-when': 'A member changes their email address. It goes to the old one.',
   'desk-mails.cancelled': 'Cancelled',

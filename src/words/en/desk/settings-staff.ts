@@ -37,9 +37,17 @@ export const settingsStaff = {
   'desk-settings.invitation-over':
     'This invitation was used, withdrawn, or is older than a week. Ask for another one.',
   'desk-settings.has-codes': 'with one-time codes',
-  'desk-settings.reset-codes': 'Turn off their one-time codes',
-  'desk-settings.reset-codes-sure':
-    'For someone who has lost their app and their recovery codes: they can then sign in without, and set them up again.',
+  'desk-settings.has-passkeys': '{count, plural, one {with a passkey} other {with # passkeys}}',
+  'desk-settings.reset-proofs': 'Reset their sign-in',
+  'desk-settings.reset-proofs-sure':
+    'For someone who has lost their device. Their one-time codes and passkeys are removed and they are signed out everywhere. Their password, or a code we email them, signs them in again.',
+  'desk-settings.proof': 'More than a password',
+  'desk-settings.proof-is-off':
+    'Staff can sign in with a password or an emailed code alone. You can ask for a one-time code or a passkey as well. Until someone has set one up, they see the site as a member and can’t open the Desk.',
+  'desk-settings.proof-is-on':
+    'Staff need a one-time code or a passkey to open the Desk. Whoever has neither is led to set one up.',
+  'desk-settings.proof-turn-on': 'Ask all staff for more than a password',
+  'desk-settings.proof-turn-off': 'Let a password be enough',
   'desk-settings.what-roles-may': 'What each role may do',
   'desk-settings.right': 'Right',
   'desk-settings.may': 'yes',

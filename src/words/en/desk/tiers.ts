@@ -118,6 +118,14 @@ export const tiers = {
   'desk-tiers.members-keep-the-tier-for-good': 'members keep the tier for good',
   'desk-tiers.renewed-from-days-before-the-end': 'Renewal opens (days before the end)',
   'desk-tiers.not-renewed': 'not renewed',
+  'desk-tiers.holder-prices': 'Prices for holders of other tiers',
+  'desk-tiers.holder-prices-hint':
+    'Whoever holds one of these tiers when they join pays less, without a code, and finds the offer in their account. What they were sold stays theirs if they give that tier up. A code they type is used instead.',
+  'desk-tiers.holder-prices-once':
+    'Whoever holds one of these tiers pays less, without a code, and finds it in their account.',
+  'desk-tiers.for-holders-of': 'For holders of',
+  'desk-tiers.add-holder-price': 'Add a price for holders of a tier',
+  'desk-tiers.remove-holder-price': 'Remove this price',
   'desk-tiers.on-sale': 'On sale',
   'desk-tiers.otherwise-nobody-can-join-by-it': 'Otherwise nobody can join with it.',
   'desk-tiers.save-the-offer': 'Save the offer',

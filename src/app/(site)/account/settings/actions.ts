@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { forForm, given, text, type FormState } from '@/app/form-state';
+import { forForm, given, text, withAsked, type FormState } from '@/app/form-state';
 import { makeFeed, revokeFeed } from '@/access/services/private-feed';
 import { config } from '@/platform/config';
 import { currentActor, dropSecrets, setSecrets } from '@/app/session';
@@ -15,6 +15,7 @@ import {
   endOneTime,
   renewRecoveryCodes,
 } from '@/people/services/one-time-codes';
+import { addPasskey, beginPasskey, removePasskey } from '@/people/services/passkeys';
 import type { Words } from '@/words/speak';
 import { changePassword, endMySession, signOutEverywhere } from '@/people/services/my-sign-in';
 
@@ -88,6 +89,26 @@ export async function deleteAccountAction(_: FormState, form: FormData): Promise
     await dropSecrets('session', 'device', 'look');
     redirect('/');
   });
+}
+
+export async function askForNewPasskeyAction(_: FormState, form: FormData) {
+  return withAsked(beginPasskey(await currentActor(), { password: text(form, 'password') }));
+}
+
+export async function addPasskeyAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { name: text(form, 'name'), answer: text(form, 'answer') };
+  return forForm(
+    addPasskey(await currentActor(), input),
+    (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('passkey.added') }),
+  );
+}
+
+export async function removePasskeyAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { id: text(form, 'id'), password: text(form, 'password') };
+  return forForm(
+    removePasskey(await currentActor(), input),
+    (_, t) => (revalidatePath('/account/settings'), { problems: {}, message: t('passkey.removed') }),
+  );
 }
 
 const again = (): FormState => {

@@ -4,13 +4,18 @@ import { currentActor, shown, siteWords } from '@/app/session';
 import { myFeed } from '@/access/services/private-feed';
 import { myMailTopics } from '@/mail/services/mail-topics';
 import { myOneTime } from '@/people/services/one-time-codes';
+import { myPasskeys } from '@/people/services/passkeys';
 import { mySettings } from '@/people/services/my-sign-in';
 import { browserName } from '@/people/ui/browser-name';
 import { OneTimeSettings } from '@/people/ui/one-time-settings';
+import { Passkeys } from '@/people/ui/passkeys';
 import { AddressForm, DeleteAccount, DetailsForm, PasswordForm } from '@/people/ui/settings-forms';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Button } from '@/kit/button';
 import {
+  addPasskeyAction,
+  askForNewPasskeyAction,
+  removePasskeyAction,
   beginOneTimeAction,
   confirmOneTimeAction,
   endOneTimeAction,
@@ -36,6 +41,7 @@ export default async function SettingsPage() {
   const mine = await shown(mySettings(await currentActor()));
   const feed = await shown(myFeed(await currentActor()));
   const oneTime = await shown(myOneTime(await currentActor()));
+  const passkeys = await shown(myPasskeys(await currentActor()));
   const topics = await shown(myMailTopics(await currentActor()));
   const t = await siteWords();
   const { hasPassword, sessions } = mine;
@@ -67,6 +73,17 @@ export default async function SettingsPage() {
         <h2 className="text-2xl">{hasPassword ? t('details.password') : t('details.set-password')}</h2>
         {!hasPassword && <p className="mt-2">{t('details.no-password-hint')}</p>}
         <PasswordForm t={t} action={changePasswordAction} hasPassword={hasPassword} />
+      </section>
+      <section id="passkeys" aria-label={t('passkey.title')}>
+        <h2 className="text-2xl">{t('passkey.title')}</h2>
+        <Passkeys
+          t={t}
+          passkeys={passkeys}
+          hasPassword={hasPassword}
+          ask={askForNewPasskeyAction}
+          add={addPasskeyAction}
+          remove={removePasskeyAction}
+        />
       </section>
       {oneTime && (
         <section aria-label={t('one-time.title')}>

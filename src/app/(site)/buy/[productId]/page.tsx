@@ -63,6 +63,12 @@ export default async function BuyPage({ params, searchParams }: Props) {
             <dt className="font-semibold">{t('checkout.due-today')}</dt>
             <dd className="font-display text-3xl font-bold">{money(figures.due)}</dd>
           </div>
+          {price.forHolder && (
+            <div className="mt-2 flex items-baseline justify-between gap-4 text-open">
+              <dt>{t('buy.for-holders', { tier: page.heldTierName })}</dt>
+              <dd className="font-semibold">−{money(price.forHolder.usual - price.amount)}</dd>
+            </div>
+          )}
           {figures.credit > 0 && (
             <div className="mt-2 flex items-baseline justify-between gap-4 text-open">
               <dt>{t('buy.credit')}</dt>

@@ -9,7 +9,8 @@ import { saveDunning } from '@/billing/services/save-dunning';
 import { saveMail, saveSender, sendMailAgain } from '@/mail/services/save-mail';
 import { saveTax } from '@/documents/services/save-tax';
 import { tryMail } from '@/members/services/try-mail';
-import { resetOneTime } from '@/people/services/one-time-codes';
+import { setStaffProof } from '@/desk/services/set-staff-proof';
+import { resetProofs } from '@/people/services/one-time-codes';
 import { changeStaffRole, inviteStaff, withdrawInvite } from '@/people/services/staff';
 import { saveRole } from '@/desk/services/staff-roles';
 import { saveStaffSettings } from '@/desk/services/save-staff-settings';
@@ -93,9 +94,14 @@ export async function withdrawInviteAction(_: FormState, form: FormData): Promis
   return forForm(withdrawInvite(await currentActor(), text(form, 'id')), saved(desk('desk.removed')));
 }
 
-export async function resetCodesAction(_: FormState, form: FormData): Promise<FormState> {
+export async function setStaffProofAction(_: FormState, form: FormData): Promise<FormState> {
+  const input = { asks: text(form, 'asks') === 'yes', password: text(form, 'password') };
+  return forForm(setStaffProof(await currentActor(), input), saved(desk('desk.saved')));
+}
+
+export async function resetProofsAction(_: FormState, form: FormData): Promise<FormState> {
   const input = { memberId: text(form, 'member'), password: text(form, 'password') };
-  return forForm(resetOneTime(await currentActor(), input), saved(desk('desk.saved')));
+  return forForm(resetProofs(await currentActor(), input), saved(desk('desk.saved')));
 }
 
 export async function changeRoleAction(_: FormState, form: FormData): Promise<FormState> {

@@ -108,7 +108,7 @@ export async function saveTierAction(_: FormState, form: FormData, sent?: unknow
 export async function saveOfferAction(_: FormState, form: FormData, sent?: unknown): Promise<FormState> {
   const [actor, t] = [await currentActor(), await siteWords()];
   const [id, name] = [text(form, 'id'), text(form, 'name')];
-  const { definition } = draftsOf(sent);
+  const { definition, holderPrices } = draftsOf(sent);
   return forForm(
     saveOffer(actor, {
       id,
@@ -116,6 +116,7 @@ export async function saveOfferAction(_: FormState, form: FormData, sent?: unkno
       onSale: ticked(form, 'onSale'),
       seenVersion: versionOf(form),
       definition,
+      holderPrices,
     }),
     (offer) => {
       revalidatePath('/desk/tiers', 'layout');

@@ -18,6 +18,7 @@ export async function saveProductAction(_: FormState, form: FormData, sent?: Dra
     sells: text(form, 'sells') || undefined,
     amount: text(form, 'amount'),
     lasts: draftsOf(sent).lasts,
+    holderPrices: draftsOf(sent).holderPrices,
     mostDevices: text(form, 'mostDevices'),
     taxKindId: text(form, 'taxKindId') || null,
     onSale: ticked(form, 'onSale') ?? false,

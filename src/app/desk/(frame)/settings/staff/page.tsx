@@ -10,12 +10,14 @@ import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { staffPlace } from '@/people/services/staff';
+import { PasswordAgain } from '@/people/ui/password-again';
 import { StaffList } from '@/people/ui/staff-list';
 import {
   changeRoleAction,
   inviteAction,
-  resetCodesAction,
+  resetProofsAction,
   saveStaffAction,
+  setStaffProofAction,
   withdrawInviteAction,
 } from '../actions';
 import { Sentence } from '@/kit/sentence';
@@ -27,7 +29,7 @@ export default async function StaffSettingsPage() {
   const t = await deskWords();
   await requireStaff('set up the site');
   const actor = await currentActor();
-  const { staffIdleMinutes, refundAsksAbove, currency } = await shown(staffSettings(actor));
+  const { staffIdleMinutes, refundAsksAbove, currency, asksStaffProof } = await shown(staffSettings(actor));
   const { staff, invites } = await shown(staffPlace(actor));
   const { roles } = await shown(rolesPlace(actor));
   return (
@@ -45,7 +47,7 @@ export default async function StaffSettingsPage() {
         powers={[powersOf('owner', {}), ...roles]}
         change={changeRoleAction}
         withdraw={withdrawInviteAction}
-        resetCodes={resetCodesAction}
+        resetProofs={resetProofsAction}
         invite={inviteAction}
       />
       <h2 className="mt-10 text-xl">{desk('desk-settings.at-the-desk')}</h2>
@@ -83,6 +85,23 @@ export default async function StaffSettingsPage() {
         />
         <SubmitButton busy={desk('desk.saving')} className="w-fit px-8">
           {desk('desk.save')}
+        </SubmitButton>
+      </ActionForm>
+      <h2 className="mt-10 text-xl">{desk('desk-settings.proof')}</h2>
+      <p className="mt-2 max-w-prose text-muted">
+        {desk(asksStaffProof ? 'desk-settings.proof-is-on' : 'desk-settings.proof-is-off')}
+      </p>
+      <ActionForm
+        action={setStaffProofAction}
+        label={desk('desk-settings.proof')}
+        className="mt-4 grid max-w-md gap-4"
+        emptyWhenDone
+      >
+        <input type="hidden" name="asks" value={asksStaffProof ? 'no' : 'yes'} />
+        <PasswordAgain />
+        <FormMessage />
+        <SubmitButton busy={desk('desk.saving')} look="quiet" className="w-fit">
+          {desk(asksStaffProof ? 'desk-settings.proof-turn-off' : 'desk-settings.proof-turn-on')}
         </SubmitButton>
       </ActionForm>
     </>

@@ -45,6 +45,7 @@ export default async function ProductPage({ params, searchParams }: Props) {
           product={product}
           amount={product ? inputAmount(product.amount, product.currency, t.locale) : ''}
           currency={currency}
+          locale={t.locale}
           passes={passes}
           tiers={tiers}
           taxKinds={taxKinds}

@@ -92,6 +92,7 @@ export default async function OfferPage({ params, searchParams }: Props) {
           name: offer?.name ?? '',
           onSale: offer?.onSale ?? true,
           version: offer?.version ?? 0,
+          holderPrices: offer?.holderPrices ?? [],
         }}
         draft={offer ? draftOf(offer.definition, t.locale) : fresh}
         tier={{
