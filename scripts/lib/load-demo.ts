@@ -106,8 +106,8 @@ export async function loadContent(now: Instant): Promise<void> {
   }
   // Offers may lead from one tier to another, so that every tier comes first.
   for (const { offers, code, ...tier } of tiers) {
-    for (const { id, name, ...money } of offers)
-      must(await saveOffer(SETUP, { id, name, definition: { ...money, tier: tier.id } }), id);
+    for (const { id, name, holderPrices, ...money } of offers)
+      must(await saveOffer(SETUP, { id, name, holderPrices, definition: { ...money, tier: tier.id } }), id);
     if (code) must(await addJoiningCode(SETUP, { tierId: tier.id, code, mostUses: '', lastDay: '' }), code);
   }
   for (const { name, terms, words } of JSON.parse(read('codes.json')) as Record<string, unknown>[])
@@ -247,6 +247,7 @@ const productsSchema = z.array(
     amount: z.string(),
     lasts: lengthSchema.nullable(),
     mostDevices: z.number().nullable(),
+    holderPrices: z.array(z.unknown()).default([]),
   }),
 );
 

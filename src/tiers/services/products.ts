@@ -57,7 +57,8 @@ const productSchema = z.object({
   mostDevices: optionalCount(say('code.least-one')),
   taxKindId: z.string().max(200).nullable(),
   onSale: z.boolean(),
-  holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema),
+  /** Left out: as they were. */
+  holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema).optional(),
 });
 
 /** Sells a pass or a gift card of a tier, or changes how that is sold. What was bought stays as it was sold. */
@@ -79,7 +80,7 @@ export const saveProduct = staffUse('set tiers')(
       if (input.taxKindId && !site.tax.kinds.some((one) => one.id === input.taxKindId))
         return refusedField('taxKindId', 'product.nothing-sold');
       const tiers = new Set((await listTiers(db)).map((tier) => tier.id));
-      if (input.holderPrices.some(({ tierId }) => !tiers.has(tierId)))
+      if (input.holderPrices?.some(({ tierId }) => !tiers.has(tierId)))
         return refusedField('holderPrices', 'holder.no-tier');
       const taken = new Set([...NOT_PRODUCTS, ...(await listProducts(db)).map((one) => one.id)]);
       const id = before?.id ?? freeId(slugify(input.name), taken);
@@ -91,6 +92,7 @@ export const saveProduct = staffUse('set tiers')(
       const after: Product = {
         ...of,
         ...input,
+        holderPrices: input.holderPrices ?? before?.holderPrices ?? [],
         id,
         amount: amount.amount,
         currency: before?.currency ?? site.currency,

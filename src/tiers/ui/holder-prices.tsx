@@ -29,7 +29,9 @@ type Props = {
 export function HolderPrices({ prices, currency, locale, tiers, isOnce = false }: Props) {
   const t = useDeskWords();
   const [rows, setRows] = useState(() =>
-    holderRows(prices, currency, locale).map((row, index) => ({ key: index, row })),
+    holderRows(prices, currency, locale)
+      .filter(({ tierId }) => tiers.some(({ id }) => id === tierId))
+      .map((row, index) => ({ key: index, row })),
   );
   const added = useRef(rows.length);
   const read = readHolderRows(
