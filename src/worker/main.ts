@@ -13,6 +13,7 @@ import { returnMoney } from '@/billing/services/return-money';
 import { runOneDue } from '@/billing/services/run-due';
 import { sendMails } from '@/mail/services/send-mails';
 import { sendWebhooks } from '@/billing/services/send-webhooks';
+import { endGifts } from '@/billing/services/end-gifts';
 import { settlePurchases } from '@/billing/services/settle-purchases';
 import { settleAgreements } from '@/billing/services/settle-agreements';
 import { repairPages } from '@/content/services/page-roles';
@@ -61,6 +62,7 @@ const CHORES: Record<string, Work> = {
   documents: does(issueDueDocuments, same),
   returns: does(returnMoney, same),
   purchases: does(settlePurchases, same),
+  gifts: does(endGifts, same),
   reminders: does(writeReminders, same),
   unfinished: does(remindAndExpire, same),
   summaries: does(writeSummaries, same),

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { viewItem } from '../../src/access/services/view-item';
-import { deletePass, savePass } from '../../src/access/services/passes';
+import { deletePass, passesPlace, savePass } from '../../src/access/services/passes';
 import { saveRule } from '../../src/access/services/save-rule';
 import { refundPayment } from '../../src/billing/services/refund-payment';
+import { endGifts } from '../../src/billing/services/end-gifts';
 import { settlePurchases } from '../../src/billing/services/settle-purchases';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { buyProduct } from '../../src/checkout/services/buy-product';
@@ -322,6 +323,36 @@ describe('its code', () => {
   });
 });
 
+describe('a pass that is made with what sells it', () => {
+  const input = {
+    id: null,
+    name: 'Winter talks',
+    sells: 'pass:new',
+    amount: '3.00',
+    lasts: null,
+    mostDevices: '',
+    taxKindId: null,
+    onSale: true,
+  };
+
+  it('has its name, opens nothing yet, and takes the right to set access', async () => {
+    const seller: Actor = { ...moor.owner, kind: 'staff', staffRole: 'editor' };
+    await rows(
+      `INSERT INTO staff_roles (role, rights, reads_all, writes_in, shut_from) VALUES ('editor', '{look,set tiers}', true, NULL, '{}')
+       ON CONFLICT (role) DO UPDATE SET rights = excluded.rights`,
+    );
+    expect(await saveProduct(seller, input)).toMatchObject({ code: 'forbidden' });
+    const { id } = value(await saveProduct(moor.owner, input));
+    expect(await saveProduct(moor.owner, input)).toMatchObject({
+      problems: { name: { code: 'pass.taken' } },
+    });
+    expect(await rows('SELECT id FROM products WHERE name = $1', ['Winter talks'])).toEqual([{ id }]);
+    const made = value(await passesPlace(moor.owner)).find(({ name }) => name === 'Winter talks');
+    expect(made).toMatchObject({ rules: [], holders: 0 });
+    await rows(`DELETE FROM staff_roles WHERE role = 'editor'`);
+  });
+});
+
 describe('a gift card', () => {
   it('is bought by one person and used once by another; refunded, its code gives nothing more', async () => {
     const { id } = value(
@@ -359,5 +390,15 @@ describe('a gift card', () => {
       problems: { word: { code: 'code.over' } },
     });
     expect(purchaseId).not.toBe(other);
+
+    // One that was used: what it gave ends with the money's return, once, and the giver's book stays equal.
+    expect(value(await endGifts(WORKER))).toBe(true);
+    expect(value(await endGifts(WORKER))).toBe(false);
+    expect(await heldBy(friend.memberId ?? '')).toMatchObject([{ tier: 'observer' }]);
+    value(await refund(purchaseId, { amount: '6.00' }));
+    await Promise.all([endGifts(WORKER), endGifts(WORKER)].map(async (one) => value(await one)));
+    expect(await heldBy(friend.memberId ?? '')).toEqual([]);
+    expect(await rows(`SELECT 1 FROM audit WHERE action = 'gift ended'`)).toHaveLength(1);
+    expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
   });
 });

@@ -69,7 +69,7 @@ const OWN = words(
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements
-   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries writeLetters settlePurchases rotateKeys`,
+   sendWebhooks tidyUp repairPages remindAndExpire writeReminders writeSummaries writeLetters settlePurchases endGifts rotateKeys`,
 );
 /** For programs, by the scope of their key. */
 const KEYS: Record<string, Scope> = {

@@ -1,15 +1,8 @@
 import { z } from 'zod';
-import { slugify } from '@/core/content/slug';
 import { namesPass } from '@/core/access/rule';
 import { lengthSchema } from '@/core/offers/offer-schema';
-import {
-  deletePass as remove,
-  findPass,
-  listPasses,
-  savePass as store,
-  setPassPassword,
-  type Pass,
-} from '@/tiers/store/passes';
+import { deletePass as remove, findPass, listPasses, setPassPassword, type Pass } from '@/tiers/store/passes';
+import { storePass } from '@/tiers/services/lib/store-pass';
 import { listProducts } from '@/tiers/store/products';
 import {
   countPassHolders,
@@ -22,7 +15,6 @@ import { listRules } from '@/access/store/rules';
 import { itemsWithSectionsFor } from '@/content/store/items';
 import { siteNow } from '@/platform/clock';
 import { idIfKnown } from '@/platform/form-fields';
-import { freeId } from '@/platform/free-id';
 import { nothing, slug, uuid } from '@/platform/inputs';
 import { hashPassword } from '@/platform/passwords';
 import { record } from '@/platform/record';
@@ -33,9 +25,6 @@ import { staffUse } from '@/platform/use';
 import { say } from '@/words/problems';
 
 export type { PassHolder } from '@/billing/store/held-passes';
-
-/** A new one is made at this address. */
-const NOT_PASSES = ['new'];
 
 const PAGE_SIZE = 100;
 
@@ -84,27 +73,7 @@ const passSchema = z.object({
 export const savePass = staffUse('set access')(
   'save-pass',
   passSchema,
-  async (actor, { id: asked, version = 0, ...input }): Promise<Result<{ id: string }>> => {
-    const at = siteNow(await currentSite());
-    return transaction(async (db) => {
-      await lock(db, 'rules');
-      const passes = await listPasses(db);
-      const before = passes.find(({ id }) => id === asked);
-      if (asked && !before && version > 0) return refusedField('', 'pass.gone');
-      if (passes.some(({ id, name }) => name.toLowerCase() === input.name.toLowerCase() && id !== before?.id))
-        return refusedField('name', 'pass.taken');
-      const taken = new Set([...NOT_PASSES, ...passes.map(({ id }) => id)]);
-      const id = before?.id ?? freeId(asked || slugify(input.name), taken);
-      const { byAddress = before?.byAddress ?? false, lasts = before?.lasts ?? null } = input;
-      const pass = { id, name: input.name, byAddress, lasts, version };
-      if (!(await store(db, pass))) return refusedField('', 'pass.changed-elsewhere');
-      await record(db, actor, at, before ? 'pass changed' : 'pass made', `pass:${id}`, {
-        before: before ?? null,
-        after: pass,
-      });
-      return done({ id });
-    });
-  },
+  async (actor, input): Promise<Result<{ id: string }>> => transaction((db) => storePass(db, actor, input)),
 );
 
 const passwordSchema = z.object({

@@ -1,4 +1,4 @@
-import type { MemberId } from '@/core/ids';
+import type { HoldingId, MemberId } from '@/core/ids';
 import type { Instant } from '@/core/instants';
 import type { CodeUses } from '@/core/tiers/codes';
 import { listed } from '@/platform/store/conditions';
@@ -26,17 +26,16 @@ export async function countUses(
   return { all: Number(all), own: Number(own) };
 }
 
-/** Notes that a member used a code by which something was given. */
+/** Notes that a member used a code by which something was given. `holdingId`: of a tier. */
 export async function insertCodeUse(
   db: Db,
-  use: { codeId: string; memberId: MemberId; mode: Mode; at: Instant },
+  use: { codeId: string; memberId: MemberId; mode: Mode; at: Instant; holdingId: HoldingId | null },
 ): Promise<void> {
-  await run(db, 'INSERT INTO code_uses (code_id, member_id, mode, at) VALUES ($1, $2, $3, $4)', [
-    use.codeId,
-    use.memberId,
-    use.mode,
-    use.at,
-  ]);
+  await run(
+    db,
+    'INSERT INTO code_uses (code_id, member_id, mode, at, holding_id) VALUES ($1, $2, $3, $4, $5)',
+    [use.codeId, use.memberId, use.mode, use.at, use.holdingId],
+  );
 }
 
 /** Whether a member ever had a subscription that began, in a mode. */

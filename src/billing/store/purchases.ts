@@ -1,6 +1,6 @@
 import type { Purchase } from '@/core/billing/book';
 import type { Instant, Length } from '@/core/instants';
-import type { MemberId, PurchaseId } from '@/core/ids';
+import type { HoldingId, MemberId, PurchaseId } from '@/core/ids';
 import { lengthSchema } from '@/core/offers/offer-schema';
 import { many, maybeOne, run, type Db } from '@/platform/store/db';
 import { sealedColumn } from '@/platform/store/sealed';
@@ -85,6 +85,32 @@ export async function extendPurchaseLease(db: Db, id: string, seconds: number): 
     id,
     seconds,
   ]);
+}
+
+/** A gift card that was refunded, and who holds what its code gave; null where nobody has used it. */
+export type GiftToEnd = {
+  id: PurchaseId;
+  mode: Mode;
+  memberId: MemberId | null;
+  holdingId: HoldingId | null;
+};
+
+/** The oldest refunded gift card whose gift has not been looked at yet, without a lock. */
+export async function nextGiftToEnd(db: Db): Promise<GiftToEnd | undefined> {
+  return maybeOne(
+    db,
+    `SELECT u.id, u.mode, c.member_id, c.holding_id FROM purchases u
+     LEFT JOIN LATERAL (SELECT h.member_id, h.id AS holding_id FROM codes k JOIN code_uses s ON s.code_id = k.id JOIN holdings h ON h.id = s.holding_id
+       WHERE k.batch_id = u.id AND h.mode = u.mode LIMIT 1) c ON true
+     WHERE u.kind = 'gift-card' AND u.state = 'ended' AND NOT u.gift_ended ORDER BY u.at, u.id LIMIT 1`,
+  );
+}
+
+/** Notes that what a refunded gift card gave has been ended. False: another worker was first. */
+export async function noteGiftEnded(db: Db, id: PurchaseId): Promise<boolean> {
+  return (
+    (await run(db, 'UPDATE purchases SET gift_ended = true WHERE id = $1 AND NOT gift_ended', [id])) === 1
+  );
 }
 
 /** By what a purchase is paid from now on: another card, after one that was declined. */

@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { orderInput, putOrderInput, type orderOutput } from '@/core/api/schemas';
 import { isBefore, type Instant } from '@/core/instants';
 import { readInstant } from '@/core/calendar';
+import { giveInBook } from '@/billing/services/lib/give-in-book';
 import { happen, openBook } from '@/billing/services/lib/open-book';
 import { endHeldPass, giveHeldPass, setPassEnd } from '@/billing/store/held-passes';
 import { findOrder, saveOrder, type OutsideOrder } from '@/billing/store/outside-orders';
@@ -141,12 +142,9 @@ async function give(
     await giveHeldPass(db, { ...given, mode: site.mode, since: at, until });
   } else {
     const open = await openBook(db, site, actor, { memberId, mode: site.mode }, {}, at);
-    const before = new Set(open.stored.book.holdings.map(({ id }) => id));
-    const happened = await happen(open, { do: 'give', kind: 'tier', tier: item, to: until });
-    if (!happened.ok) return refusedWith(refusal(happened.why));
-    const made = open.stored.book.holdings.find(({ id }) => !before.has(id));
-    if (!made) throw new Error('nothing was given');
-    holdingId = made.id;
+    const given = await giveInBook(open, item, until);
+    if (!given.ok) return given;
+    holdingId = given.value;
   }
   await saveOrder(db, site.mode, { number, memberId, kind, item, holdingId });
   await record(db, actor, at, `${kind} given`, `member:${memberId}`, { order: number, [kind]: item, until });

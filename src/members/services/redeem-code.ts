@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { giftEnd } from '@/core/billing/gift-term';
+import type { HoldingId } from '@/core/ids';
 import { localDate } from '@/core/calendar';
 import { codeAgainst } from '@/core/tiers/codes';
-import { happen, openBook } from '@/billing/services/lib/open-book';
+import { giveInBook } from '@/billing/services/lib/give-in-book';
+import { openBook } from '@/billing/services/lib/open-book';
 import { countUses, hadSubscription, insertCodeUse } from '@/billing/store/code-uses';
 import { putInGroups } from '@/billing/services/lib/come-into-groups';
 import { groupsByCode } from '@/billing/store/group-sources';
@@ -13,7 +15,7 @@ import { lockMember } from '@/people/store/members';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
-import { done, missing, refusedField, refusedWith, type Result } from '@/platform/result';
+import { done, missing, refused, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool, transactionUnlessRefused, type Db } from '@/platform/store/db';
 import { spendPoint, type Limit } from '@/platform/store/rate-limits';
@@ -24,7 +26,7 @@ import type { Mode } from '@/platform/store/site';
 import { findPass } from '@/tiers/store/passes';
 import { listOffers } from '@/tiers/store/offers';
 import { findTier, listTiers } from '@/tiers/store/tiers';
-import { refusal } from '@/words/problems';
+import { problem } from '@/words/problems';
 
 /** Codes are guessed by programs: so many tries are enough for people. */
 const TRIES: Limit = { name: 'code:try', points: 20, seconds: 15 * 60 };
@@ -110,6 +112,7 @@ export const redeemCode = memberUse(
       const until = giftEnd(lasts ? { for: 'length', length: lasts } : { for: 'good' }, at, site.zone);
       const thing = kind === 'tier' ? await findTier(db, id) : await findPass(db, id);
       if (!thing) return refusedField('word', 'checkout.code-invalid');
+      let holdingId: HoldingId | null = null;
       if (kind === 'pass')
         await giveHeldPass(db, {
           id: randomUUID(),
@@ -123,11 +126,12 @@ export const redeemCode = memberUse(
         });
       else {
         const open = await openBook(db, site, actor, { memberId: member.id, mode: site.mode });
-        const happened = await happen(open, { do: 'give', kind: 'tier', tier: id, to: until });
-        if (!happened.ok) return refusedWith(refusal(happened.why), 'word');
+        const given = await giveInBook(open, id, until);
+        if (!given.ok) return refused({ word: given.problems[''] ?? problem('form.unknown') });
+        holdingId = given.value;
       }
       await putInGroups({ db, actor, at }, await groupsByCode(db, member.id, code.batchId));
-      await insertCodeUse(db, { codeId: code.id, memberId: member.id, mode: site.mode, at });
+      await insertCodeUse(db, { codeId: code.id, memberId: member.id, mode: site.mode, at, holdingId });
       await record(db, actor, at, 'code used', `member:${member.id}`, { code: code.word, gives: id, until });
       return done({ name: thing.name });
     });

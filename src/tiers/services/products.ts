@@ -2,20 +2,23 @@ import { z } from 'zod';
 import { slugify } from '@/core/content/slug';
 import { parseAmount } from '@/core/money';
 import { holderPricesSchema } from '@/core/tiers/holder-prices';
+import { may } from '@/core/staff';
 import { lengthSchema } from '@/core/offers/offer-schema';
+import { NotAllowed } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
 import { optionalCount, seenVersion } from '@/platform/form-fields';
 import { freeId } from '@/platform/free-id';
 import { nothing, slug } from '@/platform/inputs';
 import { record } from '@/platform/record';
 import { done, missing, refusedField, refusedWith, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
-import { lock, pool, transaction } from '@/platform/store/db';
+import { currentSite, powersOf } from '@/platform/site';
+import { lock, pool, transactionUnlessRefused } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { findPass, listPasses } from '@/tiers/store/passes';
 import { findProduct, listProducts, saveProduct as store, type Product } from '@/tiers/store/products';
 import { findTier, listTiers } from '@/tiers/store/tiers';
-import { say } from '@/words/problems';
+import { problem, say } from '@/words/problems';
+import { storePass } from './lib/store-pass';
 
 export type { Product } from '@/tiers/store/products';
 
@@ -46,7 +49,7 @@ const productSchema = z.object({
   id: slug.nullable(),
   version: seenVersion,
   name: z.string().trim().min(1, say('product.no-name')).max(80),
-  /** Of a new one: what is sold, "pass:ID" or "tier:ID". */
+  /** Of a new one: what is sold, "pass:ID" or "tier:ID"; "pass:new" for a pass that is made with it, under its name. */
   sells: z
     .string()
     .regex(/^(pass|tier):[\w-]{1,200}$/, say('product.nothing-sold'))
@@ -61,20 +64,29 @@ const productSchema = z.object({
   holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema).optional(),
 });
 
+const NEW_PASS = 'pass:new';
+
 /** Sells a pass or a gift card of a tier, or changes how that is sold. What was bought stays as it was sold. */
 export const saveProduct = staffUse('set tiers')(
   'save-product',
   productSchema,
   async (actor, { id: asked, version, sells, amount: typed, ...input }): Promise<Result<{ id: string }>> => {
     const site = await currentSite();
-    return transaction(async (db): Promise<Result<{ id: string }>> => {
+    // Whoever sells things may not on that account make what rules are about.
+    if (sells === NEW_PASS && !may(await powersOf(actor), 'set access'))
+      throw new NotAllowed(
+        problem('staff.may-not', { role: actor.staffRole ?? 'none', right: 'set access' }),
+      );
+    return transactionUnlessRefused(async (db): Promise<Result<{ id: string }>> => {
       await lock(db, 'products');
       const before = asked ? await findProduct(db, asked) : undefined;
       if (asked && !before) return missing();
       const amount = parseAmount(typed, before?.currency ?? site.currency, site.language);
       if (!amount.ok) return refusedWith(amount.problem, 'amount');
       if (amount.amount === 0) return refusedField('amount', 'amount.missing');
-      const [kind, item = ''] = before ? [] : (sells ?? '').split(':');
+      const made = !before && sells === NEW_PASS ? await storePass(db, actor, { name: input.name }) : null;
+      if (made && !made.ok) return made;
+      const [kind, item = ''] = before ? [] : made ? ['pass', made.value.id] : (sells ?? '').split(':');
       if (!before && !(kind === 'pass' ? await findPass(db, item) : await findTier(db, item)))
         return refusedField('sells', 'product.nothing-sold');
       if (input.taxKindId && !site.tax.kinds.some((one) => one.id === input.taxKindId))

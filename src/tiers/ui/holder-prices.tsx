@@ -59,7 +59,7 @@ export function HolderPrices({ prices, currency, locale, tiers, isOnce = false }
               label={desk('desk-tiers.for-holders-of')}
               value={row.tierId}
               onChange={(event) => change(key, { tierId: event.target.value })}
-              className="w-52"
+              className={isOnce ? 'w-44' : 'w-52'}
             >
               {tiers.map(({ id, name }) => (
                 <option key={id} value={id}>
@@ -69,10 +69,10 @@ export function HolderPrices({ prices, currency, locale, tiers, isOnce = false }
             </SelectField>
             <SelectField
               name={`holder.${key}.way`}
-              label={desk('desk-codes.takes-off')}
+              label={desk('desk-tiers.takes-off')}
               value={row.way}
               onChange={(event) => change(key, { way: event.target.value as HolderRow['way'] })}
-              className="w-40"
+              className="w-36"
             >
               <option value="share">{desk('desk-codes.a-share')}</option>
               <option value="amount">{desk('desk-codes.an-amount')}</option>
@@ -86,7 +86,7 @@ export function HolderPrices({ prices, currency, locale, tiers, isOnce = false }
               value={row.typed}
               problem={problem}
               onChange={(event) => change(key, { typed: event.target.value })}
-              className="w-36"
+              className={isOnce ? 'w-28' : 'w-36'}
             />
             {!isOnce && (
               <TextField

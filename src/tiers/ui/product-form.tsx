@@ -32,14 +32,31 @@ type Props = {
   passes: Named[];
   tiers: Named[];
   taxKinds: Named[];
+  /** Whether a pass can be made with it. */
+  canMakePass: boolean;
 };
 
 const FIRST: Length = { n: 30, unit: 'day' };
 
 /** What is sold once: a pass, or a gift card of a tier. */
-export function ProductForm({ action, product, amount, currency, locale, passes, tiers, taxKinds }: Props) {
+export function ProductForm({
+  action,
+  product,
+  amount,
+  currency,
+  locale,
+  passes,
+  tiers,
+  taxKinds,
+  canMakePass,
+}: Props) {
   const [lasts, setLasts] = useState(product ? product.lasts : FIRST);
-  const [sells, setSells] = useState(passes[0] ? `pass:${passes[0].id}` : `tier:${tiers[0]?.id ?? ''}`);
+  const things = [
+    ...(canMakePass ? ['pass:new'] : []),
+    ...passes.map(({ id }) => `pass:${id}`),
+    ...tiers.map(({ id }) => `tier:${id}`),
+  ];
+  const [sells, setSells] = useState(things[0] ?? '');
   const isPass = product ? product.kind === 'pass' : sells.startsWith('pass:');
   return (
     <ActionForm
@@ -58,6 +75,7 @@ export function ProductForm({ action, product, amount, currency, locale, passes,
           value={sells}
           onChange={(event) => setSells(event.target.value)}
         >
+          {canMakePass && <option value="pass:new">{desk('desk-products.new-pass')}</option>}
           {passes.length > 0 && (
             <optgroup label={desk('desk-products.passes')}>
               {passes.map(({ id, name }) => (

@@ -4,7 +4,7 @@ export const account: Record<keyof typeof en, string> = {
   'account.title': 'Mein Konto',
   'account.details': 'Meine Angaben',
   'account.notes': 'Für Sie',
-  'account.for-you': 'Für Sie günstiger',
+  'account.for-you': 'Preise für Sie',
   'account.for-you-price': '{amount} statt {usual}, weil Sie {tier} haben.',
   'account.for-you-link': 'Ansehen',
   'account.for-you-open': '„{name}“ ansehen',

@@ -3,7 +3,7 @@ export const account = {
   'account.title': 'Your account',
   'account.details': 'Your details',
   'account.notes': 'For you',
-  'account.for-you': 'For less, as a holder',
+  'account.for-you': 'Prices for you',
   'account.for-you-price': '{amount} instead of {usual}, because you hold {tier}.',
   'account.for-you-link': 'See it',
   'account.for-you-open': 'See “{name}”',
@@ -120,7 +120,7 @@ export const account = {
   'details.signed-out': 'Signed out.',
   'passkey.title': 'Passkeys',
   'passkey.hint':
-    'With a passkey you sign in by your fingerprint, your face or the PIN of your device, without a password. Nobody can guess it, and it works on this site alone.',
+    'With a passkey, you sign in with your fingerprint, your face or your device’s PIN instead of a password. Nobody can guess it, and it only works on this site.',
   'passkey.add': 'Add a passkey',
   'passkey.name': 'What to call it',
   'passkey.name-hint': 'Such as the device it is on.',

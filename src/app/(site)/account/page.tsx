@@ -151,8 +151,8 @@ export default async function AccountPage() {
                     <p className="font-semibold [overflow-wrap:anywhere]">{one.name}</p>
                     <p className="figures text-[0.9375rem] text-muted">
                       {t('account.for-you-price', {
-                        amount: t.money(one.amount, one.currency, true),
-                        usual: t.money(one.usual, one.currency, true),
+                        amount: t.money(one.amount, one.currency),
+                        usual: t.money(one.usual, one.currency),
                         tier: one.by,
                       })}
                     </p>

@@ -123,6 +123,7 @@ export const tiers = {
     'Whoever holds one of these tiers when they join pays less, without a code, and finds the offer in their account. What they were sold stays theirs if they give that tier up. A code they type is used instead.',
   'desk-tiers.holder-prices-once':
     'Whoever holds one of these tiers pays less, without a code, and finds it in their account.',
+  'desk-tiers.takes-off': 'Takes off',
   'desk-tiers.for-holders-of': 'For holders of',
   'desk-tiers.add-holder-price': 'Add a price for holders of a tier',
   'desk-tiers.remove-holder-price': 'Remove this price',
