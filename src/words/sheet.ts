@@ -32,7 +32,7 @@ type Document = {
   content: DocumentContent;
 };
 
-/** "VAT 20 %"; a rate is in thousandths of a percent. */
+/** "VAT 20%"; a rate is in thousandths of a percent. */
 export const rateWords = ({ name, rate }: TaxRate, t: Words): string =>
   t('document.rate', { tax: name, rate: rate / 1000 });
 

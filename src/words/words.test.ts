@@ -127,7 +127,7 @@ describe('the catalogue', () => {
         'offer.instalments-short',
         'document.line',
         'document.bought-line',
-        'document.rate',
+        'passkey.title',
         'gateway.said',
       ].sort((a, b) => Object.keys(members).indexOf(a) - Object.keys(members).indexOf(b)),
     );

@@ -56,7 +56,7 @@ test('checkout quotes the tax of the country that is chosen, keeps what was type
   await fillPerson(member, { name: 'Ida Taxed', email: EMAIL, password: MEMBER_PASSWORD });
   const summary = member.getByRole('complementary', { name: 'What you pay' });
   await expect(summary).toContainText('£30.00');
-  await expect(summary).toContainText('VAT 20 % in £30.00');
+  await expect(summary).toContainText('VAT 20% in £30.00');
   await summary.getByLabel('Country, for the tax').selectOption('IE');
   await expect(summary).toContainText('£30.75');
   await expect(member.getByLabel('Name', { exact: true })).toHaveValue('Ida Taxed');

@@ -16,7 +16,9 @@ import { enterCode } from '../../src/people/services/enter-code';
 import type { Opened } from '../../src/people/services/lib/open-session';
 import { askForCode } from '../../src/people/services/sign-in';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
-import { keepAccount } from '../../src/billing/services/lib/gateway-account';
+import { keepAccount, keysOf } from '../../src/billing/services/lib/gateway-account';
+import { syncPayment } from '../../src/billing/services/lib/sync-payment';
+import { findGatewayAccount } from '../../src/billing/store/gateways';
 import { connectTransfer } from '../../src/billing/services/connect-transfer';
 import { currentSite } from '../../src/platform/site';
 import { gatewayById } from '../../src/billing/gateways';
@@ -191,6 +193,14 @@ export async function signInByCode(email: string): Promise<Opened> {
   const { opened } = value(await enterCode(visitorWith({ code: browser }), { code }));
   if (!opened) throw new Error('nobody was signed in');
   return opened;
+}
+
+/** What the card gateway says of a payment now, taken as the site takes its messages. */
+export async function hearOf(moor: Moor, ref: string): Promise<string | null> {
+  const account = await findGatewayAccount(pool(), moor.accountId);
+  if (!account) throw new Error('no account');
+  const found = await gatewayById('curlew-cards').findPayment(keysOf(account), { ref });
+  return found.ok && found.payment ? syncPayment(account, found.payment) : null;
 }
 
 export const memberNamed = (email: string) => findMemberByEmail(pool(), email);

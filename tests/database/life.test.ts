@@ -19,7 +19,17 @@ import { subscriptionList } from '../../src/desk/services/money-lists';
 import { today } from '../../src/desk/services/today';
 import { findMembers } from '../../src/members/services/find-members';
 import { subscriptionFile } from '../../src/members/services/subscription-file';
-import { join, lanternMoor, passDays, rows, subscriptionOf, value, asMember, heldBy } from './lantern-moor';
+import {
+  hearOf,
+  join,
+  lanternMoor,
+  passDays,
+  rows,
+  subscriptionOf,
+  value,
+  asMember,
+  heldBy,
+} from './lantern-moor';
 
 const moor = lanternMoor();
 const holds = async (memberId: string): Promise<string[]> =>
@@ -43,11 +53,7 @@ async function refundable(memberId: string, paymentId: string): Promise<number |
   return file.payments.find((payment) => payment.id === paymentId)?.refundable;
 }
 /** What the gateway says of a payment, taken into the books as a message would have it. */
-async function hear(ref: string): Promise<string | null> {
-  const account = (await findGatewayAccount(pool(), moor.accountId))!;
-  const found = await gatewayById('curlew-cards').findPayment(keysOf(account), { ref });
-  return found.ok && found.payment ? syncPayment(account, found.payment) : null;
-}
+const hear = (ref: string) => hearOf(moor, ref);
 const balanced = async () =>
   expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
 

@@ -19,8 +19,20 @@ import { VISITOR_ACTOR, SETUP, WORKER, type Actor } from '../../src/platform/act
 import { unseal } from '../../src/platform/seal';
 import { saveProduct } from '../../src/tiers/services/products';
 import type { Behaviour } from '../../stand-ins/curlew-cards/cards';
-import { cardToken } from '../../scripts/lib/stand-ins';
-import { asMember, heldBy, lanternMoor, newPerson, passDays, rows, value, visitorWith } from './lantern-moor';
+import { actOnPayment, cardToken } from '../../scripts/lib/stand-ins';
+import { addWebhook } from '../../src/billing/services/webhooks';
+import { saveMyStaffMails } from '../../src/people/services/staff-mails';
+import {
+  asMember,
+  hearOf,
+  heldBy,
+  lanternMoor,
+  newPerson,
+  passDays,
+  rows,
+  value,
+  visitorWith,
+} from './lantern-moor';
 
 const moor = lanternMoor();
 let path = '';
@@ -350,6 +362,58 @@ describe('a pass that is made with what sells it', () => {
     const made = value(await passesPlace(moor.owner)).find(({ name }) => name === 'Winter talks');
     expect(made).toMatchObject({ rules: [], holders: 0 });
     await rows(`DELETE FROM staff_roles WHERE role = 'editor'`);
+  });
+});
+
+describe('the news of what was bought', () => {
+  const messages = async () =>
+    (await rows<{ body: string }>('SELECT body FROM webhook_messages ORDER BY created_at, id')).map(
+      ({ body }) => JSON.parse(body) as { type: string; data: Record<string, Record<string, unknown>> },
+    );
+  const subjects = async () =>
+    (
+      await rows<{ subject: string }>(
+        `SELECT subject FROM mails WHERE template = 'staff' ORDER BY created_at`,
+      )
+    ).map(({ subject }) => subject);
+
+  it('goes to the staff and the webhooks that asked for it, and a lost dispute closes it for its buyer, who is told', async () => {
+    await rows('DELETE FROM mails');
+    const url = 'https://club.example/hook';
+    value(await addWebhook(moor.owner, { url, topics: ['paid', 'refunded', 'ended'], tiers: [] }));
+    value(await addWebhook(moor.owner, { url: `${url}/tiers`, topics: ['paid'], tiers: ['observer'] }));
+    value(await saveMyStaffMails(moor.owner, { kinds: ['bought', 'disputed'] }));
+    const { actor, purchaseId } = await bought();
+    expect(await messages()).toMatchObject([
+      {
+        type: 'purchase.paid',
+        data: {
+          member: { id: actor.memberId },
+          purchase: { id: purchaseId, product: productId, kind: 'pass', item: passId, state: 'paid' },
+          payment: { amount: 450, currency: 'GBP' },
+        },
+      },
+    ]);
+    expect(await subjects()).toEqual(['Bram Castell bought “Comet frames”']);
+    const [paid] = await rows<{ ref: string }>('SELECT gateway_ref AS ref FROM payments WHERE id = $1', [
+      await paymentOf(purchaseId),
+    ]);
+    const ref = paid?.ref ?? '';
+    await actOnPayment(moor.gatewayUrl, ref, 'dispute');
+    expect(await hearOf(moor, ref)).toBe('a dispute is open');
+    expect(await opens(actor)).toBe(true);
+    expect((await subjects()).at(-1)).toBe('Bram Castell disputes a payment for Comet frames');
+    await actOnPayment(moor.gatewayUrl, ref, 'lose');
+    await hearOf(moor, ref);
+    expect(await opens(actor)).toBe(false);
+    expect((await messages()).map(({ type }) => type)).toEqual(['purchase.paid', 'purchase.ended']);
+    const letters = await rows<{ template: string }>(
+      'SELECT template FROM mails WHERE member_id = $1 ORDER BY created_at',
+      [actor.memberId],
+    );
+    expect(letters.map(({ template }) => template)).toEqual(['bought', 'dispute-lost']);
+    value(await saveMyStaffMails(moor.owner, { kinds: [] }));
+    await rows('DELETE FROM webhooks');
   });
 });
 

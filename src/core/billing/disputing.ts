@@ -22,6 +22,17 @@ export function openDispute(work: Work, payment: Payment): void {
     changed(work, s);
     tell(work, 'dispute-opened', s);
   }
+  tellOfPurchase(work, payment, 'dispute-opened');
+}
+
+/** What was bought once is no subscription: its news names the charge. */
+function tellOfPurchase(
+  work: Work,
+  payment: Payment,
+  kind: 'dispute-opened' | 'dispute-won' | 'dispute-lost',
+): void {
+  const of = named(work.book.charges, payment.charge);
+  if (of.purchase !== null) tell(work, kind, null, { charge: of.id });
 }
 
 function suspendedBy({ book }: Work, payment: Payment): Subscription[] {
@@ -43,6 +54,7 @@ export function winDispute(work: Work, payment: Payment): void {
     tell(work, 'dispute-won', s);
     if (s.disputes.length === 0) restore({ ...work, track: s.track, slot: s.slot }, s);
   }
+  tellOfPurchase(work, payment, 'dispute-won');
 }
 
 /** Resumes what a dispute suspended; what fell due meanwhile begins now. */
@@ -75,4 +87,5 @@ export function loseDispute(work: Work, payment: Payment): void {
     if (s.disputes.includes(payment.id)) end(work, s, { notice: 'dispute-lost' });
   const of = named(book.charges, payment.charge);
   if (of.purchase !== null) takePurchase(work, of);
+  tellOfPurchase(work, payment, 'dispute-lost');
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { localDate } from '@/core/calendar';
 import { csvLine } from '@/core/csv';
 import { fromMs, toMs, type Instant } from '@/core/instants';
-import { listMembers, type ListPlace, type MemberFilter } from '@/members/store/member-lists';
+import { listJoined, type ListPlace, type MemberFilter } from '@/members/store/member-lists';
 import { listForExport, type ExportedMember } from '@/members/store/member-export';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
@@ -23,7 +23,7 @@ async function* pagesOf(
 ): AsyncGenerator<(ExportedMember & { joinedAt: Instant })[]> {
   let after: ListPlace | undefined;
   for (;;) {
-    const rows = await listMembers(pool(), site.mode, now, filter, { limit: AT_ONCE, after });
+    const rows = await listJoined(pool(), site.mode, now, filter, { limit: AT_ONCE, after });
     const last = rows.at(-1);
     if (!last) return;
     const more = await listForExport(

@@ -13,15 +13,15 @@ import {
   type MemberFilter,
   type MemberRow,
 } from '@/members/store/member-lists';
-import { listGroups } from '@/people/store/groups';
+import { keptGroups } from '@/people/services/lib/kept';
 import { siteNow } from '@/platform/clock';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
-import { listJoinFields } from '@/tiers/store/join-fields';
-import { listTiers, type Tier } from '@/tiers/store/tiers';
+import { keptJoinFields, keptTiers } from '@/tiers/services/lib/kept';
+import type { Tier } from '@/tiers/store/tiers';
 import { placeOf, placeText } from './lib/list-place';
 import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 
@@ -67,8 +67,8 @@ export const findMembers = staffUse('see members')('find-members', inputSchema, 
   const [found, counted, tiers, groups] = await Promise.all([
     listMembers(pool(), site.mode, now, filter, { limit: PAGE_SIZE + 1, sort: asked.sort, after, before }),
     count(site, now, filter),
-    listTiers(pool()),
-    listGroups(pool()),
+    keptTiers(),
+    keptGroups(),
   ]);
   const isBack = before !== undefined && after === undefined;
   const hasMore = found.length > PAGE_SIZE;
@@ -85,7 +85,7 @@ export const findMembers = staffUse('see members')('find-members', inputSchema, 
     tiers,
     groups,
     gateways: allGateways().map(({ id, name }) => ({ id, name })),
-    fields: (await listJoinFields(pool())).map(({ id, label, options }) => ({ id, label, options })),
+    fields: (await keptJoinFields()).map(({ id, label, options }) => ({ id, label, options })),
     previous: first && (after !== undefined || (isBack && hasMore)) ? placeText(first) : null,
     following: last && (isBack || hasMore) ? placeText(last) : null,
   });

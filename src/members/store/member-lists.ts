@@ -56,10 +56,10 @@ export const theirs = (
 ): string => `SELECT s.* FROM subscriptions s WHERE s.member_id = m.id AND s.mode = ${mode}
   ORDER BY ${state ? `(s.state = ${state}) DESC, ` : ''}(s.state <> 'ended') DESC, s.began_at DESC LIMIT 1`;
 
-/** What runs is in its state; what has ended, or was never paid for, counts where nothing of theirs comes before it. */
-const inState = (s: string): string => `(${s}.state NOT IN ('pending', 'ended') OR NOT EXISTS (
+/** What has ended, or was never paid for, counts where nothing of theirs comes before it; what runs is in its state. */
+const isFirst = (s: string): string => `NOT EXISTS (
   SELECT 1 FROM subscriptions o WHERE o.member_id = ${s}.member_id AND o.mode = ${s}.mode
-    AND (o.state <> 'ended', o.began_at) > (${s}.state <> 'ended', ${s}.began_at)))`;
+    AND (o.state <> 'ended', o.began_at) > (${s}.state <> 'ended', ${s}.began_at))`;
 const RUNNING_STATES: readonly string[] = STATES.filter((state) => RUNNING.has(state));
 const IN_STATE = `SELECT s.member_id FROM subscriptions s WHERE s.mode = ? AND s.state = ?`;
 
@@ -114,7 +114,7 @@ const narrowedBy = (
     state && RUNNING_STATES.includes(state) && [`m.id IN (${IN_STATE})`, mode, state],
     state &&
       !['some', 'none', 'disputed', ...RUNNING_STATES].includes(state) && [
-        `m.id IN (${IN_STATE} AND ${inState('s')})`,
+        `m.id IN (${IN_STATE} AND ${isFirst('s')})`,
         mode,
         state,
       ],
@@ -196,6 +196,27 @@ export async function listMembers(
     narrowed.values,
   );
   return order === by.order ? rows : rows.reverse();
+}
+
+/** The ids of some of the members that a filter leaves, in the order in which they joined, the newest first. */
+export async function listJoined(
+  db: Db,
+  mode: string,
+  at: Instant,
+  filter: MemberFilter,
+  { limit, after }: { limit: number; after: ListPlace | undefined },
+): Promise<{ id: string; joinedAt: Instant; key: string }[]> {
+  const page = after && {
+    sql: '(m.joined_at, m.id) < (?::timestamptz, ?::uuid)',
+    values: [after.key, after.id],
+  };
+  const narrowed = narrowedBy(mode, at, filter, page);
+  return many(
+    db,
+    `SELECT m.id, m.joined_at, m.joined_at::text AS key FROM members m ${narrowed.sql}
+     ORDER BY m.joined_at DESC, m.id DESC LIMIT ${narrowed.add(limit)}`,
+    narrowed.values,
+  );
 }
 
 /** The ids of some of the members that a filter leaves, by id, after one of them: nobody is met twice while things change. */
@@ -288,9 +309,14 @@ const FACETS: Record<FacetName, (given: Given, within: (whose: string) => string
   tier: ({ mode, now }, within) =>
     `SELECT h.tier_id AS id, count(DISTINCT h.member_id) AS count FROM holdings h
      WHERE ${heldAt('h', mode(), now())} ${within('h.member_id')}`,
-  state: ({ mode }, within) =>
-    `SELECT s.state AS id, count(DISTINCT s.member_id) AS count FROM subscriptions s
-     WHERE s.mode = ${mode()} AND ${inState('s')} ${within('s.member_id')}`,
+  // In two parts, so that those of which nothing runs are found by one join and not one by one.
+  state: ({ mode }, within) => {
+    const [inMode, own] = [mode(), within('s.member_id')];
+    return `SELECT id, count(DISTINCT member_id) AS count FROM (
+       SELECT s.state AS id, s.member_id FROM subscriptions s WHERE s.mode = ${inMode} AND s.state NOT IN ('pending', 'ended') ${own}
+       UNION ALL SELECT s.state, s.member_id FROM subscriptions s
+         WHERE s.mode = ${inMode} AND s.state IN ('pending', 'ended') AND ${isFirst('s')} ${own}) found`;
+  },
   group: (_, within) =>
     `SELECT g.group_id AS id, count(*) AS count FROM group_members g WHERE true ${within('g.member_id')}`,
   gateway: ({ mode }, within) =>

@@ -16,7 +16,7 @@ export const documents = {
   'document.from-on': 'from {date}',
   'document.joining-fee': 'Joining fee',
   'document.net': 'Before tax',
-  'document.rate': '{tax} {rate, number} %',
+  'document.rate': '{tax} {rate, number}%',
   'document.total': 'Total',
   'document.refunded': 'Refunded',
   'document.paid': 'Paid: {amount}, {how}',

@@ -4,6 +4,8 @@ import type { Instant } from '@/core/instants';
 import { withTaxAdded } from '@/core/tax';
 import { versionOf } from '@/billing/store/book-rows';
 import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';
+import type { OfferVersionId } from '@/core/ids';
+import { keptVersions } from '@/tiers/services/lib/kept';
 import { pool, type Db } from '@/platform/store/db';
 import type { Site } from '@/platform/store/site';
 import { listOfferVersions, type StoredOffer } from '@/tiers/store/offers';
@@ -13,15 +15,19 @@ export const asBought = (offer: StoredOffer, addedTax: number): StoredOffer =>
   addedTax === 0 ? offer : { ...offer, definition: withTaxAdded(offer.definition, addedTax) };
 
 /** The offers of some subscriptions, and those that they go over to, by the key that they have in a book; as they were bought. */
-export async function offersOf(db: Db, subscriptions: Subscription[]): Promise<Map<string, StoredOffer>> {
+export const offersOf = (db: Db, subscriptions: Subscription[]): Promise<Map<string, StoredOffer>> =>
+  offersBy((ids) => listOfferVersions(db, ids), subscriptions);
+
+async function offersBy(
+  read: (ids: OfferVersionId[]) => Promise<readonly StoredOffer[]>,
+  subscriptions: Subscription[],
+): Promise<Map<string, StoredOffer>> {
   const keys = new Set(
     subscriptions
       .flatMap(({ offer, switchesTo, movesTo }) => [offer, switchesTo, movesTo])
       .filter((key) => key !== null),
   );
-  const versions = await listOfferVersions(db, [
-    ...new Set([...keys].map((key) => versionOf(key).versionId)),
-  ]);
+  const versions = await read([...new Set([...keys].map((key) => versionOf(key).versionId))]);
   const found = new Map(versions.map((offer) => [offer.versionId, offer]));
   return new Map(
     [...keys].flatMap((key): [string, StoredOffer][] => {
@@ -57,7 +63,7 @@ export async function nextCharges(
   ids: string[],
 ): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
   const subscriptions = await listSubscriptionsById(pool(), ids);
-  const offers = await offersOf(pool(), subscriptions);
+  const offers = await offersBy(keptVersions, subscriptions);
   const context = scheduleOf(site, offers);
   const found = new Map<string, { at: Instant; amount: number; currency: string }>();
   for (const s of subscriptions) {

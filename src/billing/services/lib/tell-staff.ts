@@ -1,6 +1,7 @@
 import type { Notice, NoticeKind } from '@/core/billing/book';
 import type { StaffMail } from '@/core/staff-mails';
 import type { StaffLetter } from '@/mail/services/lib/write-staff-mail';
+import { findPurchase } from '@/billing/store/purchases';
 import { mailStaff } from '@/people/services/lib/mail-staff';
 import type { Webhook } from '@/billing/store/webhooks';
 import type { StaffReader } from '@/people/store/staff-mails';
@@ -23,7 +24,7 @@ export type Readers = {
 };
 
 /** What of a book's news staff can ask for. */
-const NEWS: Partial<Record<NoticeKind, Exclude<StaffMail, 'transfer' | 'comment' | 'weekly'>>> = {
+const NEWS: Partial<Record<NoticeKind, Exclude<StaffMail, 'bought' | 'transfer' | 'comment' | 'weekly'>>> = {
   joined: 'joined',
   'payment-failed': 'failed',
   'dispute-opened': 'disputed',
@@ -32,12 +33,50 @@ const NEWS: Partial<Record<NoticeKind, Exclude<StaffMail, 'transfer' | 'comment'
   'ended-unpaid': 'left',
 };
 
-/** Mails a book's news to those of the staff who asked for it. */
-export async function tellStaff(
+/** The same of what was bought once. */
+const OF_PURCHASES: Partial<Record<NoticeKind, 'bought' | 'disputed'>> = {
+  paid: 'bought',
+  'dispute-opened': 'disputed',
+};
+
+async function tellOfPurchase(
   { db, site, stored, at }: OpenBook,
-  { kind, subscription: id }: Notice,
-  { member, tierNames, staff }: Readers,
+  { kind, charge: chargeId }: Notice,
+  { member, staff }: Readers,
 ): Promise<void> {
+  const about = OF_PURCHASES[kind];
+  const charge = stored.book.charges.find((one) => one.id === chargeId);
+  const purchase = charge?.purchase ? await findPurchase(db, charge.purchase) : undefined;
+  const payment = stored.book.payments.find((one) => one.charge === chargeId);
+  if (!about || !charge || !purchase || !member) return;
+  const t = deskWordsOf(site);
+  const of = {
+    name: member.name || member.email,
+    tier: purchase.name,
+    email: member.email,
+    amount: t.money(charge.amount, charge.currency),
+    date: t.dateTime(at),
+  };
+  const letter: StaffLetter = {
+    subject: t(`staff-mail.${about}`, of),
+    lines: [t(about === 'bought' ? 'staff-mail.bought-words' : 'staff-mail.disputed-purchase', of)],
+    link: {
+      label: t('staff-mail.open'),
+      path: payment ? `/desk/money/payments?open=${payment.id}` : '/desk/money/payments',
+    },
+    aboutId: member.id,
+    key: `${kind}:${purchase.id}`,
+    at,
+  };
+  await mailStaff(db, site, about, letter, staff);
+}
+
+/** Mails a book's news to those of the staff who asked for it. */
+export async function tellStaff(open: OpenBook, notice: Notice, readers: Readers): Promise<void> {
+  const { db, site, stored, at } = open;
+  const { kind, subscription: id } = notice;
+  const { member, tierNames, staff } = readers;
+  if (id === null) return tellOfPurchase(open, notice, readers);
   const about = NEWS[kind];
   const s = stored.book.subscriptions.find((one) => one.id === id);
   if (!about || !s || !member) return;

@@ -196,6 +196,10 @@ async function boughtLetter(
     };
     return { content, key: `bought:${purchase.id}` };
   }
+  if (kind === 'dispute-lost') {
+    const content = { template: kind, tierName: purchase.name, nextTry: null, until: null, sentence: '' };
+    return { content, key: `dispute-lost:${purchase.id}` };
+  }
   if (kind !== 'refunded' || !refund) return null;
   const content = {
     template: 'refunded' as const,

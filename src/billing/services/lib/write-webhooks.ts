@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Notice } from '@/core/billing/book';
-import { topicOf } from '@/core/webhooks';
+import { topicOf, type WebhookTopic } from '@/core/webhooks';
 import { versionOf } from '@/billing/store/book-rows';
+import { findPurchase } from '@/billing/store/purchases';
 import { insertMessages, type Webhook } from '@/billing/store/webhooks';
 import { findOfferVersion } from '@/tiers/store/offers';
 import type { Member } from '@/people/store/members';
@@ -12,13 +13,16 @@ import type { OpenBook } from './opened';
  * and none is told of what did not come about. The form is that of Standard Webhooks; amounts are in minor units.
  */
 export async function writeWebhooks(
-  { db, site, stored, at }: OpenBook,
-  { kind, subscription: id, charge: chargeId, refund: refundId }: Notice,
+  open: OpenBook,
+  notice: Notice,
   member: Member,
   hooks: Webhook[],
 ): Promise<void> {
+  const { db, site, stored, at } = open;
+  const { kind, subscription: id, charge: chargeId, refund: refundId } = notice;
   const topic = topicOf(kind);
   const { book, offers } = stored;
+  if (topic && id === null) return ofPurchase(open, notice, topic, member, hooks);
   const s = book.subscriptions.find((one) => one.id === id);
   const offer = s && offers[s.offer];
   if (!topic || !s || !offer) return;
@@ -56,6 +60,52 @@ export async function writeWebhooks(
           to: charge.period.to,
         },
       }),
+      ...(payment && { payment: { id: payment.id, amount: payment.amount, currency } }),
+      ...(refund && { refund: { id: refund.id, amount: refund.amount, currency } }),
+    },
+  });
+  await insertMessages(
+    db,
+    asked.map((hook) => ({ id: randomUUID(), webhookId: hook.id, topic, body, at })),
+  );
+}
+
+/** News of what was bought once. Whoever asked for some tiers alone is told of their gift cards, and of no pass. */
+async function ofPurchase(
+  { db, site, stored, at }: OpenBook,
+  { charge: chargeId, refund: refundId }: Notice,
+  topic: WebhookTopic,
+  member: Member,
+  hooks: Webhook[],
+): Promise<void> {
+  const { book } = stored;
+  const refund = book.refunds.find((one) => one.id === refundId);
+  const payment = book.payments.find((one) =>
+    refund ? one.id === refund.payment : one.charge === chargeId && !one.isReturned,
+  );
+  const charge = book.charges.find((one) => one.id === (payment?.charge ?? chargeId));
+  const purchase = charge?.purchase ? await findPurchase(db, charge.purchase) : undefined;
+  if (!charge || !purchase) return;
+  const tier = purchase.kind === 'gift-card' ? purchase.item : null;
+  const asked = hooks.filter(
+    ({ topics, tiers }) =>
+      topics.includes(topic) && (tiers === null || (tier !== null && tiers.includes(tier))),
+  );
+  if (asked.length === 0) return;
+  const { currency } = charge;
+  const body = JSON.stringify({
+    type: `purchase.${topic}`,
+    timestamp: at,
+    data: {
+      mode: site.mode,
+      member: { id: member.id, email: member.email, name: member.name },
+      purchase: {
+        id: purchase.id,
+        product: purchase.productId,
+        kind: purchase.kind,
+        item: purchase.item,
+        state: purchase.state,
+      },
       ...(payment && { payment: { id: payment.id, amount: payment.amount, currency } }),
       ...(refund && { refund: { id: refund.id, amount: refund.amount, currency } }),
     },

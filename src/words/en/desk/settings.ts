@@ -5,6 +5,8 @@ export const settings = {
   'live.test-data':
     '{subscriptions, plural, one {# subscription} other {# subscriptions}}, {payments, plural, one {# payment} other {# payments}}, {documents, plural, one {# document} other {# documents}} and {messages, plural, one {# gateway message} other {# gateway messages}}',
   'desk-settings.email-notifications': 'Email notifications',
+  'desk-settings.something-is-bought': 'Someone buys a pass or a gift card',
+  'desk-settings.passes-and-gift-cards': 'Each time it is paid.',
   'desk-settings.a-member-joins': 'A member joins',
   'desk-settings.free-tiers-too': 'Free tiers too.',
   'desk-settings.a-payment-fails': 'A payment fails',

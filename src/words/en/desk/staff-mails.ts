@@ -3,6 +3,10 @@ export const staffMails = {
   'staff-mail.open': 'Open in the Desk',
   'staff-mail.joined': '{name} joined {tier}',
   'staff-mail.joined-words': '{name} ({email}) joined {tier} on {date}.',
+  'staff-mail.bought': '{name} bought “{tier}”',
+  'staff-mail.bought-words': '{name} ({email}) bought “{tier}” for {amount} on {date}.',
+  'staff-mail.disputed-purchase':
+    '{name} ({email}) asked their bank to take back the payment for “{tier}” on {date}. Answer on the page of the gateway. What was bought stays open until it is decided.',
   'staff-mail.failed': 'A payment by {name} for {tier} failed',
   'staff-mail.failed-words':
     'The payment by {name} ({email}) for {tier} was declined on {date}. It is retried automatically, and the member has been told.',

@@ -11,6 +11,10 @@ export const metadata: Metadata = { title: desk('desk-settings.email-notificatio
 
 const NAMES: Record<StaffMail, { label: string; hint: string }> = {
   joined: { label: desk('desk-settings.a-member-joins'), hint: desk('desk-settings.free-tiers-too') },
+  bought: {
+    label: desk('desk-settings.something-is-bought'),
+    hint: desk('desk-settings.passes-and-gift-cards'),
+  },
   failed: {
     label: desk('desk-settings.a-payment-fails'),
     hint: desk('desk-settings.each-time-a-charge-is-declined'),
