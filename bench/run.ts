@@ -4,6 +4,7 @@ const BENCHES: Record<string, () => Promise<{ run: (args: string[]) => void | Pr
   impact: () => import('./impact'),
   map: () => import('./map'),
   members: () => import('./members'),
+  'member-imports': () => import('./member-imports'),
   crowd: () => import('./crowd'),
   lists: () => import('./lists'),
   imports: () => import('./imports'),

@@ -8,6 +8,8 @@ import { saveItem } from '../../src/content/services/save-item';
 import { saveContentPicture } from '../../src/content/services/save-picture';
 import { beginUpload, finishUpload, takePiece } from '../../src/content/services/upload-file';
 import { findItem } from '../../src/content/store/items';
+import { savePass } from '../../src/access/services/passes';
+import { saveProduct } from '../../src/tiers/services/products';
 import { savePageRole } from '../../src/content/services/page-roles';
 import { fromText, type Node } from '../../src/core/content/prose';
 import { PIECE_BYTES } from '../../src/core/upload-bounds';
@@ -144,6 +146,25 @@ describe('the whole site', () => {
       }),
     );
     value(await savePageRole(SETUP, { role: 'room', itemId: 'members-room' }));
+    const pass = value(await savePass(SETUP, { name: 'Clinic', version: 0 }));
+    for (const [sells, name] of [
+      [`pass:${pass.id}`, 'One clinic'],
+      ['tier:observer', 'A month as a gift'],
+    ])
+      value(
+        await saveProduct(SETUP, {
+          id: null,
+          name,
+          sells,
+          amount: '4.50',
+          lasts: { n: 30, unit: 'day' },
+          mostDevices: '2',
+          taxKindId: null,
+          onSale: true,
+          holderPrices: [{ tierId: 'warden', amount: 100, charges: 1 }],
+        }),
+      );
+    await rows(`UPDATE site SET joining = 'by-code', register_offer_id = 'gazer-free'`);
     first = await exported();
   });
 
@@ -164,6 +185,7 @@ describe('the whole site', () => {
     await rows(
       `TRUNCATE items, categories, tags, menu_entries, rules, page_roles, item_drafts, redirects, offers, offer_versions, tiers, ladders, join_fields RESTART IDENTITY CASCADE`,
     );
+    await rows(`UPDATE kept_site SET joining = 'open', register_offer_id = NULL`);
     await rows('INSERT INTO site TABLE kept_site');
     await rows('DROP TABLE kept_site');
     await rows('DELETE FROM files');

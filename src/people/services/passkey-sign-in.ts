@@ -7,7 +7,9 @@ import { z } from 'zod';
 import { findMember } from '@/people/store/members';
 import { insertChallenge, lockPasskey, notePasskeyUse, takeChallenge } from '@/people/store/passkeys';
 import type { Actor } from '@/platform/actor';
+import { realNow } from '@/platform/clock';
 import { nothing } from '@/platform/inputs';
+import { record } from '@/platform/record';
 import { done, refusedField, type Refusal, type Result } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { pool, transaction } from '@/platform/store/db';
@@ -69,7 +71,11 @@ export const signInByPasskey = publicUse(
         },
         requireUserVerification: true,
       }).catch(() => null);
-      if (!checked?.verified) return refusedField('', 'passkey.unknown');
+      if (!checked?.verified) {
+        const detail = { how: 'passkey', from: actor.address ?? '' };
+        await record(db, actor, realNow(), 'sign-in failed', `member:${member.id}`, detail);
+        return refusedField('', 'passkey.unknown');
+      }
       if (member.blockedAt) return refusedField('', 'sign-in.blocked');
       await notePasskeyUse(db, passkey.id, checked.authenticationInfo.newCounter);
       return done({ ...(await openSession(db, actor, member, 'passkey', true)), to: safeReturn(to) });

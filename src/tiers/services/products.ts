@@ -6,7 +6,7 @@ import { may } from '@/core/staff';
 import { lengthSchema } from '@/core/offers/offer-schema';
 import { NotAllowed } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
-import { optionalCount, seenVersion } from '@/platform/form-fields';
+import { chosenId, idIfKnown, optionalCount, seenVersion } from '@/platform/form-fields';
 import { freeId } from '@/platform/free-id';
 import { nothing, slug } from '@/platform/inputs';
 import { record } from '@/platform/record';
@@ -48,6 +48,8 @@ const productSchema = z.object({
   /** Of one that is changed. */
   id: slug.nullable(),
   version: seenVersion,
+  /** What a new one is to be called by, where that is free. */
+  newId: idIfKnown,
   name: z.string().trim().min(1, say('product.no-name')).max(80),
   /** Of a new one: what is sold, "pass:ID" or "tier:ID"; "pass:new" for a pass that is made with it, under its name. */
   sells: z
@@ -57,10 +59,10 @@ const productSchema = z.object({
   /** As people type it: "5.00". */
   amount: z.string().max(40),
   lasts: lengthSchema.nullable(),
-  mostDevices: optionalCount(say('code.least-one')),
-  taxKindId: z.string().max(200).nullable(),
-  onSale: z.boolean(),
-  /** Left out: as they were. */
+  // Left out: as it was.
+  mostDevices: optionalCount(say('code.least-one')).optional(),
+  taxKindId: chosenId,
+  onSale: z.boolean().optional(),
   holderPrices: z.array(z.unknown(), say('holder.unreadable')).pipe(holderPricesSchema).optional(),
 });
 
@@ -70,7 +72,10 @@ const NEW_PASS = 'pass:new';
 export const saveProduct = staffUse('set tiers')(
   'save-product',
   productSchema,
-  async (actor, { id: asked, version, sells, amount: typed, ...input }): Promise<Result<{ id: string }>> => {
+  async (
+    actor,
+    { id: asked, newId, version, sells, amount: typed, ...input },
+  ): Promise<Result<{ id: string }>> => {
     const site = await currentSite();
     // Whoever sells things may not on that account make what rules are about.
     if (sells === NEW_PASS && !may(await powersOf(actor), 'set access'))
@@ -95,7 +100,7 @@ export const saveProduct = staffUse('set tiers')(
       if (input.holderPrices?.some(({ tierId }) => !tiers.has(tierId)))
         return refusedField('holderPrices', 'holder.no-tier');
       const taken = new Set([...NOT_PRODUCTS, ...(await listProducts(db)).map((one) => one.id)]);
-      const id = before?.id ?? freeId(slugify(input.name), taken);
+      const id = before?.id ?? freeId(newId ?? slugify(input.name), taken);
       const of =
         before ??
         (kind === 'pass'
@@ -103,9 +108,13 @@ export const saveProduct = staffUse('set tiers')(
           : { kind: 'gift-card' as const, passId: null, tierId: item });
       const after: Product = {
         ...of,
-        ...input,
-        holderPrices: input.holderPrices ?? before?.holderPrices ?? [],
         id,
+        name: input.name,
+        lasts: input.lasts,
+        mostDevices: input.mostDevices === undefined ? (before?.mostDevices ?? null) : input.mostDevices,
+        taxKindId: input.taxKindId === undefined ? (before?.taxKindId ?? null) : input.taxKindId,
+        onSale: input.onSale ?? before?.onSale ?? true,
+        holderPrices: input.holderPrices ?? before?.holderPrices ?? [],
         amount: amount.amount,
         currency: before?.currency ?? site.currency,
         version: version ?? 0,

@@ -41,6 +41,7 @@ export const deskProblems = {
   'staff.not-owner-now': 'You are no longer an owner, so nothing was changed.',
   'code.does-nothing': 'Say what the code does: admit to a tier, take something off, or give something.',
   'code.ends-first': 'The last day is before the first.',
+  'product.other-currency': 'It was sold in another currency than this site’s, so it was left out.',
   'holder.share': 'Type a whole number from 1 to 100.',
   'holder.twice': 'There is a price for this tier’s holders already.',
   'holder.unreadable': 'A price for holders isn’t right yet. Correct it, or remove it.',

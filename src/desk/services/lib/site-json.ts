@@ -27,10 +27,14 @@ import { saveJoinFields } from '@/tiers/services/save-join-fields';
 import { arrangeTiers, saveLadder } from '@/tiers/services/save-ladder';
 import { saveOffer } from '@/tiers/services/save-offer';
 import { listJoinFields } from '@/tiers/store/join-fields';
+import { saveProduct } from '@/tiers/services/products';
+import { findProduct, listProducts } from '@/tiers/store/products';
+import { inputAmount } from '@/core/money';
+import { saveGeneral } from '@/desk/services/general-settings';
 import { findOffer, listOffers } from '@/tiers/store/offers';
 import { findTier, listLadders, listTiers } from '@/tiers/store/tiers';
 import type { Actor } from '@/platform/actor';
-import type { Result } from '@/platform/result';
+import { refusedField, type Result } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 
@@ -76,6 +80,14 @@ export const siteJsonSchema = z.object({
   rules: z.array(row).max(2000).default([]),
   meters: z.array(row).max(500).default([]),
   passes: z.array(row).max(500).default([]),
+  products: z
+    .array(row.extend({ amount: z.number().int(), currency: z.string(), taxKindId: z.string().nullable() }))
+    .max(500)
+    .default([]),
+  /** How people join. */
+  joining: z
+    .object({ way: z.string(), rhythm: z.string(), registerOfferId: z.string().nullable() })
+    .optional(),
   groups: z
     .array(z.object({ id: z.string().min(1).max(200), name: z.string().min(1).max(60) }))
     .max(1000)
@@ -145,6 +157,21 @@ export async function readSiteJson(): Promise<Record<string, unknown>> {
     meters: (await listMeters(pool())).map(({ version: _, ...meter }) => meter),
     // Without the passwords that give them: those are secrets.
     passes: (await listPasses(pool())).map(({ version: _, hasPassword: _2, ...pass }) => pass),
+    products: (await listProducts(pool()))
+      .filter(({ tierId }) => tierId === null || sold.has(tierId))
+      .map(({ id, name, passId, tierId, holderPrices, ...product }) => ({
+        id,
+        name,
+        sells: passId === null ? `tier:${tierId}` : `pass:${passId}`,
+        amount: product.amount,
+        currency: product.currency,
+        lasts: product.lasts,
+        mostDevices: product.mostDevices,
+        taxKindId: product.taxKindId,
+        onSale: product.onSale,
+        holderPrices: holderPrices.filter((price) => sold.has(price.tierId)),
+      })),
+    joining: { way: site.joining, rhythm: site.joinRhythm, registerOfferId: site.registerOfferId },
     groups: await listGroups(pool()),
     doorstep: site.doorstep,
     doorsteps: (await listItemDoorsteps(pool())).map(({ version: _, ...one }) => one),
@@ -215,6 +242,39 @@ async function bringInOffer(actor: Actor, offer: { id: string }): Promise<Result
   return saveOffer(actor, known ? { ...offer, seenVersion: known.version } : offer);
 }
 
+/** What is sold once is sold in the site's own currency; a kind for tax that the site does not have is left out. */
+async function bringInProduct(
+  actor: Actor,
+  { id, amount, currency, taxKindId, ...product }: SiteJson['products'][number],
+): Promise<Result<unknown>> {
+  const site = await currentSite();
+  const known = await findProduct(pool(), id);
+  if (currency !== (known?.currency ?? site.currency))
+    return refusedField('currency', 'product.other-currency');
+  return saveProduct(actor, {
+    ...product,
+    ...(known ? { id, version: known.version } : { id: null, newId: id }),
+    amount: inputAmount(amount, currency, site.language),
+    taxKindId: site.tax.kinds.some((kind) => kind.id === taxKindId) ? taxKindId : null,
+  });
+}
+
+async function bringInJoining(
+  actor: Actor,
+  { way, rhythm, registerOfferId }: NonNullable<SiteJson['joining']>,
+): Promise<Result<unknown>> {
+  const { name, language, zone, currency } = await currentSite();
+  return saveGeneral(actor, {
+    name,
+    language,
+    zone,
+    currency,
+    joining: way,
+    joinRhythm: rhythm,
+    registerOfferId,
+  });
+}
+
 /** After the items: what leads to them, and who may read them. */
 export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartProblem[]> {
   const found: PartProblem[] = [];
@@ -227,6 +287,8 @@ export async function bringInAfter(actor: Actor, json: SiteJson): Promise<PartPr
   const passes = new Map((await listPasses(pool())).map((pass) => [pass.id, pass.version]));
   for (const pass of json.passes)
     await say(`pass ${pass.id}`, savePass(actor, { ...pass, version: passes.get(pass.id) ?? 0 }));
+  for (const product of json.products) await say(`product ${product.id}`, bringInProduct(actor, product));
+  if (json.joining) await say('joining', bringInJoining(actor, json.joining));
   const rules = new Map((await listRules(pool())).map((rule) => [rule.id, rule.version]));
   for (const rule of json.rules)
     await say(`rule ${rule.id}`, saveRule(actor, { ...rule, version: rules.get(rule.id) ?? 0 }));

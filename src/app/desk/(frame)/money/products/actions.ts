@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { draftsOf, forForm, text, ticked, type FormState } from '@/app/form-state';
+import { draftsOf, forForm, given, text, ticked, type FormState } from '@/app/form-state';
 import { currentActor } from '@/app/session';
 import type { Drafts } from '@/kit/action-form';
 import { saveProduct } from '@/tiers/services/products';
@@ -19,9 +19,9 @@ export async function saveProductAction(_: FormState, form: FormData, sent?: Dra
     amount: text(form, 'amount'),
     lasts: draftsOf(sent).lasts,
     holderPrices: draftsOf(sent).holderPrices,
-    mostDevices: text(form, 'mostDevices'),
-    taxKindId: text(form, 'taxKindId') || null,
-    onSale: ticked(form, 'onSale') ?? false,
+    mostDevices: given(form, 'mostDevices'),
+    taxKindId: given(form, 'taxKindId'),
+    onSale: ticked(form, 'onSale'),
   };
   return forForm(saveProduct(await currentActor(), input), (product) => {
     revalidatePath(PLACE, 'layout');
