@@ -1,4 +1,4 @@
--- What a code gave, so that a gift card that is refunded can be taken back from whoever has used it.
+-- What a code gave, so that a gift card that is refunded can be ended for the member who used it.
 ALTER TABLE code_uses ADD holding_id uuid REFERENCES holdings ON DELETE SET NULL;
 CREATE INDEX code_uses_of_holding ON code_uses (holding_id) WHERE holding_id IS NOT NULL;
 ALTER TABLE purchases ADD gift_ended boolean NOT NULL DEFAULT false;

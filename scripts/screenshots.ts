@@ -13,7 +13,7 @@ async function signIn(page: Page, email: string, password: string, to: string): 
   await page.goto(`${base}${to}`);
   await page.getByLabel('Email', { exact: true }).fill(email);
   await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   await page.waitForURL((url) => !url.pathname.endsWith('/sign-in'));
 }
 

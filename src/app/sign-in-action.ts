@@ -31,7 +31,7 @@ export async function signInAgainAction(_: string, form: FormData): Promise<stri
   return Object.values(answer.problems)[0] ?? '';
 }
 
-/** What a device is to sign, so that somebody is signed in by its passkey. */
+/** The challenge that a device signs with its passkey to sign a person in. */
 export async function askForPasskeyAction() {
   return withAsked(askForPasskey(await currentActor()));
 }

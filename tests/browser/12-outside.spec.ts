@@ -136,7 +136,7 @@ test('on another host someone signs in here, is let in there once by a link, and
   await page.getByLabel('Email').fill(OWNER.email);
   await page.getByLabel('Password', { exact: true }).fill(OWNER.password);
   const entered = page.waitForRequest((request) => request.url().includes('/_nest/enter?token='));
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   const link = (await entered).url();
   await expect(page.getByText(SECRET)).toBeVisible();
   expect(page.url()).toBe(`${other.url}/closed/page.html`);
@@ -207,7 +207,7 @@ test.describe('a frame of another site', () => {
     const window = await opened;
     await window.getByLabel('Email').first().fill(OWNER.email);
     await window.getByLabel('Password', { exact: true }).fill(OWNER.password);
-    await window.getByRole('button', { name: 'Sign in' }).click();
+    await window.getByRole('button', { name: 'Sign in', exact: true }).click();
     await expect(window.getByText(`show these letters: ${letters}`)).toBeVisible();
     expect(await frame.locator('body').innerHTML()).not.toContain(CLOSED);
     await window.getByRole('button', { name: 'Show it' }).click();

@@ -42,10 +42,10 @@ test('where the session has ended, one signs in within the page, and what was ty
   await page.getByRole('button', { name: 'Save the sender' }).click();
   const again = page.getByRole('dialog', { name: /You’ve been signed out/ });
   await again.getByLabel(`Password for ${OWNER.email}`).fill('not this one');
-  await again.getByRole('button', { name: 'Sign in' }).click();
+  await again.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect(again.getByRole('alert')).toContainText('don’t match');
   await again.getByLabel(`Password for ${OWNER.email}`).fill(OWNER.password);
-  await again.getByRole('button', { name: 'Sign in' }).click();
+  await again.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect(page.getByText('Saved. Mail is sent from this address')).toBeVisible();
   await expect(page.locator('input[name=senderName]')).toHaveValue('The Moor');
 });

@@ -60,7 +60,7 @@ export const confirmIn = (form: Locator, password = OWNER.password): Promise<voi
 export async function signIn(page: Page, email: string, password: string): Promise<void> {
   await page.getByLabel('Email', { exact: true }).fill(email);
   await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 }
 
 /** Moves the rehearsal clock by the Desk's own panel, and waits until the worker has caught up. */

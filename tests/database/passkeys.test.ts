@@ -229,7 +229,7 @@ describe('more than a password for all staff', () => {
     );
   });
 
-  it('makes a member of whoever has shown a password alone, until they have set one up', async () => {
+  it('treats staff who showed only a password as members until they set one up', async () => {
     const helper = await newPerson('Hal', 'hal@keys.example');
     await rows(`UPDATE members SET staff_role = 'helper' WHERE id = $1`, [helper.memberId]);
     const there = await byPassword('hal@keys.example');

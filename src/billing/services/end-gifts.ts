@@ -8,7 +8,7 @@ import { pool, transaction } from '@/platform/store/db';
 import { systemUse } from '@/platform/use';
 import { happen, openBook } from './lib/open-book';
 
-/** Ends what a gift card gave to whoever used it, once the money has gone back: in their book, which is not that of the buyer. */
+/** Ends the tier that a refunded gift card gave, in the book of the member who used the card rather than the buyer's. */
 export const endGifts = systemUse('end-gifts', nothing, async () => {
   const found = await nextGiftToEnd(pool());
   if (!found) return done(false);

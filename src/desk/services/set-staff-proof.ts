@@ -12,8 +12,8 @@ import { isProvenSession } from '@/people/store/sessions';
 import { confirmStaff } from '@/people/services/lib/confirm-password';
 
 /**
- * Whether staff need more than a password: a one-time code or a passkey. From then on, sessions that showed neither are of
- * members. Whoever asks it of others has shown one, so that nobody shuts themselves out.
+ * Whether staff need a second proof besides a password: a one-time code or a passkey. Sessions without one count as those of
+ * members. An owner can only require it from a session that has shown one, so that they cannot lock themselves out.
  */
 export const setStaffProof = staffUse('set up the site')(
   'set-staff-proof',

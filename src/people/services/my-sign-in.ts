@@ -55,7 +55,7 @@ export const changePassword = memberUse(
     if (weak) return refusedWith(weak, 'next');
     const passwordHash = await hashPassword(next);
     return transaction(async (db) => {
-      // Whoever is signed in has shown their one-time code, where they have them.
+      // A member with one-time codes showed one to sign in.
       const isProven =
         ((await findOneTime(db, member.id))?.isConfirmed ?? false) ||
         (await isProvenSession(db, hashToken(actor.browser?.session ?? '')));

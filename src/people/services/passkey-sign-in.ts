@@ -30,7 +30,7 @@ async function againstAsking({ address }: Actor): Promise<Refusal | null> {
   return wait > 0 ? refusedField('', 'sign-in.too-many', { minutes: waitMinutes(wait) }) : null;
 }
 
-/** Asks the device of someone who signs in for a passkey, whoever they are: the device knows which it has for the site. */
+/** Begins a sign-in by passkey. No account is named: the device knows which passkeys it has for the site. */
 export const askForPasskey = publicUse(
   'ask-for-passkey',
   nothing,

@@ -23,7 +23,7 @@ export async function listPasskeys(db: Db, memberId: MemberId): Promise<Passkey[
   return many(db, `SELECT ${COLUMNS} FROM passkeys WHERE member_id = $1 ORDER BY at, id`, [memberId]);
 }
 
-/** Locks the passkey until the transaction ends: while somebody signs in by it, it is not removed. */
+/** Locks the passkey until the transaction ends, so that it cannot be removed during a sign-in. */
 export async function lockPasskey(db: Transaction, credentialId: string): Promise<Passkey | undefined> {
   return maybeOne(db, `SELECT ${COLUMNS} FROM passkeys WHERE credential_id = $1 FOR UPDATE`, [credentialId]);
 }

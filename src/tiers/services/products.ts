@@ -77,7 +77,7 @@ export const saveProduct = staffUse('set tiers')(
     { id: asked, newId, version, sells, amount: typed, ...input },
   ): Promise<Result<{ id: string }>> => {
     const site = await currentSite();
-    // Whoever sells things may not on that account make what rules are about.
+    // Making a pass takes the right to set access, as it does in Access.
     if (sells === NEW_PASS && !may(await powersOf(actor), 'set access'))
       throw new NotAllowed(
         problem('staff.may-not', { role: actor.staffRole ?? 'none', right: 'set access' }),

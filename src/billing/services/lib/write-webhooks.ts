@@ -70,7 +70,7 @@ export async function writeWebhooks(
   );
 }
 
-/** News of what was bought once. Whoever asked for some tiers alone is told of their gift cards, and of no pass. */
+/** News of a purchase. A webhook limited to some tiers gets gift cards of those tiers and no passes. */
 async function ofPurchase(
   { db, site, stored, at }: OpenBook,
   { charge: chargeId, refund: refundId }: Notice,

@@ -6,7 +6,7 @@ import { lockMember, type Member } from '@/people/store/members';
 import { findOneTime } from '@/people/store/one-time-codes';
 import { listPasskeys } from '@/people/store/passkeys';
 
-/** How many ways somebody has to show more than a password: their one-time codes, and each passkey. */
+/** How many second proofs a member has: their one-time codes, and each passkey. */
 export async function countProofs(db: Db, memberId: string): Promise<number> {
   const codes = await findOneTime(db, memberId);
   return (await listPasskeys(db, memberId)).length + (codes?.isConfirmed ? 1 : 0);

@@ -45,7 +45,7 @@ export const settingsStaff = {
   'desk-settings.proof-is-off':
     'Staff can sign in with a password or an emailed code alone. You can ask for a one-time code or a passkey as well. Until someone has set one up, they see the site as a member and can’t open the Desk.',
   'desk-settings.proof-is-on':
-    'Staff need a one-time code or a passkey to open the Desk. Whoever has neither is led to set one up.',
+    'Staff need a one-time code or a passkey to open the Desk. Anyone who has neither is asked to set one up.',
   'desk-settings.proof-turn-on': 'Ask all staff for more than a password',
   'desk-settings.proof-turn-off': 'Let a password be enough',
   'desk-settings.what-roles-may': 'What each role may do',

@@ -120,9 +120,9 @@ export const tiers = {
   'desk-tiers.not-renewed': 'not renewed',
   'desk-tiers.holder-prices': 'Prices for holders of other tiers',
   'desk-tiers.holder-prices-hint':
-    'Whoever holds one of these tiers when they join pays less, without a code, and finds the offer in their account. What they were sold stays theirs if they give that tier up. A code they type is used instead.',
+    'Members who hold one of these tiers when they join pay less, without a code, and find the offer in their account. They keep that price if they give the tier up later. A code that takes something off is used instead.',
   'desk-tiers.holder-prices-once':
-    'Whoever holds one of these tiers pays less, without a code, and finds it in their account.',
+    'Members who hold one of these tiers pay less, without a code, and find it in their account.',
   'desk-tiers.takes-off': 'Takes off',
   'desk-tiers.for-holders-of': 'For holders of',
   'desk-tiers.add-holder-price': 'Add a price for holders of a tier',
