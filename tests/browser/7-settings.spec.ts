@@ -75,7 +75,7 @@ test('the member finds the invoice in the account, prints it or keeps it as a PD
   await member.getByRole('link', { name: /^Invoice TEST-/ }).click();
   await expect(member.getByRole('heading', { name: 'Invoice' })).toBeVisible();
   const sheet = member.getByRole('article');
-  await expect(sheet).toContainText('VAT 23 %');
+  await expect(sheet).toContainText('VAT 23%');
   await expect(sheet).toContainText('£5.75');
   await expect(sheet).toContainText('£30.75');
   await member.emulateMedia({ media: 'print' });

@@ -1,4 +1,5 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { viewItem } from '../../src/access/services/view-item';
 import { leaveAddress, takeReadLink } from '../../src/access/services/get-pass';
 import { saveRule } from '../../src/access/services/save-rule';
 import { savePass } from '../../src/access/services/passes';
@@ -27,6 +28,8 @@ import {
 } from '../../src/members/services/letters';
 import { addressesPlace, removeAddress } from '../../src/members/services/mail-addresses';
 import { mailPost, postMail } from '../../src/members/services/mail-post';
+import { memberFile } from '../../src/members/services/member-file';
+import { myData } from '../../src/members/services/my-data';
 import { removeMember } from '../../src/members/services/remove-member';
 import { holdLetter, sendLetter, tryLetter } from '../../src/members/services/send-letter';
 import { writeLetters } from '../../src/members/services/write-letters';
@@ -518,6 +521,55 @@ describe('opens', () => {
     expect(await rows('SELECT 1 FROM letter_opens')).toEqual([]);
     value(await letterSeen(VISITOR_ACTOR, tokenIn(mine, 'seen')));
     expect(await rows('SELECT 1 FROM letter_opens')).toEqual([]);
+  });
+
+  it('of a post on the site are counted with them: of members alone, in a full view, and not for staff or a look as them', async () => {
+    const itemId = await post(fromText('Come and see.'));
+    const [{ path } = { path: '' }] = await rows<{ path: string }>('SELECT path FROM items WHERE id = $1', [
+      itemId,
+    ]);
+    const counts = (countsOpens: boolean) =>
+      saveLetterSettings(moor.owner, { lettersPerMinute: 600, asksLetters: false, countsOpens }).then(value);
+    const sees = async (who: Actor, isView = true) =>
+      void value(await viewItem({ ...who, browser: { ...who.browser, isView } }, path));
+    const readers = async () => value(await postMail(moor.owner, { itemId, kind: 'post' })).readers;
+    const readBy = async ({ memberId }: Actor) => {
+      const { timeline, lanes } = value(await memberFile(moor.owner, memberId));
+      return [timeline.filter(({ id }) => id === `read:${itemId}`).length, lanes.reads?.length ?? null];
+    };
+    await counts(false);
+    await sees(observer);
+    expect([await readers(), await readBy(observer)]).toEqual([null, [0, null]]);
+    await counts(true);
+    await sees(observer, false);
+    await sees({ ...observer, look: 'visitor' });
+    await sees({ ...moor.owner, kind: 'staff' });
+    await sees(VISITOR_ACTOR);
+    expect([await readers(), await readBy(observer)]).toEqual([0, [0, 0]]);
+    await sees(observer);
+    await sees(observer);
+    await sees(gazer);
+    expect([await readers(), await readBy(observer)]).toEqual([2, [1, 1]]);
+    const before = await rows('SELECT last_at FROM item_reads ORDER BY member_id');
+    await sees(observer);
+    expect(await rows('SELECT last_at FROM item_reads ORDER BY member_id')).toEqual(before);
+    // What is closed to a member was not read by them.
+    value(
+      await saveRule(SETUP, {
+        id: 'read-by-few',
+        name: 'Read by few',
+        on: true,
+        covers: [{ kind: 'item', id: itemId }],
+        openTo: [{ who: { kind: 'tier', id: 'warden' } }],
+      }),
+    );
+    await sees(nobody);
+    expect(await readers()).toBe(2);
+    expect(JSON.stringify(value(await myData(observer)))).toContain('"opened"');
+    value(await removeMember(moor.owner, gazer.memberId));
+    expect(await readers()).toBe(1);
+    await counts(false);
+    expect(await rows('SELECT 1 FROM item_reads')).toEqual([]);
   });
 
   it('lead on to the post that was mailed', async () => {

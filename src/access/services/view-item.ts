@@ -20,6 +20,8 @@ import { findMember } from '@/people/store/members';
 import type { Actor } from '@/platform/actor';
 import { done } from '@/platform/result';
 import { shareNot } from '@/platform/request';
+import { currentSite } from '@/platform/site';
+import { noteItemRead } from '@/content/store/item-reads';
 import { pool } from '@/platform/store/db';
 import { publicUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
@@ -127,6 +129,7 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
   if (item.type === LINK && item.target && decision.by !== 'staff')
     return { kind: 'leads-on', target: item.target };
   const body = openBody(reader, item);
+  if (!isDraft && actor.browser?.isView && !actor.look) await noteRead(actor, item, asked.now);
   return {
     kind: 'open',
     item: previewWith(item, item.picture),
@@ -142,6 +145,12 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
     meter: free.note,
     readsCookie: free.cookie,
   };
+}
+
+/** Notes that a member opened an item, where the owner has that counted. Staff are not counted. */
+async function noteRead({ memberId, staffRole }: Actor, { id }: Item, now: Instant): Promise<void> {
+  if (memberId !== null && staffRole === null && (await currentSite()).countsOpens)
+    await noteItemRead(pool(), memberId, id, now);
 }
 
 /** Whether someone may read for free what is closed to them: it was counted before, or is now. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { deleteItemReads } from '@/content/store/item-reads';
 import { deleteOpens } from '@/members/store/letter-opens';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
@@ -27,7 +28,10 @@ export const saveLetterSettings = staffUse('set up the site')(
     const at = siteNow(await currentSite());
     return transaction(async (db) => {
       await setLetterSettings(db, input);
-      if (!input.countsOpens) await deleteOpens(db, null);
+      if (!input.countsOpens) {
+        await deleteOpens(db, null);
+        await deleteItemReads(db, null);
+      }
       await record(db, actor, at, 'letter settings changed', 'site', input);
       return done(null);
     });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FILE, LINK, PAGE } from '@/core/content/item';
 import { requirePublishing, requireWriting } from '@/content/services/lib/may-write';
+import { countItemReaders } from '@/content/store/item-reads';
 import { findItem } from '@/content/store/items';
 import { countOpens } from '@/members/store/letter-opens';
 import { countMailsOf, findLetterOf, insertPostLetter } from '@/members/store/letters';
@@ -47,6 +48,8 @@ export const postMail = staffUse('publish')(
     const letter = itemId ? await findLetterOf(pool(), itemId) : undefined;
     const { countsOpens } = await currentSite();
     return done({
+      /** How many members opened it on the site; null where that is not counted. */
+      readers: countsOpens && itemId ? await countItemReaders(pool(), itemId) : null,
       canMail: isMailed(kind) && !letter,
       mailed: letter
         ? {

@@ -1,4 +1,7 @@
-import { deskWords } from '@/platform/site';
+import { currentSite, deskWords } from '@/platform/site';
+import { unknownItems } from '@/access/services/lib/desk-items';
+import { listItemReads, type ItemRead } from '@/content/store/item-reads';
+import type { Actor } from '@/platform/actor';
 import { laneWindow, monthsOf, partsOf, placeOf, type LanePart, type LaneWindow } from '@/core/reports/lanes';
 import { compare, type Instant } from '@/core/instants';
 import { declineWords } from '@/billing/gateways/contract';
@@ -40,9 +43,11 @@ export type Lanes = {
     currency: string;
     is: 'paid' | 'declined' | 'ahead';
   }[];
+  /** When they first opened an item; null where reads are not counted. */
+  reads: { id: string; left: number; title: string; at: Instant }[] | null;
 };
 
-function lanesOf(account: MemberAccount, joined: Instant): Lanes {
+function lanesOf(account: MemberAccount, joined: Instant, reads: ItemRead[] | null): Lanes {
   const { now, zone } = account;
   const first = account.holdings.map(({ fromAt }) => fromAt).sort(compare)[0] ?? joined;
   const window = laneWindow(first, now, zone);
@@ -73,11 +78,22 @@ function lanesOf(account: MemberAccount, joined: Instant): Lanes {
       return parts.length > 0 ? [{ id, name: tier?.name ?? tierId, parts }] : [];
     }),
     money: [...past, ...ahead],
+    reads:
+      reads &&
+      reads
+        .filter(({ firstAt }) => isIn(firstAt))
+        .map(({ itemId: id, title, firstAt: at }) => ({ id, title, at, left: placeOf(window, at) })),
   };
 }
 
+/** Reads that the time line and the lanes show, the latest. */
+const MOST_READS = 200;
+
 /** Everything about a member on one time line, what is to come on top. Null: nobody has this id. */
-async function readFile(id: string): Promise<{
+async function readFile(
+  actor: Actor,
+  id: string,
+): Promise<{
   member: Member;
   account: MemberAccount;
   timeline: TimelineEntry[];
@@ -94,6 +110,9 @@ async function readFile(id: string): Promise<{
     ...account.subscriptions.map(({ subscription }) => `subscription:${subscription.id}`),
   ];
   const [audit, mails] = [await listAudit(pool(), subjects, 200), await listMailsTo(pool(), id)];
+  const reads = (await currentSite()).countsOpens
+    ? await listItemReads(pool(), id, await unknownItems(actor), MOST_READS)
+    : null;
   // In the order in which things follow from one another at one instant: payment, what it did, the mail about it.
   const timeline: TimelineEntry[] = [
     ...account.subscriptions.flatMap(({ subscription: s, next, tier, offer }): TimelineEntry[] => {
@@ -157,6 +176,15 @@ async function readFile(id: string): Promise<{
       tone: 'mail',
     })),
   ];
+  for (const { itemId, title, firstAt } of reads ?? [])
+    timeline.push({
+      id: `read:${itemId}`,
+      at: firstAt,
+      isFuture: false,
+      isDay: false,
+      words: `Read “${title}”`,
+      tone: 'plain',
+    });
   const answers = await listAnswers(pool(), id);
   const notes = await listNotes(pool(), id, false);
   return {
@@ -164,13 +192,13 @@ async function readFile(id: string): Promise<{
     account,
     answers,
     notes,
-    lanes: lanesOf(account, member.joinedAt),
+    lanes: lanesOf(account, member.joinedAt, reads),
     timeline: timeline.reverse().sort((a, b) => compare(b.at, a.at)),
   };
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-export const memberFile = staffUse('see members')('member-file', uuid, async (_, id) =>
-  found(await readFile(id)),
+export const memberFile = staffUse('see members')('member-file', uuid, async (actor, id) =>
+  found(await readFile(actor, id)),
 );

@@ -5,6 +5,7 @@ import { contextOf, openBook } from '@/billing/services/lib/open-book';
 import { moveReading } from '@/access/store/merge-readers';
 import { moveBook, saveMergedSummaries } from '@/billing/store/merge-books';
 import { moveComments } from '@/content/store/comments';
+import { moveItemReads } from '@/content/store/item-reads';
 import { moveReadingPlaces } from '@/content/store/reading-places';
 import { moveDocuments } from '@/documents/store/documents';
 import { copyChoices } from '@/mail/store/mail-choices';
@@ -80,6 +81,7 @@ export const mergeMembers = staffUse('set up the site')(
         moveDocuments,
         moveReading,
         moveReadingPlaces,
+        moveItemReads,
         moveComments,
         moveNotes,
         moveMails,

@@ -9,6 +9,7 @@ import { listReadsOf } from '@/access/store/meters';
 import { listChoices } from '@/mail/store/mail-choices';
 import { listPurchasesOf } from '@/billing/store/purchases';
 import { listPassesOf } from '@/billing/store/held-passes';
+import { listItemReads } from '@/content/store/item-reads';
 import { listCommentsBy } from '@/content/store/comments';
 import { listMailsTo } from '@/mail/store/mails';
 import { listNotes } from '@/members/store/member-notes';
@@ -76,6 +77,11 @@ async function everythingOf(memberId: MemberId): Promise<Record<string, unknown>
       kind,
       state,
       at,
+    })),
+    opened: (await listItemReads(pool(), id, [], EVERY)).map(({ title, firstAt, lastAt }) => ({
+      title,
+      firstAt,
+      lastAt,
     })),
     emails: (await listChoices(pool(), id)).map(({ topic, isOn, at }) => ({ topic, isOn, at })),
     freeReads: await listReadsOf(pool(), id),

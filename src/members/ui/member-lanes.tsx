@@ -9,6 +9,8 @@ type Props = {
   holds: { id: string; name: string; parts: LanePart[] }[];
   /** `words`: what it is and when, for those who cannot see the dot. */
   money: { id: string; left: number; is: 'paid' | 'declined' | 'ahead'; words: string }[];
+  /** Null where reads are not counted. */
+  reads: { id: string; left: number; words: string }[] | null;
 };
 
 /** In per cent of the width: a month that begins further right has no room for its name. */
@@ -23,7 +25,7 @@ const DOTS = {
 };
 
 /** What a member holds and pays over time, as things are: the past is filled, what is ahead is hollow. */
-export function MemberLanes({ months, now, holds, money }: Props) {
+export function MemberLanes({ months, now, holds, money, reads }: Props) {
   return (
     <section
       aria-label={desk('desk-members.lanes')}
@@ -88,6 +90,27 @@ export function MemberLanes({ months, now, holds, money }: Props) {
           ))}
         </ul>
       </Lane>
+      {reads && (
+        <>
+          <h3 className="py-2 font-semibold">{desk('desk-members.lane-reads')}</h3>
+          <Lane now={now}>
+            <ul className="relative h-7">
+              {reads.length === 0 && <li className="text-muted">{desk('desk-members.lane-no-reads')}</li>}
+              {reads.map(({ id, left, words }) => (
+                <li
+                  key={id}
+                  className="absolute top-1 -translate-x-1/2"
+                  style={{ left: `${left}%` }}
+                  title={words}
+                >
+                  <span aria-hidden className="block h-5 w-0.5 bg-ink" />
+                  <span className="sr-only">{words}</span>
+                </li>
+              ))}
+            </ul>
+          </Lane>
+        </>
+      )}
     </section>
   );
 }

@@ -3,6 +3,8 @@ import { CheckField, SelectField } from '@/kit/field';
 import { desk } from '@/words/desk';
 
 type Props = {
+  /** How many members opened it on the site; null where that is not counted. */
+  readers: number | null;
   canMail: boolean;
   mailed: {
     id: string;
@@ -14,11 +16,14 @@ type Props = {
 };
 
 /** Fields of the editor by which a post is emailed as it is published; or how that went. */
-export function PostMail({ canMail, mailed, maySee }: Props) {
-  if (!canMail && !mailed) return null;
+export function PostMail({ readers, canMail, mailed, maySee }: Props) {
+  if (!canMail && !mailed && readers === null) return null;
   return (
     <section className="rounded-card border border-line bg-surface p-4">
-      <h2 className="text-lg">{desk('desk-letters.by-mail')}</h2>
+      {readers !== null && (
+        <p className="figures mb-2 font-semibold">{desk('desk-letters.readers', { count: readers })}</p>
+      )}
+      {(canMail || mailed) && <h2 className="text-lg">{desk('desk-letters.by-mail')}</h2>}
       {mailed ? (
         <div className="figures mt-1 grid gap-1">
           <p>
@@ -32,7 +37,7 @@ export function PostMail({ canMail, mailed, maySee }: Props) {
             </Link>
           )}
         </div>
-      ) : (
+      ) : !canMail ? null : (
         <div className="mt-2 grid gap-3">
           <CheckField
             name="byMail"

@@ -4,6 +4,7 @@ import { forgetCheckouts } from '@/billing/store/checkouts';
 import { deletePassesOf } from '@/billing/store/held-passes';
 import { deleteComments } from '@/content/store/comments';
 import { forgetMails } from '@/mail/store/mails';
+import { deleteItemReads } from '@/content/store/item-reads';
 import { deleteOpens } from '@/members/store/letter-opens';
 import { deleteNotesOn } from '@/members/store/member-notes';
 import { forgetMember, type Member } from '@/people/store/members';
@@ -39,6 +40,7 @@ export async function eraseMember(
   await deleteComments(db, { memberId: member.id });
   await forgetMails(db, member.id, member.email);
   await deleteOpens(db, member.id);
+  await deleteItemReads(db, member.id);
   await forgetCheckouts(db, member.id, member.email);
   return done(null);
 }

@@ -69,9 +69,11 @@ export const letters = {
     'Your mail provider may limit how many it takes. Letters and posts together keep to this.',
   'desk-letters.asks': 'Ask people who join if they want letters',
   'desk-letters.asks-hint': 'The box on the join page is not ticked beforehand.',
-  'desk-letters.counts': 'Count who opens them',
+  'desk-letters.readers':
+    '{count, plural, =0 {No member has opened it yet} one {1 member has opened it} other {# members have opened it}}',
+  'desk-letters.counts': 'Count opens and reads',
   'desk-letters.counts-hint':
-    'Off unless you turn it on. Opened and followed links are shown by letter and on the member’s file. Turning it off deletes them.',
+    'Off unless you turn it on. You see who opens letters, and which pages and posts each member opens, on the letter, the post and the member’s file. How far someone reads is never shown. Turning it off deletes what was counted.',
   'desk-letters.addresses': 'Addresses',
   'desk-letters.addresses-intro':
     'People without an account who asked for emails, or confirmed their address to read something. Once they join, they move to the members.',

@@ -117,6 +117,14 @@ export default async function MemberPage({ params }: Props) {
               is,
               words: desk(`desk-members.lane-${is}`, { amount: t.money(amount, currency), date: t.date(at) }),
             }))}
+            reads={
+              lanes.reads &&
+              lanes.reads.map(({ id: read, left, title, at }) => ({
+                id: read,
+                left,
+                words: desk('desk-members.lane-read', { title, date: t.date(at) }),
+              }))
+            }
           />
           <h2 className="mt-6 text-xl">{desk('desk-members.what-happened-and-what-comes')}</h2>
           <MemberTimeline
