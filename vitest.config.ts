@@ -22,7 +22,7 @@ export default defineConfig({
           globalSetup: 'tests/database/server.ts',
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          maxWorkers: 2,
+          maxWorkers: 3,
           pool: 'forks',
           // The product is loaded once by each worker, not by each file: a file has its own database and configuration.
           isolate: false,

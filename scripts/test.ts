@@ -73,22 +73,29 @@ async function vitest(project: string): Promise<Count> {
   }));
 }
 
-/** Files of the browser suite that have a site to themselves; all others share another. Each takes about half the time. */
-const APART = ['3-leaks-and-access', '4-offers', '5-checkout', '6-money', '7-settings', '8-typed'];
+/** Files of the browser suite that share a site of their own; all others share the first. Each group takes about as long. */
+const APART = [
+  ['3-leaks-and-access', '4-offers', '6-money', '7-settings'],
+  ['3-doors', '5-checkout', '9-content', '13-members', '14-letters-and-passes'],
+];
 const BROWSER_TESTS = 'tests/browser';
 /** Making an empty site asks no gateway. */
 const NOWHERE = 'http://127.0.0.1:9';
 
 async function browser(): Promise<Count> {
   const files = readdirSync(BROWSER_TESTS).filter((file) => file.endsWith('.spec.ts'));
-  const isApart = (file: string): boolean => APART.includes(file.replace('.spec.ts', ''));
-  const all = [files.filter((file) => !isApart(file)), files.filter(isApart)];
-  const halves =
-    extra.length > 0 ? [extra] : all.map((half) => half.map((file) => `${BROWSER_TESTS}/${file}`));
+  const groupOf = (file: string): number =>
+    APART.findIndex((group) => group.includes(file.replace('.spec.ts', '')));
+  const groups =
+    extra.length > 0
+      ? [extra]
+      : [-1, ...APART.keys()].map((group) =>
+          files.filter((file) => groupOf(file) === group).map((file) => `${BROWSER_TESTS}/${file}`),
+        );
   console.log('  Starting PostgreSQL, and building the site (under a minute)');
   const [server, built] = await Promise.all([startServer(5480), build(stack)]);
   stack.onStop(() => server.stop());
-  // Each half begins with a copy of one empty site.
+  // Each group begins with a copy of one empty site.
   const template = `nest_browser_${process.pid}`;
   await server.createDatabase(template);
   stack.onStop(() => server.dropDatabase(template));
@@ -96,7 +103,7 @@ async function browser(): Promise<Count> {
   const empty = environmentOf({ databaseUrl: server.url(template), gatewayUrl: NOWHERE, walletUrl: NOWHERE });
   if (!(await run(tsx(`${BROWSER_TESTS}/empty-site.ts`), empty))) return { passed: 0, failed: 1 };
   const counts = await Promise.all(
-    halves.map((half, index) => browse(server, template, built, index + 1, half)),
+    groups.map((group, index) => browse(server, template, built, index + 1, group)),
   );
   return {
     passed: counts.reduce((sum, count) => sum + count.passed, 0),
@@ -120,7 +127,7 @@ async function browse(
   const environment = { ...built, ...prepared.environment };
   site.start('web', webArgs(webPort), environment);
   site.start('worker', WORKER_ARGS, environment);
-  // In one half two webs and two workers share a database: nothing may depend on being alone.
+  // In one group two webs and two workers share a database: nothing may depend on being alone.
   const second = which === 1 ? await freePort(at + 5) : null;
   if (second) site.start('web-2', webArgs(second), environment);
   if (second) site.start('worker-2', WORKER_ARGS, environment);

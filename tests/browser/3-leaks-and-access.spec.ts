@@ -149,7 +149,7 @@ const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 const violations = (page: Page, what: 'contrast' | 'all else'): Promise<AxeResults['violations']> =>
   page.evaluate(async (which) => {
     const { axe: inPage } = window as unknown as { axe: typeof axe };
-    const options = { resultTypes: ['violations' as const], iframes: false };
+    const options = { resultTypes: ['violations' as const], iframes: false, preload: false };
     if (which === 'all else') {
       const rules = { 'color-contrast': { enabled: false } };
       return (await inPage.run({ exclude: [['iframe']] }, { ...options, rules })).violations;
