@@ -5,6 +5,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from './lib/chromium';
 import { MEMBER_PASSWORD, OWNER } from './lib/load-demo';
+import { readKeys } from './lib/stand-ins';
 
 const [base = 'http://127.0.0.1:4100', ...only] = process.argv.slice(2);
 const folder = process.env.SCREENSHOT_FOLDER ?? 'docs/screenshots';
@@ -33,27 +34,16 @@ const firstMember = async (page: Page): Promise<void> => {
   await page.waitForURL(/members\/./);
 };
 
-/** Opens the raw frames to one tier and the guides to another, and reviews that. */
-const paintedDraft = async (page: Page): Promise<void> => {
-  await page.getByRole('button', { name: 'Open', exact: true }).click();
-  await page
-    .getByLabel(/Raw frames, Eclipse Week$/)
-    .first()
-    .click();
-  await page
-    .getByLabel(/Observing guides, Gazer$/)
-    .first()
-    .click();
-  await page.getByRole('button', { name: 'Review' }).click();
-  await page.getByText('What the draft changes').waitFor();
+const firstLetter = async (page: Page): Promise<void> => {
+  await page.getByRole('main').getByRole('row').getByRole('link').first().click();
+  await page.waitForURL(/letters\/./);
 };
 
 /** The address of the demo's Letterbox: twenty ports above the site. */
 const LETTERBOX = `http://127.0.0.1:${Number(new URL(base).port) + 20}`;
 
 /** Goes through the mailed code to checkout, as a new member does. */
-const confirmEmail = async (page: Page): Promise<void> => {
-  const email = 'rowan.pike@moor.example';
+const confirmEmail = async (page: Page, email = 'rowan.pike@moor.example'): Promise<void> => {
   const codes = async (): Promise<string[]> => {
     const letters = await page.request.get(`${LETTERBOX}/letters.json?to=${encodeURIComponent(email)}`);
     return ((await letters.json()) as { text: string }[]).flatMap(({ text }) => /^\d{6}$/m.exec(text) ?? []);
@@ -68,6 +58,45 @@ const confirmEmail = async (page: Page): Promise<void> => {
   await page.getByRole('button', { name: 'Continue' }).click();
   await page.getByText('Signed in as').waitFor();
   await page.waitForTimeout(1_500);
+};
+
+/** The address of the demo's card gateway: ten ports above the site. */
+const GATEWAY = `http://127.0.0.1:${Number(new URL(base).port) + 10}`;
+
+/** Takes the demo live, and lets three people join with the gateway's live cards. It stays live, so it comes last. */
+const goneLive = async (page: Page): Promise<void> => {
+  const { siteKey, secretKey } = await readKeys(GATEWAY, 'live');
+  await page.goto(`${base}/desk/money/gateways?mode=live`);
+  const form = page.getByRole('form', { name: 'Connect Curlew Cards' });
+  await form.getByLabel('Site key').fill(siteKey);
+  await form.getByLabel('Secret key').fill(secretKey);
+  await form.getByLabel('Your password').fill(OWNER.password);
+  await form.getByRole('button', { name: 'Check and connect' }).click();
+  await form.getByText('Connected.').waitFor();
+  await page.goto(`${base}/desk/settings/live`);
+  const live = page.getByRole('form', { name: 'Go live' });
+  await live.getByLabel(/To confirm, type the name/).fill('Lantern Moor');
+  await live.getByLabel('Your password').fill(OWNER.password);
+  await page.getByRole('button', { name: 'Go live' }).click();
+  await page.getByText('The site has been live since').waitFor();
+  for (const [offer, name, card] of [
+    ['eclipse-week-once', 'Rowan Pike', 'Works'],
+    ['mirror-makers-instalments', 'Linnet Ashe', 'Works'],
+    ['mirror-makers-instalments', 'Corin Vale', 'Fails later'],
+  ] as const) {
+    const context = await browser.newContext({ locale: 'en-GB' });
+    const visitor = await context.newPage();
+    await visitor.goto(`${base}/join/${offer}`);
+    await confirmEmail(visitor, `${name.toLowerCase().replace(' ', '.')}@moor.example`);
+    await visitor.getByLabel('Your name').fill(name);
+    await visitor.getByLabel(/I keep the rules/).check();
+    const frame = visitor.frameLocator('iframe[title^="Card details"]');
+    await frame.getByRole('button', { name: card, exact: true }).click();
+    await visitor.getByRole('button', { name: /^Pay / }).click();
+    await visitor.waitForURL((url) => !url.pathname.startsWith('/join/'));
+    await context.close();
+  }
+  await page.goto(`${base}/desk`, { waitUntil: 'networkidle' });
 };
 
 const OLD_LIST = `Email,First name,Surname,Plan,Since,Expires
@@ -88,7 +117,6 @@ const checkedFile = async (page: Page): Promise<void> => {
 const SHOTS: Shot[] = [
   { name: 'doorstep', path: '/posts/zodiacal-light', who: 'visitor' },
   { name: 'join', path: '/join', who: 'visitor' },
-  { name: 'front-page', path: '/', who: 'visitor' },
   { name: 'front-phone', path: '/', who: 'visitor', width: 390, height: 844 },
   { name: 'account', path: '/account', who: 'member' },
   { name: 'members-room', path: '/members-room', who: 'member' },
@@ -113,7 +141,7 @@ const SHOTS: Shot[] = [
     path: '/desk/access?open=category:frames&why=frames-horsehead&as=tier:observer',
     who: 'owner',
   },
-  { name: 'desk-draft', path: '/desk/access?open=category:frames', who: 'owner', act: paintedDraft },
+  { name: 'desk-letter', path: '/desk/members/letters', who: 'owner', act: firstLetter },
   { name: 'desk-import', path: '/desk/members/import', who: 'owner', act: checkedFile, full: true },
   {
     name: 'desk-offer',
@@ -126,10 +154,11 @@ const SHOTS: Shot[] = [
   { name: 'desk-member', path: '/desk/members', who: 'owner', act: firstMember },
   { name: 'desk-codes', path: '/desk/money/codes', who: 'owner' },
   { name: 'desk-staff', path: '/desk/settings/staff', who: 'owner', full: true },
+  { name: 'desk-today-live', path: '/desk', who: 'owner', act: goneLive },
 ];
 
 const browser = await chromium.launch(CHROMIUM);
-for (const who of ['owner', 'member', 'visitor'] as const) {
+for (const who of ['visitor', 'member', 'owner'] as const) {
   const shots = SHOTS.filter((shot) => shot.who === who && (only.length === 0 || only.includes(shot.name)));
   if (shots.length === 0) continue;
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });

@@ -1,4 +1,5 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { viewItem } from '../../src/access/services/view-item';
 import { setStaffProof } from '../../src/desk/services/set-staff-proof';
 import { staffSettings } from '../../src/desk/services/site-settings';
 import { tidyUp } from '../../src/desk/services/tidy-up';
@@ -204,6 +205,24 @@ describe('a passkey', () => {
     for (let n = 0; n < 125 && last.ok; n += 1) last = await askForPasskey(visitorWith());
     expect(last).toMatchObject({ problems: { '': { code: 'sign-in.too-many' } } });
     expect((await askForPasskey(visitorWith({}, '192.0.2.7'))).ok).toBe(true);
+  });
+});
+
+describe('what staff read who have shown a password alone', () => {
+  it('is what they may read as members, in no other eyes, until they show more', async () => {
+    const editor = await newPerson('Edda', 'edda@keys.example');
+    await rows(`UPDATE members SET staff_role = 'editor' WHERE id = $1`, [editor.memberId]);
+    const sees = async (who: Actor) => value(await viewItem({ ...who }, '/posts/zodiacal-light')).kind;
+    const there = await byPassword('edda@keys.example');
+    expect([there.staffRole, await sees(there)]).toEqual(['editor', 'open']);
+    await rows('UPDATE site SET asks_staff_proof = true');
+    const asMember = await actorOf(there.browser?.session ?? '');
+    expect([asMember.staffRole, await sees(asMember)]).toEqual([null, 'doorstep']);
+    expect(await sees({ ...asMember, look: 'tier:observer' })).toBe('doorstep');
+    value(await add(asMember, device()));
+    const proven = await actorOf(there.browser?.session ?? '');
+    expect([proven.staffRole, await sees(proven)]).toEqual(['editor', 'open']);
+    await rows('UPDATE site SET asks_staff_proof = false');
   });
 });
 

@@ -29,7 +29,7 @@ import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tie
 import { openingPasses } from './lib/opening-passes';
 import { doorOf, isSameHost, judgeOutside } from './lib/outside';
 import { isLetIn, questionOf, readerFor, readerOf, type Reader } from './lib/reader';
-import { personFacts } from './lib/viewpoints';
+import { carriedFacts, personFacts } from './lib/viewpoints';
 
 const ENTRY_SECONDS = 60;
 const SESSION_HOURS = 12;
@@ -85,7 +85,10 @@ async function readerOutside(
   const now = siteNow(here);
   if (known.memberId) {
     const person = await personFacts(here, known.memberId, now);
-    return { reader: await readerFor(person ?? VISITOR), isKnown: person !== null };
+    return {
+      reader: await readerFor(person ? carriedFacts(here, person) : VISITOR),
+      isKnown: person !== null,
+    };
   }
   const passes = known.passes ? await listPassesOfBrowser(pool(), known.passes, here.mode, now) : [];
   return { reader: await readerFor({ ...VISITOR, passes }), isKnown: false };

@@ -33,16 +33,18 @@ const inputSchema = z.object({
 
 /** Everything that checkout shows; the figures are the caller’s own, and are what will be charged. */
 export const prepareCheckout = publicUse('prepare-checkout', inputSchema, async (actor, input) => {
-  const member = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
+  const found = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
+  // Whether they are staff is said by their session.
+  const member = found && { ...found, staffRole: actor.staffRole };
   const mode = member?.staffRole ? input.mode : '';
   const { offerId, country, code } = input;
   const wait = code ? await spendPoint(CODE_TRIES, actor.address ?? 'unknown') : 0;
-  const found = await prepare(offerId, member, { country, mode, code: wait > 0 ? '' : code });
+  const read = await prepare(offerId, member, { country, mode, code: wait > 0 ? '' : code });
   const against = wait > 0 ? problem('tries.too-many', { minutes: waitMinutes(wait) }) : null;
   const prepared =
-    found && code && against
-      ? { ...found, asksCode: true, code: { word: code, discount: null, problem: against } }
-      : found;
+    read && code && against
+      ? { ...read, asksCode: true, code: { word: code, discount: null, problem: against } }
+      : read;
   const gone = prepared ? null : await goneOffer(input.offerId);
   if (!prepared && !gone) return missing();
   const site = await currentSite();

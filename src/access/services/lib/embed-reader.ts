@@ -5,7 +5,7 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
 import { readerFor, type Reader } from './reader';
-import { personFacts } from './viewpoints';
+import { carriedFacts, personFacts } from './viewpoints';
 
 /** Who reads an item in a frame: the member who allowed it there; null where nobody has. */
 export async function embedReader({ browser }: Actor, itemId: string): Promise<Reader | null> {
@@ -14,5 +14,5 @@ export async function embedReader({ browser }: Actor, itemId: string): Promise<R
   const found = await findEmbedSession(pool(), tokens.map(hashToken), itemId);
   const site = await currentSite();
   const person = found && (await personFacts(site, found.memberId, siteNow(site)));
-  return person ? readerFor(person) : null;
+  return person ? readerFor(carriedFacts(site, person)) : null;
 }

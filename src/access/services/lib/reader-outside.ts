@@ -9,7 +9,7 @@ import { hiddenFrom } from './hidden';
 import { isOut, judge, openBody, readerFor, type Reader } from './reader';
 import { shownIn, type Shown } from './shown';
 import { teaserOf } from './text-for';
-import { personFacts } from './viewpoints';
+import { personFacts, withoutStaff } from './viewpoints';
 
 /**
  * A member as a reader of what leaves the site, in feeds and mails. Staff read everything at the Desk; what can be passed on
@@ -19,7 +19,7 @@ export async function readerOutside(memberId: MemberId): Promise<Reader | null> 
   const site = await currentSite();
   const now = siteNow(site);
   const facts = await personFacts(site, memberId, now);
-  return facts && { ...(await readerFor({ ...facts, staff: undefined, readsAll: false })), now };
+  return facts && { ...(await readerFor(withoutStaff(facts))), now };
 }
 
 export const visitorOutside = (): Promise<Reader> => readerFor(VISITOR);

@@ -7,7 +7,7 @@ import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
 import { listPassesOfBrowser } from '@/billing/store/holdings';
-import { findViewpoint, personFacts } from './viewpoints';
+import { findViewpoint, personFacts, staffFacts, withoutStaff } from './viewpoints';
 
 /** `at`: when it is seen, where that is not now. */
 export type Viewer = { person: PersonFacts; at: Instant | null; lookingAs: LookingAs | null };
@@ -25,7 +25,7 @@ export function viewerOf(actor: Actor): Promise<Viewer> {
 /** An actor lives as long as one request, in which the site is seen with the same eyes throughout. */
 const viewers = new WeakMap<Actor, Promise<Viewer>>();
 
-async function findViewer({ memberId, look, browser }: Actor): Promise<Viewer> {
+async function findViewer({ memberId, staffRole, look, browser }: Actor): Promise<Viewer> {
   const visitor = { person: VISITOR, at: null, lookingAs: null };
   if (memberId === null && !browser?.passes) return visitor;
   const site = await currentSite();
@@ -34,8 +34,10 @@ async function findViewer({ memberId, look, browser }: Actor): Promise<Viewer> {
     const passes = await listPassesOfBrowser(pool(), hash, site.mode, siteNow(site));
     return passes.length > 0 ? { ...visitor, person: { ...VISITOR, passes } } : visitor;
   }
-  const person = await personFacts(site, memberId, siteNow(site));
-  if (!person) return visitor;
+  const facts = await personFacts(site, memberId, siteNow(site));
+  if (!facts) return visitor;
+  // Whether they are staff is said by their session, which may not have shown all that the site asks for.
+  const person = { ...withoutStaff(facts), ...staffFacts(site, staffRole) };
   const seen = look && person.readsAll ? await findViewpoint(site, look) : null;
   if (!seen) return { person, at: null, lookingAs: null };
   const { who, name, on, at } = seen;

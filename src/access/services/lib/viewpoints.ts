@@ -50,6 +50,18 @@ export function staffFacts(
   return { staff: role, readsAll, ...(shutFrom.length > 0 && { shutFrom }) };
 }
 
+/** What decisions know of someone as a member alone, whatever they may do as staff. */
+export const withoutStaff = (facts: PersonFacts): PersonFacts => ({
+  ...facts,
+  staff: undefined,
+  readsAll: false,
+  shutFrom: undefined,
+});
+
+/** What is carried to another place by a cookie there: where the site asks staff for more than a password, what a member may read. */
+export const carriedFacts = (site: Site, facts: PersonFacts): PersonFacts =>
+  site.asksStaffProof ? withoutStaff(facts) : facts;
+
 const newMember = (now: Instant): PersonFacts => ({ ...VISITOR, signedIn: true, joinedAt: now });
 
 /** The viewpoints that a site has without naming a member: a visitor, a member without a tier, a new holder of each tier, each group, a visitor with each pass. */
