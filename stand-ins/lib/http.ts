@@ -69,6 +69,8 @@ export async function serve(name: string, port: number, handle: Handle): Promise
       if (!response.headersSent) response.writeHead(500).end('{}');
     });
   }).listen(port, '127.0.0.1');
+  // A caller that asks again would sometimes find its idle connection just being closed.
+  server.keepAliveTimeout = 300_000;
   await once(server, 'listening');
   return server;
 }
