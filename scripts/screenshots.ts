@@ -6,6 +6,7 @@ import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from './lib/chromium';
 import { MEMBER_PASSWORD, OWNER } from './lib/load-demo';
 import { readKeys } from './lib/stand-ins';
+import { numbered } from '../stand-ins/curlew-cards/cards';
 
 const [base = 'http://127.0.0.1:4100', ...only] = process.argv.slice(2);
 const folder = process.env.SCREENSHOT_FOLDER ?? 'docs/screenshots';
@@ -79,20 +80,22 @@ const goneLive = async (page: Page): Promise<void> => {
   await live.getByLabel('Your password').fill(OWNER.password);
   await page.getByRole('button', { name: 'Go live' }).click();
   await page.getByText('The site has been live since').waitFor();
-  for (const [offer, name, card] of [
-    ['eclipse-week-once', 'Rowan Pike', 'Works'],
-    ['mirror-makers-instalments', 'Linnet Ashe', 'Works'],
-    ['mirror-makers-instalments', 'Corin Vale', 'Fails later'],
+  for (const [offer, name, serial] of [
+    ['eclipse-week-once', 'Rowan Pike', 101],
+    ['mirror-makers-instalments', 'Linnet Ashe', 102],
+    ['observer-monthly', 'Corin Vale', 103],
   ] as const) {
     const context = await browser.newContext({ locale: 'en-GB' });
     const visitor = await context.newPage();
     await visitor.goto(`${base}/join/${offer}`);
     await confirmEmail(visitor, `${name.toLowerCase().replace(' ', '.')}@moor.example`);
-    await visitor.getByLabel('Your name').fill(name);
+    await visitor.getByLabel('Name', { exact: true }).fill(name);
     await visitor.getByLabel(/I keep the rules/).check();
     const frame = visitor.frameLocator('iframe[title^="Card details"]');
-    await frame.getByRole('button', { name: card, exact: true }).click();
-    await visitor.getByRole('button', { name: /^Pay / }).click();
+    await frame.getByLabel('Card number').fill(numbered(serial));
+    await frame.getByLabel('Expires').fill('09/29');
+    await frame.getByLabel('Code').fill('123');
+    await visitor.getByRole('button', { name: /^(Pay |Join$)/ }).click();
     await visitor.waitForURL((url) => !url.pathname.startsWith('/join/'));
     await context.close();
   }

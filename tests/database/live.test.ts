@@ -1,3 +1,4 @@
+import { today } from '../../src/desk/services/today';
 import { describe, expect, it } from 'vitest';
 import { readKeys } from '../../scripts/lib/stand-ins';
 import { WORKER, type Actor } from '../../src/platform/actor';
@@ -127,6 +128,16 @@ describe('going live', () => {
     expect(await tiersOf(staff.memberId ?? '')).toEqual([]);
     expect(value(await afterCheckout(staff, input.checkoutId)).view.subscription.mode).toBe('test');
     expect((await subscriptionList(ALL, 'test')).total).toBe(2);
+  });
+
+  it('counts on Today only those who joined since', async () => {
+    const { week } = value(await today(moor.owner, undefined));
+    const [all] = await rows<{ live: number; any: number }>(
+      `SELECT count(DISTINCT member_id) FILTER (WHERE mode = 'live')::int AS live, count(DISTINCT member_id)::int AS any
+       FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE s.began_at IS NOT NULL AND m.staff_role IS NULL`,
+    );
+    expect(all?.any).toBeGreaterThan(all?.live ?? 0);
+    expect(week?.members?.joined).toBe(all?.live);
   });
 
   it('what was made in test mode is cleared on request, and nothing else', async () => {

@@ -50,8 +50,8 @@ async function weekOf(site: Site, { seesMoney, seesMembers }: { seesMoney: boole
     from: first,
     members: seesMembers
       ? {
-          joined: await countJoined(pool(), start, now),
-          joinedBefore: await countJoined(pool(), before, start),
+          joined: await countJoined(pool(), mode, start, now),
+          joinedBefore: await countJoined(pool(), mode, before, start),
           left: (await countWeek(pool(), mode, start, now)).left,
           leftBefore: (await countWeek(pool(), mode, before, start)).left,
         }

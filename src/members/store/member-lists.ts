@@ -325,13 +325,13 @@ const FACETS: Record<FacetName, (given: Given, within: (whose: string) => string
      WHERE s.mode = ${mode()} AND s.state NOT IN ('pending', 'ended') ${within('s.member_id')}`,
 };
 
-/** Members, not staff, who first joined by some offer between two instants of the site's clock. */
-export async function countJoined(db: Db, from: Instant, to: Instant): Promise<number> {
+/** Members, not staff, who came between two instants of the site's clock and have joined by some offer in a mode. */
+export async function countJoined(db: Db, mode: string, from: Instant, to: Instant): Promise<number> {
   const { count } = await one<{ count: bigint }>(
     db,
     `SELECT count(*) FROM members m WHERE staff_role IS NULL AND deleted_at IS NULL AND joined_at >= $1 AND joined_at < $2
-       AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.began_at IS NOT NULL)`,
-    [from, to],
+       AND EXISTS (SELECT 1 FROM subscriptions s WHERE s.member_id = m.id AND s.mode = $3 AND s.began_at IS NOT NULL)`,
+    [from, to, mode],
   );
   return Number(count);
 }

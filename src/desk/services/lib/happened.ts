@@ -14,7 +14,7 @@ export async function happenedBetween(
   t: Words,
   { from, to, isBrief }: { from: Instant; to: Instant; isBrief: boolean },
 ): Promise<string[]> {
-  const joined = await countJoined(db, from, to);
+  const joined = await countJoined(db, site.mode, from, to);
   const income = await sumIncome(db, site.mode, from, to);
   const { left, failed, disputed } = await countWeek(db, site.mode, from, to);
   const received = income.map(({ amount, currency }) => t.money(amount, currency));
