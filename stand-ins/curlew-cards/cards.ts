@@ -6,6 +6,7 @@ export type Behaviour = 'works' | 'declined' | 'no-funds' | 'expired' | 'fails-s
 
 export type TestCard = { number: string; behaviour: Behaviour; title: string; tells: string };
 
+/** The number of a card of the gateway's, with its check digits. */
 export function numbered(serial: number): string {
   const head = `902${String(serial).padStart(7, '0')}`;
   return head + String(98 - (Number(`${head}00`) % 97)).padStart(2, '0');

@@ -137,7 +137,7 @@ describe('going live', () => {
        FROM subscriptions s JOIN members m ON m.id = s.member_id WHERE s.began_at IS NOT NULL AND m.staff_role IS NULL`,
     );
     expect(all?.any).toBeGreaterThan(all?.live ?? 0);
-    expect(week?.members?.joined).toBe(all?.live);
+    expect(week.members?.joined).toBe(all?.live);
   });
 
   it('what was made in test mode is cleared on request, and nothing else', async () => {
