@@ -96,7 +96,7 @@ const goneLive = async (page: Page): Promise<void> => {
     await frame.getByLabel('Expires').fill('09/29');
     await frame.getByLabel('Code').fill('123');
     await visitor.getByRole('button', { name: /^(Pay |Join$)/ }).click();
-    await visitor.waitForURL((url) => !url.pathname.startsWith('/join/'));
+    await visitor.waitForURL((url) => !url.pathname.startsWith(`/join/${offer}`));
     await context.close();
   }
   await page.goto(`${base}/desk`, { waitUntil: 'networkidle' });
