@@ -19,6 +19,7 @@ import {
   joinNew,
   lanternMoor,
   newPerson,
+  NO_TERMS,
   passDays,
   rows,
   subscriptionOf,
@@ -26,21 +27,8 @@ import {
 } from './lantern-moor';
 
 const moor = lanternMoor();
-const TERMS: CodeTerms = {
-  admits: [],
-  discount: null,
-  currency: null,
-  tierIds: [],
-  gives: null,
-  mostUses: null,
-  mostPerPerson: null,
-  firstDay: null,
-  lastDay: null,
-  newMembersOnly: false,
-  isOn: true,
-};
 const make = async (word: string, part: Partial<CodeTerms>): Promise<string> =>
-  value(await makeCodes(SETUP, { terms: { ...TERMS, ...part }, words: { word } })).id;
+  value(await makeCodes(SETUP, { terms: { ...NO_TERMS, ...part }, words: { word } })).id;
 /** What a join by a code came to: what it refused, or what was charged at once and since. */
 const joinBy = async (offerId: string, code: string, more: Record<string, unknown> = {}) => {
   const input = await joinInput(moor, offerId, 'works', { code, ...more });
@@ -158,7 +146,7 @@ describe('the limits of a code', () => {
       await makeCodes(SETUP, {
         name: 'Fair',
         terms: {
-          ...TERMS,
+          ...NO_TERMS,
           gives: { kind: 'tier', id: 'observer', lasts: { n: 1, unit: 'month' } },
           mostPerPerson: 1,
         },
@@ -190,7 +178,7 @@ describe('the limits of a code', () => {
         id,
         version: batch.version,
         name: batch.name,
-        terms: { ...TERMS, discount: { share: 10, charges: 1 }, isOn: false },
+        terms: { ...NO_TERMS, discount: { share: 10, charges: 1 }, isOn: false },
       }),
     );
     expect(
@@ -199,7 +187,7 @@ describe('the limits of a code', () => {
           id,
           version: batch.version,
           name: 'x',
-          terms: { ...TERMS, admits: ['founder'] },
+          terms: { ...NO_TERMS, admits: ['founder'] },
         })
       ).ok,
     ).toBe(false);
@@ -273,10 +261,12 @@ describe('the place of codes', () => {
   });
 
   it('takes an amount as it is typed, and refuses what does nothing or is taken', async () => {
-    const terms = { ...TERMS, discount: { amount: 1, charges: 1 }, currency: 'GBP' };
+    const terms = { ...NO_TERMS, discount: { amount: 1, charges: 1 }, currency: 'GBP' };
     const ask = (part: object) => makeCodes(SETUP, { terms, words: { word: 'five-off' }, ...part });
     expect(await ask({ amount: '' })).toMatchObject({ problems: { amount: { code: 'amount.missing' } } });
-    expect(await ask({ terms: TERMS })).toMatchObject({ problems: { terms: { code: 'code.does-nothing' } } });
+    expect(await ask({ terms: NO_TERMS })).toMatchObject({
+      problems: { terms: { code: 'code.does-nothing' } },
+    });
     const { id } = value(await ask({ amount: '5.50' }));
     expect(value(await codeEditor(SETUP, id)).batch.discount).toEqual({ amount: 550, charges: 1 });
     expect(await ask({ amount: '5' })).toMatchObject({ problems: { word: { code: 'code.taken' } } });

@@ -15,7 +15,7 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveProduct } from '../../src/tiers/services/products';
 import { findOffer } from '../../src/tiers/store/offers';
 import { cardToken } from '../../scripts/lib/stand-ins';
-import { joinInput, lanternMoor, newPerson, passDays, rows, value } from './lantern-moor';
+import { joinInput, lanternMoor, newPerson, NO_TERMS, passDays, rows, value } from './lantern-moor';
 
 const moor = lanternMoor();
 const COURSE = 'mirror-makers-instalments';
@@ -96,21 +96,9 @@ describe('an offer with a price for holders of a tier', () => {
   });
 
   it('gives way to a code that takes something off, and not to one that is wrong', async () => {
-    const terms = {
-      admits: [],
-      currency: null,
-      tierIds: [],
-      gives: null,
-      mostUses: null,
-      mostPerPerson: null,
-      firstDay: null,
-      lastDay: null,
-      newMembersOnly: false,
-      isOn: true,
-    };
     value(
       await makeCodes(SETUP, {
-        terms: { ...terms, discount: { share: 50, charges: 1 } },
+        terms: { ...NO_TERMS, discount: { share: 50, charges: 1 } },
         words: { word: 'grit' },
       }),
     );

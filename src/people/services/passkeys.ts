@@ -130,7 +130,7 @@ export const addPasskey = memberUse(
   },
 );
 
-/** Removes one of the member's own passkeys: nobody signs in by it any more. */
+/** Removes one of the member's own passkeys. */
 export const removePasskey = memberUse(
   'remove-passkey',
   z.object({ id: uuid, password: passwordAgain }),

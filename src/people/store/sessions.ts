@@ -72,7 +72,7 @@ export async function findSessionMember(
   return { member, siteVersion };
 }
 
-/** Notes that more than a password or a mailed code was shown in a session; nobody is asked for a code any more. */
+/** Marks a session as proven by a one-time code or a passkey, and ends its wait for a code. */
 export async function proveSession(db: Db, tokenHash: Buffer): Promise<void> {
   await run(db, 'UPDATE sessions SET needs_code = false, is_proven = true WHERE token_hash = $1', [
     tokenHash,

@@ -129,7 +129,7 @@ export const account = {
   'passkey.facts': 'Added on {added}, {used, select, never {never used} other {last used on {used}}}',
   'passkey.remove': 'Remove',
   'passkey.remove-this': 'Remove the passkey “{name}”',
-  'passkey.remove-sure': 'Nobody will be able to sign in with it any more.',
+  'passkey.remove-sure': 'You won’t be able to sign in with it again.',
   'passkey.keep': 'Keep it',
   'passkey.removed': 'The passkey was removed.',
   'passkey.sign-in': 'Sign in with a passkey',

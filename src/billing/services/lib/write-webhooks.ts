@@ -64,21 +64,19 @@ export async function writeWebhooks(
       ...(refund && { refund: { id: refund.id, amount: refund.amount, currency } }),
     },
   });
-  await insertMessages(
-    db,
-    asked.map((hook) => ({ id: randomUUID(), webhookId: hook.id, topic, body, at })),
-  );
+  await tell(open, asked, topic, body);
 }
 
 /** News of a purchase. A webhook limited to some tiers gets gift cards of those tiers and no passes. */
 async function ofPurchase(
-  { db, site, stored, at }: OpenBook,
+  open: OpenBook,
   { charge: chargeId, refund: refundId }: Notice,
   topic: WebhookTopic,
   member: Member,
   hooks: Webhook[],
 ): Promise<void> {
-  const { book } = stored;
+  const { db, site, at } = open;
+  const { book } = open.stored;
   const refund = book.refunds.find((one) => one.id === refundId);
   const payment = book.payments.find((one) =>
     refund ? one.id === refund.payment : one.charge === chargeId && !one.isReturned,
@@ -110,8 +108,11 @@ async function ofPurchase(
       ...(refund && { refund: { id: refund.id, amount: refund.amount, currency } }),
     },
   });
-  await insertMessages(
+  await tell(open, asked, topic, body);
+}
+
+const tell = ({ db, at }: OpenBook, asked: Webhook[], topic: WebhookTopic, body: string): Promise<void> =>
+  insertMessages(
     db,
     asked.map((hook) => ({ id: randomUUID(), webhookId: hook.id, topic, body, at })),
   );
-}

@@ -10,7 +10,7 @@ export type ProductPrice = {
   country: string;
   tax: TaxRate | null;
   addedTax: number;
-  /** What it costs everybody else, and the tier by which it costs less; null where nothing is taken off. */
+  /** The usual price, and the tier by which it costs less; null where nothing is taken off. */
   forHolder: (PriceForHolder & { usual: number }) | null;
 };
 
