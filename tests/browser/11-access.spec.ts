@@ -17,7 +17,7 @@ test('a group is made and opened a folder to by a rule that says what it changes
   await signInAtDesk(page);
   await page.goto('/desk/members/groups');
   await page.getByLabel('Name of the group').fill('Chart room');
-  await page.getByRole('button', { name: 'Create the group' }).click();
+  await page.getByRole('button', { name: 'Create group' }).click();
   await page.getByLabel('Email addresses').fill(`${PERSON.email}\nnobody@moor.example`);
   await page.getByRole('button', { name: 'Add members' }).click();
   await expect(page.getByText('1 member was added.')).toContainText('nobody@moor.example');

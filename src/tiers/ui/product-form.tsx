@@ -138,10 +138,9 @@ export function ProductForm({
         <SelectField
           name="taxKindId"
           label={desk('desk-products.tax-kind')}
-          defaultValue={product?.taxKindId ?? ''}
+          defaultValue={product?.taxKindId ?? taxKinds[0]?.id}
           className="max-w-80"
         >
-          <option value="">{desk('desk-products.tax-first')}</option>
           {taxKinds.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}

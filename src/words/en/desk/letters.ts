@@ -25,13 +25,13 @@ export const letters = {
   'desk-letters.new-title': 'New letter',
   'desk-letters.subject': 'Subject',
   'desk-letters.text': 'Text',
-  'desk-letters.text-hint': 'In subject and text you can use {fields}.',
+  'desk-letters.text-hint': 'You can use {fields} in the subject and the text.',
   'desk-letters.to': 'To',
   'desk-letters.to-list': '<link>{count, plural, one {# member} other {# members}} in the list</link>',
   'desk-letters.to-wanting':
-    '{count, plural, =0 {None of them wants letters.} one {# of them wants letters and gets this one.} other {# of them want letters and get this one.}}',
+    '{count, plural, =0 {None of them gets letters.} one {# of them gets letters and will get this one.} other {# of them get letters and will get this one.}}',
   'desk-letters.how-to-want':
-    'Members turn letters on in their account, when they join, or at /by-mail; you can turn them on for those who asked you.',
+    'Members can ask for letters in their account, when they join, or at /by-mail. You can turn them on for members who asked you.',
   'desk-letters.to-wanting-posts':
     '{count, plural, =0 {None of them gets posts by email.} one {# of them gets posts by email.} other {# of them get posts by email.}}',
   'desk-letters.to-addresses': 'Also to people without an account who asked for letters',
@@ -44,7 +44,7 @@ export const letters = {
   'desk-letters.tried': 'A copy is on its way to {email}.',
   'desk-letters.send': 'Send…',
   'desk-letters.send-question':
-    'Send this letter to {count, plural, one {# person} other {# people}}? It can be paused, but what was sent can’t be taken back.',
+    'Send this letter to {count, plural, one {# person} other {# people}}? You can pause it, but emails already sent can’t be recalled.',
   'desk-letters.send-now': 'Send it',
   'desk-letters.sending': 'Sending…',
   'desk-letters.begun': 'The letter is being sent.',
@@ -53,7 +53,7 @@ export const letters = {
   'desk-letters.pause': 'Pause',
   'desk-letters.resume': 'Resume',
   'desk-letters.stop': 'Stop…',
-  'desk-letters.stop-question': 'Stop it for good? Those who have it keep it; nobody else gets it.',
+  'desk-letters.stop-question': 'Stop it for good? Nobody else will get it.',
   'desk-letters.progress': 'Written to {written} of {count}',
   'desk-letters.delivered': '{count, plural, one {# delivered} other {# delivered}}',
   'desk-letters.queued': '{count, plural, one {# waiting} other {# waiting}}',
@@ -61,14 +61,13 @@ export const letters = {
   'desk-letters.opened-read':
     '{opened, plural, one {# member opened it} other {# members opened it}}, {read, plural, one {# followed the link} other {# followed the link}}',
   'desk-letters.waits-for-post': 'It goes out when the post is published.',
-  'desk-letters.closed-teaser': 'Those to whom it is closed get the teaser.',
-  'desk-letters.closed-nothing': 'Those to whom it is closed get nothing.',
+  'desk-letters.closed-teaser': 'Members who can’t read it get the teaser.',
+  'desk-letters.closed-nothing': 'Members who can’t read it get nothing.',
   'desk-letters.settings': 'How letters are sent',
   'desk-letters.rate': 'Emails a minute',
-  'desk-letters.rate-hint':
-    'Your mail provider may limit how many it takes. Letters and posts together keep to this.',
-  'desk-letters.asks': 'Ask people who join if they want letters',
-  'desk-letters.asks-hint': 'The box on the join page is not ticked beforehand.',
+  'desk-letters.rate-hint': 'Your mail provider may have a limit. It covers letters and posts together.',
+  'desk-letters.asks': 'Ask people who join whether they want letters',
+  'desk-letters.asks-hint': 'The box on the join page starts unticked.',
   'desk-letters.readers':
     '{count, plural, =0 {No member has opened it yet} one {1 member has opened it} other {# members have opened it}}',
   'desk-letters.counts': 'Count opens and reads',
@@ -76,12 +75,12 @@ export const letters = {
     'Off unless you turn it on. You see who opens letters, and which pages and posts each member opens, on the letter, the post and the member’s file. How far someone reads is never shown. Turning it off deletes what was counted.',
   'desk-letters.addresses': 'Addresses',
   'desk-letters.addresses-intro':
-    'People without an account who asked for emails, or confirmed their address to read something. Once they join, they move to the members.',
+    'People without an account who asked for emails, or confirmed their address to read something. Once they join, you find them under Members.',
   'desk-letters.no-addresses': 'No addresses yet',
   'desk-letters.no-addresses-hint':
     'People can ask for new posts and letters at <link>/by-mail</link>. Link to it from your menu or a page.',
   'desk-letters.none-match': 'No address matches.',
-  'desk-letters.head-how': 'How you know it',
+  'desk-letters.head-how': 'Source',
   'desk-letters.how-asked': 'Asked for emails',
   'desk-letters.how-pass': 'Confirmed it to read',
   'desk-letters.head-posts': 'Posts',
@@ -97,12 +96,12 @@ export const letters = {
   'desk-letters.mail-it': 'Email it to members who may read it',
   'desk-letters.mail-it-hint':
     'Each gets what they may read. It goes out when the post is published, once, to those who get posts by email.',
-  'desk-letters.closed-get': 'Members to whom it is closed get',
+  'desk-letters.closed-get': 'Members who can’t read it get',
   'desk-letters.get-teaser': 'the teaser, and a link',
   'desk-letters.get-nothing': 'nothing',
   'desk-letters.mailed':
     '{count, plural, =0 {Emailed to nobody so far} one {Emailed to # person} other {Emailed to # people}}',
-  'desk-letters.its-letter': 'See how it went',
+  'desk-letters.its-letter': 'See the results',
   'desk-letters.not-mailed': 'Saved, but not emailed. Try again below.',
   'desk-letters.topic-comments': 'Replies to comments',
   'desk-letters.topic-posts': 'New posts',

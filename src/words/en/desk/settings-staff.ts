@@ -9,7 +9,7 @@ export const settingsStaff = {
   'desk-settings.people': 'People',
   'desk-settings.you': '(you)',
   'desk-settings.last-seen': 'last seen {date}',
-  'desk-settings.never-seen': 'not seen yet',
+  'desk-settings.never-seen': 'never signed in',
   'desk-settings.change-role': 'Change role',
   'desk-settings.change-role-of': 'What should {name} be allowed to do?',
   'desk-settings.role': 'Role',
@@ -35,7 +35,7 @@ export const settingsStaff = {
   'desk-settings.invited-as':
     '{email} is invited to help run this site, as {role, select, owner {an owner} editor {an editor} helper {a helper} other {a viewer}}.',
   'desk-settings.invitation-over':
-    'This invitation was used, withdrawn, or is older than a week. Ask for another one.',
+    'This invitation has been used or withdrawn, or is more than a week old. Ask for another one.',
   'desk-settings.has-codes': 'with one-time codes',
   'desk-settings.has-passkeys': '{count, plural, one {with a passkey} other {with # passkeys}}',
   'desk-settings.reset-proofs': 'Reset their sign-in',
@@ -75,17 +75,17 @@ export const settingsStaff = {
   'desk-settings.reading': 'Reading',
   'desk-settings.reads-all': 'Read everything on the site',
   'desk-settings.reads-all-hint':
-    'Whatever the rules say. Without it, they find in the Desk only what they may write and what is open to them as a member.',
+    'Whatever the rules say. Without it, the Desk shows them only what they may write and what they can read as a member.',
   'desk-settings.by-category': 'By category',
   'desk-settings.by-category-hint':
-    'A category that is shut to a role is absent from its lists, its search and its menus in the Desk, with all that is in it.',
+    'When a category is closed to a role, the role doesn’t see it or anything in it: not in lists, in search or in menus.',
   'desk-settings.writes-posts': 'They may write posts',
   'desk-settings.writes-all': 'in every category',
   'desk-settings.writes-some': 'only in the categories ticked below',
   'desk-settings.may-write-there': 'May write',
   'desk-settings.may-write-in': 'May write in {name}',
-  'desk-settings.shut-to-them': 'Shut to them',
-  'desk-settings.shut-in': '{name} is shut to them',
+  'desk-settings.shut-to-them': 'Closed to them',
+  'desk-settings.shut-in': '{name} is closed to them',
   'desk-settings.all-staff': 'All staff',
   'desk-settings.what-may':
     'What {role, select, editor {an editor} helper {a helper} other {a viewer}} may do',

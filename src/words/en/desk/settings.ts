@@ -16,7 +16,7 @@ export const settings = {
   'desk-settings.a-member-leaves': 'A member leaves',
   'desk-settings.they-cancel-or-their-subscription-ends': 'They cancel, or their subscription ends.',
   'desk-settings.a-member-comments': 'A member comments',
-  'desk-settings.also-when-it-waits': 'Also when the comment is waiting for approval',
+  'desk-settings.also-when-it-waits': 'Also when the comment is waiting for approval.',
   'desk-settings.a-bank-transfer-is-due': 'A bank transfer is due',
   'desk-settings.with-the-reference-to-look-for': 'With the reference to look for.',
   'desk-settings.weekly-summary': 'Weekly summary',
