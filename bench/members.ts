@@ -91,7 +91,13 @@ export async function run(args: string[]): Promise<void> {
         page(`AND (joined_at, id) < ('${joined}', '${id}')`),
       ],
       ['by name', () => list({ sort: 'name' }), page('', 'lower(name), id')],
-      ['search', () => list({ q: 'm77777@' }), page(`AND search_text LIKE '%m77777@%'`)],
+      [
+        'search',
+        () => list({ q: 'm77777@' }),
+        page(`AND id IN (SELECT id FROM members WHERE search_text LIKE '%m77777@%'
+          UNION SELECT member_id FROM member_notes WHERE lower(words) LIKE '%m77777@%'
+          UNION SELECT member_id FROM checkouts WHERE state = 'done' AND answers <> '[]' AND lower(jsonb_path_query_array(answers, '$[*].value')::text) LIKE '%m77777@%')`),
+      ],
       [
         'of a tier',
         () => list({ tier: 'observer' }),

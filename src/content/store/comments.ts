@@ -2,7 +2,7 @@ import type { CommentState } from '@/core/content/comments';
 import type { Instant } from '@/core/instants';
 import type { ItemId, MemberId } from '@/core/ids';
 import { where } from '@/platform/store/conditions';
-import { many, maybeOne, one, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
 
 /** `threadId`: the comment that began the conversation; null for one that began one. */
 export type Comment = {
@@ -23,6 +23,24 @@ const FROM = 'comments c LEFT JOIN members m ON m.id = c.member_id AND m.deleted
 /** What is shown to everyone who reads an item's comments, and what its writer, $2, still waits for. */
 const VISIBLE = `(c.state = 'shown' OR (c.state = 'waiting' AND c.member_id = $2))`;
 
+// What an item's page reads is prepared: planned anew for each reader, it takes longer than it is read in.
+const LIST_THREADS = prepared(
+  'list-comment-threads',
+  `SELECT ${COLUMNS}, CASE WHEN ${VISIBLE} THEN c.words ELSE '' END AS words, ${WRITER}, count(*) OVER () AS total
+   FROM ${FROM} WHERE c.item_id = $1 AND c.thread_id IS NULL AND (${VISIBLE}
+     OR EXISTS (SELECT 1 FROM comments r WHERE r.thread_id = c.id AND r.state = 'shown'))
+   ORDER BY c.at DESC, c.id LIMIT $3 OFFSET $4`,
+);
+const LIST_REPLIES = prepared(
+  'list-comment-replies',
+  `SELECT ${COLUMNS}, c.words, ${WRITER} FROM ${FROM} WHERE c.thread_id = ANY ($1) AND ${VISIBLE}
+   ORDER BY c.at, c.created_at, c.id LIMIT 1000`,
+);
+const COUNT_SHOWN = prepared(
+  'count-shown-comments',
+  `SELECT count(*) AS n FROM comments WHERE item_id = $1 AND state = 'shown'`,
+);
+
 /**
  * Conversations of an item, last begun first, with how many there are. The words of one that is not shown to the reader
  * are left out; it is there where it has replies.
@@ -36,14 +54,12 @@ export async function listThreads(
     offset,
   }: { itemId: string; readerId: string | null; limit: number; offset: number },
 ): Promise<{ rows: NamedComment[]; total: number }> {
-  const of = `c.item_id = $1 AND c.thread_id IS NULL AND (${VISIBLE}
-    OR EXISTS (SELECT 1 FROM comments r WHERE r.thread_id = c.id AND r.state = 'shown'))`;
-  const rows = await many<NamedComment & { total: bigint }>(
-    db,
-    `SELECT ${COLUMNS}, CASE WHEN ${VISIBLE} THEN c.words ELSE '' END AS words, ${WRITER}, count(*) OVER () AS total
-     FROM ${FROM} WHERE ${of} ORDER BY c.at DESC, c.id LIMIT $3 OFFSET $4`,
-    [itemId, readerId, limit, offset],
-  );
+  const rows = await many<NamedComment & { total: bigint }>(db, LIST_THREADS, [
+    itemId,
+    readerId,
+    limit,
+    offset,
+  ]);
   return { rows, total: Number(rows[0]?.total ?? 0) };
 }
 
@@ -53,21 +69,12 @@ export async function listReplies(
   threadIds: string[],
   readerId: string | null,
 ): Promise<NamedComment[]> {
-  return many(
-    db,
-    `SELECT ${COLUMNS}, c.words, ${WRITER} FROM ${FROM} WHERE c.thread_id = ANY ($1) AND ${VISIBLE}
-     ORDER BY c.at, c.created_at, c.id LIMIT 1000`,
-    [threadIds, readerId],
-  );
+  return many(db, LIST_REPLIES, [threadIds, readerId]);
 }
 
 /** How many comments of an item are shown. */
 export async function countShown(db: Db, itemId: string): Promise<number> {
-  const row = await one<{ n: bigint }>(
-    db,
-    `SELECT count(*) AS n FROM comments WHERE item_id = $1 AND state = 'shown'`,
-    [itemId],
-  );
+  const row = await one<{ n: bigint }>(db, COUNT_SHOWN, [itemId]);
   return Number(row.n);
 }
 

@@ -126,14 +126,18 @@ export async function findMovedItem(db: Db, path: string): Promise<Item | undefi
   );
 }
 
+const FIND_ITEM = prepared('find-item', `SELECT ${HEAD}, i.body, i.target FROM items i WHERE i.id = $1`);
+
 /** By its id, in the trash too. */
 export async function findItem(db: Db, id: string): Promise<Item | undefined> {
-  return maybeOne(db, `SELECT ${HEAD}, i.body, i.target FROM items i WHERE i.id = $1`, [id], BODY);
+  return maybeOne(db, FIND_ITEM, [id], BODY);
 }
+
+const FIND_HEAD = prepared('find-item-head', `SELECT ${HEAD} FROM items i WHERE i.id = $1`);
 
 /** By its id, in the trash too. */
 export async function findHead(db: Db, id: string): Promise<ItemHead | undefined> {
-  return maybeOne(db, `SELECT ${HEAD} FROM items i WHERE i.id = $1`, [id]);
+  return maybeOne(db, FIND_HEAD, [id]);
 }
 
 /** The items with these ids that are not in the trash. */

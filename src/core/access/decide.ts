@@ -1,10 +1,11 @@
+import { cacheOn } from '../cache-on';
 import { isShut } from '../staff';
 import type { Instant } from '../instants';
-import { keysOf, matches, type ItemFacts, type Meter, type PersonFacts, type Read } from './facts';
+import { keysOf, matches, nameKey, type ItemFacts, type Meter, type PersonFacts, type Read } from './facts';
 import { compareSpecificity, ruleLayer, type Specificity } from './layers';
 import { chooseMeter, measure } from './meters';
 import { bestOf, judgeOpener, worstOf, type Moment, type Verdict } from './openers';
-import { refKey, type Opener, type Rule } from './rule';
+import type { Opener, Rule } from './rule';
 
 export type SiteDefault = 'everyone' | 'signed-in' | 'paying';
 
@@ -109,16 +110,17 @@ type Plan = {
 };
 
 /** Rules and items are immutable, so each list of rules caches its plan for the last item it was asked about. */
-const plans = new WeakMap<Rule[], Plan>();
+const PLAN = Symbol('plan');
+type Planned = Rule[] & { [PLAN]?: Plan };
 
-function planOf(rules: Rule[], item: ItemFacts): Plan {
-  const known = plans.get(rules);
+function planOf(rules: Planned, item: ItemFacts): Plan {
+  const known = rules[PLAN];
   if (known?.item === item) return known;
   const deciding = decidingLayer(rules, item);
   const by = deciding.length > 0 ? 'rule' : 'default';
   const ids = sortedIds(deciding.map(({ id }) => id));
   const lines = deciding.flatMap((rule) =>
-    rule.openTo.map((line) => ({ key: refKey(line.who), line, rule })),
+    rule.openTo.map((line) => ({ key: nameKey(line.who), line, rule })),
   );
   const isMetered = deciding.some(({ meter }) => typeof meter === 'string');
   const required = rules.filter((rule) => rule.alsoRequire && ruleLayer(rule, item));
@@ -139,8 +141,7 @@ function planOf(rules: Rule[], item: ItemFacts): Plan {
     open: { state: 'open', by, rules: ids },
     closed: { state: 'closed', by, rules: ids },
   };
-  plans.set(rules, plan);
-  return plan;
+  return cacheOn(rules, PLAN, plan);
 }
 
 const sortedIds = (ids: string[]): string[] => [...new Set(ids)].sort();

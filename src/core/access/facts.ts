@@ -1,3 +1,4 @@
+import { cacheOn } from '../cache-on';
 import type { Instant } from '../instants';
 import { refKey, type Who } from './rule';
 import type { ItemId, MemberId } from '../ids';
@@ -43,30 +44,43 @@ export type Meter = {
   allowances: { who: Who; reads: number }[];
 };
 
+const KEYS = Symbol('keys');
+
 /**
  * All that rules and meters can name a person by, as keys of a who. Facts are never changed, so it is worked out once for each
  * object that has them.
  */
-export function keysOf(person: PersonFacts): ReadonlySet<string> {
-  let keys = known.get(person);
-  if (!keys) known.set(person, (keys = new Set(findKeys(person))));
-  return keys;
-}
-const known = new WeakMap<PersonFacts, ReadonlySet<string>>();
+export const keysOf = (person: PersonFacts & { [KEYS]?: ReadonlySet<string> }): ReadonlySet<string> =>
+  person[KEYS] ?? cacheOn(person, KEYS, new Set(findKeys(person)));
 
-function* findKeys({ signedIn, id, tiers, passes, groups, staff }: PersonFacts): Generator<string> {
-  yield refKey({ kind: 'everyone' });
-  if (signedIn) yield refKey({ kind: 'signed-in' });
-  if (signedIn && id !== undefined) yield refKey({ kind: 'member', id });
-  if (tiers.some(({ paid }) => paid)) yield refKey({ kind: 'paying' });
-  for (const { tier } of tiers) yield refKey({ kind: 'tier', id: tier });
-  for (const { pass } of passes) yield refKey({ kind: 'pass', id: pass });
-  for (const group of groups) yield refKey({ kind: 'group', id: group });
+function* findWhos({ signedIn, id, tiers, passes, groups, staff }: PersonFacts): Generator<Who> {
+  yield { kind: 'everyone' };
+  if (signedIn) yield { kind: 'signed-in' };
+  if (signedIn && id !== undefined) yield { kind: 'member', id };
+  if (tiers.some(({ paid }) => paid)) yield { kind: 'paying' };
+  for (const { tier } of tiers) yield { kind: 'tier', id: tier };
+  for (const { pass } of passes) yield { kind: 'pass', id: pass };
+  for (const group of groups) yield { kind: 'group', id: group };
   if (staff !== undefined) {
-    yield refKey({ kind: 'staff' });
-    yield refKey({ kind: 'staff', id: staff });
+    yield { kind: 'staff' };
+    yield { kind: 'staff', id: staff };
   }
 }
+
+const named = new Map<string, string>();
+
+/**
+ * The key of a who: always the same string in memory, so that a set finds it without comparing letters. Those of single members,
+ * of whom there are many, are not kept.
+ */
+export function nameKey(who: Who): string {
+  const key = refKey(who);
+  const same = who.kind === 'member' ? key : named.get(key);
+  if (same === undefined) named.set(key, key);
+  return same ?? key;
+}
+
+const findKeys = (person: PersonFacts): string[] => [...findWhos(person)].map(nameKey);
 
 /** Whether a person is among those whom one line of a rule or of a meter names. */
 export const matches = (who: Who, person: PersonFacts): boolean => keysOf(person).has(refKey(who));
