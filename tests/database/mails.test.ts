@@ -1,7 +1,10 @@
 import { WORKER } from '../../src/platform/actor';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Stack } from '../../scripts/lib/stack';
-import { queueMail } from '../../src/mail/store/mails';
+import { saveLetter } from '../../src/members/services/letters';
+import { fromText } from '../../src/core/content/prose';
+import { sendMailAgain } from '../../src/mail/services/save-mail';
+import { claimMails, handMail, queueMail } from '../../src/mail/store/mails';
 import { pool } from '../../src/platform/store/db';
 import { sendMails } from '../../src/mail/services/send-mails';
 import { join, lanternMoor, rows, value } from './lantern-moor';
@@ -29,6 +32,17 @@ const mail = (dedupeKey: string) => ({
   topic: null,
   at: '2027-01-01T00:00:00Z' as const,
 });
+
+const newLetter = async (): Promise<string> =>
+  value(
+    await saveLetter(moor.owner, {
+      id: null,
+      subject: 'Thaw',
+      body: fromText('The ice is gone.'),
+      filter: {},
+      toAddresses: false,
+    }),
+  ).id;
 
 describe('mails', () => {
   it('that cannot be sent are kept, tried again later, and say why', async () => {
@@ -84,6 +98,50 @@ describe('mails', () => {
       html: expect.stringContaining('Rich') as string,
     });
     expect(await rows(`SELECT DISTINCT state FROM mails`)).toEqual([{ state: 'sent' }]);
+  });
+
+  it('of a letter is not sent twice where the worker dies before it notes the answer; staff see it and can send it again', async () => {
+    await pool().query('DELETE FROM mails');
+    await queueMail(pool(), { ...mail('of a letter'), letterId: await newLetter() });
+    const arrived = async (): Promise<number> => {
+      const letters = (await (await fetch(`${letterbox}/letters.json`)).json()) as { subject: string }[];
+      return letters.filter(({ subject }) => subject === 'About of a letter').length;
+    };
+    await rows(
+      'CREATE FUNCTION die() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RAISE EXCEPTION $x$died$x$; END $$',
+    );
+    await rows(
+      `CREATE TRIGGER die BEFORE UPDATE ON mails FOR EACH ROW WHEN (NEW.state = 'sent') EXECUTE FUNCTION die()`,
+    );
+    await expect(sendMails(WORKER)).rejects.toThrow('died');
+    await rows('DROP TRIGGER die ON mails');
+    expect(await arrived()).toBe(1);
+    const endLeases = () => rows('UPDATE mails SET next_attempt_at = now()');
+    expect(value(await sendMails(WORKER))).toBe(0);
+    await endLeases();
+    await Promise.all([sendMails(WORKER), sendMails(WORKER)]);
+    expect(await arrived()).toBe(1);
+    const [given] = await rows<{ id: string; state: string; last_error: string }>(
+      'SELECT id, state, last_error FROM mails',
+    );
+    expect(given).toMatchObject({
+      state: 'failed',
+      last_error: expect.stringContaining('may have arrived') as string,
+    });
+    value(await sendMailAgain(moor.owner, given?.id));
+    await sendMails(WORKER);
+    expect(await arrived()).toBe(2);
+  });
+
+  it('of a letter that another worker has taken meanwhile is left to it', async () => {
+    await pool().query('DELETE FROM mails');
+    await queueMail(pool(), { ...mail('taken'), letterId: await newLetter() });
+    const [slow] = await claimMails(pool(), 1, 0);
+    const [quick] = await claimMails(pool(), 1, 60);
+    if (!slow || !quick) throw new Error('the mail was not claimed twice');
+    expect(await handMail(pool(), slow, 60)).toBe(false);
+    expect(await handMail(pool(), quick, 60)).toBe(true);
+    expect(await handMail(pool(), quick, 60)).toBe(false);
   });
 
   it('shows its letters on a page, with what people typed escaped', async () => {

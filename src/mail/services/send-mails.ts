@@ -1,8 +1,16 @@
 import { config } from '@/platform/config';
 import { sendLetter } from '@/mail/send';
 import { pool } from '@/platform/store/db';
-import { claimMails, markMailFailed, markMailSent, type QueuedMail } from '@/mail/store/mails';
+import {
+  claimMails,
+  giveUpUnsure,
+  handMail,
+  markMailFailed,
+  markMailSent,
+  type QueuedMail,
+} from '@/mail/store/mails';
 import { currentSite } from '@/platform/site';
+import type { Site } from '@/platform/store/site';
 import { systemUse } from '@/platform/use';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
@@ -22,27 +30,45 @@ function oneClick({ topic, memberId, addressId }: QueuedMail): { oneClickUrl?: s
   return topic && id ? { oneClickUrl: `${config().SITE_URL}${oneClickPath({ kind, id }, topic)}` } : {};
 }
 
+const UNSURE = 'Sending stopped before the mail server answered, so this may have arrived.';
+
+/** Whether the connection was lost once the server had the mail, or part of it: whether it took it is not known. */
+const isUnsure = (error: unknown): boolean =>
+  error instanceof Error && 'command' in error && error.command === 'DATA' && !('responseCode' in error);
+
 /** Sends the mails that wait. The answer is how many were taken. */
 async function send(): Promise<number> {
-  const mails = await claimMails(pool(), 20, config().LEASE_SECONDS);
+  const { LEASE_SECONDS } = config();
+  await giveUpUnsure(pool(), UNSURE);
+  const mails = await claimMails(pool(), 20, LEASE_SECONDS);
   if (mails.length === 0) return 0;
   const site = await currentSite();
   for (const mail of mails) {
-    try {
-      await sendLetter({
-        id: mail.id,
-        from: { name: site.senderName, address: site.senderAddress },
-        to: mail.toAddress,
-        subject: mail.subject,
-        ...oneClick(mail),
-        ...(mail.sealed ? bodiesOf(mail.sealed) : { text: mail.textBody, html: mail.htmlBody }),
-      });
-      await markMailSent(pool(), mail.id);
-    } catch (error) {
-      await markMailFailed(pool(), mail.id, String(error), WAITS[mail.attempts - 1] ?? null);
-    }
+    // A letter to many is sent to each once or, where that cannot be told, given up; all other mail is rather sent twice.
+    if (mail.letterId && !(await handMail(pool(), mail, LEASE_SECONDS))) continue;
+    const failure = await tryToSend(mail, site);
+    if (failure === undefined) await markMailSent(pool(), mail.id);
+    else if (mail.letterId && isUnsure(failure)) await markMailFailed(pool(), mail.id, UNSURE, null);
+    else await markMailFailed(pool(), mail.id, String(failure), WAITS[mail.attempts - 1] ?? null);
   }
   return mails.length;
+}
+
+/** @returns why it was not sent; undefined where it was */
+async function tryToSend(mail: QueuedMail, { senderName, senderAddress }: Site): Promise<unknown> {
+  try {
+    await sendLetter({
+      id: mail.id,
+      from: { name: senderName, address: senderAddress },
+      to: mail.toAddress,
+      subject: mail.subject,
+      ...oneClick(mail),
+      ...(mail.sealed ? bodiesOf(mail.sealed) : { text: mail.textBody, html: mail.htmlBody }),
+    });
+    return undefined;
+  } catch (error) {
+    return error ?? new Error('unknown');
+  }
 }
 
 export const sendMails = systemUse('send-mails', nothing, async () => done(await send()));

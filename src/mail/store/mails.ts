@@ -67,13 +67,40 @@ export async function countMails(db: Db, from: Instant, to: Instant): Promise<nu
   );
 }
 
+/**
+ * Gives up the mails of letters that were handed to the mail server by a worker which died before it noted the answer: they may
+ * have arrived, and nobody is to get a letter twice. `error`: what the log says of them.
+ */
+export async function giveUpUnsure(db: Db, error: string): Promise<void> {
+  await run(
+    db,
+    `UPDATE mails SET state = 'failed', last_error = $1, sealed = NULL
+     WHERE state = 'queued' AND handed_at IS NOT NULL AND next_attempt_at <= now()`,
+    [error],
+  );
+}
+
+/**
+ * Notes that a claimed mail is being handed to the mail server, and begins its lease anew. False where it is no longer this
+ * claim's: its lease was over, and another worker has it.
+ */
+export async function handMail(db: Db, { id, attempts }: QueuedMail, leaseSeconds: number): Promise<boolean> {
+  const handed = await run(
+    db,
+    `UPDATE mails SET handed_at = now(), next_attempt_at = now() + make_interval(secs => $3)
+     WHERE id = $1 AND attempts = $2 AND state = 'queued' AND handed_at IS NULL`,
+    [id, attempts, leaseSeconds],
+  );
+  return handed === 1;
+}
+
 /** Takes up to `limit` mails for sending; each comes again after the lease unless it is marked by then. */
 export async function claimMails(db: Db, limit: number, leaseSeconds: number): Promise<QueuedMail[]> {
   return many(
     db,
     `UPDATE mails SET attempts = attempts + 1, next_attempt_at = now() + make_interval(secs => $2)
      WHERE id IN (
-       SELECT id FROM mails WHERE state = 'queued' AND next_attempt_at <= now()
+       SELECT id FROM mails WHERE state = 'queued' AND next_attempt_at <= now() AND handed_at IS NULL
        ORDER BY next_attempt_at LIMIT $1 FOR UPDATE SKIP LOCKED
      ) RETURNING *`,
     [limit, leaseSeconds],
@@ -97,7 +124,7 @@ export async function markMailFailed(
 ): Promise<void> {
   await run(
     db,
-    `UPDATE mails SET last_error = $2, state = CASE WHEN $3::int IS NULL THEN 'failed' ELSE 'queued' END,
+    `UPDATE mails SET last_error = $2, handed_at = NULL, state = CASE WHEN $3::int IS NULL THEN 'failed' ELSE 'queued' END,
        sealed = CASE WHEN $3::int IS NULL THEN NULL ELSE sealed END,
        next_attempt_at = now() + make_interval(secs => coalesce($3::int, 0)) WHERE id = $1`,
     [id, error, retrySeconds],
@@ -172,7 +199,7 @@ export async function requeueMail(db: Db, id: string, exceptTemplates: string[])
   return (
     (await run(
       db,
-      `UPDATE mails SET state = 'queued', attempts = 0, next_attempt_at = now() WHERE id = $1 AND state = 'failed' AND text_body <> '' AND template <> ALL ($2::text[])`,
+      `UPDATE mails SET state = 'queued', attempts = 0, handed_at = NULL, next_attempt_at = now() WHERE id = $1 AND state = 'failed' AND text_body <> '' AND template <> ALL ($2::text[])`,
       [id, exceptTemplates],
     )) === 1
   );

@@ -190,8 +190,18 @@ async function Course({
           {[
             desk('desk-letters.delivered', { count: mails.sent }),
             ...(mails.queued > 0 ? [desk('desk-letters.queued', { count: mails.queued })] : []),
-            ...(mails.failed > 0 ? [desk('desk-letters.failed', { count: mails.failed })] : []),
           ].join(' · ')}
+          {mails.failed > 0 && (
+            <>
+              {' · '}
+              <Link
+                href={`/desk/settings/mail/log?state=failed&q=${encodeURIComponent(letter.subject)}`}
+                className="text-spruce underline"
+              >
+                {desk('desk-letters.failed', { count: mails.failed })}
+              </Link>
+            </>
+          )}
         </p>
         {opens && <p className="text-muted">{desk('desk-letters.opened-read', opens)}</p>}
       </div>
