@@ -113,6 +113,47 @@ describe('an offer with a price for holders of a tier', () => {
     expect(await chargedTo(holder)).toEqual([2250, 4500]);
   });
 
+  it('is what they pay where a code takes off less, and then the code is not used up', async () => {
+    value(
+      await makeCodes(SETUP, {
+        terms: { ...NO_TERMS, discount: { share: 10, charges: null }, mostUses: 1 },
+        words: { word: 'sleet' },
+      }),
+    );
+    const holder = await warden();
+    expect(await shownTo(holder, 'sleet')).toMatchObject({
+      forHolder: { tierId: 'warden' },
+      figures: { due: 3600 },
+      code: { problem: { code: 'code.lower-already' }, discount: null },
+    });
+    expect(await joining(holder, { code: 'sleet' })).toMatchObject({
+      problems: { code: { code: 'code.lower-already' } },
+    });
+    value(await joining(holder));
+    const person = await newPerson();
+    value(await joining(person, { code: 'sleet', due: 4050 }));
+    await passDays(moor, 32);
+    expect(await chargedTo(holder)).toEqual([3600, 3600]);
+    expect(await chargedTo(person)).toEqual([4050, 4050]);
+  });
+
+  it('is what they pay for a tier that a code with a smaller discount lets them in to', async () => {
+    value(
+      await makeCodes(SETUP, {
+        terms: { ...NO_TERMS, discount: { amount: 100, charges: 1 }, currency: 'GBP', admits: ['mirror-makers'] },
+        words: { word: 'hail' },
+      }),
+    );
+    const holder = await warden();
+    expect(await shownTo(holder, 'hail')).toMatchObject({
+      forHolder: { tierId: 'warden' },
+      figures: { due: 3600 },
+      code: { word: 'hail', problem: null, discount: null },
+    });
+    value(await joining(holder, { code: 'hail' }));
+    expect(await chargedTo(holder)).toEqual([3600]);
+  });
+
   it('is refused at the old figure once the tier is held no more, or the owner has changed it', async () => {
     const holder = await warden(2);
     expect(await shownTo(holder)).toMatchObject({ figures: { due: 3600 } });

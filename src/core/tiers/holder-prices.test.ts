@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { bestForHolder, firstPrice, holderPricesSchema, holderRows, readHolderRows } from './holder-prices';
+import {
+  bestForHolder,
+  codeOrHolder,
+  firstPrice,
+  holderPricesSchema,
+  holderRows,
+  readHolderRows,
+} from './holder-prices';
 
 const share = (tierId: string, of: number, charges: number | null = null) => ({ tierId, share: of, charges });
 const off = (tierId: string, amount: number, charges: number | null = null) => ({ tierId, amount, charges });
@@ -24,6 +31,21 @@ describe('the price for a holder', () => {
     ['it is more than all', [off('warden', 9_000)], ['warden'], ['warden', { amount: 9_000, charges: null }]],
   ])('where %s', (_, prices, tiers, best) => {
     expect(bestForHolder(prices, tiers, 1_500)).toEqual(best && { tierId: best[0], discount: best[1] });
+  });
+
+  it.each([
+    ['neither', null, null, null],
+    ['a code alone', { share: 10, charges: 1 }, null, 'code'],
+    ['the price alone', null, { share: 10, charges: 1 }, 'holder'],
+    ['a code that takes off more', { share: 30, charges: 1 }, { share: 20, charges: null }, 'code'],
+    ['a code that takes off less', { amount: 299, charges: null }, { share: 20, charges: 1 }, 'holder'],
+    ['the same for longer by the price', { amount: 300, charges: 2 }, { share: 20, charges: 3 }, 'holder'],
+    ['the same for longer by the code', { amount: 300, charges: null }, { share: 20, charges: 3 }, 'code'],
+    ['the same for as long', { amount: 300, charges: 3 }, { share: 20, charges: 3 }, 'code'],
+  ])('beside a code: %s', (_, byCode, discount, by) => {
+    const forHolder = discount && { tierId: 'warden', discount };
+    const used = by === 'code' ? byCode : discount;
+    expect(codeOrHolder(byCode, forHolder, 1_500)).toEqual(by && { by, discount: used });
   });
 
   it('takes nothing off what is free, and not less than a penny of a share', () => {

@@ -49,6 +49,26 @@ export function bestForHolder(
   return best ? { tierId: best.tierId, discount: best.discount } : null;
 }
 
+/**
+ * Which is used where there is both a code and a price for holders: what leaves less of an amount, of equal ones the one that
+ * lasts longer, else the code.
+ * @param amount what is paid first without either, in minor units
+ */
+export function codeOrHolder(
+  byCode: Discount | null,
+  forHolder: PriceForHolder | null,
+  amount: number,
+): { by: 'code' | 'holder'; discount: Discount } | null {
+  if (!byCode || !forHolder) {
+    if (byCode) return { by: 'code', discount: byCode };
+    return forHolder && { by: 'holder', discount: forHolder.discount };
+  }
+  const { discount } = forHolder;
+  const [left, usual] = [discounted(discount, amount), discounted(byCode, amount)];
+  const isHolder = left < usual || (left === usual && lasting(discount) > lasting(byCode));
+  return isHolder ? { by: 'holder', discount } : { by: 'code', discount: byCode };
+}
+
 const lasting = ({ charges }: Discount): number => charges ?? Number.POSITIVE_INFINITY;
 
 /** What an offer asks for first, which is what its prices for holders are compared by; minor units. */

@@ -142,6 +142,7 @@ export const problems: Record<keyof typeof en, string> = {
   'code.new-only': 'Dieser Code ist für Menschen, die neu hier sind.',
   'code.of-another': 'Diese Einladung ging an eine andere E-Mail-Adresse. Melden Sie sich mit dieser an.',
   'code.not-for-this': 'Der Code ist gültig, aber nicht für dieses Angebot.',
+  'code.lower-already': 'Sie zahlen durch Ihre Stufe schon weniger und brauchen diesen Code nicht.',
   'code.gives-nothing': 'Dieser Code gibt allein nichts. Verwenden Sie ihn beim Beitritt.',
   'code.changes-price':
     'Dieser Code ändert den Preis. Wählen Sie zuerst „Code verwenden“, um zu sehen, was Sie bezahlen würden.',

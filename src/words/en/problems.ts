@@ -130,6 +130,7 @@ export const problems = {
   'code.new-only': 'This code is for people who are new here.',
   'code.of-another': 'This invitation was sent to another email address. Sign in with that one.',
   'code.not-for-this': 'This code is good, but not for this offer.',
+  'code.lower-already': 'You already pay less because of a tier you hold, so you don’t need this code.',
   'code.gives-nothing': 'This code gives nothing by itself. Use it when you join.',
   'code.changes-price': 'This code changes the price. Choose “Use the code” first to see what you would pay.',
   'checkout.code-needed': 'Joining {tier} needs a code. Type the one you were given.',

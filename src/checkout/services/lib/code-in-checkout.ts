@@ -3,6 +3,7 @@ import { localDate } from '@/core/calendar';
 import type { MemberId } from '@/core/ids';
 import type { Problem } from '@/core/problem';
 import { codeAgainst, discountFor } from '@/core/tiers/codes';
+import { codeOrHolder, type PriceForHolder } from '@/core/tiers/holder-prices';
 import { countUses, hadSubscription } from '@/billing/store/code-uses';
 import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
@@ -24,6 +25,26 @@ type Asked = {
   /** The checkout in which it is used, which does not count against it. */
   checkoutId: string | null;
 };
+
+/**
+ * The discount with which someone joins, and what a code comes to beside their price as a holder: where that is the lower one, the
+ * code is not used, unless they are let in by it.
+ * @param first what the offer asks for first, in minor units
+ */
+export function priceBy(
+  code: CodeInCheckout | null,
+  forHolder: PriceForHolder | null,
+  first: number,
+): { discount: Discount | null; by: 'code' | 'holder' | null; code: CodeInCheckout | null } {
+  const used = codeOrHolder(code?.ok ? code.discount : null, forHolder, first);
+  const { discount, by } = used ?? { discount: null, by: null };
+  if (by === 'code' || !code?.ok || !code.discount) return { discount, by, code };
+  return {
+    discount,
+    by,
+    code: code.admits ? { ...code, discount: null } : { ok: false, problem: problem('code.lower-already') },
+  };
+}
 
 /** Looks at a code by its word: whether it is good now, and what it does for joining by an offer. */
 export async function readCode(db: Db, word: string, asked: Asked): Promise<CodeInCheckout> {

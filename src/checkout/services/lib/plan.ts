@@ -11,7 +11,8 @@ import { siteNow } from '@/platform/clock';
 import { done, refusedField, refusedWith, type Result } from '@/platform/result';
 import { currentSite, inMode, joiningMode } from '@/platform/site';
 import type { Code } from '@/tiers/store/codes';
-import { readCode } from './code-in-checkout';
+import { firstPrice } from '@/core/tiers/holder-prices';
+import { priceBy, readCode } from './code-in-checkout';
 import { heldTiers, offerForHolder } from './holder-price';
 import { priceOffer } from './pricing';
 import { gatewaysFor } from '@/billing/services/lib/checkout-gateways';
@@ -98,14 +99,15 @@ export async function planFor(actor: Actor, input: CheckoutInput): Promise<Resul
   // A switch takes nothing off by a code.
   const asked = { site, offer, memberId: actor.memberId, checkoutId: input.checkoutId };
   const read = input.code && !input.quoteId ? await readCode(pool(), input.code, asked) : null;
-  if (read && !read.ok) return refusedWith(read.problem, 'code');
-  if (state === 'by-code' && !input.quoteId && !read?.admits)
-    return refusedField('code', 'code.not-for-this');
   const forHolder = offerForHolder(offer, await heldTiers(pool(), site, actor.memberId));
-  const discount = input.quoteId ? null : (read?.discount ?? forHolder?.discount ?? null);
+  const { code, ...priced } = priceBy(read, forHolder, firstPrice(offer.definition));
+  if (code && !code.ok) return refusedWith(code.problem, 'code');
+  if (state === 'by-code' && !input.quoteId && !code?.admits)
+    return refusedField('code', 'code.not-for-this');
+  const discount = input.quoteId ? null : priced.discount;
   const ways = offer.isPaid ? await gatewaysFor(site, offer, { hasDiscount: discount !== null }) : [];
   const account = input.accountId ? ways.find(({ id }) => id === input.accountId) : ways[0];
   if (offer.isPaid && !account)
     return refusedField('', ways.length > 0 ? 'checkout.method-gone' : 'checkout.no-payments');
-  return done({ site, offer, country, addedTax, tier, account, code: read?.code ?? null });
+  return done({ site, offer, country, addedTax, tier, account, code: code?.code ?? null });
 }

@@ -1,4 +1,4 @@
-import type { PriceForHolder } from '@/core/tiers/holder-prices';
+import { firstPrice, type PriceForHolder } from '@/core/tiers/holder-prices';
 import { joiningOf } from '@/core/tiers/joining';
 import { randomUUID } from 'node:crypto';
 import type { Discount, Method } from '@/core/billing/book';
@@ -32,7 +32,7 @@ import type { Member } from '@/people/store/members';
 import { findOffer, listOffers, type StoredOffer } from '@/tiers/store/offers';
 import { findTier, listTierNames, type Tier } from '@/tiers/store/tiers';
 import type { ProblemCode } from '@/words/problems';
-import { readCode, type CodeInCheckout } from './code-in-checkout';
+import { priceBy, readCode, type CodeInCheckout } from './code-in-checkout';
 import { heldTiers, offerForHolder } from './holder-price';
 import { priceOffer, type Pricing } from './pricing';
 import { placeOf, actionOf, type CheckoutAction } from './checkout-action';
@@ -118,7 +118,7 @@ export async function prepare(
   const freshId = randomUUID();
   const begunBefore = member && (await findOpenCheckout(pool(), member.id, offer.id, site.mode));
   const word = typedCode ?? (begunBefore?.codeId ? await findCodeWord(pool(), begunBefore.codeId) : '');
-  const code: CodeInCheckout | null = word
+  const read: CodeInCheckout | null = word
     ? await readCode(pool(), word, {
         site,
         offer,
@@ -126,10 +126,8 @@ export async function prepare(
         checkoutId: begunBefore?.id ?? null,
       })
     : null;
-  // A code that takes something off is used in place of the price for holders.
   const forHolder = offerForHolder(offer, await heldTiers(pool(), site, member?.id ?? null));
-  const byCode = code?.ok ? code.discount : null;
-  const discount = byCode ?? forHolder?.discount ?? null;
+  const { discount, by, code } = priceBy(read, forHolder, firstPrice(offer.definition));
   const { action, skipTrial, figures, atWallet, begun, typed } = member
     ? await ownFigures(site, member, pricing, tier, { freshId, discount })
     : VISITOR;
@@ -164,10 +162,10 @@ export async function prepare(
     fields: fieldsOfTier(await listJoinFields(pool()), tier.id),
     code:
       code && action.kind === 'new'
-        ? { word, discount: byCode, problem: code.ok ? null : code.problem }
+        ? { word, discount: code.ok ? code.discount : null, problem: code.ok ? null : code.problem }
         : null,
     forHolder:
-      forHolder && !byCode && action.kind === 'new'
+      forHolder && by === 'holder' && action.kind === 'new'
         ? { ...forHolder, tierName: (await findTier(pool(), forHolder.tierId))?.name ?? '' }
         : null,
     asksCode:

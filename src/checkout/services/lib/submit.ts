@@ -34,7 +34,8 @@ import { record } from '@/platform/record';
 import { done, refusedField, type Result, refusedWith } from '@/platform/result';
 import { safeReturn } from '@/platform/safe-return';
 import { lock, pool, transaction, transactionUnlessRefused, type Transaction } from '@/platform/store/db';
-import { judgeCode } from './code-in-checkout';
+import { firstPrice } from '@/core/tiers/holder-prices';
+import { judgeCode, priceBy } from './code-in-checkout';
 import { heldTiers, offerForHolder } from './holder-price';
 import { joiningStateOf } from './joining-state';
 import { endAgreementsOf, insertAgreement, type StoredAgreement } from '@/billing/store/agreements';
@@ -224,13 +225,13 @@ async function write(
   if (full) return refusedWith(full);
   // Looked at again under its lock: the last use of a code goes to one person.
   const code = plan.code && (await lockCode(db, plan.code.id));
-  const judged = code && (await judgeCode(db, code, { site, offer, memberId: member.id, checkoutId: id }));
+  const good = code && (await judgeCode(db, code, { site, offer, memberId: member.id, checkoutId: id }));
+  const forHolder = offerForHolder(offer, await heldTiers(db, site, member.id));
+  const { discount, code: judged } = priceBy(good ?? null, forHolder, firstPrice(offer.definition));
   if (plan.code && !judged?.ok)
     return refusedWith(judged?.problem ?? problem('checkout.code-invalid'), 'code');
   if (judged?.ok && joiningOf(site.joining, tier.joining) === 'by-code' && !judged.admits)
     return refusedField('code', 'code.not-for-this');
-  const forHolder = offerForHolder(offer, await heldTiers(db, site, member.id));
-  const discount = (judged?.ok ? judged.discount : null) ?? forHolder?.discount ?? null;
   const paid = payerIn(open, plan, input, payer);
   if (!paid.ok) return paid;
   const begun = known?.subscriptionId ?? null;

@@ -120,7 +120,7 @@ export const tiers = {
   'desk-tiers.not-renewed': 'not renewed',
   'desk-tiers.holder-prices': 'Prices for holders of other tiers',
   'desk-tiers.holder-prices-hint':
-    'Members who hold one of these tiers when they join pay less, without a code, and find the offer in their account. They keep that price if they give the tier up later. A code that takes something off is used instead.',
+    'Members who hold one of these tiers when they join pay less, without a code, and find the offer in their account. They keep that price if they give the tier up later. If they also have a code, they get the lower price of the two.',
   'desk-tiers.holder-prices-once':
     'Members who hold one of these tiers pay less, without a code, and find it in their account.',
   'desk-tiers.takes-off': 'Takes off',
