@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 
 export type Look = 'main' | 'quiet' | 'lamp' | 'night' | 'bad' | 'text';

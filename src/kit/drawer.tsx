@@ -1,7 +1,7 @@
 'use client';
 
 import { X } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { desk } from '@/words/desk';

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { Button } from './button';
 import { inputClass } from './input-class';
 import { desk } from '@/words/desk';

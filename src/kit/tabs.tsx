@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 
 type Props = { label: string; here: string; tabs: { id: string; name: string; path: string }[] };
 

@@ -140,7 +140,12 @@ describe('an offer with a price for holders of a tier', () => {
   it('is what they pay for a tier that a code with a smaller discount lets them in to', async () => {
     value(
       await makeCodes(SETUP, {
-        terms: { ...NO_TERMS, discount: { amount: 100, charges: 1 }, currency: 'GBP', admits: ['mirror-makers'] },
+        terms: {
+          ...NO_TERMS,
+          discount: { amount: 100, charges: 1 },
+          currency: 'GBP',
+          admits: ['mirror-makers'],
+        },
         words: { word: 'hail' },
       }),
     );

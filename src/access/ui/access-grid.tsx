@@ -3,7 +3,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
 import { ChevronRight } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Brush } from '@/core/access/paint';
 import type { Words } from '@/words/speak';
@@ -196,7 +196,6 @@ export function AccessGrid(props: Props) {
           <Link
             href={whyHref(row.id, column.id)}
             scroll={false}
-            prefetch={false}
             aria-current={isAsked ? 'true' : undefined}
             {...shared}
           >

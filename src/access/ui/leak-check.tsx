@@ -1,7 +1,7 @@
 'use client';
 
 import { CircleCheck, TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { useState } from 'react';
 import type { Instant } from '@/core/instants';
 import { Button } from '@/kit/button';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { opensWords } from '@/tiers/ui/join-card';
 import type { Words } from '@/words/speak';
 import { Sentence } from '@/kit/sentence';

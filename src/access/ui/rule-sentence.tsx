@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { Fragment } from 'react';
 import type { Rule } from '@/core/access/rule';
 import type { KeyCut } from '@/core/key-cut';

@@ -1,5 +1,5 @@
 import { TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { Warning } from '@/core/access/warnings';
 import { desk } from '@/words/desk';
 

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { Fragment } from 'react';
 import type { RuleReason } from '@/core/access/explain';
 import { offerPrice } from '@/words/offers';

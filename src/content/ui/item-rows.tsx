@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { startTransition, useState, type ReactNode } from 'react';
 import type { ItemState } from '@/core/content/item';
 import type { Place } from '@/core/content/tree';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { useState } from 'react';
 import type { Place } from '@/core/content/tree';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';

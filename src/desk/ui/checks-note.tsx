@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { ChecksRan } from '@/core/reports/today';
 import { Sentence } from '@/kit/sentence';
 import type { Words } from '@/words/speak';

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { Need } from '@/core/reports/today';
 import type { Words } from '@/words/speak';
 import { desk } from '@/words/desk';

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { desk } from '@/words/desk';
 import type { Step } from './trail-steps';
 

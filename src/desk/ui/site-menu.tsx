@@ -2,7 +2,7 @@
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { panel } from '@/kit/strip-button';
 import { desk } from '@/words/desk';
 

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { Words } from '@/words/speak';
 import type { Sheet } from '@/words/sheet';
 import { DocumentSheet } from './document-sheet';

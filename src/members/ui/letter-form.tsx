@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { Prose } from '@/core/content/prose';
 import { LETTER_FIELDS } from '@/core/letters';
 import { RichTextField } from '@/content/ui/rich-text-field';

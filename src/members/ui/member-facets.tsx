@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { desk } from '@/words/desk';
 
 type Part = { id: string; name: string; count: string; href: string; isHere: boolean };

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { OPEN_TOPICS } from '@/core/mail-topics';
 import { STATES } from '@/core/billing/states';
 import { Button } from '@/kit/button';

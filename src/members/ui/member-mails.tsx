@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { MemberId } from '@/core/ids';
 import type { ChosenBy, MailTopic } from '@/core/mail-topics';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';

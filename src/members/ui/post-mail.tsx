@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { CheckField, SelectField } from '@/kit/field';
 import { desk } from '@/words/desk';
 

@@ -1,5 +1,5 @@
 import { Check } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { may, RIGHTS, STAFF_ROLES, type Powers, type StaffRole } from '@/core/staff';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { Confirm } from '@/kit/confirm';

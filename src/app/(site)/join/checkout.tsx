@@ -1,5 +1,5 @@
 import { SiteLinkButton } from '@/kit/site-link';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { isEmpty } from '@/core/content/prose';
 import { methodWords } from '@/words/methods';
 import type { Words } from '@/words/words';

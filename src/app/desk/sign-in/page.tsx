@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { redirect } from 'next/navigation';
 import { searchOf, type Search } from '@/app/search';
 import { currentMember, currentSite, deskWords } from '@/app/session';
@@ -34,7 +34,7 @@ export default async function DeskSignInPage({ searchParams }: { searchParams: S
                 words={desk('desk-frame.lacks-proof')}
                 parts={{
                   link: (words) => (
-                    <Link href="/account/settings#passkeys" prefetch={false} className="underline">
+                    <Link href="/account/settings#passkeys" className="underline">
                       {words}
                     </Link>
                   ),

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { findSomeMembers } from '@/app/find-members-action';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { notFound } from 'next/navigation';
 import { WRITES } from '@/core/staff';
 import { ITEM_STATES } from '@/core/content/item';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, shown } from '@/app/session';
 import { deskFrame } from '@/desk/services/desk-frame';
 import { Sentence } from '@/kit/sentence';

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, deskWords } from '@/app/session';
 import { inputAmount } from '@/core/money';
 import type { Right } from '@/core/staff';

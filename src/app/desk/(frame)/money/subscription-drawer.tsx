@@ -1,5 +1,5 @@
 import { CURRENT } from '@/core/billing/states';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import type { Instant } from '@/core/instants';
 import { inputAmount } from '@/core/money';
 import type { Right } from '@/core/staff';

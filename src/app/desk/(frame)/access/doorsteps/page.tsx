@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { noticeSample } from '@/app/notice-sample';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { doorstepsPlace } from '@/access/services/doorsteps';

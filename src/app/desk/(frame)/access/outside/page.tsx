@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { outsideSites } from '@/access/services/outside-sites';
 import { AccessTabs } from '@/access/ui/access-tabs';

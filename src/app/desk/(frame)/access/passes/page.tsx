@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { passesPlace } from '@/access/services/passes';
 import { AccessTabs } from '@/access/ui/access-tabs';

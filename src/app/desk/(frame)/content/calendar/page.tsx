@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import clsx from 'clsx';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { WRITES } from '@/core/staff';
 import { localDate, localTime } from '@/core/calendar';
 import { daysOfMonth, isLocalMonth, monthAfter } from '@/core/instants';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { BUILT_IN_KINDS } from '@/core/content/item';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { contentTerms } from '@/access/services/content-place';

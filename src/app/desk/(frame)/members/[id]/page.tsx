@@ -1,6 +1,6 @@
 import { CURRENT } from '@/core/billing/states';
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';

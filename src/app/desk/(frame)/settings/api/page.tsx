@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { SCOPES, type Scope } from '@/core/api/scopes';
 import { SettingsHead } from '@/desk/ui/settings-head';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { MAILS } from '@/mail/catalogue';
 import { mailSettings } from '@/desk/services/site-settings';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { meterEditor } from '@/access/services/meters';
 import { MeterForm } from '@/access/ui/meter-form';

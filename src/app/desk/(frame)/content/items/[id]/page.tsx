@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { WRITES } from '@/core/staff';
 import { cache } from 'react';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { currentActor, currentSite, deskWords, requireStaff, shown } from '@/app/session';
 import { searchOf, type Search } from '@/app/search';
 import { localTime } from '@/core/calendar';

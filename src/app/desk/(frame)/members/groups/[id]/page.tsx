@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { cache } from 'react';
 import { pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';

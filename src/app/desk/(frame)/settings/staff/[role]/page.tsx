@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { notFound } from 'next/navigation';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { rolesPlace } from '@/desk/services/staff-roles';

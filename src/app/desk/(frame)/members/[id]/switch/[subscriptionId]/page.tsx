@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
+import { Link } from '@/kit/link';
 import { randomUUID } from 'node:crypto';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { switchWays } from '@/checkout/services/switch-ways';
