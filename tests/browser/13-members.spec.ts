@@ -155,7 +155,7 @@ test('someone is invited to the staff by mail, and is let in as far as their rol
   await invited.goto('/desk/settings/staff');
   await expect(invited).toHaveURL(/\/desk\/refused/);
   await invited.goto(link);
-  await expect(invited.getByText('This invitation was used')).toBeVisible();
+  await expect(invited.getByText('This invitation has been used')).toBeVisible();
 
   // Members are shut to helpers: with their next page, and in their menu.
   await page.goto('/desk/settings/staff/helper');

@@ -362,22 +362,24 @@ test.describe('whatever is sent', () => {
   ];
   const multipart = 'multipart/form-data; boundary=b';
   const BODIES: [string, string][] = [
-    ['text/plain;charset=UTF-8', '[]'],
     ['text/plain;charset=UTF-8', '{not json'],
     ['text/plain;charset=UTF-8', deep],
-    ['text/plain;charset=UTF-8', '["$F1","$Q2","$@3"]'],
-    ['text/plain;charset=UTF-8', '["\\u0000","\\ud800"]'],
     ['application/json', '{'],
     [multipart, 'no form at all'],
     ['application/x-www-form-urlencoded', 'a=%ff&b=%00'],
+    ['text/plain;charset=UTF-8', '[]'],
+    ['text/plain;charset=UTF-8', '["$F1","$Q2","$@3"]'],
+    ['text/plain;charset=UTF-8', '["\\u0000","\\ud800"]'],
     [multipart, form([])],
     [multipart, form(FIELDS.map((name) => [`1_${name}`, deep]))],
     [multipart, form(FIELDS.map((name) => [`1_${name}`, '\u0000 \ud800 "']))],
     [multipart, form(FIELDS.map((name) => [`1_${name}`, 'no-uuid']))],
   ];
 
-  /** The bodies before it are no form, or none that can be read. */
-  const FIRST_READABLE = BODIES.findIndex(([, body]) => body === form([]));
+  /** The bodies before it cannot be read, whoever sends them and to whichever action: some of the owner's tell. */
+  const FIRST_READABLE = BODIES.findIndex(([, body]) => body === '[]');
+  const EVERY = 10;
+  const FIRST_FORM = BODIES.findIndex(([, body]) => body === form([]));
 
   for (const [who, email] of [
     ['a visitor', ''],
@@ -389,11 +391,11 @@ test.describe('whatever is sent', () => {
       expect(all.length).toBeGreaterThan(50);
       const headers = email ? await sessionOf(email) : {};
       const failed: string[] = [];
-      for (const { id, name, path } of all) {
+      for (const [place, { id, name, path }] of all.entries()) {
         if (email && /signOut/.test(name)) continue;
+        const first = !email ? FIRST_FORM : place % EVERY === 0 ? 0 : FIRST_READABLE;
         for (const [index, [type, body]] of BODIES.entries()) {
-          // How a body is read does not depend on who sends it: of a visitor's, those that can be read are enough.
-          if (!email && index < FIRST_READABLE) continue;
+          if (index < first) continue;
           const { status } = await raw(path, {
             method: 'POST',
             headers: {

@@ -33,8 +33,8 @@ function oneClick({ topic, memberId, addressId }: QueuedMail): { oneClickUrl?: s
 const UNSURE = 'Sending stopped before the mail server answered, so this may have arrived.';
 
 /** Whether the connection was lost once the server had the mail, or part of it: whether it took it is not known. */
-const isUnsure = (error: unknown): boolean =>
-  error instanceof Error && 'command' in error && error.command === 'DATA' && !('responseCode' in error);
+const isUnsure = (error: Error): boolean =>
+  'command' in error && error.command === 'DATA' && !('responseCode' in error);
 
 /** Sends the mails that wait. The answer is how many were taken. */
 async function send(): Promise<number> {
@@ -55,7 +55,7 @@ async function send(): Promise<number> {
 }
 
 /** @returns why it was not sent; undefined where it was */
-async function tryToSend(mail: QueuedMail, { senderName, senderAddress }: Site): Promise<unknown> {
+async function tryToSend(mail: QueuedMail, { senderName, senderAddress }: Site): Promise<Error | undefined> {
   try {
     await sendLetter({
       id: mail.id,
@@ -67,7 +67,7 @@ async function tryToSend(mail: QueuedMail, { senderName, senderAddress }: Site):
     });
     return undefined;
   } catch (error) {
-    return error ?? new Error('unknown');
+    return error instanceof Error ? error : new Error(String(error));
   }
 }
 
