@@ -24,9 +24,9 @@ export const products = {
   'desk-products.name-hint': 'Shown to buyers and on their receipt.',
   'desk-products.price': 'Price in {currency}',
   'desk-products.lasts': 'How long it lasts',
-  'desk-products.most-devices': 'Other devices its code works on',
+  'desk-products.most-devices': 'How many times its code can be used',
   'desk-products.most-devices-hint':
-    'Buyers get a personal code to use where they don’t sign in. Leave empty for no limit.',
+    'Buyers get a personal code for devices on which they don’t sign in. Each of those devices is one use. Leave empty for no limit.',
   'desk-products.tax-kind': 'Kind of product, for tax',
   'desk-products.on-sale': 'For sale',
   'desk-products.on-sale-hint': 'People who bought it keep it after you take it off sale.',
