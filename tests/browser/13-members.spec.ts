@@ -51,6 +51,11 @@ test('a file of members is looked through, then imported; several are changed, a
   await page.goto('/desk/members?q=list.example');
   await expect(page.getByText('2 members match this filter').first()).toBeVisible();
   await page.getByLabel('Choose Finch Moss').check();
+  await page.getByLabel('What to do').selectOption('Write a letter to them');
+  await page.getByRole('link', { name: 'Write a letter', exact: true }).click();
+  await expect(page.getByRole('link', { name: '1 member in the list' })).toBeVisible();
+  await page.goBack();
+  await page.getByLabel('Choose Finch Moss').check();
   await page.getByLabel('All 2 members match this filter').check();
   await page.getByLabel('What to do').selectOption('Put in a group');
   await page.getByLabel('Group', { exact: true }).last().selectOption('Committee');

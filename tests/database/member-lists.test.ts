@@ -2,6 +2,8 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { changeMembers, countForChange, type Changed } from '../../src/members/services/change-members';
 import { exportMembers } from '../../src/members/services/export-members';
 import { findMembers, memberFacets } from '../../src/members/services/find-members';
+import { newLetter } from '../../src/members/services/letters';
+import { setMailTopic } from '../../src/mail/services/mail-topics';
 import { importMembers } from '../../src/members/services/import-members';
 import { addNote } from '../../src/members/services/member-notes';
 import { deleteMemberView, myMemberViews, saveMemberView } from '../../src/members/services/member-views';
@@ -98,6 +100,22 @@ describe('the list of members', () => {
     );
     expect((await find({ after: 'nonsense' })).rows).toHaveLength(50);
     expect((await find({ after: '00000000-0000-4000-8000-000000000000~not a time' })).rows).toHaveLength(50);
+  });
+
+  it('can be of those who were ticked alone, and is of nobody where that cannot be read', async () => {
+    const [one, two] = [await idOf('m3@list.example'), await idOf('m40@list.example')];
+    const ids = `${one},${two}`;
+    expect((await names({ ids })).sort()).toEqual(['Member 003', 'Member 040']);
+    const { lines } = value(await exportMembers(owner, { filter: { ids }, form: 'csv' }));
+    const emails = (await piecesOf(lines)).flatMap((piece) => piece.match(/m\d+@list\.example/g) ?? []);
+    expect(emails.sort()).toEqual(['m3@list.example', 'm40@list.example']);
+    value(await setMailTopic(owner, { memberId: one, topic: 'letters', isOn: true }));
+    const reachOf = async (asked: string) => value(await newLetter(owner, { ids: asked })).reach;
+    expect(await reachOf(ids)).toMatchObject({ listed: 2, members: 1 });
+    for (const unreadable of ['x', ',', 'x'.repeat(100_000)]) {
+      expect((await find({ ids: unreadable })).count).toBe(0);
+      expect(await reachOf(unreadable)).toMatchObject({ listed: 0, members: 0 });
+    }
   });
 
   it('counts what the facets would leave', async () => {

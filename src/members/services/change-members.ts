@@ -10,7 +10,7 @@ import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
 import { giveTier } from './gifts';
 import { addMemberToGroup, removeMemberFromGroup } from './groups';
-import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
+import { memberFilterOf, memberFilterSchema, MOST_TICKED } from './lib/member-filter';
 import { removeMember } from './remove-member';
 
 /** Members whom one call changes; the next begins after them. */
@@ -18,7 +18,7 @@ const AT_ONCE = 40;
 
 /** Those who are ticked, or all whom a filter leaves. */
 const whomSchema = z.discriminatedUnion('by', [
-  z.object({ by: z.literal('ids'), ids: z.array(uuid).min(1).max(200) }),
+  z.object({ by: z.literal('ids'), ids: z.array(uuid).min(1).max(MOST_TICKED) }),
   z.object({ by: z.literal('filter'), filter: memberFilterSchema }),
 ]);
 type Whom = z.output<typeof whomSchema>;

@@ -4,8 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState, type ReactNode } from 'react';
 import type { GiftTerm } from '@/core/billing/gift-term';
 import type { LocalDate } from '@/core/instants';
-import { Button } from '@/kit/button';
+import { Button, buttonClass } from '@/kit/button';
 import { inputClass } from '@/kit/input-class';
+import { Link } from '@/kit/link';
 import { desk } from '@/words/desk';
 import { TermField } from './term-field';
 
@@ -35,7 +36,17 @@ type Props = {
 };
 type Report = { met: number; changed: number; refused: { id: string; words: string }[] };
 
-const DEEDS: Deed['do'][] = ['put-in-group', 'take-out-of-group', 'give', 'remove'];
+/** What is chosen: to change them, or to go where they are written to, or fetched as a file. */
+type Choice = Deed['do'] | 'write' | 'export';
+const CHOICES: Choice[] = ['put-in-group', 'take-out-of-group', 'give', 'write', 'export', 'remove'];
+const HREFS = { write: '/desk/members/letters/new', export: '/desk/members/export' } as const;
+
+/** The members that are meant, as the address of a list has them. */
+function queryOf(whom: Whom): string {
+  if (whom.by === 'ids') return `ids=${whom.ids.join(',')}`;
+  const set = Object.entries(whom.filter).flatMap(([name, value]) => (value ? [[name, value]] : []));
+  return new URLSearchParams(set).toString();
+}
 
 /** A list whose rows can be ticked, and what is done with those, or with all that the filter leaves. */
 export function MemberSelection({ children, filter, all, groups, tiers, today, count, change }: Props) {
@@ -43,7 +54,7 @@ export function MemberSelection({ children, filter, all, groups, tiers, today, c
   const router = useRouter();
   const [ids, setIds] = useState<string[]>([]);
   const [isAll, setAll] = useState(false);
-  const [deed, setDeed] = useState<Deed['do'] | ''>('');
+  const [deed, setDeed] = useState<Choice | ''>('');
   const [groupId, setGroup] = useState(groups[0]?.id ?? '');
   const [tierId, setTier] = useState(tiers[0]?.id ?? '');
   const [term, setTerm] = useState<GiftTerm>({ for: 'length', length: { n: 1, unit: 'month' } });
@@ -62,7 +73,7 @@ export function MemberSelection({ children, filter, all, groups, tiers, today, c
       ? { do: 'give', tierId, term, isTold }
       : deed === 'remove'
         ? { do: 'remove' }
-        : deed
+        : deed === 'put-in-group' || deed === 'take-out-of-group'
           ? { do: deed, groupId }
           : null;
 
@@ -130,12 +141,12 @@ export function MemberSelection({ children, filter, all, groups, tiers, today, c
               value={deed}
               disabled={isRunning}
               onChange={(event) => {
-                setDeed(event.target.value as Deed['do'] | '');
+                setDeed(event.target.value as Choice | '');
                 setAsked(null);
               }}
             >
               <option value="">{desk('desk-members.do-what')}</option>
-              {DEEDS.filter((one) => groups.length > 0 || !one.includes('group')).map((one) => (
+              {CHOICES.filter((one) => groups.length > 0 || !one.includes('group')).map((one) => (
                 <option key={one} value={one}>
                   {desk(`desk-members.deed-${one}`)}
                 </option>
@@ -186,6 +197,16 @@ export function MemberSelection({ children, filter, all, groups, tiers, today, c
                 {desk('desk-members.give-tell')}
               </label>
             </>
+          )}
+          {isOpen && deed === 'write' && (
+            <Link href={`${HREFS.write}?${queryOf(whom)}`} className={buttonClass('quiet')}>
+              {desk('desk-letters.write')}
+            </Link>
+          )}
+          {isOpen && deed === 'export' && (
+            <a href={`${HREFS.export}?${queryOf(whom)}`} download className={buttonClass('quiet')}>
+              {desk('desk-members.export-csv')}
+            </a>
           )}
           {isOpen && wanted && asked === null && !isRunning && (
             <Button look="quiet" onClick={() => void ask()}>

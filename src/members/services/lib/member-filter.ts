@@ -5,6 +5,8 @@ import { OPEN_TOPICS } from '@/core/mail-topics';
 import type { MemberFilter } from '@/members/store/member-lists';
 import { realNow } from '@/platform/clock';
 
+export const MOST_TICKED = 200;
+
 const text = (most: number) => z.string().trim().max(most).catch('').default('');
 /** Days, as the address of a list has them. */
 const days = z
@@ -43,6 +45,12 @@ export const memberFilterSchema = z.object({
     .default(''),
   /** The id of a question, a colon, and the answer to it. */
   answer: text(600),
+  /** The ids of members who were ticked, separated by commas. Ids that cannot be read are nobody's, or a letter to a few would go to all. */
+  ids: z
+    .string()
+    .max(MOST_TICKED * 37)
+    .catch('unreadable')
+    .default(''),
 });
 export type AskedFilter = z.output<typeof memberFilterSchema>;
 
@@ -63,6 +71,7 @@ export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): 
     account,
     mails,
     answer,
+    ids,
   } = asked;
   const after = (from: Instant, count: number): Instant => fromMs(toMs(from) + count * DAY_MS);
   const colon = answer.indexOf(':');
@@ -80,6 +89,7 @@ export function memberFilterOf(asked: AskedFilter, now: Instant, zone: string): 
     ...(due && { dueBefore: after(now, Number(due)) }),
     ...(account && { account }),
     ...(mails && { gets: mails }),
+    ...(ids && { ids: ids.split(',').filter((id) => z.uuid().safeParse(id).success) }),
     ...(colon > 0 && { answer: { field: answer.slice(0, colon), value: answer.slice(colon + 1) } }),
   };
 }

@@ -221,6 +221,8 @@ export const members = {
   'desk-members.deed-put-in-group': 'Put in a group',
   'desk-members.deed-take-out-of-group': 'Remove from a group',
   'desk-members.deed-give': 'Give a tier',
+  'desk-members.deed-write': 'Write a letter to them',
+  'desk-members.deed-export': 'Export as CSV',
   'desk-members.deed-remove': 'Remove',
   'desk-members.continue': 'Continue',
   'desk-members.do-it': 'Do it',
