@@ -12,7 +12,7 @@ export const RIGHTS_BY_AREA = {
   members: ['see members', 'manage members'],
   money: ['see money', 'refund', 'manage money', 'connect gateways'],
   access: ['set access', 'set tiers'],
-  site: ['move the clock', 'set up the site'],
+  site: ['move the clock', 'change settings', 'set up the site'],
 } as const;
 export type Area = keyof typeof RIGHTS_BY_AREA;
 export type Right = 'look' | (typeof RIGHTS_BY_AREA)[Area][number];

@@ -16,7 +16,7 @@ describe('a problem', () => {
       'A payment is disputed. Nothing can be changed until that is decided. Nothing was deleted.',
     );
     expect(sentence(problem('staff.may-not', { role: 'none', right: 'manage money' }))).toBe(
-      'Someone who is not staff may not manage money. Ask the owner of the site.',
+      'Someone who is not staff can’t manage money. Ask the owner of the site.',
     );
   });
 

@@ -56,7 +56,7 @@ describe('as the rehearsal clock moves', () => {
     expect(await guide(email)).toBe('open');
     expect(value(await memberFile(moor.owner, memberId))).toMatchObject({
       timeline: expect.arrayContaining([
-        expect.objectContaining({ words: 'Next try for Observer' }),
+        expect.objectContaining({ words: 'Next retry for Observer' }),
       ]) as unknown,
     });
     await passDays(moor, 8);

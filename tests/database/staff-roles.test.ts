@@ -24,7 +24,20 @@ import { duplicateItem } from '../../src/content/services/duplicate-item';
 import { itemRevisions, restoreRevision } from '../../src/content/services/revisions';
 import { saveItem } from '../../src/content/services/save-item';
 import { trashItems } from '../../src/content/services/trash-items';
+import { exportSite } from '../../src/desk/services/export-site';
 import { findAnything } from '../../src/desk/services/find-anything';
+import { readiness } from '../../src/desk/services/go-live';
+import { importStep } from '../../src/desk/services/import-site';
+import { readAudit } from '../../src/desk/services/read-audit';
+import { saveStaffSettings } from '../../src/desk/services/save-staff-settings';
+import { taxSettings } from '../../src/desk/services/site-settings';
+import { saveTheme, themeSettings } from '../../src/desk/services/theme-settings';
+import { reword } from '../../src/desk/services/wording';
+import { webhooksPlace } from '../../src/billing/services/webhooks';
+import { mailPreview } from '../../src/members/services/mail-preview';
+import { tryMail } from '../../src/members/services/try-mail';
+import { apiKeys } from '../../src/people/services/api-keys';
+import { staffPlace } from '../../src/people/services/staff';
 import { paymentList } from '../../src/desk/services/money-lists';
 import { rolesPlace, saveRole } from '../../src/desk/services/staff-roles';
 import { today } from '../../src/desk/services/today';
@@ -218,6 +231,43 @@ describe('the rights of a role', () => {
     });
     await set('viewer', { rights: { 'see members': true, 'see money': true } });
     expect((await findMembers(viewer, {})).ok).toBe(true);
+  });
+
+  it('can be those to the settings, without those to staff, keys, webhooks and going live', async () => {
+    const helper = await staff('helper');
+    const { memberId } = await newPerson('Some Reader');
+    const theme = value(await themeSettings(owner)).theme;
+    const reworded = { key: 'site.join', words: 'Join the moor' };
+    expect(await saveTheme(helper, { theme, markId: null })).toMatchObject({ code: 'forbidden' });
+    expect(JSON.stringify(value(await findAnything(helper, '')))).not.toContain('/desk/settings/theme');
+    await set('helper', { rights: { 'change settings': true } });
+    value(await saveTheme(helper, { theme, markId: null }));
+    value(await reword(helper, reworded));
+    expect(value(await taxSettings(helper))).toEqual(value(await taxSettings(owner)));
+    expect(value(await mailPreview(helper, { template: 'welcome' })).members).not.toEqual([]);
+    for (const refused of [
+      await staffPlace(helper),
+      await rolesPlace(helper),
+      await saveStaffSettings(helper, {}),
+      await apiKeys(helper),
+      await webhooksPlace(helper),
+      await readiness(helper),
+      await exportSite(helper),
+      await importStep(helper, {}),
+      await readAudit(helper, {}),
+    ])
+      expect(refused).toMatchObject({ code: 'forbidden' });
+    const found = JSON.stringify(value(await findAnything(helper, '')));
+    expect(found).toContain('/desk/settings/theme');
+    expect(found).not.toMatch(/settings\/(staff|webhooks|live)/);
+    // A mail as a member gets it says something of them.
+    await set('helper', { rights: { 'see members': false } });
+    expect(value(await mailPreview(helper, { template: 'welcome' }))).toMatchObject({
+      preview: null,
+      members: [],
+    });
+    expect(await tryMail(helper, { template: 'welcome', memberId })).toMatchObject({ code: 'forbidden' });
+    await set('helper', { rights: { 'see members': true, 'change settings': false } });
   });
 
   it('follow a category that becomes part of another', async () => {

@@ -35,7 +35,7 @@ const inputSchema = z.object({
 });
 
 /** When a refused charge is tried again, and how long access is kept meanwhile. Counts for failures from now on. */
-export const saveDunning = staffUse('set up the site')(
+export const saveDunning = staffUse('change settings')(
   'save-dunning',
   inputSchema,
   async (actor, input): Promise<Result<null>> => {

@@ -25,12 +25,16 @@ export const savePicture = staffUse('set tiers')('save-picture', bytesSchema, as
 );
 
 /** A picture for an item: beside its title or in its text. */
-export const saveContentPicture = staffUse(...WRITES)('save-content-picture', bytesSchema, async (_, bytes) =>
-  keep('content', bytes),
+export const saveContentPicture = staffUse(...WRITES, 'change settings')(
+  'save-content-picture',
+  bytesSchema,
+  async (_, bytes) => keep('content', bytes),
 );
 
 /** Whether the caller may upload a picture for a tier, or for an item; checked before the upload. */
 export const maySavePicture = staffUse('set tiers')('may-save-picture', nothing, async () =>
   Promise.resolve(done(null)),
 );
-export const mayUpload = staffUse(...WRITES)('may-upload', nothing, async () => Promise.resolve(done(null)));
+export const mayUpload = staffUse(...WRITES, 'change settings')('may-upload', nothing, async () =>
+  Promise.resolve(done(null)),
+);

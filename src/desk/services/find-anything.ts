@@ -55,11 +55,15 @@ const SCREENS: Hit[] = [
   { path: '/desk/notifications', title: desk('desk-settings.email-notifications'), kind: screen },
 ];
 
-/** The right without which there is nothing to see at a place of the Desk. */
+/** The right without which there is nothing to see at a place of the Desk; the first that begins its address counts. */
 const RIGHT_FOR: [string, Right][] = [
+  ['/desk/settings/mail/log', 'manage members'],
+  ['/desk/settings/staff', 'set up the site'],
+  ['/desk/settings/webhooks', 'set up the site'],
+  ['/desk/settings/live', 'set up the site'],
   ['/desk/money', 'see money'],
   ['/desk/members', 'see members'],
-  ['/desk/settings', 'set up the site'],
+  ['/desk/settings', 'change settings'],
 ];
 
 /** What an item is, as the Desk names it; a kind without a name of its own is named by its type. */

@@ -25,10 +25,10 @@ import { say } from '@/words/problems';
 import { meetsIn } from '@/words/doorsteps';
 import { originalOf } from '@/words/words';
 
-const bySetUp = staffUse('set up the site');
+const bySettings = staffUse('change settings');
 
 /** What the site is called, where it is, and how it writes. */
-export const generalSettings = bySetUp('general-settings', nothing, async () => {
+export const generalSettings = bySettings('general-settings', nothing, async () => {
   const site = await currentSite();
   const { name, language, zone, currency, joinRhythm, joining, registerOfferId } = site;
   const offered = await offeredTiers(site);
@@ -77,7 +77,7 @@ const inputSchema = z.object({
   registerOfferId: z.string().max(200).nullable().optional(),
 });
 
-export const saveGeneral = bySetUp(
+export const saveGeneral = bySettings(
   'save-general',
   inputSchema,
   async (actor, input): Promise<Result<null>> => {

@@ -26,10 +26,10 @@ export const siteFacts = publicUse('site-facts', nothing, async () => {
   });
 });
 
-const bySetUp = staffUse('set up the site');
+const bySettings = staffUse('change settings');
 const onSale = async () => (await listTiers(pool())).filter((tier) => !tier.retiredAt);
 
-export const taxSettings = bySetUp('tax-settings', nothing, async () => {
+export const taxSettings = bySettings('tax-settings', nothing, async () => {
   const { tax, homeCountry, seller, taxNumber, documentPrefix, language } = await currentSite();
   return done({
     tax,
@@ -42,17 +42,17 @@ export const taxSettings = bySetUp('tax-settings', nothing, async () => {
   });
 });
 
-export const dunningSettings = bySetUp('dunning-settings', nothing, async () => {
+export const dunningSettings = bySettings('dunning-settings', nothing, async () => {
   const { retryDays, graceDays } = await currentSite();
   return done({ retryDays, graceDays });
 });
 
-export const staffSettings = bySetUp('staff-settings', nothing, async () => {
+export const staffSettings = staffUse('set up the site')('staff-settings', nothing, async () => {
   const { staffIdleMinutes, refundAsksAbove, currency, asksStaffProof } = await currentSite();
   return done({ staffIdleMinutes, refundAsksAbove, currency, asksStaffProof });
 });
 
-export const accountSettings = bySetUp('account-settings', nothing, async () => {
+export const accountSettings = bySettings('account-settings', nothing, async () => {
   const { accountSections, mayDeleteAccount } = await currentSite();
   return done({
     sections: wholeArrangement(accountSections),
@@ -65,7 +65,7 @@ export const accountSettings = bySetUp('account-settings', nothing, async () => 
   });
 });
 
-export const mailSettings = bySetUp('mail-settings', nothing, async () => {
+export const mailSettings = bySettings('mail-settings', nothing, async () => {
   const { senderName, senderAddress, mails } = await currentSite();
   return done({ senderName, senderAddress, mails });
 });

@@ -10,7 +10,7 @@ import { setTheme } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { findPicture } from '@/content/store/pictures';
 
-export const themeSettings = staffUse('set up the site')('theme-settings', nothing, async () => {
+export const themeSettings = staffUse('change settings')('theme-settings', nothing, async () => {
   const { theme, markId, name } = await currentSite();
   return done({ theme, markId, name });
 });
@@ -22,7 +22,7 @@ const inputSchema = z.object({
 });
 
 /** How the site looks, from the next page on. */
-export const saveTheme = staffUse('set up the site')(
+export const saveTheme = staffUse('change settings')(
   'save-theme',
   inputSchema,
   async (actor, { theme, markId }): Promise<Result<null>> => {

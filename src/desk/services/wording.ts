@@ -11,7 +11,7 @@ import { PARTS } from '@/words/en';
 import { namesIn, readable } from '@/words/message';
 import { isMemberKey, originalOf, type MemberKey } from '@/words/words';
 
-const bySetUp = staffUse('set up the site');
+const bySettings = staffUse('change settings');
 const PAGE_ROWS = 40;
 
 export type PartOfSite = keyof typeof PARTS;
@@ -40,7 +40,7 @@ const listSchema = z.object({
 });
 
 /** The sentences that members read, as they are and as the owner worded them. */
-export const listWording = bySetUp('list-wording', listSchema, async (_, query) => {
+export const listWording = bySettings('list-wording', listSchema, async (_, query) => {
   const { language, reworded } = await currentSite();
   const sought = query.search.trim().toLocaleLowerCase(language);
   const all = ALL.map(({ key, part }): Wording => {
@@ -72,7 +72,7 @@ const saveSchema = z.object({
 });
 
 /** Puts a sentence into the owner's own words. It may leave values out, and asks for none that it never had. */
-export const reword = bySetUp(
+export const reword = bySettings(
   'reword',
   saveSchema,
   async (actor, { key, words: typed }): Promise<Result<{ isOwn: boolean }>> => {

@@ -31,7 +31,6 @@ type Props = {
   clock: string;
   behind: number;
   staffName: string;
-  isOwner: boolean;
   rights: readonly Right[];
   theme: 'light' | 'dark' | 'auto';
   viewpoints: LookChoice[];
@@ -49,7 +48,6 @@ export function DeskStrip({
   clock,
   behind,
   staffName,
-  isOwner,
   rights,
   theme,
   viewpoints,
@@ -71,7 +69,7 @@ export function DeskStrip({
         <SiteMenu
           siteName={siteName}
           staffName={staffName}
-          isOwner={isOwner}
+          maySet={rights.includes('change settings')}
           theme={theme}
           setTheme={setTheme}
           signOut={signOut}

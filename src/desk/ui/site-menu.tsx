@@ -16,14 +16,15 @@ const THEMES = [
 type Props = {
   siteName: string;
   staffName: string;
-  isOwner: boolean;
+  /** Whether the settings are theirs to change. */
+  maySet: boolean;
   theme: 'light' | 'dark' | 'auto';
   setTheme: (form: FormData) => Promise<void>;
   signOut: () => Promise<void>;
 };
 
 /** Behind the site's name: the site itself, the look of the Desk, the way out. */
-export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOut }: Props) {
+export function SiteMenu({ siteName, staffName, maySet, theme, setTheme, signOut }: Props) {
   const choose = (id: string) => (): void => {
     const form = new FormData();
     form.set('theme', id);
@@ -41,7 +42,7 @@ export function SiteMenu({ siteName, staffName, isOwner, theme, setTheme, signOu
             {desk('desk-kit.view-site')}
           </Link>
         </MenuItem>
-        {isOwner && (
+        {maySet && (
           <MenuItem>
             <Link href="/desk/settings" className={item}>
               {desk('desk-settings.settings')}

@@ -84,7 +84,7 @@ const inputSchema = z
   });
 
 /** Tax by kind and country, and the seller named on invoices. Counts from the next charge. */
-export const saveTax = staffUse('set up the site')(
+export const saveTax = staffUse('change settings')(
   'save-tax',
   inputSchema,
   async (actor, input): Promise<Result<null>> => {

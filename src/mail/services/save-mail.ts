@@ -23,7 +23,7 @@ const senderSchema = z.object({
 });
 
 /** Who the site's mail comes from. */
-export const saveSender = staffUse('set up the site')(
+export const saveSender = staffUse('change settings')(
   'save-sender',
   senderSchema,
   async (actor, input): Promise<Result<null>> => {
@@ -48,7 +48,7 @@ const mailSchema = z.object({
 });
 
 /** Whether a mail is sent, under which subject, and with which words of the owner before ours. */
-export const saveMail = staffUse('set up the site')(
+export const saveMail = staffUse('change settings')(
   'save-mail',
   mailSchema,
   async (actor, input): Promise<Result<null>> => {

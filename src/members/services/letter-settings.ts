@@ -21,7 +21,7 @@ const settingsSchema = z.object({
 });
 
 /** How fast letters go out, whether joining asks about them, and whether opens are counted. What was counted is deleted where it is turned off. */
-export const saveLetterSettings = staffUse('set up the site')(
+export const saveLetterSettings = staffUse('change settings')(
   'save-letter-settings',
   settingsSchema,
   async (actor, input): Promise<Result<null>> => {

@@ -27,6 +27,8 @@ export type TimelineEntry = {
   note?: string;
   money?: { amount: number; currency: string };
   tone: 'plain' | 'good' | 'bad' | 'mail';
+  /** What more is known of, by this id. */
+  of?: 'payment' | 'mail';
 };
 
 /** What is held and paid over time; places in per cent of the width. Amounts in minor units. */
@@ -124,7 +126,7 @@ async function readFile(
           at: next.at,
           isFuture: true,
           isDay: true,
-          words: `${s.state === 'overdue' ? 'Next try' : 'Next charge'} for ${name}`,
+          words: `${s.state === 'overdue' ? 'Next retry' : 'Next charge'} for ${name}`,
           money: next,
           tone: 'plain',
         });
@@ -149,10 +151,11 @@ async function readFile(
         p.state === 'succeeded'
           ? `Paid for ${p.tierName}`
           : p.state === 'declined'
-            ? `A payment for ${p.tierName} failed, try ${p.attempt}`
-            : 'A payment is under way',
+            ? `A payment for ${p.tierName} failed, attempt ${p.attempt}`
+            : `A payment for ${p.tierName} is in progress`,
       note: p.declineCode ? declineWords(p.declineCode) : undefined,
       tone: p.state === 'succeeded' ? 'good' : p.state === 'declined' ? 'bad' : 'plain',
+      of: 'payment',
     })),
     ...[...audit]
       .reverse()
@@ -174,6 +177,7 @@ async function readFile(
       words: `Mail: ${mail.subject}`,
       note: mail.state === 'sent' ? undefined : mail.state,
       tone: 'mail',
+      of: 'mail',
     })),
   ];
   for (const { itemId, title, firstAt } of reads ?? [])

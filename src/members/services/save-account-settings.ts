@@ -19,7 +19,7 @@ const inputSchema = z.object({
 });
 
 /** The order of the account's sections and which are on, for all members and for those who hold a tier. */
-export const saveAccountSettings = staffUse('set up the site')(
+export const saveAccountSettings = staffUse('change settings')(
   'save-account-settings',
   inputSchema,
   async (actor, input): Promise<Result<null>> => {

@@ -1,22 +1,29 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
+import { may } from '@/core/staff';
 import { mailKind } from '@/mail/catalogue';
 import { pool, transaction } from '@/platform/store/db';
 import { findMember } from '@/people/store/members';
 import { siteNow } from '@/platform/clock';
 import { sampleFor } from './lib/mail-preview';
-import { done, refusedField, type Result } from '@/platform/result';
-import { currentSite } from '@/platform/site';
+import { done, refused, refusedField, type Result } from '@/platform/result';
+import { currentSite, powersOf } from '@/platform/site';
 import { writeMailTo } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
+import { problem } from '@/words/problems';
 
-/** Sends the owner a mail as a member would get it, to the owner's own address; the member gets nothing. */
+/** Sends a mail as a member would get it to whoever tries it; the member gets nothing. */
 const inputSchema = z.object({ template: z.string().max(60), memberId: z.string().max(60) });
 
-export const tryMail = staffUse('set up the site')(
+export const tryMail = staffUse('change settings')(
   'try-mail',
   inputSchema,
   async (actor, { template, memberId }): Promise<Result<{ email: string }>> => {
+    if (!may(await powersOf(actor), 'see members'))
+      return refused(
+        { '': problem('staff.may-not', { role: actor.staffRole ?? 'none', right: 'see members' }) },
+        'forbidden',
+      );
     const kind = mailKind(template);
     const me = actor.memberId ? await findMember(pool(), actor.memberId) : undefined;
     const member = z.uuid().safeParse(memberId).success ? await findMember(pool(), memberId) : undefined;

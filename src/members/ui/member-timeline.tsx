@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import { Link } from '@/kit/link';
 
 type Entry = {
   id: string;
@@ -8,6 +9,8 @@ type Entry = {
   note?: string;
   amount?: string;
   tone: 'plain' | 'good' | 'bad' | 'mail';
+  /** Where more is known of it. */
+  href?: string;
 };
 
 const DOTS = {
@@ -44,7 +47,13 @@ export function MemberTimeline({ entries }: { entries: Entry[] }) {
               entry.isFuture && 'text-brass',
             )}
           >
-            {entry.words}
+            {entry.href ? (
+              <Link href={entry.href} className="hover:underline">
+                {entry.words}
+              </Link>
+            ) : (
+              entry.words
+            )}
             {entry.note && <span className="block text-[0.9375rem] text-muted">{entry.note}</span>}
           </span>
           {entry.amount && <span className="font-semibold">{entry.amount}</span>}

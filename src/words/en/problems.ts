@@ -31,7 +31,7 @@ export const problems = {
   'record.saved-elsewhere':
     'This was saved in another window in the meantime. Open it there or in a new one, copy over what you need, and save again.',
   'staff.may-not':
-    '{role, select, none {Someone who is not staff} other {A {role}}} may not {right}. Ask the owner of the site.',
+    '{role, select, none {Someone who is not staff} editor {An editor} other {A {role}}} can’t {right}. Ask the owner of the site.',
   'staff.not-signed-in': 'Sign in first.',
   'staff.test-checkout': 'Test checkout is for staff.',
   'text.too-long': 'At most {most, plural, one {# character} other {# characters}}.',

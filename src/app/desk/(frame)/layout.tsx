@@ -37,7 +37,6 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         behind={frame.behind}
         staffName={member.name}
         rights={member.powers?.rights ?? []}
-        isOwner={member.may('set up the site')}
         theme={(await currentTheme()) ?? 'auto'}
         viewpoints={frame.viewpoints}
         findMembers={findSomeMembers}

@@ -66,7 +66,9 @@ export const settingsStaff = {
   'desk-settings.right-manage-members': 'Change members and their subscriptions',
   'desk-settings.right-manage-money': 'Enter bank transfers and check the books',
   'desk-settings.right-move-the-clock': 'Move the rehearsal clock',
-  'desk-settings.right-set-up-the-site': 'Change settings and staff',
+  'desk-settings.right-change-settings': 'Change settings: name, theme, wording, tax and mail',
+  'desk-settings.right-set-up-the-site':
+    'Manage staff, API keys and webhooks, go live, and take the site out',
   'desk-settings.area-content': 'Content',
   'desk-settings.area-members': 'Members',
   'desk-settings.area-money': 'Money',

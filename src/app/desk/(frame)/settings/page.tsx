@@ -12,11 +12,11 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.general-settings') };
 
 export default async function GeneralPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const [t, site] = [await deskWords(), await shown(generalSettings(await currentActor()))];
   return (
     <>
-      <SettingsHead here="general" />
+      <SettingsHead here="general" may={staff.may} />
       <ActionForm
         action={saveGeneralAction}
         label={desk('desk-settings.general')}

@@ -5,7 +5,8 @@ import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { giftChoices } from '@/members/services/gift-choices';
-import { memberFile } from '@/members/services/member-file';
+import type { Right } from '@/core/staff';
+import { memberFile, type TimelineEntry } from '@/members/services/member-file';
 import { mailTopicsOf } from '@/mail/services/mail-topics';
 import { lettersOpenedBy } from '@/members/services/letter-opens';
 import { groupsOfMember } from '@/members/services/groups';
@@ -51,6 +52,12 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return {
     title: desk('desk-members.member-title', { name: member?.name || member?.email || desk('desk.member') }),
   };
+}
+
+/** Where more is known of an entry of the time line, as far as the one who looks may see it. */
+function hrefOf({ of, id }: TimelineEntry, may: (right: Right) => boolean): string | undefined {
+  if (of === 'payment' && may('see money')) return `/desk/money/payments?open=${id}`;
+  return of === 'mail' && may('manage members') ? `/desk/settings/mail/log?open=${id}` : undefined;
 }
 
 export default async function MemberPage({ params }: Props) {
@@ -132,6 +139,7 @@ export default async function MemberPage({ params }: Props) {
               ...entry,
               when: entry.isDay ? t.date(entry.at) : t.dateTime(entry.at),
               amount: entry.money && t.money(entry.money.amount, entry.money.currency),
+              href: hrefOf(entry, staff.may),
             }))}
           />
         </section>

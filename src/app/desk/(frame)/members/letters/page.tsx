@@ -69,7 +69,7 @@ export default async function LettersPage({ searchParams }: { searchParams: Sear
         </Table>
       )}
       <Pager page={page} total={total} rows={perPage} at={(n) => `/desk/members/letters?page=${n}`} />
-      {staff.may('set up the site') && (
+      {staff.may('change settings') && (
         <ActionForm
           action={saveLetterSettingsAction}
           label={desk('desk-letters.settings')}

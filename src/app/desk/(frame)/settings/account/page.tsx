@@ -9,11 +9,11 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.account-settings') };
 
 export default async function AccountSettingsPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const { sections, mayDelete, tiers } = await shown(accountSettings(await currentActor()));
   return (
     <>
-      <SettingsHead here="account" />
+      <SettingsHead here="account" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.the-sections-of-the-members')}</p>
       <AccountSettings action={saveAccountAction} sections={sections} mayDelete={mayDelete} tiers={tiers} />
     </>

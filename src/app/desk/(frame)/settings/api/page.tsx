@@ -24,11 +24,11 @@ const SCOPE_WORDS: Record<Scope, string> = {
 const scopeWords = (scope: Scope): string => SCOPE_WORDS[scope];
 
 export default async function ApiSettingsPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   const { keys, mode } = await shown(apiKeys(await currentActor()));
   return (
     <>
-      <SettingsHead here="api" />
+      <SettingsHead here="api" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         <Sentence
           words={desk('desk-settings.api-intro')}

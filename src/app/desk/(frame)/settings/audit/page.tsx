@@ -32,7 +32,7 @@ function pathOf(subject: string): string | null {
 
 export default async function AuditPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  await requireStaff('set up the site');
+  const { may } = await requireStaff('set up the site');
   const asked = await searchOf(searchParams);
   const { lines, older, staff } = await shown(readAudit(await currentActor(), asked));
   const { before: _, ...filter } = asked;
@@ -42,7 +42,7 @@ export default async function AuditPage({ searchParams }: { searchParams: Search
     ).toString();
   return (
     <>
-      <SettingsHead here="audit" />
+      <SettingsHead here="audit" may={may} />
       <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.audit-intro')}</p>
       <form className="mt-4 flex flex-wrap items-end gap-3" role="search">
         <label className="grid gap-1">

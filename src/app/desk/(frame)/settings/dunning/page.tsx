@@ -10,11 +10,11 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.failed-payments-settings') };
 
 export default async function DunningPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const { retryDays, graceDays } = await shown(dunningSettings(await currentActor()));
   return (
     <>
-      <SettingsHead here="dunning" />
+      <SettingsHead here="dunning" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.a-declined-charge-is-retried')}</p>
       <ActionForm
         action={saveDunningAction}

@@ -18,11 +18,11 @@ export const metadata: Metadata = { title: desk('desk-settings.going-live-settin
 /** The one step from test to live: what prevents it, what changes, and what stays as it is. */
 export default async function GoingLivePage() {
   const t = await deskWords();
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   const { site, blockers, warnings, atCheckout, testData } = await shown(readiness(await currentActor()));
   return (
     <>
-      <SettingsHead here="live" />
+      <SettingsHead here="live" may={staff.may} />
       {site.mode === 'live' ? (
         <Live
           t={t}

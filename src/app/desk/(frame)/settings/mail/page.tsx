@@ -14,11 +14,11 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.mail-settings') };
 
 export default async function MailPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const { senderName, senderAddress, mails } = await shown(mailSettings(await currentActor()));
   return (
     <>
-      <SettingsHead here="mail" />
+      <SettingsHead here="mail" may={staff.may} />
       <MailTabs here="mails" />
       <SenderForm action={saveSenderAction} name={senderName} address={senderAddress} />
       <Table

@@ -27,14 +27,14 @@ export const metadata: Metadata = { title: desk('desk-settings.staff-settings') 
 
 export default async function StaffSettingsPage() {
   const t = await deskWords();
-  await requireStaff('set up the site');
+  const { may } = await requireStaff('set up the site');
   const actor = await currentActor();
   const { staffIdleMinutes, refundAsksAbove, currency, asksStaffProof } = await shown(staffSettings(actor));
   const { staff, invites } = await shown(staffPlace(actor));
   const { roles } = await shown(rolesPlace(actor));
   return (
     <>
-      <SettingsHead here="staff" />
+      <SettingsHead here="staff" may={may} />
       <StaffList
         staff={staff.map((one) => ({
           ...one,

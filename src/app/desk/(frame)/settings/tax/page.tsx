@@ -10,7 +10,7 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.tax-and-invoices-settings') };
 
 export default async function TaxPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const settings = await shown(taxSettings(await currentActor()));
   const { tax, homeCountry, seller, taxNumber, documentPrefix, tiers, countries } = settings;
   const kinds = tax.kinds.map(({ id, name }) => ({
@@ -43,7 +43,7 @@ export default async function TaxPage() {
   };
   return (
     <>
-      <SettingsHead here="tax" />
+      <SettingsHead here="tax" may={staff.may} />
       <TaxForm
         action={saveTaxAction}
         initial={initial}

@@ -10,12 +10,12 @@ import { problem } from '@/words/problems';
 export const metadata: Metadata = { title: desk('desk-settings.theme-settings') };
 
 export default async function ThemePage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const settings = await shown(themeSettings(await currentActor()));
   const t = await deskWords();
   return (
     <>
-      <SettingsHead here="theme" />
+      <SettingsHead here="theme" may={staff.may} />
       <ThemeForm {...settings} action={saveThemeAction} tooLarge={t.problem(problem('picture.too-large'))} />
     </>
   );

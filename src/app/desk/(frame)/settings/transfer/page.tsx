@@ -8,10 +8,10 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.transfer-settings') };
 
 export default async function TransferPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   return (
     <>
-      <SettingsHead here="transfer" />
+      <SettingsHead here="transfer" may={staff.may} />
       <div className="mt-5 grid max-w-5xl items-start gap-8 lg:grid-cols-2">
         <section className="rounded-card border border-line bg-surface p-5">
           <h2 className="text-xl">{desk('desk-settings.export')}</h2>

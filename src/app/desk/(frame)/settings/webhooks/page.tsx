@@ -11,7 +11,7 @@ import { addWebhookAction } from './actions';
 export const metadata: Metadata = { title: desk('desk-settings.webhooks-settings') };
 
 export default async function WebhooksPage() {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   const [t, { webhooks, tiers, mode }] = [
     await deskWords(),
     await shown(webhooksPlace(await currentActor())),
@@ -19,7 +19,7 @@ export default async function WebhooksPage() {
   const names = new Map(tiers.map(({ id, name }) => [id, name]));
   return (
     <>
-      <SettingsHead here="webhooks" />
+      <SettingsHead here="webhooks" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         {desk('desk-settings.webhooks-intro')} {desk('desk-settings.webhooks-mode', { mode })}
       </p>

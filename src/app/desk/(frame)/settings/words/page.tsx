@@ -26,7 +26,7 @@ const PARTS: Record<Wording['part'], string> = {
 
 /** Every sentence of the members' side, to be put into the owner's own words. */
 export default async function WordingPage({ searchParams }: { searchParams: Search }) {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const { q = '', part = '', page = '1' } = await searchOf(searchParams);
   const [site, list] = [
     await currentSite(),
@@ -37,7 +37,7 @@ export default async function WordingPage({ searchParams }: { searchParams: Sear
     listPath('/desk/settings/words', { q: query.search, part: query.part, page: query.page, ...to });
   return (
     <>
-      <SettingsHead here="words" />
+      <SettingsHead here="words" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         {desk('desk-settings.everything-members-and-visitors-read', { language: LANGUAGES[site.language] })}
       </p>

@@ -15,14 +15,14 @@ type Props = { params: Promise<{ template: string }>; searchParams: Search };
 export const metadata: Metadata = { title: desk('desk-settings.a-mail') };
 
 export default async function MailEditPage({ params, searchParams }: Props) {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('change settings');
   const [{ template }, { member }] = [await params, await searchOf(searchParams)];
   const mail = await shown(mailPreview(await currentActor(), { template, memberId: member ?? null }));
   const { kind, preview, own, siteName } = mail;
   const members = mail.members.map(({ id, name, email }) => ({ id, name: name || email }));
   return (
     <>
-      <SettingsHead here="mail" />
+      <SettingsHead here="mail" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/mail" className="text-spruce underline">
           {desk('desk-settings.mails')}

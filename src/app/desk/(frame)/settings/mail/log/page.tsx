@@ -35,12 +35,12 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
   const opened = rows.find((row) => row.id === open) ?? (one?.ok ? one.value : null);
   return (
     <>
-      {staff.staffRole === 'owner' ? (
-        <SettingsHead here="mail" />
+      {staff.may('change settings') ? (
+        <SettingsHead here="mail" may={staff.may} />
       ) : (
         <h1 className="text-3xl">{desk('desk-settings.mail')}</h1>
       )}
-      {staff.staffRole === 'owner' && <MailTabs here="log" />}
+      {staff.may('change settings') && <MailTabs here="log" />}
       <StateChips
         label={desk('desk.state')}
         chips={['' as const, ...MAIL_STATES].map((option) => ({

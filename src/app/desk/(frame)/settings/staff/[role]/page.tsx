@@ -13,14 +13,14 @@ type Params = { params: Promise<{ role: string }> };
 export const metadata: Metadata = { title: desk('desk-settings.staff-settings') };
 
 export default async function RolePage({ params }: Params) {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   const { role } = await params;
   const { roles, categories } = await shown(rolesPlace(await currentActor()));
   const powers = roles.find((one) => one.role === role);
   if (!powers || powers.role === 'owner') notFound();
   return (
     <>
-      <SettingsHead here="staff" />
+      <SettingsHead here="staff" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/staff" className="text-spruce underline">
           {desk('desk-settings.all-staff')}

@@ -16,7 +16,7 @@ type Props = { params: Promise<{ id: string }>; searchParams: Search };
 export const metadata: Metadata = { title: desk('desk-settings.webhooks-settings') };
 
 export default async function WebhookPage({ params, searchParams }: Props) {
-  await requireStaff('set up the site');
+  const staff = await requireStaff('set up the site');
   const [t, actor, { id }] = [await deskWords(), await currentActor(), await params];
   const { hook, rows, total, page, rowsOnPage } = await shown(
     webhookLog(actor, { id, page: (await searchOf(searchParams)).page }),
@@ -24,7 +24,7 @@ export default async function WebhookPage({ params, searchParams }: Props) {
   const { tiers } = await shown(webhooksPlace(actor));
   return (
     <>
-      <SettingsHead here="webhooks" />
+      <SettingsHead here="webhooks" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/webhooks" className="text-spruce underline">
           {desk('desk-settings.all-webhooks')}
