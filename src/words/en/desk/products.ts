@@ -4,7 +4,7 @@ export const products = {
   'desk-products.for-sale': 'For sale',
   'desk-products.intro':
     'Sell a pass to chosen items, without a tier, or a gift card for a tier that one person buys and another uses. Both are paid for once, by card.',
-  'desk-products.add': 'Sell something',
+  'desk-products.add': 'Add a pass or gift card',
   'desk-products.new': 'New pass or gift card for sale',
   'desk-products.product': 'Pass or gift card',
   'desk-products.none': 'Nothing for sale yet',
