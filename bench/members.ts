@@ -154,6 +154,7 @@ export async function run(args: string[]): Promise<void> {
       `SELECT count(line) FROM (SELECT concat_ws(',', m.email, m.name, m.joined_at, t.name, h.since_at, h.until_at, h.why,
            (SELECT s.state FROM subscriptions s WHERE s.member_id = m.id ORDER BY (s.state <> 'ended') DESC, s.began_at DESC LIMIT 1),
            (SELECT string_agg(g.name, '; ') FROM group_members x JOIN groups g ON g.id = x.group_id WHERE x.member_id = m.id),
+           (SELECT string_agg(p.name, '; ') FROM held_passes x JOIN passes p ON p.id = x.pass_id WHERE x.member_id = m.id AND x.until_at IS NULL),
            (SELECT string_agg(n.words, E'\\n') FROM member_notes n WHERE n.member_id = m.id), m.country, m.seen_at) AS line
          FROM members m LEFT JOIN holdings h ON h.member_id = m.id AND h.until_at IS NULL LEFT JOIN tiers t ON t.id = h.tier_id ORDER BY m.joined_at DESC, m.id DESC) lines`,
     );

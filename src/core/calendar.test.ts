@@ -7,6 +7,7 @@ import {
   localTime,
   readLocalTime,
   startOfDate,
+  readInstant,
 } from './calendar';
 import {
   compare,
@@ -24,6 +25,23 @@ import {
 } from './instants';
 
 const LONDON = 'Europe/London';
+
+describe('an instant from elsewhere', () => {
+  it.each([
+    ['2027-01-31T15:00:00+00:00', '2027-01-31T15:00:00Z'],
+    ['2027-01-31T15:00:00.125+00:00', '2027-01-31T15:00:00.125Z'],
+    ['2027-01-31T15:00:00.123456Z', '2027-01-31T15:00:00.123456Z'],
+    ['2027-01-31T15:00:00.500000Z', '2027-01-31T15:00:00.5Z'],
+    ['2027-01-31T15:00:00.000Z', '2027-01-31T15:00:00Z'],
+    ['2027-01-31T15:00+01:00', '2027-01-31T14:00:00Z'],
+    ['0999-01-31T15:00:00Z', '0999-01-31T15:00:00Z'],
+  ])('%s is %s', (text, instant) => expect(readInstant(text)).toBe(instant));
+
+  it.each(['2027-02-30T00:00:00Z', '2027-13-01T00:00:00Z', '2027-01-31T24:00:00Z', 'tomorrow', ''])(
+    'is not %s',
+    (text) => expect(() => readInstant(text)).toThrow(RangeError),
+  );
+});
 
 describe('local dates', () => {
   it('begin at midnight where the site is, summer and winter', () => {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addLength, addLengthByTemporal } from './calendar';
+import { addLength, addLengthByTemporal, localDate, localDateByTemporal } from './calendar';
 import { fromMs, UNITS } from './instants';
-import { addInZone } from './zone-table';
+import { addInZone, dateInZone } from './zone-table';
 
 /** Zones with every habit that clocks have: none, one hour, half an hour, a pause in Ramadan, a day left out. */
 const ZONES = [
@@ -16,6 +16,35 @@ const ZONES = [
   'America/St_Johns',
   'Asia/Tehran',
 ];
+
+describe('the local date on plain numbers', () => {
+  it('is what Temporal says, whatever the zone and the year', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ZONES),
+        fc.integer({ min: Date.UTC(1960, 0, 1), max: Date.UTC(2110, 0, 1) }),
+        (zone, ms) => {
+          expect(localDate(fromMs(ms), zone)).toBe(localDateByTemporal(fromMs(ms), zone));
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+
+  it('is what Temporal says in the hours around midnight, also where a day is left out', () => {
+    for (const zone of ZONES)
+      for (const midnight of ['2027-03-28T00:00:00Z', '2011-12-30T10:00:00Z', '2028-02-29T00:00:00Z'])
+        for (let quarter = -80; quarter <= 80; quarter++) {
+          const at = fromMs(Date.parse(midnight) + quarter * 900_000);
+          expect([zone, at, localDate(at, zone)]).toEqual([zone, at, localDateByTemporal(at, zone)]);
+        }
+  });
+
+  it('is left to Temporal outside the years that it covers', () => {
+    expect(dateInZone(Date.UTC(1969, 0, 1), 'UTC')).toBeNull();
+    expect(dateInZone(Date.UTC(2101, 0, 1), 'UTC')).toBeNull();
+  });
+});
 
 describe('adding on plain numbers', () => {
   it('answers exactly as Temporal does, whatever the zone, the day and the length', () => {

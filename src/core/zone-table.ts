@@ -100,6 +100,18 @@ function civilFromDays(days: number): { year: number; month: number; day: number
   };
 }
 
+const digits = (number: number, width: number): string => String(number).padStart(width, '0');
+
+/**
+ * The local date of an instant, as "2027-01-31". Null outside the years 1970 to 2099.
+ * @param ms since 1970
+ */
+export function dateInZone(ms: number, zone: string): string | null {
+  if (!(ms > FIRST + EDGE && ms < LAST - EDGE)) return null;
+  const { year, month, day } = civilFromDays(Math.floor((ms + offsetAt(zone, ms)) / DAY));
+  return `${digits(year, 4)}-${digits(month, 2)}-${digits(day, 2)}`;
+}
+
 const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 const isLeap = (year: number): boolean => (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
 

@@ -16,28 +16,36 @@ import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 /** Members that are read at a time. */
 const AT_ONCE = 1_000;
 
-async function* pagesOf(
-  site: Site,
-  now: Instant,
-  filter: MemberFilter,
-): AsyncGenerator<(ExportedMember & { joinedAt: Instant })[]> {
-  let after: ListPlace | undefined;
-  for (;;) {
-    const rows = await listJoined(pool(), site.mode, now, filter, { limit: AT_ONCE, after });
-    const last = rows.at(-1);
-    if (!last) return;
-    const more = await listForExport(
-      pool(),
-      site.mode,
-      now,
-      rows.map(({ id }) => id),
-    );
-    yield rows.flatMap((row) => {
-      const found = more.get(row.id);
-      return found ? { ...found, joinedAt: row.joinedAt } : [];
-    });
-    if (rows.length < AT_ONCE) return;
-    after = { key: last.key, id: last.id };
+type Exported = ExportedMember & { joinedAt: Instant };
+type Export = { site: Site; now: Instant; filter: MemberFilter; hasAnswers: boolean };
+
+/** Members after a place, and the place after which there are more. */
+async function readPage(
+  { site, now, filter, hasAnswers }: Export,
+  after?: ListPlace,
+): Promise<{ members: Exported[]; next?: ListPlace }> {
+  const rows = await listJoined(pool(), site.mode, now, filter, { limit: AT_ONCE, after });
+  const ids = rows.map(({ id }) => id);
+  const more = await listForExport(pool(), site.mode, now, ids, hasAnswers);
+  const members = rows.flatMap(({ id, joinedAt }) => {
+    const found = more.get(id);
+    return found ? { ...found, joinedAt } : [];
+  });
+  const last = rows.length === AT_ONCE ? rows.at(-1) : undefined;
+  return { members, ...(last && { next: { key: last.key, id: last.id } }) };
+}
+
+/** All of them, a page at a time; while one is written, the next is read. */
+async function* pagesOf(asked: Export): AsyncGenerator<Exported[]> {
+  for (let coming = readPage(asked); ;) {
+    const { members, next } = await coming;
+    if (next) {
+      coming = readPage(asked, next);
+      // Where nobody fetches the rest, nobody hears that it failed.
+      coming.catch(() => {});
+    }
+    yield members;
+    if (!next) return;
   }
 }
 
@@ -59,12 +67,13 @@ const HEAD = [
 ];
 
 /** One line for each tier that a member holds, and one for a member who holds none: the form in which members are imported. */
-async function* csv(site: Site, now: Instant, filter: MemberFilter): AsyncGenerator<string> {
+async function* csv(asked: Export): AsyncGenerator<string> {
+  const { site } = asked;
   const day = (at: Instant | null): string => (at ? localDate(at, site.zone) : '');
   /** The last day on which something is still held. */
   const lastDay = (end: Instant | null): string => (end ? day(fromMs(toMs(end) - 1)) : '');
   yield csvLine(HEAD);
-  for await (const members of pagesOf(site, now, filter))
+  for await (const members of pagesOf(asked))
     yield members
       .flatMap((m) =>
         (m.held.length > 0 ? m.held : [null]).map((held) =>
@@ -90,10 +99,10 @@ async function* csv(site: Site, now: Instant, filter: MemberFilter): AsyncGenera
 }
 
 /** The same as an array of JSON objects, with answers; instants are UTC. */
-async function* json(site: Site, now: Instant, filter: MemberFilter): AsyncGenerator<string> {
+async function* json(asked: Export): AsyncGenerator<string> {
   yield '[';
   let isFirst = true;
-  for await (const members of pagesOf(site, now, filter))
+  for await (const members of pagesOf(asked))
     for (const member of members) {
       yield `${isFirst ? '\n' : ',\n'}${JSON.stringify(member)}`;
       isFirst = false;
@@ -112,6 +121,7 @@ export const exportMembers = staffUse('manage members')(
     const now = siteNow(site);
     await record(pool(), actor, now, 'members exported', 'site', { form });
     const filter = memberFilterOf(asked, now, site.zone);
-    return done({ lines: form === 'csv' ? csv(site, now, filter) : json(site, now, filter) });
+    const whole = { site, now, filter, hasAnswers: form === 'json' };
+    return done({ lines: form === 'csv' ? csv(whole) : json(whole) });
   },
 );

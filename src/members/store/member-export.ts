@@ -27,12 +27,16 @@ export type ExportedMember = {
   answers: z.output<typeof answersSchema>;
 };
 
-/** What is exported of some members, by their ids: what they hold at an instant, and what staff know of them. */
+/**
+ * What is exported of some members, by their ids: what they hold at an instant, and what staff know of them. `hasAnswers`: with
+ * what they answered when they joined.
+ */
 export async function listForExport(
   db: Db,
   mode: string,
   at: Instant,
   ids: string[],
+  hasAnswers: boolean,
 ): Promise<Map<string, ExportedMember>> {
   const rows = await many<ExportedMember>(
     db,
@@ -43,10 +47,10 @@ export async function listForExport(
        coalesce((SELECT array_agg(g.name ORDER BY g.name) FROM group_members x JOIN groups g ON g.id = x.group_id WHERE x.member_id = m.id), '{}') AS groups,
        coalesce((SELECT array_agg(DISTINCT p.name) FROM held_passes x JOIN passes p ON p.id = x.pass_id WHERE x.member_id = m.id AND ${passHeldAt('x', '$2', '$3')}), '{}') AS passes,
        coalesce((SELECT array_agg(n.words ORDER BY n.at) FROM member_notes n WHERE n.member_id = m.id), '{}') AS notes,
-       coalesce((SELECT jsonb_agg(jsonb_build_object('question', a ->> 'label', 'answer', a ->> 'value') ORDER BY k.at) FROM checkouts k, jsonb_array_elements(k.answers) a
-         WHERE k.member_id = m.id AND k.state = 'done' AND k.answers <> '[]'), '[]') AS answers
+       coalesce(CASE WHEN $4 THEN (SELECT jsonb_agg(jsonb_build_object('question', a ->> 'label', 'answer', a ->> 'value') ORDER BY k.at) FROM checkouts k, jsonb_array_elements(k.answers) a
+         WHERE k.member_id = m.id AND k.state = 'done' AND k.answers <> '[]') END, '[]') AS answers
      FROM members m WHERE m.id = ANY ($1::uuid[])`,
-    [ids, mode, at],
+    [ids, mode, at, hasAnswers],
     { held: heldSchema, answers: answersSchema },
   );
   return new Map(rows.map((row) => [row.id, row]));
