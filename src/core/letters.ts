@@ -2,7 +2,7 @@ import { mergeWords, type MergeFields } from './mail-words';
 import { plainText, type Node, type Prose } from './content/prose';
 
 /** Merge fields that a letter can have. */
-export const LETTER_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
+export const LETTER_FIELDS = ['first name', 'name', 'email', 'site'] as const;
 
 /** Letters that are written at one go, at most; a few at a time, so that pausing takes effect soon. */
 const AT_ONCE = 25;

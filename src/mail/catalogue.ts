@@ -106,7 +106,7 @@ export const sampleOf = (template: Template, of: SampleFacts): MailContent =>
   }) as MailContent;
 
 /** Fields that every mail has. */
-export const COMMON_FIELDS = ['first name', 'name', 'e-mail', 'site'] as const;
+export const COMMON_FIELDS = ['first name', 'name', 'email', 'site'] as const;
 
 export const fieldsOf = (kind: Pick<MailKind, 'fields'>): string[] => [...COMMON_FIELDS, ...kind.fields];
 

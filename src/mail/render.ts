@@ -7,7 +7,7 @@ export function mergeFieldsOf(mail: MailContent, frame: MailFrame): MergeFields 
   const fields: MergeFields = {
     'first name': frame.firstName || frame.t('mails.there'),
     name: frame.name || frame.firstName || frame.t('mails.there'),
-    'e-mail': frame.email,
+    email: frame.email,
     site: frame.siteName,
   };
   if ('tierName' in mail) fields.tier = mail.tierName;

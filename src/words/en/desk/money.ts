@@ -95,7 +95,7 @@ export const money = {
   'desk-money.no-payments-here': 'No payments here',
   'desk-money.through': 'Through',
   'desk-money.with-joining-fee': 'with {amount} joining fee',
-  'desk-money.try': 'try {attempt}',
+  'desk-money.try': 'attempt {attempt}',
   'desk-money.refunded-inline': '{amount} refunded',
   'desk-money.not-here': 'Not here',
   'desk-money.subscription': 'Subscription',
