@@ -54,7 +54,11 @@ export function CodeForm({ action, code, tiers, passes, currency, amount: amount
     ...passes.map(({ id, name: called }) => ({ key: `pass:${id}`, name: called })),
   ];
   return (
-    <ActionForm action={action} label={desk('desk-codes.code')} className="mt-6 grid max-w-3xl gap-6">
+    <ActionForm
+      action={action}
+      label={desk(code ? 'desk-codes.code' : 'desk-codes.new')}
+      className="mt-6 grid max-w-3xl gap-6"
+    >
       <FormMessage />
       <Draft
         name="code"

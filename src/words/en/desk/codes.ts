@@ -6,7 +6,7 @@ export const codes = {
   'desk-codes.none-yet': 'No codes yet',
   'desk-codes.none-yet-hint': 'Create one for friends, an event or a newsletter.',
   'desk-codes.new': 'Create a code',
-  'desk-codes.words': 'Code',
+  'desk-codes.words': 'Type of code',
   'desk-codes.one': 'One code of my own',
   'desk-codes.many': 'A batch of codes, each different',
   'desk-codes.how-many': 'How many',
