@@ -1,7 +1,7 @@
 import type { Discount } from '@/core/billing/book';
 import type { Words } from './speak';
 
-/** "20% off your first 3 payments"; '' where nothing is taken off. */
+/** "20% off the first 3 payments"; '' where nothing is taken off. */
 export function discountWords(discount: Discount | null, currency: string, t: Words): string {
   if (!discount) return '';
   const { amount, share, charges } = discount;

@@ -111,7 +111,7 @@ test('a code is used at checkout at the price that it shows, and another gives a
   await expect(page.getByText('This code isn’t valid')).toBeVisible();
   await page.getByLabel('Code').fill('HALF-FOUNDER');
   await page.getByRole('button', { name: 'Use the code' }).click();
-  await expect(page.getByText('50% off your first payment.')).toBeVisible();
+  await expect(page.getByText('50% off the first payment.')).toBeVisible();
   const due = await page.getByRole('complementary').locator('dd').first().textContent();
   await fillPerson(page, person);
   await pickCard(page, 'Works');

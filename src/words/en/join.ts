@@ -118,7 +118,7 @@ export const join = {
   'code.use': 'Use the code',
   'code.used': 'Code {code}:',
   'code.without': 'Go without it',
-  'code.off-first': '{off} off your {count, plural, one {first payment} other {first # payments}}.',
+  'code.off-first': '{off} off the {count, plural, one {first payment} other {first # payments}}.',
   'code.off-all': '{off} off every payment.',
   'code.title': 'Use a code',
   'code.intro': 'Type the code you were given to see what it does.',
