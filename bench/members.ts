@@ -60,7 +60,7 @@ export async function run(args: string[]): Promise<void> {
     const memberId = await site.one(`SELECT id FROM members WHERE staff_role = 'owner'`);
     const actor: Actor = { kind: 'staff', memberId, staffRole: 'owner' };
     const list = async (asked: Record<string, string>) => {
-      // As in a request, in which what is the same for everybody is read once for each version of the site.
+      // As in a request, in which what is the same for everyone is read once for each version of the site.
       const request = { isTakenUp: false, isUnreadable: false, share: {} };
       const found = await answering(request, () => findMembers(actor, asked));
       if (!found.ok) throw new Error('the list was refused');

@@ -259,7 +259,7 @@ test('a passkey signs a member and an owner in without a password, and can be as
   await byPasskey.click();
   await expect(owner.getByRole('heading', { name: 'Today' })).toBeVisible();
 
-  // Asked of everybody: a password alone opens the Desk no more.
+  // Asked of all staff: a password alone no longer opens the Desk.
   await owner.goto('/desk/settings/staff');
   const proof = owner.getByRole('form', { name: 'More than a password' });
   await confirmIn(proof);

@@ -376,7 +376,7 @@ test.describe('whatever is sent', () => {
     [multipart, form(FIELDS.map((name) => [`1_${name}`, 'no-uuid']))],
   ];
 
-  /** The bodies before it cannot be read, whoever sends them and to whichever action: some of the owner's tell. */
+  /** The bodies before it cannot be read. How they are refused depends neither on the sender nor on the action, so a sample is enough. */
   const FIRST_READABLE = BODIES.findIndex(([, body]) => body === '[]');
   const EVERY = 10;
   const FIRST_FORM = BODIES.findIndex(([, body]) => body === form([]));

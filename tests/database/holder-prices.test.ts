@@ -84,7 +84,7 @@ describe('an offer with a price for holders of a tier', () => {
     expect(await reconcile(moor.accountId)).toMatchObject({ ok: true, differences: [] });
   });
 
-  it('costs everybody else what it says, and a visitor is told of nothing', async () => {
+  it('costs everyone else the usual price, and shows visitors nothing', async () => {
     const person = await newPerson();
     expect(await shownTo(person)).toMatchObject({ forHolder: null, figures: { due: 4500 } });
     expect(await shownTo(null)).toMatchObject({ forHolder: null });

@@ -51,8 +51,8 @@ describe('an invitation', () => {
     // A visitor with the link sees the join page; another member is told that it is not theirs.
     const seen = value(await prepareCheckout(VISITOR_ACTOR, { offerId: 'gazer-free', code: wren, mode: '' }));
     expect(seen.prepared?.code?.problem).toBeFalsy();
-    expect(await joinBy('somebody@guest.example', wren)).toMatchObject({ ok: false });
-    expect(await hasJoined('somebody@guest.example')).toBe(false);
+    expect(await joinBy('someone@guest.example', wren)).toMatchObject({ ok: false });
+    expect(await hasJoined('someone@guest.example')).toBe(false);
     expect(await joinBy('lark@guest.example', '')).toMatchObject({ ok: false });
     expect(await joinBy('wren@guest.example', wren)).toMatchObject({ ok: true });
     expect(await joinBy('finch@guest.example', wren)).toMatchObject({ ok: false });

@@ -12,7 +12,7 @@ import { writeMailTo } from '@/mail/services/lib/write-mail';
 import { staffUse } from '@/platform/use';
 import { problem } from '@/words/problems';
 
-/** Sends a mail as a member would get it to whoever tries it; the member gets nothing. */
+/** Sends the caller a mail as a member would get it; the member gets nothing. */
 const inputSchema = z.object({ template: z.string().max(60), memberId: z.string().max(60) });
 
 export const tryMail = staffUse('change settings')(
