@@ -37,14 +37,24 @@ export type Decision = {
 
 /** Whether a person may see an item now, and what decided it. The order of the rules never matters. */
 export function decide(question: Question): Decision {
-  const { item, person } = question;
-  if (item.system) return { state: 'open', by: 'system', rules: [] };
-  if (person.staff !== undefined && person.readsAll && !isShut(person.shutFrom ?? [], item))
-    return { state: 'open', by: 'staff', rules: [] };
-
-  const plan = planOf(question.rules, item);
-  if (plan.plain) return isNamed(plan.plain, keysOf(person)) ? plan.open : plan.closed;
+  const without = withoutRules(question);
+  if (without) return without;
+  const plan = planOf(question.rules, question.item);
+  if (plan.plain) return isNamed(plan.plain, keysOf(question.person)) ? plan.open : plan.closed;
   return decideByPlan(plan, question);
+}
+
+/** What is open whatever the rules say: pages of the site itself, and everything to staff who read everything. */
+function withoutRules({ item, person }: Question): Decision | null {
+  if (item.system) return { state: 'open', by: 'system', rules: [] };
+  const readsIt = person.staff !== undefined && person.readsAll && !isShut(person.shutFrom ?? [], item);
+  return readsIt ? { state: 'open', by: 'staff', rules: [] } : null;
+}
+
+/** The plan of a question that is decided by names alone; null where anything else has a say. */
+export function plainPlanOf(question: Question): Plan | null {
+  const plan = withoutRules(question) ? null : planOf(question.rules, question.item);
+  return plan?.plain ? plan : null;
 }
 
 /** By a plan in which dates, waits, meters or rules that must be open as well have a say. */
@@ -93,7 +103,7 @@ function isNamed(names: string[], keys: ReadonlySet<string>): boolean {
 }
 
 /** The rules that decide about an item, independent of the reader and the time. */
-type Plan = {
+export type Plan = {
   item: ItemFacts;
   by: 'rule' | 'default';
   deciding: Rule[];

@@ -1,6 +1,16 @@
+import { cacheOn } from '../cache-on';
 import type { Instant } from '../instants';
-import { decide, judgeRule, layersOf, type Decision, type Question, type SiteDefault } from './decide';
-import { matches } from './facts';
+import {
+  decide,
+  judgeRule,
+  layersOf,
+  plainPlanOf,
+  type Decision,
+  type Plan,
+  type Question,
+  type SiteDefault,
+} from './decide';
+import { keysOf, matches } from './facts';
 import { compareSpecificity, coverLayer, isExcepted, ruleLayer, type Specificity } from './layers';
 import { edgeInstant, judgeOpener, opensInstant, type Verdict } from './openers';
 import type { Opener, Rule } from './rule';
@@ -33,8 +43,26 @@ export type Explanation = {
   default: SiteDefault | null;
 };
 
-/** Why a person may see an item, or not: the same decision as `decide` makes, with what led to it. */
+/** Explanations of a plan, by which of its names are the person's: one bit for each. */
+const EXPLAINED = Symbol('explained');
+type ExplainedPlan = Plan & { [EXPLAINED]?: Explanation[] };
+const MOST_NAMES = 10;
+
+/**
+ * Why a person may see an item, or not: the same decision as `decide` makes, with what led to it. Where names alone decide, it is
+ * the same for everyone who has the same of these names, and is worked out once for them: it is not to be changed.
+ */
 export function explain(question: Question): Explanation {
+  const plan: ExplainedPlan | null = plainPlanOf(question);
+  if (!plan?.plain || plan.plain.length > MOST_NAMES) return explainAnew(question);
+  const keys = keysOf(question.person);
+  let named = 0;
+  for (const name of plan.plain) named = named * 2 + (keys.has(name) ? 1 : 0);
+  const explained = plan[EXPLAINED] ?? cacheOn<Explanation[]>(plan, EXPLAINED, []);
+  return (explained[named] ??= explainAnew(question));
+}
+
+function explainAnew(question: Question): Explanation {
   const { rules, item } = question;
   const decision = decide(question);
   const layered = layersOf(rules, item);
