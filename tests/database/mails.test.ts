@@ -1,3 +1,6 @@
+import { createServer, type AddressInfo } from 'node:net';
+import { closeTransport } from '../../src/mail/send';
+import { config } from '../../src/platform/config';
 import { WORKER } from '../../src/platform/actor';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Stack } from '../../scripts/lib/stack';
@@ -44,6 +47,21 @@ const newLetter = async (): Promise<string> =>
     }),
   ).id;
 
+/** A mail server that takes the whole text and hangs up instead of answering. */
+const vanishing = () =>
+  createServer((socket) => {
+    let isText = false;
+    socket.write('220 here\r\n');
+    socket.on('data', (sent) => {
+      const said = sent.toString();
+      if (isText && said.includes('\r\n.\r\n')) return void socket.destroy();
+      if (isText) return;
+      isText = /^DATA/m.test(said);
+      socket.write(isText ? '354 go on\r\n' : '250 yes\r\n');
+    });
+    socket.on('error', () => {});
+  });
+
 describe('mails', () => {
   it('that cannot be sent are kept, tried again later, and say why', async () => {
     await queueMail(pool(), mail('first'));
@@ -63,9 +81,7 @@ describe('mails', () => {
   });
 
   it('that the server takes arrive once, from the site, with both parts', async () => {
-    const { config } = await import('../../src/platform/config');
     // The mail server comes back: the same mails are sent to where it is now.
-    const { closeTransport } = await import('../../src/mail/send');
     closeTransport();
     Object.assign(config(), { SMTP_URL: process.env.LETTERBOX_SMTP });
     await pool().query(`UPDATE mails SET next_attempt_at = now()`);
@@ -131,6 +147,26 @@ describe('mails', () => {
     value(await sendMailAgain(moor.owner, given?.id));
     await sendMails(WORKER);
     expect(await arrived()).toBe(2);
+  });
+
+  it('of a letter is given up where the server vanishes once it has the text; a receipt is tried again', async () => {
+    await pool().query('DELETE FROM mails');
+    const server = vanishing();
+    const { port } = await new Promise<AddressInfo>((resolve) => {
+      server.listen(0, '127.0.0.1', () => resolve(server.address() as AddressInfo));
+    });
+    closeTransport();
+    Object.assign(config(), { SMTP_URL: `smtp://127.0.0.1:${port}` });
+    await queueMail(pool(), { ...mail('many'), letterId: await newLetter() });
+    await queueMail(pool(), mail('one'));
+    await sendMails(WORKER);
+    expect(await rows('SELECT dedupe_key, state FROM mails ORDER BY dedupe_key')).toEqual([
+      { dedupe_key: 'many', state: 'failed' },
+      { dedupe_key: 'one', state: 'queued' },
+    ]);
+    server.close();
+    closeTransport();
+    Object.assign(config(), { SMTP_URL: process.env.LETTERBOX_SMTP });
   });
 
   it('of a letter that another worker has taken meanwhile is left to it', async () => {

@@ -32,9 +32,16 @@ function oneClick({ topic, memberId, addressId }: QueuedMail): { oneClickUrl?: s
 
 const UNSURE = 'Sending stopped before the mail server answered, so this may have arrived.';
 
-/** Whether the connection was lost once the server had the mail, or part of it: whether it took it is not known. */
-const isUnsure = (error: Error): boolean =>
-  'command' in error && error.command === 'DATA' && !('responseCode' in error);
+/** The codes of nodemailer for a connection that was lost or went silent, at whatever point. */
+const LOST = new Set(['ECONNECTION', 'ETIMEDOUT', 'ESOCKET']);
+
+/** Whether the server may have taken a mail before the connection was lost: it was reached, and gave no answer. */
+function isUnsure(error: Error): boolean {
+  const { code, responseCode, syscall } = error as NodeJS.ErrnoException & { responseCode?: number };
+  const wasReached =
+    syscall !== 'connect' && !/^(Connection timeout|Greeting never received)/.test(error.message);
+  return responseCode === undefined && LOST.has(code ?? '') && wasReached;
+}
 
 /** Sends the mails that wait. The answer is how many were taken. */
 async function send(): Promise<number> {
