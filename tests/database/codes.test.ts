@@ -19,12 +19,12 @@ import {
   joinNew,
   lanternMoor,
   newPerson,
-  NO_TERMS,
   passDays,
   rows,
   subscriptionOf,
   value,
 } from './lantern-moor';
+import { NO_TERMS } from '../lib/code-terms';
 
 const moor = lanternMoor();
 const make = async (word: string, part: Partial<CodeTerms>): Promise<string> =>

@@ -30,6 +30,7 @@ import {
   value,
 } from './lantern-moor';
 import { cancelSubscription } from '../../src/billing/services/cancel-subscription';
+import { NO_TERMS } from '../lib/code-terms';
 
 const moor = lanternMoor();
 let groupId = '';
@@ -133,17 +134,9 @@ describe('an offer, a code, an answer', () => {
 
   it('a code does, at joining and where it gives something by itself', async () => {
     const terms = {
-      admits: [],
+      ...NO_TERMS,
       discount: { share: 10, charges: 1 },
-      currency: null,
-      tierIds: [],
       gives: { kind: 'tier', id: 'gazer', lasts: null },
-      mostUses: null,
-      mostPerPerson: null,
-      firstDay: null,
-      lastDay: null,
-      newMembersOnly: false,
-      isOn: true,
     };
     const { id } = value(await makeCodes(SETUP, { terms, words: { word: 'crew-night' } }));
     value(await add('code', id));

@@ -15,7 +15,8 @@ import { saveOffer } from '../../src/tiers/services/save-offer';
 import { saveProduct } from '../../src/tiers/services/products';
 import { findOffer } from '../../src/tiers/store/offers';
 import { cardToken } from '../../scripts/lib/stand-ins';
-import { joinInput, lanternMoor, newPerson, NO_TERMS, passDays, rows, value } from './lantern-moor';
+import { joinInput, lanternMoor, newPerson, passDays, rows, value } from './lantern-moor';
+import { NO_TERMS } from '../lib/code-terms';
 
 const moor = lanternMoor();
 const COURSE = 'mirror-makers-instalments';

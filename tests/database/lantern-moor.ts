@@ -20,7 +20,6 @@ import { keepAccount, keysOf } from '../../src/billing/services/lib/gateway-acco
 import { syncPayment } from '../../src/billing/services/lib/sync-payment';
 import { findGatewayAccount } from '../../src/billing/store/gateways';
 import { connectTransfer } from '../../src/billing/services/connect-transfer';
-import type { CodeTerms } from '../../src/core/tiers/codes';
 import { currentSite } from '../../src/platform/site';
 import { gatewayById } from '../../src/billing/gateways';
 import type { Result } from '../../src/platform/result';
@@ -78,21 +77,6 @@ export function lanternMoor(): Moor {
   });
   return moor;
 }
-
-/** A code that does nothing yet, on no conditions. */
-export const NO_TERMS: CodeTerms = {
-  admits: [],
-  discount: null,
-  currency: null,
-  tierIds: [],
-  gives: null,
-  mostUses: null,
-  mostPerPerson: null,
-  firstDay: null,
-  lastDay: null,
-  newMembersOnly: false,
-  isOn: true,
-};
 
 let people = 0;
 

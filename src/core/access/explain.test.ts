@@ -97,7 +97,7 @@ describe('what led to a decision', () => {
     expect(explain(asked([guides], staff))).toMatchObject({ decision: { by: 'staff' }, deciding: [] });
   });
 
-  it('is the same as without anything kept, whoever asks after whom', () => {
+  it('is the same from the cache as without it, in any order of people', () => {
     const tier = fc.constantFrom('gazer', 'observer', 'warden', 'founder');
     const covers = fc.constantFrom<Rule['covers'][number]>(
       { kind: 'site' },

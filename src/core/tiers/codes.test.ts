@@ -1,20 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { afterCharge, discounted } from '../billing/discount';
 import { codeAgainst, codeTermsSchema, codeWord, discountFor, type CodeTerms } from './codes';
+import { NO_TERMS } from '../../../tests/lib/code-terms';
 
-const TERMS: CodeTerms = {
-  admits: [],
-  discount: { share: 20, charges: 3 },
-  currency: null,
-  tierIds: [],
-  gives: null,
-  mostUses: null,
-  mostPerPerson: null,
-  firstDay: null,
-  lastDay: null,
-  newMembersOnly: false,
-  isOn: true,
-};
+const TERMS: CodeTerms = { ...NO_TERMS, discount: { share: 20, charges: 3 } };
 const against = (terms: Partial<CodeTerms>, all = 0, own = 0, isNew: boolean | null = true) =>
   codeAgainst({ ...TERMS, ...terms }, { uses: { all, own }, today: '2026-11-27', isNew })?.code ?? null;
 

@@ -6,7 +6,9 @@ const TABS = [
   { id: 'log', name: desk('desk-settings.sent-to-whom'), path: '/desk/settings/mail/log' },
 ];
 
-export function MailTabs({ here }: { here: string }) {
+/** `hasLog`: whether the one who looks may see what was sent to members. */
+export function MailTabs({ here, hasLog }: { here: string; hasLog: boolean }) {
+  if (!hasLog) return null;
   return (
     <div className="mt-4 w-fit">
       <Tabs label={desk('desk-settings.mail')} here={here} tabs={TABS} />

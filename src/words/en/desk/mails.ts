@@ -62,7 +62,7 @@ export const mails = {
   'desk-mails.trial-ends': 'Trial ends soon',
   'desk-mails.trial-ends-when': 'Three days before the first charge after a trial.',
   'desk-mails.read-link': 'Link to read on',
-  'desk-mails.read-link-when': 'When someone leaves their address to read what a pass opens',
+  'desk-mails.read-link-when': 'Someone leaves their address to read what a pass opens.',
   'desk-mails.unfinished': 'Unfinished checkout',
   'desk-mails.unfinished-when': 'An hour after someone starts a checkout and leaves.',
   'desk-mails.welcome': 'Welcome',

@@ -189,8 +189,8 @@ export const settings = {
   'desk-settings.its-added-on-top-by':
     'It’s added on top, by the member’s country. Existing members keep paying what they agreed to.',
   'desk-settings.sender': 'Sender',
-  'desk-settings.mail-comes-from': 'Sender’s address',
-  'desk-settings.the-name-beside-the-subject': 'The name beside the subject.',
+  'desk-settings.mail-comes-from': 'Sender’s name',
+  'desk-settings.the-name-beside-the-subject': 'Shown beside the subject.',
   'desk-settings.answers-go-there': 'Replies go there.',
   'desk-settings.save-the-sender': 'Save the sender',
   'desk-settings.this-mail': 'This mail',
@@ -206,8 +206,9 @@ export const settings = {
   'desk-settings.try-it': 'Try it',
   'desk-settings.send-this-to-me-as': 'Send this to me, as it was saved',
   'desk-settings.sending': 'Sending…',
-  'desk-settings.nobody-has-joined-yet-so': 'Nobody has joined yet, so there is no member to preview it for.',
-  'desk-settings.sent-to-whom': 'Whose mail is shown',
+  'desk-settings.nobody-has-joined-yet-so':
+    'There is no preview: nobody has joined yet, or your role can’t see members.',
+  'desk-settings.sent-to-whom': 'Sent mail',
   'desk-settings.site-is-live': 'The site has been <b>live</b> since {since}. Money is real.',
   'desk-settings.clearing-test-data':
     '{approvals, plural, =0 {It is being cleared.} one {It is being cleared; # approval at a test wallet must end first.} other {It is being cleared; # approvals at test wallets must end first.}} Reload the page in a moment.',

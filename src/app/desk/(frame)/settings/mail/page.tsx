@@ -19,7 +19,7 @@ export default async function MailPage() {
   return (
     <>
       <SettingsHead here="mail" may={staff.may} />
-      <MailTabs here="mails" />
+      <MailTabs here="mails" hasLog={staff.may('manage members')} />
       <SenderForm action={saveSenderAction} name={senderName} address={senderAddress} />
       <Table
         heads={[

@@ -40,7 +40,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
       ) : (
         <h1 className="text-3xl">{desk('desk-settings.mail')}</h1>
       )}
-      {staff.may('change settings') && <MailTabs here="log" />}
+      {staff.may('change settings') && <MailTabs here="log" hasLog />}
       <StateChips
         label={desk('desk.state')}
         chips={['' as const, ...MAIL_STATES].map((option) => ({
