@@ -5,7 +5,7 @@ import { currentSite } from '../../src/platform/site';
 import { pool, transaction, type Transaction } from '../../src/platform/store/db';
 import { happen, openBook } from '../../src/billing/services/lib/open-book';
 import type { Event } from '../../src/core/billing/event';
-import { offerKey } from '../../src/billing/store/book-rows';
+import { offerKey } from '../../src/billing/store/book-from-rows';
 import { findSubscription } from '../../src/billing/store/subscriptions';
 import { findOffer } from '../../src/tiers/store/offers';
 import { saveOffer } from '../../src/tiers/services/save-offer';

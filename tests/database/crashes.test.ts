@@ -9,7 +9,7 @@ import { moveClock } from '../../src/desk/services/move-clock';
 import { reconcile } from '../../src/billing/services/lib/reconcile';
 import { keepCard } from '../../src/billing/services/lib/change-account';
 import { happen, openBook } from '../../src/billing/services/lib/open-book';
-import { offerKey } from '../../src/billing/store/book-rows';
+import { offerKey } from '../../src/billing/store/book-from-rows';
 import { siteNow } from '../../src/platform/clock';
 import { currentSite } from '../../src/platform/site';
 import { pool, transaction } from '../../src/platform/store/db';

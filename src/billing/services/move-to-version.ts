@@ -5,7 +5,7 @@ import { findOffer, findOfferVersion } from '@/tiers/store/offers';
 import { gatewayById } from '@/billing/gateways';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { findMember } from '@/people/store/members';
-import { offerKey } from '@/billing/store/book-rows';
+import { offerKey } from '@/billing/store/book-from-rows';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';
 import { findTier, listTierNames } from '@/tiers/store/tiers';
 import type { Subscription } from '@/core/billing/book';

@@ -6,20 +6,7 @@ import { offerSchema } from '@/core/offers/offer-schema';
 import { built, maybeOne, one, prepared, run, type Db, type Transaction } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import {
-  accountOf,
-  chargeOf,
-  checkoutOf,
-  creditOf,
-  holdingOf,
-  laddersOf,
-  offersOf,
-  paymentOf,
-  quoteOf,
-  refundOf,
   rowOf,
-  stretchOf,
-  subscriptionOf,
-  versionOf,
   type Account,
   type AttemptRow,
   type ChargeRow,
@@ -31,9 +18,24 @@ import {
   type RefundRow,
   type SubscriptionRow,
   type SummaryRow,
-  type TierRow,
   type UseRow,
 } from './book-rows';
+import {
+  accountOf,
+  chargeOf,
+  checkoutOf,
+  creditOf,
+  holdingOf,
+  laddersOf,
+  offersOf,
+  paymentOf,
+  quoteOf,
+  refundOf,
+  stretchOf,
+  subscriptionOf,
+  versionOf,
+  type TierRow,
+} from './book-from-rows';
 import type { MemberId } from '@/core/ids';
 import {
   boughtPassOf,

@@ -3,7 +3,8 @@ import type { Book, Holding, Method, Purchase } from '@/core/billing/book';
 import type { Instant, Length } from '@/core/instants';
 import type { HoldingId, MemberId, PurchaseId } from '@/core/ids';
 import { run, type Transaction } from '@/platform/store/db';
-import { accountOf, type Account, type AccountRow } from './book-rows';
+import { type Account } from './book-rows';
+import { accountOf, type AccountRow } from './book-from-rows';
 import type { Mode } from '@/platform/store/site';
 
 /** What the book does not say of a purchase: what was sold, and who pays. Amounts in minor units. */

@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/instants';
 import { maybeOne, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import { offerKey } from './book-rows';
+import { offerKey } from './book-from-rows';
 import type { MemberId, OfferVersionId, SubscriptionId } from '@/core/ids';
 
 /** What a switch was said to come to; the rest of it is in the book. */

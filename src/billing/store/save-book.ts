@@ -3,7 +3,8 @@ import { nextWorkAt } from '@/core/billing/due';
 import { prepared, run, together, type Transaction } from '@/platform/store/db';
 import type { BookOf, StoredBook } from './book';
 import { byId, changes, done, type Details, type Pair } from './book-changes';
-import { versionOf, type Account } from './book-rows';
+import { type Account } from './book-rows';
+import { versionOf } from './book-from-rows';
 import { saveBoughtPass, savePurchase, type PurchaseAccount } from './purchase-rows';
 import { saveCharges, saveCredit, saveDispute, saveRefund, saveUses } from './save-charges';
 

@@ -4,7 +4,8 @@ import type { Subscription } from '@/core/billing/book';
 import { built, many, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { METHOD } from './book';
-import { accountOf, rowOf, subscriptionOf, type Account, type Json, type SubscriptionRow } from './book-rows';
+import { rowOf, type Account, type Json, type SubscriptionRow } from './book-rows';
+import { accountOf, subscriptionOf } from './book-from-rows';
 import type { MemberId, OfferVersionId } from '@/core/ids';
 
 /** A subscription by itself, to be shown; what happens to it happens in its member's book. */

@@ -3,7 +3,7 @@ import type { SwitchFigures } from '@/core/billing/figures';
 import { openBook } from '@/billing/services/lib/open-book';
 import { deskWordsOf } from '@/words/desk';
 import { refusal } from '@/words/problems';
-import { offerKey } from '@/billing/store/book-rows';
+import { offerKey } from '@/billing/store/book-from-rows';
 import type { Actor } from '@/platform/actor';
 import { uuid } from '@/platform/inputs';
 import { found } from '@/platform/result';

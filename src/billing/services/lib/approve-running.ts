@@ -5,7 +5,7 @@ import { askedOf } from '@/core/billing/work';
 import type { Charge } from '@/core/billing/book';
 import { gatewayById } from '@/billing/gateways';
 import { type StoredBook } from '@/billing/store/book';
-import { versionOf } from '@/billing/store/book-rows';
+import { versionOf } from '@/billing/store/book-from-rows';
 import type { StoredSubscription } from '@/billing/store/subscriptions';
 import { GATEWAY, type Actor } from '@/platform/actor';
 import { record } from '@/platform/record';

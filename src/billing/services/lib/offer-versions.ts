@@ -3,7 +3,7 @@ import type { Offer } from '@/core/offers/offer';
 import { deskWordsOf } from '@/words/desk';
 import { offerSentence } from '@/words/offers';
 import { nextCharge } from '@/core/billing/upcoming';
-import { offerKey } from '@/billing/store/book-rows';
+import { offerKey } from '@/billing/store/book-from-rows';
 import { pool } from '@/platform/store/db';
 import { findOffer, findOfferVersion } from '@/tiers/store/offers';
 import { listSubscriptionsById } from '@/billing/store/subscriptions';

@@ -2,7 +2,7 @@ import type { Subscription } from '@/core/billing/book';
 import { nextCharge, type Schedule } from '@/core/billing/upcoming';
 import type { Instant } from '@/core/instants';
 import { withTaxAdded } from '@/core/tax';
-import { versionOf } from '@/billing/store/book-rows';
+import { versionOf } from '@/billing/store/book-from-rows';
 import { listSubscriptionsById, type StoredSubscription } from '@/billing/store/subscriptions';
 import type { OfferVersionId } from '@/core/ids';
 import { keptVersions } from '@/tiers/services/lib/kept';

@@ -5,7 +5,7 @@ import { plainText } from '@/core/content/prose';
 import { offerSentence } from '@/words/offers';
 import { wordsOf } from '@/words/words';
 import { type StoredBook } from '@/billing/store/book';
-import { versionOf } from '@/billing/store/book-rows';
+import { versionOf } from '@/billing/store/book-from-rows';
 import { findPurchase } from '@/billing/store/purchases';
 import type { MailContent } from '@/mail/catalogue';
 import type { NextChargeTold } from '@/mail/define';

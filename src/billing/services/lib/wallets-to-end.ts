@@ -2,7 +2,7 @@ import type { Subscription } from '@/core/billing/book';
 import { CHARGED } from '@/core/billing/states';
 import { endAgreementsOf, passAgreementsOn } from '@/billing/store/agreements';
 import { type StoredBook } from '@/billing/store/book';
-import { versionOf } from '@/billing/store/book-rows';
+import { versionOf } from '@/billing/store/book-from-rows';
 import type { OpenBook } from './opened';
 
 /** A wallet that bills by itself must not bill where we would not charge, or would charge something else. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Notice } from '@/core/billing/book';
 import { topicOf, type WebhookTopic } from '@/core/webhooks';
-import { versionOf } from '@/billing/store/book-rows';
+import { versionOf } from '@/billing/store/book-from-rows';
 import { findPurchase } from '@/billing/store/purchases';
 import { insertMessages, type Webhook } from '@/billing/store/webhooks';
 import { findOfferVersion } from '@/tiers/store/offers';

@@ -10,7 +10,7 @@ import { fieldsOfTier, type JoinField } from '@/core/tiers/join-fields';
 import type { JoiningState } from '@/core/tiers/joining';
 import { openBook, contextOf } from '@/billing/services/lib/open-book';
 import type { OpenBook } from '@/billing/services/lib/opened';
-import { offerKey } from '@/billing/store/book-rows';
+import { offerKey } from '@/billing/store/book-from-rows';
 import { confirmCheckouts, findOpenCheckout, type Checkout } from '@/billing/store/checkouts';
 import { localDate } from '@/core/calendar';
 import type { Problem } from '@/core/problem';
