@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { createServer, type AddressInfo } from 'node:net';
 import { closeTransport } from '../../src/mail/send';
 import { config } from '../../src/platform/config';
@@ -6,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Stack } from '../../scripts/lib/stack';
 import { saveLetter } from '../../src/members/services/letters';
 import { fromText } from '../../src/core/content/prose';
+import { mailLog } from '../../src/mail/services/mail-log';
 import { sendMailAgain } from '../../src/mail/services/save-mail';
 import { claimMails, handMail, queueMail } from '../../src/mail/store/mails';
 import { pool } from '../../src/platform/store/db';
@@ -144,6 +146,12 @@ describe('mails', () => {
       state: 'failed',
       last_error: expect.stringContaining('may have arrived') as string,
     });
+    const [{ letter_id: letter } = { letter_id: '' }] = await rows<{ letter_id: string }>(
+      'SELECT letter_id FROM mails',
+    );
+    const listed = async (of: string) =>
+      value(await mailLog(moor.owner, { state: 'failed', search: '', letter: of, page: 1 })).total;
+    expect([await listed(letter), await listed(randomUUID())]).toEqual([1, 0]);
     value(await sendMailAgain(moor.owner, given?.id));
     await sendMails(WORKER);
     expect(await arrived()).toBe(2);

@@ -10,6 +10,11 @@ const PAGE_ROWS = 100;
 const inputSchema = z.object({
   state: z.enum(['', ...MAIL_STATES]).catch(''),
   search,
+  /** The letter to many that they are of; '': whatever they are of. */
+  letter: z
+    .union([uuid, z.literal('')])
+    .catch('')
+    .default(''),
   page: z.coerce.number().int().min(1).max(100_000).catch(1),
 });
 

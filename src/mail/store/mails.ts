@@ -166,13 +166,21 @@ export type LoggedMail = {
   at: Instant;
   sentAt: Instant | null;
 };
-export type MailFilter = { state: '' | MailState; search: string; offset: number; limit: number };
+/** `letter`: the id of the letter to many that they are of; '' for any. */
+export type MailFilter = {
+  state: '' | MailState;
+  search: string;
+  letter: string;
+  offset: number;
+  limit: number;
+};
 
 /** Mails that fit a filter, newest first, and how many there are in all. */
 export async function listMails(db: Db, f: MailFilter): Promise<{ rows: LoggedMail[]; total: number }> {
   const narrowed = where([
     f.state && ['state = ?', f.state],
     f.search && ['search_text LIKE ?', containing(f.search)],
+    f.letter && ['letter_id = ?', f.letter],
   ]);
   const { total } = await one<{ total: bigint }>(db, `SELECT count(*) AS total FROM mails ${narrowed.sql}`, [
     ...narrowed.values,

@@ -195,7 +195,7 @@ async function Course({
             <>
               {' · '}
               <Link
-                href={`/desk/settings/mail/log?state=failed&q=${encodeURIComponent(letter.subject)}`}
+                href={`/desk/settings/mail/log?state=failed&letter=${letter.id}`}
                 className="text-spruce underline"
               >
                 {desk('desk-letters.failed', { count: mails.failed })}

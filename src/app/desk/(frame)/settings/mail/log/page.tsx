@@ -25,12 +25,13 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
   const t = await deskWords();
   const staff = await requireStaff('manage members');
   const actor = await currentActor();
-  const asked = readListSearch(await searchOf(searchParams));
-  const { rows, total, query, perPage } = await shown(mailLog(actor, asked));
-  const { state, search, page } = query;
+  const typed = await searchOf(searchParams);
+  const asked = readListSearch(typed);
+  const { rows, total, query, perPage } = await shown(mailLog(actor, { ...asked, letter: typed.letter }));
+  const { state, search, page, letter } = query;
   const { open } = asked;
   const at = (changed: Record<string, string | number>): string =>
-    listPath('/desk/settings/mail/log', { state, q: search, page, ...changed });
+    listPath('/desk/settings/mail/log', { state, q: search, page, letter, ...changed });
   const one = open && !rows.some((row) => row.id === open) ? await loggedMail(actor, open) : null;
   const opened = rows.find((row) => row.id === open) ?? (one?.ok ? one.value : null);
   return (
@@ -54,7 +55,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
         searchLabel={desk('desk-settings.address-or-subject')}
         sort="newest"
         sorts={[]}
-        keep={{ state }}
+        keep={{ state, letter }}
         exports={[]}
       />
       <div className={opened ? 'grid items-start gap-x-8 xl:grid-cols-[1fr_28rem]' : undefined}>
@@ -62,7 +63,7 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
           {rows.length === 0 ? (
             <div className="mt-5">
               <Empty title={desk('desk-settings.no-mail-here')}>
-                {state || search
+                {state || search || letter
                   ? desk('desk.nothing-matches-this-filter')
                   : desk('desk-settings.every-email-the-site-sends')}
               </Empty>
