@@ -57,7 +57,11 @@ const CLIMBS: [rule: string, file: string, text: string][] = [
   ['words know core', 'src/words/climb-0.ts', knowing('../platform/site')],
   ['platform knows core and words', 'src/platform/climb-6.ts', knowing('@/tiers/services/save-tier')],
   ['kit knows core and words', 'src/kit/climb-7.tsx', knowing('@/platform/site')],
-  ['the web server knows words and platform', 'src/web/climb-8.ts', knowing('@/tiers/services/save-tier')],
+  [
+    'the web server knows words, platform, and who asks',
+    'src/web/climb-8.ts',
+    knowing('@/tiers/services/save-tier'),
+  ],
   [
     'gateways know core, words and platform',
     'src/billing/gateways/climb-9.ts',

@@ -46,7 +46,14 @@ const RULES: IForbiddenRuleType[] = [
   only('words know core', 'words', 'core/'),
   only('platform knows core and words', 'platform', 'core/', 'words/'),
   only('kit knows core and words', 'kit', 'core/', 'words/'),
-  only('the web server knows words and platform', 'web', 'words/', 'platform/'),
+  only(
+    'the web server knows words, platform, and who asks',
+    'web',
+    'words/',
+    'platform/',
+    'people/services/',
+    'access/services/',
+  ),
   only('gateways know core, words and platform', 'billing/gateways', 'core/', 'words/', 'platform/'),
   {
     name: 'SQL only in a store',

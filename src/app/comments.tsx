@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { SiteLink } from '@/kit/site-link';
 import { deleteCommentAction, removeCommentAction, writeCommentAction } from '@/app/comment-actions';
 import { PageLinks } from '@/app/item-pages';
+import MemberForms from '@/app/member-forms';
 import { currentActor, currentMember, shown, siteWords } from '@/app/session';
 import { itemComments } from '@/access/services/item-comments';
 import { CommentForm } from '@/content/ui/comment-form';
@@ -23,45 +24,47 @@ export async function Comments({ itemId, path, page }: { itemId: string; path: s
   const form = { t, itemId, isHeld, action: writeCommentAction, name: (await currentMember())?.name ?? '' };
   const signIn = `/sign-in?to=${encodeURIComponent(`${path}#comments`)}`;
   return (
-    <section id="comments" aria-labelledby="comments-title" className="mt-12 scroll-mt-6">
-      <h2 id="comments-title" className="text-2xl">
-        {t('comment.title', { count })}
-      </h2>
-      {comments.length === 0 && (
-        <p className="mt-3 text-muted">{mayWrite ? t('comment.none') : t('comment.none-yet')}</p>
-      )}
-      {mayWrite && <CommentForm {...form} formKey={randomUUID()} />}
-      {!mayWrite && (
-        <p className="mt-3 text-muted">
-          {actor.memberId === null ? (
-            <Sentence
-              words={t('comment.sign-in')}
-              parts={{
-                link: (words) => (
-                  <SiteLink href={signIn} className="font-semibold text-spruce underline">
-                    {words}
-                  </SiteLink>
-                ),
-              }}
-            />
-          ) : (
-            t('comment.not-open')
-          )}
-        </p>
-      )}
-      <CommentList
-        t={t}
-        comments={comments}
-        reply={mayWrite ? (to) => <CommentForm {...form} replyTo={to} formKey={randomUUID()} /> : null}
-        remove={deleteCommentAction}
-        moderate={mayModerate ? removeCommentAction : null}
-      />
-      <PageLinks
-        page={page}
-        pages={pages}
-        at={(n) => `${path}?comments=${n}#comments`}
-        label={t('comment.pages')}
-      />
-    </section>
+    <MemberForms>
+      <section id="comments" aria-labelledby="comments-title" className="mt-12 scroll-mt-6">
+        <h2 id="comments-title" className="text-2xl">
+          {t('comment.title', { count })}
+        </h2>
+        {comments.length === 0 && (
+          <p className="mt-3 text-muted">{mayWrite ? t('comment.none') : t('comment.none-yet')}</p>
+        )}
+        {mayWrite && <CommentForm {...form} formKey={randomUUID()} />}
+        {!mayWrite && (
+          <p className="mt-3 text-muted">
+            {actor.memberId === null ? (
+              <Sentence
+                words={t('comment.sign-in')}
+                parts={{
+                  link: (words) => (
+                    <SiteLink href={signIn} className="font-semibold text-spruce underline">
+                      {words}
+                    </SiteLink>
+                  ),
+                }}
+              />
+            ) : (
+              t('comment.not-open')
+            )}
+          </p>
+        )}
+        <CommentList
+          t={t}
+          comments={comments}
+          reply={mayWrite ? (to) => <CommentForm {...form} replyTo={to} formKey={randomUUID()} /> : null}
+          remove={deleteCommentAction}
+          moderate={mayModerate ? removeCommentAction : null}
+        />
+        <PageLinks
+          page={page}
+          pages={pages}
+          at={(n) => `${path}?comments=${n}#comments`}
+          label={t('comment.pages')}
+        />
+      </section>
+    </MemberForms>
   );
 }

@@ -4,31 +4,28 @@ import { FormWordsProvider } from '@/kit/action-form';
 import { SignInAgainProvider } from '@/kit/surroundings';
 import type { Words } from '@/words/words';
 
-type Props = { t: Words; email: string | null; children: ReactNode };
-
-/** What every form inside can say and do, in the language of the pages around it. `email`: of who is signed in. */
-export function FormWordsOf({ t, email, children }: Props) {
+/** What every form inside can say, in the language of the pages around it. */
+export function FormWordsOf({ t, children }: { t: Words; children: ReactNode }) {
   const words = {
     lost: t('form.lost'),
     checkOne: t('form.check-marked', { count: 1 }),
     checkMany: t('form.check-marked', { count: 2 }),
   };
-  const again = email
-    ? {
-        email,
-        action: signInAgainAction,
-        words: {
-          title: t('signin.session-ended'),
-          password: t('signin.password-for', { email }),
-          button: t('site.sign-in'),
-          busy: t('signin.busy'),
-          cancel: t('signin.not-now'),
-        },
-      }
-    : null;
-  return (
-    <FormWordsProvider value={words}>
-      <SignInAgainProvider value={again}>{children}</SignInAgainProvider>
-    </FormWordsProvider>
-  );
+  return <FormWordsProvider value={words}>{children}</FormWordsProvider>;
+}
+
+/** Forms of someone who is signed in: where the session ends while one is filled in, they sign in again beside it. */
+export function MemberFormsOf({ t, email, children }: { t: Words; email: string; children: ReactNode }) {
+  const again = {
+    email,
+    action: signInAgainAction,
+    words: {
+      title: t('signin.session-ended'),
+      password: t('signin.password-for', { email }),
+      button: t('site.sign-in'),
+      busy: t('signin.busy'),
+      cancel: t('signin.not-now'),
+    },
+  };
+  return <SignInAgainProvider value={again}>{children}</SignInAgainProvider>;
 }

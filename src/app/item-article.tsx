@@ -92,12 +92,7 @@ export async function ItemArticle({ seen, commentsPage = 1 }: { seen: Seen; comm
             />
             <TagLinks item={item} />
             {actor.memberId !== null && item.minutes > 1 && (
-              <ReadingPlace
-                key={item.id}
-                itemId={item.id}
-                start={seen.place}
-                words={t('site.continue-reading')}
-              />
+              <ReadingPlace key={item.id} itemId={item.id} words={t('site.continue-reading')} />
             )}
           </>
         ) : (

@@ -3,7 +3,7 @@ import { SiteLink } from '@/kit/site-link';
 import { cache, type ReactNode } from 'react';
 import { currentActor, shown, siteWords } from '@/app/session';
 import { listItems, listNames, PAGE_SIZE } from '@/access/services/list-items';
-import { shareWithVisitors } from '@/access/services/share-with-visitors';
+import { shareWithAlike } from '@/access/services/share-with-alike';
 import { ItemList } from '@/content/ui/item-list';
 import { Empty } from '@/kit/empty';
 
@@ -28,7 +28,7 @@ type Props = {
 
 /** A list of items with its pages; `children` is shown between its title and the items. */
 export async function ItemListPage({ title, filter, page, at, children }: Props) {
-  await shareWithVisitors(await currentActor());
+  await shareWithAlike(await currentActor());
   const [t, names] = [await siteWords(), await categoryNames()];
   const { items, total } = await shown(listItems(await currentActor(), { ...filter, page }));
   return (

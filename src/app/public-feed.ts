@@ -1,6 +1,6 @@
 import 'server-only';
 import { Feed } from 'feed';
-import { shareWithVisitors } from '@/access/services/share-with-visitors';
+import { shareWithAlike } from '@/access/services/share-with-alike';
 import { listFeed } from '@/access/services/list-items';
 import { currentActor, currentSite, shown } from '@/app/session';
 import { toMs } from '@/core/instants';
@@ -52,6 +52,6 @@ async function publicFeed(): Promise<Feed> {
 
 /** The public feed as the answer of a route. */
 export async function feedAs(type: keyof typeof FEEDS, write: (feed: Feed) => string): Promise<Response> {
-  await shareWithVisitors(await currentActor());
+  await shareWithAlike(await currentActor());
   return new Response(write(await publicFeed()), { headers: { 'content-type': `${type}; charset=utf-8` } });
 }

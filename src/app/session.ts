@@ -11,7 +11,7 @@ import { claimReads } from '@/access/services/claim-reads';
 import { claimPasses } from '@/access/services/get-pass';
 import { signOut, whoIsThere } from '@/people/services/sign-in';
 import { siteFacts } from '@/desk/services/site-settings';
-import { setCookie, takeUp } from '@/platform/request';
+import { setCookie, shareNot, takeUp } from '@/platform/request';
 import { deskWordsOf } from '@/words/desk';
 import { problem } from '@/words/problems';
 import { wordsOf, type Words } from '@/words/words';
@@ -124,9 +124,10 @@ export const currentActor = cache(async (): Promise<Actor> => {
   };
 });
 
-/** The member who is signed in with this request. */
+/** The member who is signed in with this request; what shows them is for them alone. */
 export const currentMember = cache(async () => {
   const actor = await currentActor();
+  shareNot();
   return actor.memberId ? shown(whoIsThere(actor)) : null;
 });
 

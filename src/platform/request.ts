@@ -8,9 +8,11 @@ export type InHand = {
   isUnreadable: boolean;
   /** What was read once for all of the request. */
   read?: Map<string, Promise<unknown>>;
+  /** The member who asks, and the name of all to whom rules say the same: what is shared is shared among those alone. */
+  alike?: { memberId: string; name: string };
   /**
-   * Whether the answer is the same for every visitor who carries nothing of ours, and until when, in ms of real time. Unless
-   * a page says so, it is not; and where anything in it says otherwise, it is not either.
+   * Whether the answer is the same for every visitor who carries nothing of ours, or for all members who are alike, and until
+   * when, in ms of real time. Unless a page says so, it is not; and where anything in it says otherwise, it is not either.
    */
   share: { until?: number; isRefused?: true; isUnversioned?: true };
   /** The origins whose pages may show the answer in a frame; none where it is left out. */
@@ -59,7 +61,10 @@ export function oncePerRequest<T>(name: string, read: () => Promise<T>): Promise
 /** After something was written: what was read before may no longer be so. */
 export const forgetRead = (): void => inHand.getStore()?.read?.clear();
 
-/** Says that the answer is the same for all visitors, until `until` in ms of real time at most. */
+/** Whether what a member is answered with can be kept for others who are alike. */
+export const hasAlike = (memberId: string): boolean => inHand.getStore()?.alike?.memberId === memberId;
+
+/** Says that the answer is the same for all who are alike, until `until` in ms of real time at most. */
 export function shareUntil(until: number): void {
   const share = inHand.getStore()?.share;
   if (share) share.until = Math.min(until, share.until ?? Infinity);

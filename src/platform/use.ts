@@ -9,6 +9,7 @@ import { breachOf } from './bounds';
 import { realNow } from './clock';
 import { powersOf } from './site';
 import { record } from './record';
+import { shareNot } from './request';
 import { problemsOf, type Problem } from '@/core/problem';
 import { problem, type ProblemCode } from '@/words/problems';
 import { missing, refused, type Refusal, type Result } from './result';
@@ -18,6 +19,8 @@ export type UseFacts = {
   name: string;
   of: 'public' | 'member' | 'staff' | 'system' | 'key';
   right?: Right;
+  /** What it answers a member is the same for all members to whom rules say the same, unless it says otherwise itself. */
+  isAlike?: true;
   /** Where one of several rights is enough. */
   rights?: readonly Right[];
   scope?: Scope;
@@ -54,6 +57,7 @@ function make<A extends Actor, S extends z.ZodType, T>(
   owned?: Owner<S>,
 ): Use<T> {
   const called = async (actor: Actor, raw?: unknown): Promise<Result<T>> => {
+    if (actor.memberId !== null && !use.isAlike) shareNot();
     // Who calls comes first, so that an input tells nothing to those who may not; and nothing is parsed unmeasured.
     const against = await check(actor);
     if (against) return audited(actor, use, against);
@@ -90,6 +94,13 @@ async function audited(actor: Actor, use: UseFacts, refusal: Refusal): Promise<R
 /** For anyone, signed in or not. */
 export const publicUse = <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
   make({ name, of: 'public' }, schema, run, () => null);
+
+/**
+ * For anyone as well. A page that is made for a member with these alone is kept for other members who hold the same: what is
+ * for one alone says `shareNot`.
+ */
+export const alikeUse = <S extends z.ZodType, T>(name: string, schema: S, run: Run<Actor, S, T>): Use<T> =>
+  make({ name, of: 'public', isAlike: true }, schema, run, () => null);
 
 /** For a signed-in member; with `owned`, only for the member whose the thing is, and for staff who have a right. */
 export const memberUse = <S extends z.ZodType, T>(

@@ -11,7 +11,8 @@ import { finishHeaders } from './headers';
 import { NO_PAGE, pathOf, setPolicy } from './policy';
 import { pathForLog } from './path-for-log';
 import { answering, type InHand } from '@/platform/request';
-import { answerAsBefore, gather, isFromAnyone } from './shared-answers';
+import { alikeWith } from './alike';
+import { answerAsBefore, gather } from './shared-answers';
 
 const { TRUSTED_PROXIES, SITE_URL, PORT, RUN_TOKEN, CURLEW_CARDS_URL } = configOrExit();
 /** The card form is a page of the gateway's, framed at checkout. */
@@ -69,13 +70,14 @@ const server = createServer((request, response) => {
   }
   const answer = async (): Promise<void> => {
     const { nonce } = policy;
-    if (nonce !== null && isFromAnyone(request)) {
-      if (await answerAsBefore(request, response)) return;
-      gather(request, response, { nonce, frames: FRAMES, inHand });
+    const alike = nonce === null ? null : await alikeWith(request, inHand);
+    if (nonce !== null && alike !== null) {
+      if (await answerAsBefore(request, response, { alike, inHand })) return;
+      gather(request, response, { nonce, frames: FRAMES, alike, inHand });
     }
-    await answering(inHand, () => handle(request, response));
+    await handle(request, response);
   };
-  answer().catch((error: unknown) => {
+  answering(inHand, answer).catch((error: unknown) => {
     log.error({ err: error, request: id }, 'a request failed');
     if (response.headersSent) return response.destroy();
     response.writeHead(500, FAILURE_HEADERS);

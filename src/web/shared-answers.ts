@@ -11,7 +11,7 @@ import { withoutNonce } from './policy';
 
 const gzip = promisify(gzipNow);
 
-/** What a page was answered with: the same for every visitor until the version of the site is another, or the time has come. */
+/** What a page was answered with: the same for all who are alike until the version of the site is another, or the time has come. */
 type Answer = {
   headers: Record<string, string>;
   body: Buffer;
@@ -36,47 +36,49 @@ const VARY = 'accept-encoding, cookie, authorization, rsc';
 const accepts = (request: IncomingMessage, coding: string): boolean =>
   (request.headers['accept-encoding'] ?? '').includes(coding);
 
-/** Whether a request carries nothing by which one visitor could be told from another. */
-export const isFromAnyone = ({ method, headers }: IncomingMessage): boolean =>
-  method === 'GET' && !headers.cookie && !headers.authorization && !headers.rsc && !headers['next-action'];
+/** `alike`: the name of all who are answered alike; of visitors it is empty. */
+type Asked = { alike: string; inHand: InHand };
+const nameOf = ({ url = '/' }: IncomingMessage, alike: string): string => `${url} ${alike}`;
 
-/** Answers with what another visitor was answered with, if that still holds. @returns whether it did */
-export async function answerAsBefore(request: IncomingMessage, response: ServerResponse): Promise<boolean> {
-  const known = kept.get(request.url ?? '/');
+/** Answers with what another who is alike was answered with, if that still holds. @returns whether it did */
+export async function answerAsBefore(
+  request: IncomingMessage,
+  response: ServerResponse,
+  { alike, inHand }: Asked,
+): Promise<boolean> {
+  const name = nameOf(request, alike);
+  const known = kept.get(name);
   if (!known) return false;
-  if (Date.now() >= known.until || (await findVersion(pool())) !== known.version) {
-    kept.delete(request.url ?? '/');
+  if (Date.now() >= known.until || (await (versionIn(inHand) ?? findVersion(pool()))) !== known.version) {
+    kept.delete(name);
     return false;
   }
-  send(response, known, { isZipped: accepts(request, 'gzip'), until: known.until });
+  send(response, known, { alike, isZipped: accepts(request, 'gzip'), until: known.until });
   return true;
 }
 
-/** `until`: when it will no longer be the same for every visitor. */
+/** `until`: when it will no longer be the same for all who are alike. A cache in front knows visitors alone. */
 function send(
   response: ServerResponse,
   { headers, body, zipped }: Answer,
-  { isZipped, until }: { isZipped: boolean; until: number },
+  { alike, isZipped, until }: { alike: string; isZipped: boolean; until: number },
 ): void {
   for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
   response.setHeader('vary', VARY);
-  response.setHeader('cache-control', until - Date.now() >= LEAST_LEFT_MS ? SHARED : 'private, no-store');
+  const isForAnyone = alike === '' && until - Date.now() >= LEAST_LEFT_MS;
+  response.setHeader('cache-control', isForAnyone ? SHARED : 'private, no-store');
   if (isZipped) response.setHeader('content-encoding', 'gzip');
   response.end(isZipped ? zipped : body);
 }
 
 type Written = (...all: unknown[]) => boolean;
-type Gathering = { nonce: string; frames: string[]; inHand: InHand };
+type Gathering = Asked & { nonce: string; frames: string[] };
 
 /**
- * Gathers what a visitor is answered with. Where the page said that it is the same for all of them, it is sent so that a cache
- * may hand it on, and kept; otherwise it is sent as it was made, for this one alone.
+ * Gathers what someone is answered with. Where the page said that it is the same for all who are alike, it is kept, and for
+ * visitors sent so that a cache may hand it on; otherwise it is sent as it was made, for this one alone.
  */
-export function gather(
-  request: IncomingMessage,
-  response: ServerResponse,
-  { nonce, frames, inHand }: Gathering,
-): void {
+export function gather(request: IncomingMessage, response: ServerResponse, gathering: Gathering): void {
   const begun = Date.now();
   const isZipped = accepts(request, 'gzip');
   // What is compressed cannot be looked at; that is done at the end.
@@ -114,8 +116,8 @@ export function gather(
     response.writeHead = writeHead;
     response.write = write as typeof response.write;
     response.end = end as typeof response.end;
-    void finish(request, response, Buffer.concat(pieces), { nonce, frames, inHand, isZipped, begun }).catch(
-      () => response.destroy(),
+    void finish(request, response, Buffer.concat(pieces), { ...gathering, isZipped, begun }).catch(() =>
+      response.destroy(),
     );
     callbackOf(all)?.();
     return response;
@@ -126,7 +128,7 @@ async function finish(
   request: IncomingMessage,
   response: ServerResponse,
   made: Buffer,
-  { nonce, frames, inHand, isZipped, begun }: Gathering & { isZipped: boolean; begun: number },
+  { nonce, frames, inHand, alike, isZipped, begun }: Gathering & { isZipped: boolean; begun: number },
 ): Promise<void> {
   const { share } = inHand;
   const type = String(response.getHeader('content-type') ?? '');
@@ -160,8 +162,8 @@ async function finish(
     until: share.isUnversioned ? Math.min(until, begun + BRIEFLY_MS) : until,
     version: version ?? 0n,
   };
-  if (version !== undefined) kept.set(request.url ?? '/', answer);
-  send(response, answer, { isZipped, until });
+  if (version !== undefined) kept.set(nameOf(request, alike), answer);
+  send(response, answer, { alike, isZipped, until });
 }
 
 const isText = (response: ServerResponse): boolean =>

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import type axe from 'axe-core';
 import type { AxeResults } from 'axe-core';
 import { expect, test, type APIRequestContext, type Browser, type Page } from '@playwright/test';
-import { ensureLanternMoor, fillPerson, MEMBER_PASSWORD, signInAtDesk } from './people';
+import { pool } from '../../src/platform/store/db';
+import { ensureLanternMoor, fillPerson, MEMBER_PASSWORD, newMember, signInAtDesk } from './people';
 
 test.beforeAll(ensureLanternMoor);
 
@@ -116,6 +117,52 @@ test('every page is sent with a strict policy, and none may be kept but what is 
     expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe-inline/);
     expect(headers['x-content-type-options']).toBe('nosniff');
   }
+});
+
+test('members who hold the same are answered with one page, and nobody else with it', async ({ request }) => {
+  const [WORDS, path] = ['third gatepost', '/posts/zodiacal-light'];
+  const ask = async (path: string, cookie = '') => {
+    const answer = await request.get(path, { headers: cookie ? { cookie } : {} });
+    const isKept = !(answer.headers()['content-security-policy'] ?? '').includes('nonce-');
+    const html = await answer.text();
+    return { isKept, html, isOpen: html.includes(WORDS), isDark: html.includes('data-theme="dark"') };
+  };
+  const [one, two, gazer, none] = [
+    await newMember('Runa Sedge', 'observer'),
+    await newMember('Tam Wicket', 'observer'),
+    await newMember('Ebba Fenn', 'gazer'),
+    await newMember('Odo Marsh'),
+  ];
+  const first = await ask(path, one.cookie);
+  expect(first).toMatchObject({ isKept: true, isOpen: true });
+  expect((await ask(path, two.cookie)).html === first.html).toBe(true);
+  expect(first.html.match(/Runa|Tam|@moor\.example/)).toBeNull();
+  for (const cookie of [
+    '',
+    gazer.cookie,
+    none.cookie,
+    `${two.cookie}x`,
+    `nest_look=tier:gazer; ${none.cookie}`,
+  ])
+    expect((await ask(path, cookie)).isOpen).toBe(false);
+  // Of two sessions none is trusted to be the one that is meant.
+  const both = await ask(path, `${gazer.cookie}; ${one.cookie}`);
+  expect(both.isKept).toBe(false);
+  // A theme that was chosen is theirs alone.
+  expect((await ask(path, `nest_theme=dark; ${one.cookie}`)).isDark).toBe(true);
+  expect((await ask(path, one.cookie)).isDark).toBe(false);
+  // What shows who they are is made for each.
+  const account = await ask('/account', one.cookie);
+  expect(account.isKept).toBe(false);
+  expect((await ask('/account', two.cookie)).html.includes('Runa')).toBe(false);
+  // What they hold is looked up each time, and so is the session.
+  await pool().query(`UPDATE holdings SET until_at = from_at + interval '1 ms' WHERE member_id = $1`, [
+    two.memberId,
+  ]);
+  expect((await ask(path, two.cookie)).isOpen).toBe(false);
+  expect((await ask(path, one.cookie)).isOpen).toBe(true);
+  await pool().query('UPDATE members SET blocked_at = now() WHERE id = $1', [one.memberId]);
+  expect((await ask(path, one.cookie)).isOpen).toBe(false);
 });
 
 test('changes from another site, unsigned messages and strangers at the Desk are turned away', async ({

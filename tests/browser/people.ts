@@ -1,9 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { loadContent, OWNER } from '../../scripts/lib/load-demo';
 import { readTestKeys } from '../../scripts/lib/stand-ins';
 import { personNamed } from '../../scripts/lib/people';
 import { SETUP, VISITOR_ACTOR } from '../../src/platform/actor';
 import { openSession } from '../../src/people/services/lib/open-session';
+import { giveTier } from '../../src/members/services/gifts';
 import { connectGateway } from '../../src/billing/services/connect-gateway';
 import { siteNow } from '../../src/platform/clock';
 import { retireOffer } from '../../src/tiers/services/retire-tier';
@@ -51,6 +53,21 @@ export async function signInAtDesk(page: Page): Promise<void> {
 async function takeSession(page: Page, member: Pick<Member, 'id' | 'staffRole'>): Promise<void> {
   const { session } = await transaction((db) => openSession(db, VISITOR_ACTOR, member, 'test'));
   await page.context().addCookies([{ name: 'nest_session', value: session, url: process.env.SITE_URL }]);
+}
+
+/** A new member with the cookie of a session, who is given a tier for good. */
+export async function newMember(
+  name: string,
+  tierId?: string,
+): Promise<{ cookie: string; memberId: string }> {
+  const email = `${randomUUID()}@moor.example`;
+  const { memberId } = await personNamed(name, email, OWNER.password);
+  if (memberId === null) throw new Error(`${name} did not come in`);
+  if (tierId) await giveTier(SETUP, { memberId, tierId, term: { for: 'good' }, isTold: false });
+  const opened = await transaction((db) =>
+    openSession(db, VISITOR_ACTOR, { id: memberId, staffRole: null }, 'test'),
+  );
+  return { cookie: `nest_session=${opened.session}`, memberId };
 }
 
 /** Types the owner's password once more, where a form of the Desk asks for it. */

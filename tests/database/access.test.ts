@@ -26,7 +26,7 @@ import { why } from '../../src/access/services/why';
 import { whySentence } from '../../src/access/ui/why-words';
 import { localDate } from '../../src/core/calendar';
 import { deskWordsOf } from '../../src/words/desk';
-import { shareWithVisitors } from '../../src/access/services/share-with-visitors';
+import { shareWithAlike } from '../../src/access/services/share-with-alike';
 import { fromMs, toMs } from '../../src/core/instants';
 import { siteNow } from '../../src/platform/clock';
 import { answering, type InHand } from '../../src/platform/request';
@@ -440,16 +440,14 @@ describe('what is the same for all visitors', () => {
   const minutesLeft = ({ until }: InHand['share']): number => ((until ?? 0) - Date.now()) / 60_000;
 
   it('is shared until the next item comes out, and with nobody who carries something of ours', async () => {
-    const before = await shareOf(() => shareWithVisitors(VISITOR_ACTOR));
+    const before = await shareOf(() => shareWithAlike(VISITOR_ACTOR));
     expect(minutesLeft(before)).toBeGreaterThan(0);
     const at = fromMs(toMs(siteNow(await currentSite())) + 45_000);
     await saveItem(SETUP, { type: 'post', title: 'Soon out', publish: { at } });
-    const soon = await shareOf(() => shareWithVisitors(VISITOR_ACTOR));
+    const soon = await shareOf(() => shareWithAlike(VISITOR_ACTOR));
     expect(minutesLeft(soon)).toBeLessThanOrEqual(0.75);
-    expect(await shareOf(() => shareWithVisitors({ ...VISITOR_ACTOR, browser: { session: 'x' } }))).toEqual(
-      {},
-    );
-    expect(await shareOf(async () => shareWithVisitors(await actorNamed('ines@moor.example')))).toEqual({});
+    expect(await shareOf(() => shareWithAlike({ ...VISITOR_ACTOR, browser: { session: 'x' } }))).toEqual({});
+    expect(await shareOf(async () => shareWithAlike(await actorNamed('ines@moor.example')))).toEqual({});
   });
 
   it('is not what has a part that opens by dates of its own', async () => {

@@ -58,13 +58,13 @@ const STAFF: Record<string, StaffRole[]> = {
   ),
 };
 const PUBLIC = words(
-  `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithVisitors openFile privateFeed feedFile askForCode
+  `lookAtCode inviteAsked acceptInvite codeAsked embeddedItem frameAsked takeFrameGrant askGate outsideDoor enterOutside whoseKey claimReads claimPasses enterSharedPassword leaveAddress isPassLinkGood takeReadLink enterByLink enterCode sendCodeAgain joinPage tiersOnOffer prepareCheckout receiveGatewayEvent seePicture shareWithAlike alikeNameOf openFile privateFeed feedFile askForCode
    signIn signOut whoIsThere siteMenu siteFacts startCheckout isLinkGood takeLink kindAt kindOf listAll listArchive listNames searchSite servingPages notFoundPage listFeed listItems viewItem
    oneTimeAsked enterOneTime askForPasskey signInByPasskey whoIsLooking itemComments mailOffLink turnMailOff askForMails mailLink confirmMails letterSeen letterRead productPage productOnSale beginAccount registering lookAtPassCode enterPassCode`,
 );
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
-  `redeemCode membersRoom letFrameIn keepReadingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
+  `redeemCode membersRoom letFrameIn keepReadingPlace readingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
    myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime myPasskeys beginPasskey addPasskey removePasskey endMySession writeComment myMailTopics setMyMailTopic buyProduct myPurchases`,
 );
 const SYSTEM = words(
@@ -227,6 +227,16 @@ it('every function of every service is a use case, and who may call it is writte
   expect(strays).toEqual([]);
   expect([...uses.keys()].sort()).toEqual(
     [...Object.keys(STAFF), ...PUBLIC, ...OWN, ...SYSTEM, ...Object.keys(KEYS), ...Object.keys(OWNED)].sort(),
+  );
+});
+
+it('what members who hold the same are answered alike is written down here', () => {
+  const alike = [...uses].filter(([, { use }]) => use.isAlike).map(([name]) => name);
+  expect(alike.sort()).toEqual(
+    words(
+      `alikeNameOf kindAt kindOf listArchive listItems listNames notFoundPage servingPages shareWithAlike siteFacts siteMenu
+       viewItem whoIsLooking whoIsThere`,
+    ),
   );
 });
 

@@ -19,7 +19,7 @@ import { nothing } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
 import { siteWords } from '@/platform/site';
 import { pool } from '@/platform/store/db';
-import { publicUse } from '@/platform/use';
+import { alikeUse, publicUse } from '@/platform/use';
 import { kindNames } from './lib/kind-names';
 import { previewOf, type ItemPreview } from './lib/preview';
 import { joinableTiers, openingTiers } from './lib/opening-tiers';
@@ -76,7 +76,7 @@ const listSchema = z.object({
 });
 
 /** What the caller may know of the published items, newest first, a page at a time, and how many there are. */
-export const listItems = publicUse(
+export const listItems = alikeUse(
   'list-items',
   listSchema,
   async (actor, { page, size, month, ...filter }) => {
@@ -123,14 +123,14 @@ export const listFeed = publicUse('list-feed', nothing, async () => {
 });
 
 /** The months in which posts came out, with how many. */
-export const listArchive = publicUse('list-archive', nothing, async (actor) => {
+export const listArchive = alikeUse('list-archive', nothing, async (actor) => {
   const reader = await readerOf(actor);
   const { ids } = await hiddenFrom(reader);
   return done(await listMonths(pool(), reader.now, { zone: reader.site.zone, type: POST, hidden: ids }));
 });
 
 /** The names that lists use: of categories in their order, with whether something is in them, and of tags. */
-export const listNames = publicUse('list-names', nothing, async (actor) => {
+export const listNames = alikeUse('list-names', nothing, async (actor) => {
   const reader = await readerOf(actor);
   const [{ now }, hidden] = [reader, await hiddenFrom(reader)];
   const categories = await keptPublished(`used categories ${hidden.name}`, now, async () => {
@@ -148,12 +148,12 @@ async function named(which: (kind: Kind) => boolean) {
 }
 
 /** The kind whose list is at an address. */
-export const kindAt = publicUse('kind-at', z.string().max(2000), async (_, path) =>
+export const kindAt = alikeUse('kind-at', z.string().max(2000), async (_, path) =>
   named((kind) => kind.path === path),
 );
 
 /** A kind by its id. */
-export const kindOf = publicUse('kind-of', z.string().max(200), async (_, id) =>
+export const kindOf = alikeUse('kind-of', z.string().max(200), async (_, id) =>
   named((kind) => kind.id === id),
 );
 

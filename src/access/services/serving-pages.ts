@@ -3,14 +3,14 @@ import { listByIds } from '@/content/store/items';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { pool } from '@/platform/store/db';
-import { publicUse } from '@/platform/use';
+import { alikeUse } from '@/platform/use';
 import { isLetIn, isOut, judge, openBody, readerOf } from './lib/reader';
 import { keptLeads, keptRoles } from '@/content/services/lib/kept';
 
 export type ServingPages = Partial<Record<PageRole, { path: string; title: string }>>;
 
 /** The pages that serve as something, of those that are published. */
-export const servingPages = publicUse('serving-pages', nothing, async (actor) => {
+export const servingPages = alikeUse('serving-pages', nothing, async (actor) => {
   const reader = await readerOf(actor);
   const roles = await keptRoles();
   const heads = await keptLeads();
@@ -23,7 +23,7 @@ export const servingPages = publicUse('serving-pages', nothing, async (actor) =>
 });
 
 /** What is shown where there is nothing: the owner's page for it, as far as the caller may read it; null without one. */
-export const notFoundPage = publicUse('not-found-page', nothing, async (actor) => {
+export const notFoundPage = alikeUse('not-found-page', nothing, async (actor) => {
   const role = (await keptRoles()).find((one) => one.role === 'not-found');
   const [page] = role ? await listByIds(pool(), [role.itemId]) : [];
   const reader = await readerOf(actor);

@@ -4,7 +4,7 @@ import type { PageRole } from '@/core/content/page-roles';
 import { type MenuEntry } from '@/content/store/menus';
 import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
-import { publicUse } from '@/platform/use';
+import { alikeUse } from '@/platform/use';
 import { wordsOf, type Words } from '@/words/words';
 import { kindNames } from './lib/kind-names';
 import { hiddenFrom } from './lib/hidden';
@@ -128,6 +128,6 @@ function leadOf(
   }
 }
 
-export const siteMenu = publicUse('site-menu', nothing, async (actor) =>
+export const siteMenu = alikeUse('site-menu', nothing, async (actor) =>
   done(await menuFor(await readerOf(actor))),
 );

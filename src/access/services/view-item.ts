@@ -2,6 +2,7 @@ import type { OpeningPass } from '@/core/access/would-open';
 import { z } from 'zod';
 import type { Asker } from '@/core/access/asker';
 import type { Decision } from '@/core/access/decide';
+import { hasField } from '@/core/access/doorstep';
 import { normalisePath } from '@/core/access/paths';
 import { hasComments } from '@/core/content/comments';
 import { FILE, LINK, PAGE } from '@/core/content/item';
@@ -23,7 +24,7 @@ import { shareNot } from '@/platform/request';
 import { currentSite } from '@/platform/site';
 import { noteItemRead } from '@/content/store/item-reads';
 import { pool } from '@/platform/store/db';
-import { publicUse } from '@/platform/use';
+import { alikeUse } from '@/platform/use';
 import { joinableTiers, openingTiers, type OpeningTier } from './lib/opening-tiers';
 import { openingPasses } from './lib/opening-passes';
 import { previewWith, type ItemPreview } from './lib/preview';
@@ -69,8 +70,6 @@ export type ItemView =
       by: string;
       isDraft: boolean;
       hasComments: boolean;
-      /** How far the reader has read before, 0 to 1000. */
-      place: number;
       beside: BothBeside;
       /** Where it is read for free: how much of the meter is left. */
       meter: MeterNote | null;
@@ -112,9 +111,7 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
   const path = normalisePath(rawPath);
   if (path === null) return { kind: 'missing' };
   const hidden = await hiddenFrom(asked);
-  // Staff who look as someone else have read nothing there.
-  const readerId = actor.look ? null : actor.memberId;
-  const item = await findItemToRead(pool(), path, asked.now, readerId, hidden.ids);
+  const item = await findItemToRead(pool(), path, asked.now, hidden.ids);
   if (!item) return movedFrom(path, asked);
   const isDraft = !isOut(asked, item);
   if (isDraft && !asked.person.readsAll) return { kind: 'missing' };
@@ -139,7 +136,6 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
     file: item.type === FILE ? await fileFacts(item) : null,
     by: decision.by,
     isDraft,
-    place: item.place,
     hasComments: !isDraft && (await isCommented(item)),
     beside: besideOf(reader, item),
     meter: free.note,
@@ -149,13 +145,16 @@ async function view(rawPath: string, asked: Reader, actor: Actor): Promise<ItemV
 
 /** Notes that a member opened an item, where the owner has that counted. Staff are not counted. */
 async function noteRead({ memberId, staffRole }: Actor, { id }: Item, now: Instant): Promise<void> {
-  if (memberId !== null && staffRole === null && (await currentSite()).countsOpens)
-    await noteItemRead(pool(), memberId, id, now);
+  if (memberId === null || staffRole !== null || !(await currentSite()).countsOpens) return;
+  // Each of them is counted, so each of them is answered anew.
+  shareNot();
+  await noteItemRead(pool(), memberId, id, now);
 }
 
 /** Whether someone may read for free what is closed to them: it was counted before, or is now. */
 async function freeReadOf(asked: Reader, actor: Actor, item: Item, refused: Decision): Promise<FreeRead> {
   if (!hasMeter(asked, refused)) return { reader: asked, decision: refused, note: null, cookie: null };
+  if (actor.memberId !== null) shareNot();
   const reader = await withReads(asked, actor);
   const decision = (await judge(reader, [item]))(item.id);
   if (!isLetIn(decision)) return readForFree(reader, actor, item, decision);
@@ -179,6 +178,10 @@ async function doorstep(
   if (meeting.kind === 'redirect' && (await leadsSomewhere(reader, item, meeting.to)))
     return { kind: 'leads-on', target: meeting.to };
   const teaser = teaserOf(item, met);
+  const isForOne = reader.person.tiers.length > 0 || (await hasHeld(reader));
+  const notice = meeting.kind === 'notice' ? meeting.words : '';
+  const firstName = hasField(notice, 'first name') ? await firstNameOf(reader) : '';
+  if (reader.person.signedIn && (isForOne || firstName !== '')) shareNot();
   return {
     kind: 'doorstep',
     item: previewWith(item, item.picture),
@@ -188,11 +191,11 @@ async function doorstep(
     ...teaser,
     shown: await shownIn(reader, teaser.teaser ?? { type: 'doc', content: [] }),
     asker,
-    notice: meeting.kind === 'notice' ? meeting.words : '',
-    firstName: await firstNameOf(reader),
+    notice,
+    firstName,
     button: met.button,
     showSignIn: met.showSignIn && !reader.person.signedIn,
-    hasHeld: reader.person.tiers.length > 0 || (await hasHeld(reader)),
+    hasHeld: isForOne,
     tiers: met.showTiers ? openingTiers(questionOf(reader, item), await joinableTiers(reader)) : [],
     meter: note,
     passes: await openingPasses(questionOf(reader, item)),
@@ -236,6 +239,6 @@ async function fileFacts(item: Item): Promise<FileFacts | null> {
 }
 
 /** The item at an address, as far as the caller may see it. A free read is counted where they open its page. */
-export const viewItem = publicUse('view-item', z.string().max(2_000), async (actor, path) =>
+export const viewItem = alikeUse('view-item', z.string().max(2_000), async (actor, path) =>
   done(await view(path, await readerOf(actor), actor)),
 );

@@ -4,13 +4,13 @@ import { optionalDate } from '@/platform/form-fields';
 import { nothing } from '@/platform/inputs';
 import { done, refusedField, type Result } from '@/platform/result';
 import { currentSite, powersOf } from '@/platform/site';
-import { publicUse, staffUse } from '@/platform/use';
+import { alikeUse, staffUse } from '@/platform/use';
 import { viewerOf } from './lib/viewer';
 import { viewpointFor } from './lib/viewpoints';
 import { z } from 'zod';
 
 /** Whether this viewpoint is signed in, and whose it is where staff look as someone else. */
-export const whoIsLooking = publicUse('who-is-looking', nothing, async (actor) => {
+export const whoIsLooking = alikeUse('who-is-looking', nothing, async (actor) => {
   const { person, lookingAs } = await viewerOf(actor);
   return done({ signedIn: person.signedIn, lookingAs });
 });

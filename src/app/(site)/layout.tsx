@@ -3,7 +3,7 @@ import { headers } from 'next/headers';
 import { SiteLink } from '@/kit/site-link';
 import type { ReactNode } from 'react';
 import { servingPages } from '@/access/services/serving-pages';
-import { currentActor, currentMember, currentSite, shown, siteWords } from '@/app/session';
+import { currentActor, currentSite, shown, siteWords } from '@/app/session';
 import { siteMenu } from '@/access/services/site-menu';
 import { whoIsLooking } from '@/access/services/who-is-looking';
 import { LookBar } from '@/access/ui/look-bar';
@@ -53,9 +53,7 @@ export default async function SiteLayout({ children }: { children: ReactNode }) 
         panels={await headerPanels(menu)}
       />
       <main id="main" className="flex flex-1 flex-col">
-        <FormWordsOf t={t} email={(await currentMember())?.email ?? null}>
-          {children}
-        </FormWordsOf>
+        <FormWordsOf t={t}>{children}</FormWordsOf>
       </main>
       <footer className="mx-auto flex w-full max-w-6xl flex-wrap gap-x-6 gap-y-1 px-5 py-6 text-[0.9375rem] text-muted print:hidden">
         <span className="mr-auto">{site.name}</span>

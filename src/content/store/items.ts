@@ -76,38 +76,35 @@ export async function findItemByPath(db: Db, path: string): Promise<Item | undef
   );
 }
 
-/** `picture`: the size of its picture, in pixels. `older` and `newer`: the published items beside it, of its kind. `place`: how far the reader has read, 0 to 1000. */
+/** `picture`: the size of its picture, in pixels. `older` and `newer`: the published items beside it, of its kind. */
 export type ItemToRead = Item & {
   picture: { width: number; height: number } | null;
   older: Beside | null;
   newer: Beside | null;
-  place: number;
 };
 export type Beside = { path: string; title: string };
 
 const besideIt = (than: '<' | '>', order: 'ASC' | 'DESC'): string => `
   (SELECT jsonb_build_object('path', o.path, 'title', o.title) FROM items o
-   WHERE o.trashed_at IS NULL AND o.type = i.type AND o.published_at <= $2 AND NOT o.id = ANY ($4) AND (o.published_at, o.id) ${than} (i.published_at, i.id)
+   WHERE o.trashed_at IS NULL AND o.type = i.type AND o.published_at <= $2 AND NOT o.id = ANY ($3) AND (o.published_at, o.id) ${than} (i.published_at, i.id)
    ORDER BY o.published_at ${order}, o.id ${order} LIMIT 1)`;
 
 const FIND_TO_READ = prepared(
   'find-item-to-read',
   `SELECT ${HEAD}, i.body, i.target,
      CASE WHEN p.id IS NOT NULL THEN jsonb_build_object('width', p.width, 'height', p.height) END AS picture,
-     ${besideIt('<', 'DESC')} AS older, ${besideIt('>', 'ASC')} AS newer,
-     coalesce((SELECT place FROM reading_places r WHERE r.member_id = $3 AND r.item_id = i.id), 0) AS place
+     ${besideIt('<', 'DESC')} AS older, ${besideIt('>', 'ASC')} AS newer
    FROM items i LEFT JOIN pictures p ON p.id = i.picture_id WHERE i.path = $1 AND i.trashed_at IS NULL`,
 );
 
-/** An item with all that its page shows around its text, by the site's clock `at`; for a reader, or null for a visitor. */
+/** An item with all that its page shows around its text, by the site's clock `at`; `hidden`: the ids of those that are not named beside it. */
 export async function findItemToRead(
   db: Db,
   path: string,
   at: Instant,
-  readerId: string | null,
   hidden: string[],
 ): Promise<ItemToRead | undefined> {
-  return maybeOne(db, FIND_TO_READ, [path, at, readerId, hidden], {
+  return maybeOne(db, FIND_TO_READ, [path, at, hidden], {
     ...BODY,
     picture: built,
     older: built,

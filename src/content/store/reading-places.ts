@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/instants';
 import type { ItemId, MemberId } from '@/core/ids';
-import { many, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, run, type Db } from '@/platform/store/db';
 
 /** How far someone has read: of the whole item, 0 to 1000. */
 export type ReadingPlace = { itemId: ItemId; place: number; at: Instant };
@@ -16,6 +16,16 @@ export async function saveReadingPlace(
      ON CONFLICT (member_id, item_id) DO UPDATE SET place = $3, at = $4`,
     [memberId, itemId, place, at],
   );
+}
+
+/** How far someone has read an item; 0 where they have not begun. */
+export async function findReadingPlace(db: Db, memberId: MemberId, itemId: string): Promise<number> {
+  const found = await maybeOne<{ place: number }>(
+    db,
+    'SELECT place FROM reading_places WHERE member_id = $1 AND item_id = $2',
+    [memberId, itemId],
+  );
+  return found?.place ?? 0;
 }
 
 /** What someone has begun and not read to its end, last read first. */

@@ -2,19 +2,37 @@
 
 import { useEffect, useRef, useState } from 'react';
 
-type Props = { itemId: string; start: number; words: string };
+type Props = { itemId: string; words: string };
 
 /** How often at most the place is sent, in ms, and by how much it must have changed. */
 const [PAUSE, STEP] = [1500, 40];
 
-/** Keeps how far a member has read in the text around it, and leads back there when they return. */
-export function ReadingPlace({ itemId, start, words }: Props) {
+/** Where it leads back to: somewhere in the text, neither its beginning nor its end. */
+const isWithin = (place: number): boolean => place >= 50 && place <= 920;
+
+/**
+ * Keeps how far a member has read in the text around it, and leads back there when they return. The place is asked for by
+ * script: the page is the same for others who may read it.
+ */
+export function ReadingPlace({ itemId, words }: Props) {
   const mark = useRef<HTMLDivElement>(null);
-  const [isOffered, setOffered] = useState(start >= 50 && start <= 920);
+  const [start, setStart] = useState<number | null>(null);
+  const sent = useRef(0);
+  useEffect(() => {
+    const leaving = new AbortController();
+    const ask = async (): Promise<void> => {
+      const answer = await fetch(`/reading?item=${encodeURIComponent(itemId)}`, { signal: leaving.signal });
+      const { place } = answer.ok ? ((await answer.json()) as { place: number }) : { place: 0 };
+      // Who has gone on meanwhile is not led back.
+      if (sent.current === 0 && isWithin(place)) setStart(place);
+      sent.current ||= place;
+    };
+    ask().catch(() => undefined);
+    return () => leaving.abort();
+  }, [itemId]);
   useEffect(() => {
     const article = mark.current?.closest('article');
     if (!article) return;
-    let sent = start;
     let wait: ReturnType<typeof setTimeout> | undefined;
     const placeNow = (): number => {
       const { top, height } = article.getBoundingClientRect();
@@ -22,9 +40,9 @@ export function ReadingPlace({ itemId, start, words }: Props) {
     };
     const send = (): void => {
       const place = placeNow();
-      if (Math.abs(place - sent) < STEP) return;
-      sent = place;
-      setOffered(false);
+      if (Math.abs(place - sent.current) < STEP) return;
+      sent.current = place;
+      setStart(null);
       void fetch('/reading', {
         method: 'POST',
         keepalive: true,
@@ -40,17 +58,17 @@ export function ReadingPlace({ itemId, start, words }: Props) {
       clearTimeout(wait);
       window.removeEventListener('scroll', onScroll);
     };
-  }, [itemId, start]);
+  }, [itemId]);
   const back = (): void => {
     const article = mark.current?.closest('article');
-    if (!article) return;
+    if (!article || start === null) return;
     const { top, height } = article.getBoundingClientRect();
     window.scrollTo({ top: window.scrollY + top + (height * start) / 1000 - window.innerHeight * 0.6 });
-    setOffered(false);
+    setStart(null);
   };
   return (
     <div ref={mark} className="contents">
-      {isOffered && (
+      {start !== null && (
         <button
           type="button"
           onClick={back}

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { alikeName } from './alike';
 import type { ItemFacts, PersonFacts } from './facts';
 import { decide, type Question } from './decide';
 import { matchPath, normalisePath } from './paths';
@@ -98,6 +99,21 @@ describe('decisions', () => {
         expect(RANK[decide({ ...q, rules: more }).state]).toBeLessThanOrEqual(RANK[before.state]);
       }),
       { numRuns: 500 },
+    );
+  });
+
+  it('are the same for two who are alike', () => {
+    fc.assert(
+      fc.property(question, person, (q, other) => {
+        // The same holdings, got at other times.
+        const tiers = q.person.tiers.map((held, n) => ({ ...held, since: other.tiers[n]?.since ?? q.now }));
+        const passes = q.person.passes.map(({ pass }) => ({ pass, since: other.passes[0]?.since ?? q.now }));
+        const alike = { ...q.person, id: 'm2', joinedAt: other.joinedAt, tiers, passes };
+        const name = alikeName(q.person, q.rules);
+        expect(alikeName(alike, q.rules)).toBe(name);
+        if (name !== null) expect(decide({ ...q, person: alike })).toEqual(decide(q));
+      }),
+      { numRuns: 2000 },
     );
   });
 

@@ -15,8 +15,8 @@ export type NoticePart = string | { label: string; href: string };
 
 /** A notice as texts and links, its fields filled in. What is typed inside a value is never read as a field again. */
 export function noticeParts(words: string, values: Record<NoticeField, NoticePart>): NoticePart[] {
-  const parts = words.split(/(\{[^{}\n]*\})/).map((part): NoticePart => {
-    const name = part.startsWith('{') ? fieldIn(part) : null;
+  const parts = bracedIn(words).map((part): NoticePart => {
+    const name = fieldIn(part);
     return name ? values[name] : part;
   });
   return parts.reduce<NoticePart[]>((joined, part) => {
@@ -26,7 +26,14 @@ export function noticeParts(words: string, values: Record<NoticeField, NoticePar
   }, []);
 }
 
+/** Whether a notice has a field. */
+export const hasField = (words: string, field: NoticeField): boolean =>
+  bracedIn(words).some((part) => fieldIn(part) === field);
+
+const bracedIn = (words: string): string[] => words.split(/(\{[^{}\n]*\})/);
+
 function fieldIn(braced: string): NoticeField | null {
+  if (!braced.startsWith('{')) return null;
   const name = braced.slice(1, -1).trim().toLowerCase().replace(/\s+/g, ' ');
   return NOTICE_FIELDS.find((field) => field === name) ?? null;
 }

@@ -5,11 +5,11 @@ import { nothing } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
-import { publicUse, staffUse } from '@/platform/use';
+import { alikeUse, staffUse } from '@/platform/use';
 import { listTiers } from '@/tiers/store/tiers';
 
 /** What every page may say of the site. */
-export const siteFacts = publicUse('site-facts', nothing, async () => {
+export const siteFacts = alikeUse('site-facts', nothing, async () => {
   const { name, zone, mode, currency, language, reworded, mayDeleteAccount, tax, theme, markId } =
     await currentSite();
   return done({

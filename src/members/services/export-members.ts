@@ -13,40 +13,46 @@ import type { Site } from '@/platform/store/site';
 import { staffUse } from '@/platform/use';
 import { memberFilterOf, memberFilterSchema } from './lib/member-filter';
 
-/** Members that are read at a time. */
-const AT_ONCE = 1_000;
+/** Members that are found by one look at the filter, and of those, that are read at a time. */
+const FOUND_AT_ONCE = 20_000;
+const READ_AT_ONCE = 1_000;
 
 type Exported = ExportedMember & { joinedAt: Instant };
 type Export = { site: Site; now: Instant; filter: MemberFilter; hasAnswers: boolean };
+type Joined = { id: string; joinedAt: Instant };
 
-/** Members after a place, and the place after which there are more. */
-async function readPage(
-  { site, now, filter, hasAnswers }: Export,
-  after?: ListPlace,
-): Promise<{ members: Exported[]; next?: ListPlace }> {
-  const rows = await listJoined(pool(), site.mode, now, filter, { limit: AT_ONCE, after });
-  const ids = rows.map(({ id }) => id);
-  const more = await listForExport(pool(), site.mode, now, ids, hasAnswers);
-  const members = rows.flatMap(({ id, joinedAt }) => {
-    const found = more.get(id);
-    return found ? { ...found, joinedAt } : [];
-  });
-  const last = rows.length === AT_ONCE ? rows.at(-1) : undefined;
-  return { members, ...(last && { next: { key: last.key, id: last.id } }) };
+/** Who is exported, in the order of the list. */
+async function* findPages({ site, now, filter }: Export): AsyncGenerator<Joined[]> {
+  for (let after: ListPlace | undefined; ;) {
+    const found = await listJoined(pool(), site.mode, now, filter, { limit: FOUND_AT_ONCE, after });
+    for (let from = 0; from < found.length; from += READ_AT_ONCE)
+      yield found.slice(from, from + READ_AT_ONCE);
+    const last = found.at(-1);
+    if (!last || found.length < FOUND_AT_ONCE) return;
+    after = { key: last.joinedAt, id: last.id };
+  }
 }
 
-/** All of them, a page at a time; while one is written, the next is read. */
+async function readPage({ site, now, hasAnswers }: Export, found: Joined[]): Promise<Exported[]> {
+  const ids = found.map(({ id }) => id);
+  const more = await listForExport(pool(), site.mode, now, ids, hasAnswers);
+  return found.flatMap(({ id, joinedAt }) => {
+    const member = more.get(id);
+    return member ? [{ ...member, joinedAt }] : [];
+  });
+}
+
+/** All of them, a page at a time; while one is written, the next is on its way. */
 async function* pagesOf(asked: Export): AsyncGenerator<Exported[]> {
-  for (let coming = readPage(asked); ;) {
-    const { members, next } = await coming;
-    if (next) {
-      coming = readPage(asked, next);
-      // Where nobody fetches the rest, nobody hears that it failed.
-      coming.catch(() => {});
-    }
-    yield members;
-    if (!next) return;
+  let coming: Promise<Exported[]> | undefined;
+  for await (const found of findPages(asked)) {
+    const page = coming;
+    coming = readPage(asked, found);
+    // Where nobody fetches the rest, nobody hears that it failed.
+    coming.catch(() => {});
+    if (page) yield await page;
   }
+  if (coming) yield await coming;
 }
 
 const HEAD = [

@@ -35,11 +35,11 @@ export type FoundMember = MemberRow & { next: { at: Instant; amount: number; cur
 /** How many there are; near: there are so many that they were not counted. */
 export type Count = { count: number; isNear: boolean };
 
-/** All members of a site this full are not counted at all: the planner knows the size of a whole table well. */
+/** Where there are so many, all members and the holders of a tier are not counted: the planner knows well how many there are. */
 const FULL = 10 * COUNTED;
 
 async function count(site: Site, now: Instant, filter: MemberFilter): Promise<Count> {
-  if (Object.keys(filter).length === 0) {
+  if (Object.keys(filter).every((key) => key === 'tier')) {
     const all = await estimateMembers(pool(), site.mode, now, filter);
     if (all > FULL) return { count: all, isNear: true };
   }

@@ -41,13 +41,13 @@ export async function listForExport(
   const rows = await many<ExportedMember>(
     db,
     `SELECT m.id, m.email, m.name, m.country, m.email_confirmed_at AS confirmed_at, m.seen_at,
-       coalesce((SELECT jsonb_agg(jsonb_build_object('tier', t.name, 'why', h.why, 'since', h.since_at, 'until', h.until_at) ORDER BY h.from_at)
+       coalesce((SELECT json_agg(json_build_object('tier', t.name, 'why', h.why, 'since', h.since_at, 'until', h.until_at) ORDER BY h.from_at)
          FROM holdings h JOIN tiers t ON t.id = h.tier_id WHERE h.member_id = m.id AND ${heldAt('h', '$2', '$3')}), '[]') AS held,
        (SELECT s.state FROM (${theirs('$2')}) s) AS state,
        coalesce((SELECT array_agg(g.name ORDER BY g.name) FROM group_members x JOIN groups g ON g.id = x.group_id WHERE x.member_id = m.id), '{}') AS groups,
        coalesce((SELECT array_agg(DISTINCT p.name) FROM held_passes x JOIN passes p ON p.id = x.pass_id WHERE x.member_id = m.id AND ${passHeldAt('x', '$2', '$3')}), '{}') AS passes,
        coalesce((SELECT array_agg(n.words ORDER BY n.at) FROM member_notes n WHERE n.member_id = m.id), '{}') AS notes,
-       coalesce(CASE WHEN $4 THEN (SELECT jsonb_agg(jsonb_build_object('question', a ->> 'label', 'answer', a ->> 'value') ORDER BY k.at) FROM checkouts k, jsonb_array_elements(k.answers) a
+       coalesce(CASE WHEN $4 THEN (SELECT json_agg(json_build_object('question', a ->> 'label', 'answer', a ->> 'value') ORDER BY k.at) FROM checkouts k, jsonb_array_elements(k.answers) a
          WHERE k.member_id = m.id AND k.state = 'done' AND k.answers <> '[]') END, '[]') AS answers
      FROM members m WHERE m.id = ANY ($1::uuid[])`,
     [ids, mode, at, hasAnswers],

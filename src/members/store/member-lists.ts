@@ -205,7 +205,7 @@ export async function listJoined(
   at: Instant,
   filter: MemberFilter,
   { limit, after }: { limit: number; after: ListPlace | undefined },
-): Promise<{ id: string; joinedAt: Instant; key: string }[]> {
+): Promise<{ id: string; joinedAt: Instant }[]> {
   const page = after && {
     sql: '(m.joined_at, m.id) < (?::timestamptz, ?::uuid)',
     values: [after.key, after.id],
@@ -213,7 +213,7 @@ export async function listJoined(
   const narrowed = narrowedBy(mode, at, filter, page);
   return many(
     db,
-    `SELECT m.id, m.joined_at, m.joined_at::text AS key FROM members m ${narrowed.sql}
+    `SELECT m.id, m.joined_at FROM members m ${narrowed.sql}
      ORDER BY m.joined_at DESC, m.id DESC LIMIT ${narrowed.add(limit)}`,
     narrowed.values,
   );

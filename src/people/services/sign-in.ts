@@ -11,7 +11,7 @@ import { forgetPoints, spendPoint, type Limit } from '@/platform/store/rate-limi
 import { hashToken } from '@/platform/tokens';
 import { oncePerRequest } from '@/platform/request';
 import { noteVersion } from '@/platform/shelf';
-import { publicUse } from '@/platform/use';
+import { alikeUse, publicUse } from '@/platform/use';
 import { findMemberByEmail } from '@/people/store/members';
 import { deleteSession, findSessionMember } from '@/people/store/sessions';
 import { isKnownDevice } from './lib/known-device';
@@ -95,7 +95,7 @@ export const signOut = publicUse('sign-out', nothing, async ({ browser }): Promi
 });
 
 /** Whose session the browser carries; null for a visitor. */
-export const whoIsThere = publicUse('who-is-there', nothing, async ({ browser }) => {
+export const whoIsThere = alikeUse('who-is-there', nothing, async ({ browser }) => {
   const token = browser?.session;
   if (!token) return done(null);
   const found = await oncePerRequest(`session ${token}`, () => findSessionMember(pool(), hashToken(token)));

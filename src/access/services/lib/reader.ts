@@ -1,3 +1,4 @@
+import { isPersonal } from '@/core/access/alike';
 import { bestDecision } from '@/core/access/best';
 import { decide, type Decision, type Question } from '@/core/access/decide';
 import { asHolder, type WeekTimes } from '@/core/access/open-week';
@@ -65,8 +66,8 @@ export const isOut = ({ now }: Reader, item: ItemHead): boolean => itemState(ite
 export const openBody = (reader: Reader, item: Item): Prose =>
   // A section may name any rule, whatever that covers.
   openParts(item.body, (gate) => {
-    // When a section opens by its own lines is not known without its text.
-    if (hasEdges(gate)) shareNot();
+    // When a section opens by its own lines, and to which member, is not known without its text.
+    if (hasEdges(gate) || (reader.person.signedIn && isPersonal(gate, reader.person))) shareNot();
     return isSectionOpen(gate, { ...questionOf(reader, item), rules: reader.rules });
   });
 

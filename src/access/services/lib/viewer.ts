@@ -3,6 +3,7 @@ import type { LookingAs } from '@/core/access/viewpoint';
 import type { Instant } from '@/core/instants';
 import type { Actor } from '@/platform/actor';
 import { siteNow } from '@/platform/clock';
+import { oncePerRequest } from '@/platform/request';
 import { currentSite } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { hashToken } from '@/platform/tokens';
@@ -34,7 +35,7 @@ async function findViewer({ memberId, staffRole, look, browser }: Actor): Promis
     const passes = await listPassesOfBrowser(pool(), hash, site.mode, siteNow(site));
     return passes.length > 0 ? { ...visitor, person: { ...VISITOR, passes } } : visitor;
   }
-  const facts = await personFacts(site, memberId, siteNow(site));
+  const facts = await oncePerRequest(`person ${memberId}`, () => personFacts(site, memberId, siteNow(site)));
   if (!facts) return visitor;
   // Whether they are staff is said by their session, which may not have shown all that the site asks for.
   const person = { ...withoutStaff(facts), ...staffFacts(site, staffRole) };

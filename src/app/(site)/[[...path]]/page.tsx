@@ -6,7 +6,7 @@ import { CategoryLinks, categoryNames, ItemListPage, namesInLists, pageOf } from
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentSite, giveReads, shown, siteWords } from '@/app/session';
 import { kindAt, listItems } from '@/access/services/list-items';
-import { shareWithVisitors } from '@/access/services/share-with-visitors';
+import { shareWithAlike } from '@/access/services/share-with-alike';
 import { viewItem } from '@/access/services/view-item';
 import type { Words } from '@/words/words';
 import { ItemCards } from '@/content/ui/item-list';
@@ -61,7 +61,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function ItemPage({ params, searchParams }: Props) {
   const path = await pathOf(params);
-  await shareWithVisitors(await currentActor());
+  await shareWithAlike(await currentActor());
   const seen = await view(path);
   const t = await siteWords();
   if (seen.kind === 'moved') permanentRedirect(seen.path);

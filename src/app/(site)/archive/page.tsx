@@ -4,7 +4,7 @@ import { isLocalMonth } from '@/core/instants';
 import { ItemListPage, pageOf } from '@/app/item-pages';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, shown, siteWords } from '@/app/session';
-import { shareWithVisitors } from '@/access/services/share-with-visitors';
+import { shareWithAlike } from '@/access/services/share-with-alike';
 import { listArchive } from '@/access/services/list-items';
 import { Empty } from '@/kit/empty';
 
@@ -16,7 +16,7 @@ export const generateMetadata = async (): Promise<Metadata> => ({
 export default async function ArchivePage({ searchParams }: { searchParams: Search }) {
   const { month, page } = await searchOf(searchParams);
   const t = await siteWords();
-  await shareWithVisitors(await currentActor());
+  await shareWithAlike(await currentActor());
   if (month && isLocalMonth(month))
     return (
       <ItemListPage

@@ -5,7 +5,7 @@ import { tierOffers } from '@/app/tier-cards';
 import { startOfDate } from '@/core/calendar';
 import type { LocalDate } from '@/core/instants';
 import type { Words } from '@/words/words';
-import { shareWithVisitors } from '@/access/services/share-with-visitors';
+import { shareWithAlike } from '@/access/services/share-with-alike';
 import { joinPage, type JoinPageTier } from '@/checkout/services/join-page';
 import { safeReturn } from '@/platform/safe-return';
 import { Empty } from '@/kit/empty';
@@ -22,7 +22,7 @@ type Props = { searchParams: Search };
 
 export default async function JoinPage({ searchParams }: Props) {
   const { to, every } = await searchOf(searchParams);
-  await shareWithVisitors(await currentActor());
+  await shareWithAlike(await currentActor());
   const page = await shown(joinPage(await currentActor(), (every ?? '').slice(0, 40)));
   const t = await siteWords();
   const returnTo = safeReturn(to ?? '/account');

@@ -4,7 +4,7 @@ import { currentActor, currentSite, currentTheme, deskWords, requireStaff, shown
 import { signOutAction } from '@/app/sign-in-action';
 import { deskFrame } from '@/desk/services/desk-frame';
 import { findSomeMembers } from '@/app/find-members-action';
-import { FormWordsOf } from '@/app/form-words';
+import { FormWordsOf, MemberFormsOf } from '@/app/form-words';
 import { Toasts } from '@/kit/toasts';
 import { LeaveGuard } from '@/kit/leave-guard';
 import { DeskWordsProvider } from '@/kit/desk-words';
@@ -47,10 +47,12 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
       />
       <main className="mx-auto w-full max-w-[96rem] flex-1 px-5 py-6">
         <DeskWordsProvider value={{ language: site.language, zone: site.zone }}>
-          <FormWordsOf t={t} email={member.email}>
-            <Toasts>
-              <LeaveGuard>{children}</LeaveGuard>
-            </Toasts>
+          <FormWordsOf t={t}>
+            <MemberFormsOf t={t} email={member.email}>
+              <Toasts>
+                <LeaveGuard>{children}</LeaveGuard>
+              </Toasts>
+            </MemberFormsOf>
           </FormWordsOf>
         </DeskWordsProvider>
       </main>
