@@ -127,8 +127,9 @@ export const currentActor = cache(async (): Promise<Actor> => {
 /** The member who is signed in with this request; what shows them is for them alone. */
 export const currentMember = cache(async () => {
   const actor = await currentActor();
+  if (!actor.memberId) return null;
   shareNot();
-  return actor.memberId ? shown(whoIsThere(actor)) : null;
+  return shown(whoIsThere(actor));
 });
 
 export const currentSite = cache(async () => {
