@@ -1,7 +1,17 @@
 import { cacheOn } from '../cache-on';
 import { isShut } from '../staff';
 import type { Instant } from '../instants';
-import { keysOf, matches, nameKey, type ItemFacts, type Meter, type PersonFacts, type Read } from './facts';
+import {
+  bitOf,
+  bitsOf,
+  keysOf,
+  matches,
+  nameKey,
+  type ItemFacts,
+  type Meter,
+  type PersonFacts,
+  type Read,
+} from './facts';
 import { compareSpecificity, ruleLayer, type Specificity } from './layers';
 import { chooseMeter, measure } from './meters';
 import { bestOf, judgeOpener, worstOf, type Moment, type Verdict } from './openers';
@@ -40,7 +50,7 @@ export function decide(question: Question): Decision {
   const without = withoutRules(question);
   if (without) return without;
   const plan = planOf(question.rules, question.item);
-  if (plan.plain) return isNamed(plan.plain, keysOf(question.person)) ? plan.open : plan.closed;
+  if (plan.bits !== 0) return (bitsOf(question.person) & plan.bits) === 0 ? plan.closed : plan.open;
   return decideByPlan(plan, question);
 }
 
@@ -51,10 +61,11 @@ function withoutRules({ item, person }: Question): Decision | null {
   return readsIt ? { state: 'open', by: 'staff', rules: [] } : null;
 }
 
-/** The plan of a question that is decided by names alone; null where anything else has a say. */
+/** The plan of a question that is decided by names alone which all have bits; null where anything else has a say. */
 export function plainPlanOf(question: Question): Plan | null {
-  const plan = withoutRules(question) ? null : planOf(question.rules, question.item);
-  return plan?.plain ? plan : null;
+  if (withoutRules(question)) return null;
+  const plan = planOf(question.rules, question.item);
+  return plan.bits === 0 ? null : plan;
 }
 
 /** By a plan in which dates, waits, meters or rules that must be open as well have a say. */
@@ -97,18 +108,13 @@ const narrowed = (required: Rule[], question: Question): { id: string; verdict: 
     .map((rule) => ({ id: rule.id, verdict: judgeRule(rule, question) }))
     .filter(({ verdict }) => verdict.state !== 'open');
 
-function isNamed(names: string[], keys: ReadonlySet<string>): boolean {
-  for (const name of names) if (keys.has(name)) return true;
-  return false;
-}
-
 /** The rules that decide about an item, independent of the reader and the time. */
 export type Plan = {
   item: ItemFacts;
   by: 'rule' | 'default';
   deciding: Rule[];
-  /** Whom they open it to, where that is all that counts: nothing waits or ends, is read for free, or must be open as well. */
-  plain: string[] | null;
+  /** The bits of those whom they open it to, where that is all that counts: nothing waits or ends, is read for free, or must be open as well; 0 where it is not, or where one of them has no bit. */
+  bits: number;
   /** Those of all that decide, each with the key of whom it names. */
   lines: { key: string; line: Opener; rule: Rule }[];
   isMetered: boolean;
@@ -143,7 +149,7 @@ function planOf(rules: Planned, item: ItemFacts): Plan {
     item,
     by,
     deciding,
-    plain: isPlain ? [...new Set(lines.map(({ key }) => key))] : null,
+    bits: isPlain ? bitsOfAll(lines.map(({ key }) => bitOf(key))) : 0,
     lines,
     isMetered,
     required,
@@ -153,6 +159,9 @@ function planOf(rules: Planned, item: ItemFacts): Plan {
   };
   return cacheOn(rules, PLAN, plan);
 }
+
+const bitsOfAll = (bits: number[]): number =>
+  bits.includes(0) ? 0 : bits.reduce((all, bit) => all | bit, 0);
 
 const sortedIds = (ids: string[]): string[] => [...new Set(ids)].sort();
 

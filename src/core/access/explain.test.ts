@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide, type Question } from './decide';
-import { explain } from './explain';
+import { explain, type Explanation } from './explain';
 import type { ItemFacts, PersonFacts } from './facts';
 import type { Rule } from './rule';
 
@@ -72,6 +72,32 @@ describe('what led to a decision', () => {
     expect(explain(asked(rules, person('observer')))).not.toBe(first);
     // A rule of two lines that name the same tier is one that names it.
     expect(explain(asked(rules, person())).decision.state).toBe('closed');
+  });
+
+  it('is shared by items that are explained alike, and by no others', () => {
+    const of = (one: ItemFacts, rules: Rule[] = [guides, moon]): Explanation =>
+      explain({ ...asked([...rules], person('warden')), item: one });
+    const first = of(item);
+    expect(of({ ...item, id: 'dusk', path: '/posts/dusk' })).toBe(first);
+    expect(of({ ...item, tags: [] })).toEqual(explain(anew({ ...asked([guides], person('warden')), item })));
+    // A rule beside it was edited: it has the same name, and says something else.
+    const edited = rule('moon', [{ kind: 'tag', id: 'moon' }], 'warden');
+    expect(of(item, [guides, edited]).deciding[1]?.verdict.state).toBe('open');
+    expect(first.deciding[1]?.verdict.state).toBe('closed');
+  });
+
+  it('is found among more names than are compared at once', () => {
+    const tiers = Array.from({ length: 60 }, (_, n) => `tier-${n}`);
+    const rules = tiers.map((tier) => rule(`only ${tier}`, [{ kind: 'category', id: tier }], tier));
+    for (const held of tiers)
+      for (const [n, tier] of tiers.entries()) {
+        const question = {
+          ...asked([rules[n] as Rule], person(held)),
+          item: { ...item, categories: [tier] },
+        };
+        expect(explain(question).decision.state).toBe(held === tier ? 'open' : 'closed');
+        expect(decide(question)).toEqual(explain(question).decision);
+      }
   });
 
   it('is worked out anew where dates, waits, meters or further rules have a say, and for staff who read everything', () => {

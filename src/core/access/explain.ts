@@ -10,7 +10,7 @@ import {
   type Question,
   type SiteDefault,
 } from './decide';
-import { keysOf, matches } from './facts';
+import { bitsOf, matches, VISITOR } from './facts';
 import { compareSpecificity, coverLayer, isExcepted, ruleLayer, type Specificity } from './layers';
 import { edgeInstant, judgeOpener, opensInstant, type Verdict } from './openers';
 import type { Opener, Rule } from './rule';
@@ -43,10 +43,10 @@ export type Explanation = {
   default: SiteDefault | null;
 };
 
-/** Explanations of a plan, by which of its names are the person's: one bit for each. */
+/** Explanations, by the bits of those of a plan's names that are the person's. */
+type Explained = { bits: number[]; explanations: Explanation[] };
 const EXPLAINED = Symbol('explained');
-type ExplainedPlan = Plan & { [EXPLAINED]?: Explanation[] };
-const MOST_NAMES = 10;
+type ExplainedPlan = Plan & { [EXPLAINED]?: Explained };
 
 /**
  * Why a person may see an item, or not: the same decision as `decide` makes, with what led to it. Where names alone decide, it is
@@ -54,12 +54,34 @@ const MOST_NAMES = 10;
  */
 export function explain(question: Question): Explanation {
   const plan: ExplainedPlan | null = plainPlanOf(question);
-  if (!plan?.plain || plan.plain.length > MOST_NAMES) return explainAnew(question);
-  const keys = keysOf(question.person);
-  let named = 0;
-  for (const name of plan.plain) named = named * 2 + (keys.has(name) ? 1 : 0);
-  const explained = plan[EXPLAINED] ?? cacheOn<Explanation[]>(plan, EXPLAINED, []);
-  return (explained[named] ??= explainAnew(question));
+  if (!plan) return explainAnew(question);
+  const explained = plan[EXPLAINED] ?? cacheOn(plan, EXPLAINED, explainedAlike(plan, question));
+  const bits = bitsOf(question.person) & plan.bits;
+  for (let n = 0; n < explained.bits.length; n++)
+    if (explained.bits[n] === bits) return explained.explanations[n] as Explanation;
+  const explanation = explainAnew(question);
+  explained.bits.push(bits);
+  explained.explanations.push(explanation);
+  return explanation;
+}
+
+const ALIKE = Symbol('alike');
+type ExplainedRule = Rule & { [ALIKE]?: Map<string, Explained> };
+
+/**
+ * What is kept of all items that are explained alike, as most of a category are: it is little, so the processor has it at hand.
+ * What is said to a visitor names every line that decides by names, so items of which the same is said to visitors are
+ * explained alike to everyone.
+ */
+function explainedAlike({ deciding: [rule] }: Plan, question: Question): Explained {
+  const first: Explained = { bits: [], explanations: [] };
+  if (!rule) return first;
+  const owner: ExplainedRule = rule;
+  const alike = owner[ALIKE] ?? cacheOn(owner, ALIKE, new Map<string, Explained>());
+  const said = JSON.stringify(explainAnew({ ...question, person: VISITOR }));
+  const known = alike.get(said);
+  if (!known) alike.set(said, first);
+  return known ?? first;
 }
 
 function explainAnew(question: Question): Explanation {

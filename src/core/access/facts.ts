@@ -82,5 +82,29 @@ export function nameKey(who: Who): string {
 
 const findKeys = (person: PersonFacts): string[] => [...findWhos(person)].map(nameKey);
 
+const bits = new Map<string, number>();
+/** As many as fit in the whole numbers that the engine keeps in its registers. */
+const MOST_BITS = 30;
+
+/** A bit of its own for each of the names that a process met first: a few names are compared at once. 0 for all others. */
+export function bitOf(key: string): number {
+  const known = bits.get(key);
+  if (known !== undefined || bits.size >= MOST_BITS || key.startsWith('member:')) return known ?? 0;
+  const bit = 1 << bits.size;
+  bits.set(key, bit);
+  return bit;
+}
+
+const BITS = Symbol('bits');
+
+/** The bits of all that a person can be named by. */
+export const bitsOf = (person: PersonFacts & { [BITS]?: number }): number =>
+  person[BITS] ??
+  cacheOn(
+    person,
+    BITS,
+    [...keysOf(person)].reduce((all, key) => all | bitOf(key), 0),
+  );
+
 /** Whether a person is among those whom one line of a rule or of a meter names. */
 export const matches = (who: Who, person: PersonFacts): boolean => keysOf(person).has(refKey(who));
