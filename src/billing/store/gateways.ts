@@ -40,13 +40,13 @@ const SETTINGS = { settings: z.union([transferSettingsSchema, z.record(z.string(
 const ACCOUNT = `id, gateway, nature, mode, label, site_key, secret_key_sealed, webhook_ref, webhook_secret_sealed, webhook_error, heard_at,
   checked_at, at_checkout, position, settings, last_error, last_error_at`;
 
+const LIST_GATEWAY_ACCOUNTS = prepared(
+  'list-gateway-accounts',
+  `SELECT ${ACCOUNT} FROM gateway_accounts WHERE disconnected_at IS NULL ORDER BY mode, position, created_at`,
+);
+
 export async function listGatewayAccounts(db: Db): Promise<GatewayAccount[]> {
-  return many(
-    db,
-    `SELECT ${ACCOUNT} FROM gateway_accounts WHERE disconnected_at IS NULL ORDER BY mode, position, created_at`,
-    [],
-    SETTINGS,
-  );
+  return many(db, LIST_GATEWAY_ACCOUNTS, [], SETTINGS);
 }
 
 const FIND_GATEWAY_ACCOUNT = prepared(

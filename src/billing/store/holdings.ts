@@ -17,13 +17,14 @@ export type Holding = {
   untilAt: Instant | null;
 };
 
+const LIST_HOLDINGS = prepared(
+  'list-holdings',
+  `SELECT id, tier_id, why, subscription_id, is_paid, from_at, until_at FROM holdings
+   WHERE member_id = $1 AND mode = $2 AND (until_at IS NULL OR until_at > from_at) ORDER BY from_at DESC`,
+);
+
 export async function listHoldings(db: Db, memberId: MemberId, mode: Mode): Promise<Holding[]> {
-  return many(
-    db,
-    `SELECT id, tier_id, why, subscription_id, is_paid, from_at, until_at FROM holdings
-     WHERE member_id = $1 AND mode = $2 AND (until_at IS NULL OR until_at > from_at) ORDER BY from_at DESC`,
-    [memberId, mode],
-  );
+  return many(db, LIST_HOLDINGS, [memberId, mode]);
 }
 
 /** What is held at an instant, as a condition on holdings under a name; the values are placeholders. Disputes end what is held. */

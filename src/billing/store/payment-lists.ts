@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/instants';
 import { containing, where } from '@/platform/store/conditions';
-import { many, one, toMinor, type Db } from '@/platform/store/db';
+import { many, one, preparedForm, toMinor, totalOf, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type { Payment, PaymentState } from './payments';
 import type { GatewayAccountId, MemberId, OfferVersionId, SubscriptionId } from '@/core/ids';
@@ -109,23 +109,23 @@ export async function listPayments(
 ): Promise<{ rows: PaymentListRow[]; total: number }> {
   const order = PAYMENT_ORDER[filter.sort];
   const narrowed = narrowedBy(mode, filter);
-  const { total } = await one<{ total: bigint }>(
-    db,
-    `SELECT count(*) AS total FROM payments p ${narrowed.sql}`,
-    [...narrowed.values],
-  );
-  const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
-    db,
-    `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.is_returned, p.gateway_account_id,
+  const values = [...narrowed.values];
+  const count = () =>
+    one<{ total: bigint }>(db, `SELECT count(*) AS total FROM payments p ${narrowed.sql}`, values);
+  const listed = `SELECT p.id, p.mode, p.attempt, p.amount, p.currency, p.state, p.gateway_ref, p.decline_code, p.at, p.settled_at, p.is_awaited, p.is_returned, p.gateway_account_id,
        c.subscription_id, c.joining_fee, c.due_at, c.reference, s.offer_version_id, (SELECT d.name FROM products d WHERE d.id = u.product_id) AS product_name, m.id AS member_id, coalesce(nullif(m.name, ''), m.email) AS member_name,
        d.state AS dispute, ${REFUNDED} AS refunded
      FROM (SELECT p.* FROM payments p ${filter.sort === 'member' ? WITH_MEMBER : ''} ${narrowed.sql} ORDER BY ${order}
        OFFSET ${narrowed.add(filter.offset)} LIMIT ${narrowed.add(filter.limit)}) p
-     ${WITH_MEMBER} LEFT JOIN disputes d ON d.payment_id = p.id ORDER BY ${order}`,
+     ${WITH_MEMBER} LEFT JOIN disputes d ON d.payment_id = p.id ORDER BY ${order}`;
+  const rows = await many<Omit<PaymentListRow, 'amount' | 'refunded'> & { amount: bigint; refunded: bigint }>(
+    db,
+    // A member's are looked up with each look at their account.
+    filter.memberId && !filter.search ? preparedForm(listed) : listed,
     narrowed.values,
   );
   return {
-    total: Number(total),
+    total: await totalOf(rows.length, filter, async () => (await count()).total),
     rows: rows.map((row) => ({ ...row, amount: toMinor(row.amount), refunded: toMinor(row.refunded) })),
   };
 }

@@ -2,7 +2,7 @@ import type { Purchase } from '@/core/billing/book';
 import type { Instant, Length } from '@/core/instants';
 import type { HoldingId, MemberId, PurchaseId } from '@/core/ids';
 import { lengthSchema } from '@/core/offers/offer-schema';
-import { many, maybeOne, run, type Db } from '@/platform/store/db';
+import { many, maybeOne, prepared, run, type Db } from '@/platform/store/db';
 import { sealedColumn } from '@/platform/store/sealed';
 import type { Mode } from '@/platform/store/site';
 
@@ -40,14 +40,14 @@ export async function findPurchaseByCode(db: Db, hash: Buffer): Promise<StoredPu
   return maybeOne(db, `${PURCHASE} WHERE u.code_hash = $1`, [hash], JSON_COLUMNS);
 }
 
+const LIST_PURCHASES_OF = prepared(
+  'list-purchases-of',
+  `${PURCHASE} WHERE u.member_id = $1 AND u.mode = $2 AND u.state <> 'pending' ORDER BY u.at DESC, u.id`,
+);
+
 /** What a member has bought in a mode and paid, the newest first. */
 export async function listPurchasesOf(db: Db, memberId: string, mode: Mode): Promise<StoredPurchase[]> {
-  return many(
-    db,
-    `${PURCHASE} WHERE u.member_id = $1 AND u.mode = $2 AND u.state <> 'pending' ORDER BY u.at DESC, u.id`,
-    [memberId, mode],
-    JSON_COLUMNS,
-  );
+  return many(db, LIST_PURCHASES_OF, [memberId, mode], JSON_COLUMNS);
 }
 
 /** The ids of the gift cards of a mode, which are those of their codes too. */

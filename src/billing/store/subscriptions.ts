@@ -1,7 +1,7 @@
 import { EARNING } from '@/core/billing/states';
 import { listed } from '@/platform/store/conditions';
 import type { Subscription } from '@/core/billing/book';
-import { built, many, run, type Db } from '@/platform/store/db';
+import { built, many, preparedForm, run, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import { METHOD } from './book';
 import { rowOf, type Account, type Json, type SubscriptionRow } from './book-rows';
@@ -15,7 +15,7 @@ export type StoredSubscription = Subscription &
 const SELECT = `SELECT to_jsonb(s) || jsonb_build_object('method', ${METHOD}) AS row FROM subscriptions s LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id`;
 
 export async function listRows(db: Db, rest: string, values: unknown[]): Promise<StoredSubscription[]> {
-  const rows = await many<{ row: Json }>(db, `${SELECT} ${rest}`, values, { row: built });
+  const rows = await many<{ row: Json }>(db, preparedForm(`${SELECT} ${rest}`), values, { row: built });
   return rows.map(({ row: json }) => {
     const row = rowOf<SubscriptionRow>(json);
     return {

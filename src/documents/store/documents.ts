@@ -3,7 +3,17 @@ import { documentContentSchema, type DocumentContent, type DocumentKind } from '
 import type { KeyCut } from '@/core/key-cut';
 import { keyCutSchema } from '@/core/key-cut-schema';
 import { containing, where } from '@/platform/store/conditions';
-import { many, maybeOne, one, run, toMinor, type Db, type Transaction } from '@/platform/store/db';
+import {
+  many,
+  maybeOne,
+  one,
+  prepared,
+  run,
+  toMinor,
+  totalOf,
+  type Db,
+  type Transaction,
+} from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
 import type {
   ChargeId,
@@ -74,17 +84,17 @@ export async function insertDocuments(
     ]);
 }
 
-/** Whether anything waits for its document; a look that locks nothing. */
-export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
-  const { has } = await one<{ has: boolean }>(
-    db,
-    `SELECT EXISTS (SELECT 1 FROM charges WHERE paid_at IS NOT NULL AND NOT is_invoiced AND mode = $1)
+const HAS_UNDOCUMENTED = prepared(
+  'has-undocumented',
+  `SELECT EXISTS (SELECT 1 FROM charges WHERE paid_at IS NOT NULL AND NOT is_invoiced AND mode = $1)
        OR EXISTS (SELECT 1 FROM refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id))
        OR EXISTS (SELECT 1 FROM disputes d WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id))
        OR EXISTS (SELECT 1 FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)) AS has`,
-    [mode],
-  );
-  return has;
+);
+
+/** Whether anything waits for its document; a look that locks nothing. */
+export async function hasUndocumented(db: Db, mode: Mode): Promise<boolean> {
+  return (await one<{ has: boolean }>(db, HAS_UNDOCUMENTED, [mode])).has;
 }
 
 /** A paid charge that has no invoice yet, with everything an invoice says. */
@@ -274,11 +284,9 @@ export async function listDocuments(
   f: DocumentFilter,
 ): Promise<{ rows: StoredDocument[]; total: number }> {
   const narrowed = narrowedBy(mode, f);
-  const { total } = await one<{ total: bigint }>(
-    db,
-    `SELECT count(*) AS total FROM documents d ${narrowed.sql}`,
-    [...narrowed.values],
-  );
+  const values = [...narrowed.values];
+  const count = () =>
+    one<{ total: bigint }>(db, `SELECT count(*) AS total FROM documents d ${narrowed.sql}`, values);
   const rows = await many<Row>(
     db,
     `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
@@ -286,7 +294,8 @@ export async function listDocuments(
     narrowed.values,
     CONTENT,
   );
-  return { rows: rows.map(fromRow), total: Number(total) };
+  const total = await totalOf(rows.length, f, async () => (await count()).total);
+  return { rows: rows.map(fromRow), total };
 }
 
 /** The ids of all documents that fit a filter, newest first: for exports, which read them page by page. */

@@ -18,19 +18,23 @@ const RECEIPTS = 6;
 export const myAccount = memberUse('my-account', nothing, async ({ memberId }) => {
   const member = await findMember(pool(), memberId);
   if (!member) return missing();
-  const t = await siteWords();
-  const account = await memberAccount(member, t);
-  const documents = await memberDocuments(memberId, t, RECEIPTS + 1);
+  const [t, { mode }] = [await siteWords(), await currentSite()];
+  const [account, documents, notes, purchases] = await Promise.all([
+    memberAccount(member, t),
+    memberDocuments(memberId, t, RECEIPTS + 1),
+    listNotes(pool(), memberId, true),
+    listPurchasesOf(pool(), memberId, mode),
+  ]);
   return done({
     name: member.name,
     email: member.email,
     account,
     ways: await waysOn(account, t),
     forHolder: await pricesForHolder(account, member.country),
-    notes: await listNotes(pool(), memberId, true),
+    notes,
     order: await accountSections(account),
     receipts: documents.slice(0, RECEIPTS),
-    hasPurchases: (await listPurchasesOf(pool(), memberId, (await currentSite()).mode)).length > 0,
+    hasPurchases: purchases.length > 0,
     hasMoreReceipts: documents.length > RECEIPTS,
   });
 });

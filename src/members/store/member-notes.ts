@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/instants';
-import { many, run, type Db } from '@/platform/store/db';
+import { many, prepared, run, type Db } from '@/platform/store/db';
 import type { MemberId } from '@/core/ids';
 
 /** What staff wrote about a member: for themselves, or for the member to read. */
@@ -13,14 +13,15 @@ export type MemberNote = {
   at: Instant;
 };
 
+const LIST_NOTES = prepared(
+  'list-notes',
+  `SELECT n.id, n.member_id, s.name AS staff_name, n.words, n.is_shown, n.at FROM member_notes n LEFT JOIN members s ON s.id = n.staff_id
+   WHERE n.member_id = $1 AND (n.is_shown OR NOT $2) ORDER BY n.at DESC, n.created_at DESC`,
+);
+
 /** Notes about a member, newest first; with `onlyShown` those that the member reads. */
 export async function listNotes(db: Db, memberId: MemberId, onlyShown: boolean): Promise<MemberNote[]> {
-  return many(
-    db,
-    `SELECT n.id, n.member_id, s.name AS staff_name, n.words, n.is_shown, n.at FROM member_notes n LEFT JOIN members s ON s.id = n.staff_id
-     WHERE n.member_id = $1 AND (n.is_shown OR NOT $2) ORDER BY n.at DESC, n.created_at DESC`,
-    [memberId, onlyShown],
-  );
+  return many(db, LIST_NOTES, [memberId, onlyShown]);
 }
 
 export async function insertNote(

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { createHash } from 'node:crypto';
 import pg from 'pg';
 import { config } from '@/platform/config';
 import { forgetRead } from '@/platform/request';
@@ -76,6 +77,19 @@ export async function closePools(): Promise<void> {
  */
 export type Prepared = { name: string; text: string };
 export const prepared = (name: string, text: string): Prepared => ({ name, text });
+
+/** The same for a statement that is put together, and has but a few forms. */
+export const preparedForm = (text: string): Prepared =>
+  prepared(createHash('sha256').update(text).digest('base64url'), text);
+
+/**
+ * How many rows there are in all, where so many of them were found after an offset; counted only where there may be more.
+ */
+export const totalOf = async (
+  found: number,
+  { offset, limit }: { offset: number; limit: number },
+  count: () => Promise<bigint>,
+): Promise<number> => (found < limit && (found > 0 || offset === 0) ? offset + found : Number(await count()));
 type Sql = string | Prepared;
 const queryOf = (sql: Sql, values: unknown[]) =>
   typeof sql === 'string' ? { text: sql, values } : { ...sql, values };

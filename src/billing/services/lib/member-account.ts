@@ -7,7 +7,7 @@ import { creditLeft } from '@/core/billing/credit';
 import { figuresOfNext, looking } from '@/core/billing/figures';
 import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
-import { offersOf } from '@/billing/services/lib/schedules';
+import { keptOffersOf } from '@/billing/services/lib/schedules';
 import { listAgreementsOf } from '@/billing/store/agreements';
 import { pool } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/billing/store/holdings';
@@ -18,6 +18,7 @@ import { listSubscriptionsOf, type StoredSubscription } from '@/billing/store/su
 import { type StoredOffer } from '@/tiers/store/offers';
 import { type Tier } from '@/tiers/store/tiers';
 import { gatewayById } from '@/billing/gateways';
+import type { Gateway } from '@/billing/gateways/contract';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { siteNow } from '@/platform/clock';
 import { currentSite, inMode } from '@/platform/site';
@@ -79,24 +80,29 @@ export async function memberAccount(
   const now = siteNow(site);
   const tiers = new Map((await keptTiers()).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
-  const accounts = (await listGatewayAccounts(pool())).map(({ id, gateway }) => ({
-    id,
-    canPause: gatewayById(gateway).carries.pause,
-    isWallet: gatewayById(gateway).nature === 'wallet',
-  }));
-  const stored = await listSubscriptionsOf(pool(), member.id, site.mode);
-  const bought = await offersOf(pool(), stored);
-  const { stored: own, context, at } = await readBook(pool(), site, { memberId: member.id, mode: site.mode });
+  const [connected, stored, { stored: own, context, at }, paid, holdings] = await Promise.all([
+    listGatewayAccounts(pool()),
+    listSubscriptionsOf(pool(), member.id, site.mode),
+    readBook(pool(), site, { memberId: member.id, mode: site.mode }),
+    listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id }),
+    listHoldings(pool(), member.id, site.mode),
+  ]);
+  const gateways = new Map<string, Gateway>(connected.map(({ id, gateway }) => [id, gatewayById(gateway)]));
+  const gatewayOf = ({ gatewayAccountId }: StoredSubscription) => gateways.get(gatewayAccountId ?? '');
+  const isPaidBy = (nature: Gateway['nature']): boolean =>
+    stored.some((s) => gatewayOf(s)?.nature === nature);
+  const bought = await keptOffersOf(stored);
   const ids = stored.map(({ id }) => id);
-  const transfers = await transferDetailsOf(ids);
-  const agreements = await listAgreementsOf(pool(), ids, ['running']);
+  const transfers = isPaidBy('transfer') ? await transferDetailsOf(ids) : null;
+  const agreements = isPaidBy('wallet') ? await listAgreementsOf(pool(), ids, ['running']) : null;
   const subscriptions = stored.map((subscription): SubscriptionView => {
     const offer = bought.get(subscription.offer);
     if (!offer) throw new Error(`no offer version ${subscription.offerVersionId}`);
     const movesTo = bought.get(subscription.switchesTo ?? subscription.movesTo ?? '') ?? null;
     const running = own.book.subscriptions.find(({ id }) => id === subscription.id);
     const next = running ? figuresOfNext(own.book, running, context, at) : null;
-    const paidBy = accounts.find(({ id }) => id === subscription.gatewayAccountId);
+    const paidBy = gatewayOf(subscription);
+    const isByWallet = paidBy?.nature === 'wallet';
     const tierId = offer.definition.steps[subscription.place.last?.step ?? 0]?.tier ?? offer.tierId;
     return {
       subscription,
@@ -121,29 +127,28 @@ export async function memberAccount(
         currency: (movesTo ?? offer).definition.currency,
       },
       ahead: running ? chargesAhead(running, context, addLength(at, AHEAD, site.zone)) : [],
-      transfer: transfers.get(subscription.id) ?? null,
+      transfer: transfers?.get(subscription.id) ?? null,
       deeds: deedsOpen(own.book, subscription.id, context, at).filter(
-        (deed) => !(deed === 'pause' && !paidBy?.canPause) && !(deed === 'undo' && paidBy?.isWallet),
+        (deed) => !(deed === 'pause' && !paidBy?.carries.pause) && !(deed === 'undo' && isByWallet),
       ),
       isKept: running
         ? isKept(looking(own.book, context, at, running), running)
         : own.book.holdings.some(({ subscription: id, to }) => id === subscription.id && to === null),
       needsApproval:
-        (paidBy?.isWallet ?? false) &&
+        isByWallet &&
         next !== null &&
-        agreements.get(subscription.id)?.offerVersionId !== (movesTo ?? offer).versionId,
+        agreements?.get(subscription.id)?.offerVersionId !== (movesTo ?? offer).versionId,
     };
   });
   const tierNames = new Map(
     subscriptions.map((view) => [view.subscription.id, view.tier?.name ?? view.offer.name]),
   );
-  const paid = await listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id });
   return {
     now,
     zone: site.zone,
     credit: creditLeft(own.book),
     subscriptions,
-    holdings: (await listHoldings(pool(), member.id, site.mode)).map((holding) => ({
+    holdings: holdings.map((holding) => ({
       ...holding,
       tier: tiers.get(holding.tierId),
       isNow:

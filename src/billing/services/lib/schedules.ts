@@ -18,6 +18,10 @@ export const asBought = (offer: StoredOffer, addedTax: number): StoredOffer =>
 export const offersOf = (db: Db, subscriptions: Subscription[]): Promise<Map<string, StoredOffer>> =>
   offersBy((ids) => listOfferVersions(db, ids), subscriptions);
 
+/** The same, for pages: versions of offers are read once for each version of the site. */
+export const keptOffersOf = (subscriptions: Subscription[]): Promise<Map<string, StoredOffer>> =>
+  offersBy(keptVersions, subscriptions);
+
 async function offersBy(
   read: (ids: OfferVersionId[]) => Promise<readonly StoredOffer[]>,
   subscriptions: Subscription[],
@@ -63,7 +67,7 @@ export async function nextCharges(
   ids: string[],
 ): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
   const subscriptions = await listSubscriptionsById(pool(), ids);
-  const offers = await offersBy(keptVersions, subscriptions);
+  const offers = await keptOffersOf(subscriptions);
   const context = scheduleOf(site, offers);
   const found = new Map<string, { at: Instant; amount: number; currency: string }>();
   for (const s of subscriptions) {
