@@ -25,6 +25,30 @@ class Pieces extends yauzl.RandomAccessReader {
     return known;
   }
 
+  /** Each entry of a directory is two small reads: straight from the piece they take a tenth of the time that streams do. */
+  override read(
+    buffer: Buffer,
+    offset: number,
+    length: number,
+    position: number,
+    callback: (error: Error | null) => void,
+  ): void {
+    this.copy(buffer.subarray(offset, offset + length), position).then(
+      () => callback(null),
+      (error: unknown) => callback(error instanceof Error ? error : new Error(String(error))),
+    );
+  }
+
+  private async copy(into: Buffer, position: number): Promise<void> {
+    for (let done = 0; done < into.length;) {
+      const number = Math.floor((position + done) / PIECE_BYTES);
+      const copied =
+        (await this.piece(number))?.copy(into, done, position + done - number * PIECE_BYTES) ?? 0;
+      if (copied === 0) throw new Error('the ZIP ends too early');
+      done += copied;
+    }
+  }
+
   override _readStreamForRange(start: number, end: number): Transform {
     const read = (number: number): Promise<Piece> => this.piece(number);
     async function* bytes(): AsyncGenerator<Buffer> {
