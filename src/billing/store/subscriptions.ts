@@ -12,20 +12,24 @@ import type { MemberId, OfferVersionId } from '@/core/ids';
 export type StoredSubscription = Subscription &
   Account & { memberId: MemberId; mode: Mode; offerVersionId: OfferVersionId };
 
-const SELECT = `SELECT to_jsonb(s) || jsonb_build_object('method', ${METHOD}) AS row FROM subscriptions s LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id`;
+/** A subscription `s` that is paid by the gateway account `a`, as JSON that `storedFrom` reads. */
+export const SUBSCRIPTION = `to_jsonb(s) || jsonb_build_object('method', ${METHOD})`;
+const SELECT = `SELECT ${SUBSCRIPTION} AS row FROM subscriptions s LEFT JOIN gateway_accounts a ON a.id = s.gateway_account_id`;
+
+export function storedFrom(json: Json): StoredSubscription {
+  const row = rowOf<SubscriptionRow>(json);
+  return {
+    ...subscriptionOf(row),
+    ...accountOf(row),
+    memberId: row.member_id,
+    mode: row.mode,
+    offerVersionId: row.offer_version_id,
+  };
+}
 
 export async function listRows(db: Db, rest: string, values: unknown[]): Promise<StoredSubscription[]> {
   const rows = await many<{ row: Json }>(db, preparedForm(`${SELECT} ${rest}`), values, { row: built });
-  return rows.map(({ row: json }) => {
-    const row = rowOf<SubscriptionRow>(json);
-    return {
-      ...subscriptionOf(row),
-      ...accountOf(row),
-      memberId: row.member_id,
-      mode: row.mode,
-      offerVersionId: row.offer_version_id,
-    };
-  });
+  return rows.map(({ row }) => storedFrom(row));
 }
 
 export async function findSubscription(db: Db, id: string): Promise<StoredSubscription | undefined> {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Instant } from '@/core/instants';
 import { allGateways } from '@/billing/gateways';
-import { nextCharges } from '@/billing/services/lib/schedules';
+import { nextChargesOf } from '@/billing/services/lib/schedules';
 import {
   countFacet,
   countMembers,
@@ -73,13 +73,16 @@ export const findMembers = staffUse('see members')('find-members', inputSchema, 
   const isBack = before !== undefined && after === undefined;
   const hasMore = found.length > PAGE_SIZE;
   const rows = hasMore ? (isBack ? found.slice(1) : found.slice(0, PAGE_SIZE)) : found;
-  const next = await nextCharges(
+  const next = await nextChargesOf(
     site,
-    rows.flatMap((row) => row.subscriptionId ?? []),
+    rows.flatMap(({ subscription }) => subscription ?? []),
   );
   const [first, last] = [rows[0], rows.at(-1)];
   return done({
-    rows: rows.map((row): FoundMember => ({ ...row, next: next.get(row.subscriptionId ?? '') ?? null })),
+    rows: rows.map(({ subscription, ...row }): FoundMember => ({
+      ...row,
+      next: next.get(subscription?.id ?? '') ?? null,
+    })),
     ...counted,
     now,
     tiers,

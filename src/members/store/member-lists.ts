@@ -4,9 +4,11 @@ import type { MailTopic } from '@/core/mail-topics';
 import { getsMails } from '@/mail/store/mail-choices';
 import { heldAt } from '@/billing/store/holdings';
 import { containing, where } from '@/platform/store/conditions';
-import { many, one, type Db } from '@/platform/store/db';
+import { built, many, one, type Db } from '@/platform/store/db';
 import { RUNNING, STATES } from '@/core/billing/states';
 import type { SubscriptionId } from '@/core/ids';
+import type { Json } from '@/billing/store/book-rows';
+import { storedFrom, SUBSCRIPTION, type StoredSubscription } from '@/billing/store/subscriptions';
 
 export type MemberRow = {
   id: string;
@@ -157,7 +159,7 @@ type Page = { limit: number; sort?: MemberSort; after?: ListPlace; before?: List
 
 /**
  * Members with what they hold at an instant, `limit` of them after or before a place, in the order of the list. Each has the
- * key of its own place.
+ * key of its own place, and the subscription that is named beside it.
  */
 export async function listMembers(
   db: Db,
@@ -165,7 +167,7 @@ export async function listMembers(
   at: Instant,
   filter: MemberFilter,
   { limit, sort = 'joined', after, before }: Page,
-): Promise<(MemberRow & { key: string })[]> {
+): Promise<(MemberRow & { key: string; subscription: StoredSubscription | null })[]> {
   const by = SORTS[sort];
   const from = after ?? before;
   const narrowed = narrowedBy(
@@ -180,9 +182,9 @@ export async function listMembers(
   const [most, inMode, now] = [narrowed.add(limit), narrowed.add(mode), narrowed.add(at)];
   const order = after || !before ? by.order : by.back;
   // The page is selected first, so that the other columns are looked up for its members only.
-  const rows = await many<MemberRow & { key: string }>(
+  const rows = await many<MemberRow & { key: string; row: Json | null }>(
     db,
-    `SELECT m.id, m.name, m.email, m.joined_at, m.seen_at, m.blocked_at, ${by.key}::text AS key, held.tiers, s.state, s.id AS subscription_id, a.gateway,
+    `SELECT m.id, m.name, m.email, m.joined_at, m.seen_at, m.blocked_at, ${by.key}::text AS key, held.tiers, s.state, s.id AS subscription_id, a.gateway, CASE WHEN s.id IS NOT NULL THEN ${SUBSCRIPTION} END AS row,
        coalesce((SELECT array_agg(g.group_id ORDER BY g.group_id) FROM group_members g WHERE g.member_id = m.id), '{}') AS groups,
        m.id IN (${DISPUTED.replace('?', inMode)}) AS is_disputed
      FROM (SELECT m.* FROM members m ${narrowed.sql} ORDER BY ${by.key} ${order}, m.id ${order} LIMIT ${most}) m
@@ -194,8 +196,10 @@ export async function listMembers(
      ) held ON true
      ORDER BY ${by.key} ${order}, m.id ${order}`,
     narrowed.values,
+    { row: built },
   );
-  return order === by.order ? rows : rows.reverse();
+  const read = rows.map(({ row, ...member }) => ({ ...member, subscription: row && storedFrom(row) }));
+  return order === by.order ? read : read.reverse();
 }
 
 /** The ids of some of the members that a filter leaves, in the order in which they joined, the newest first. */

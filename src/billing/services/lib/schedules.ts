@@ -61,15 +61,19 @@ export async function boughtOf(
   return { offer, goesOverTo: (next && offers.get(next)) || null, context: scheduleOf(site, offers) };
 }
 
-/** What each of the subscriptions is charged next; those that are charged nothing more are left out. */
-export async function nextCharges(
+export type NextCharge = { at: Instant; amount: number; currency: string };
+
+/** What each of the subscriptions is charged next, by their ids; those that are charged nothing more are left out. */
+export const nextCharges = async (site: Site, ids: string[]): Promise<Map<string, NextCharge>> =>
+  nextChargesOf(site, await listSubscriptionsById(pool(), ids));
+
+export async function nextChargesOf(
   site: Site,
-  ids: string[],
-): Promise<Map<string, { at: Instant; amount: number; currency: string }>> {
-  const subscriptions = await listSubscriptionsById(pool(), ids);
+  subscriptions: StoredSubscription[],
+): Promise<Map<string, NextCharge>> {
   const offers = await keptOffersOf(subscriptions);
   const context = scheduleOf(site, offers);
-  const found = new Map<string, { at: Instant; amount: number; currency: string }>();
+  const found = new Map<string, NextCharge>();
   for (const s of subscriptions) {
     const next = nextCharge(s, context);
     const currency = offers.get(s.offer)?.definition.currency;

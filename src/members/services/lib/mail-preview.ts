@@ -13,7 +13,7 @@ import { siteNow } from '@/platform/clock';
 import { memberAccount, type MemberAccount } from '@/billing/services/lib/member-account';
 import { currentSite } from '@/platform/site';
 import { mailFrame } from '@/mail/services/lib/write-mail';
-import { listMembers, type MemberRow } from '@/members/store/member-lists';
+import { listMembers } from '@/members/store/member-lists';
 import type { MemberId } from '@/core/ids';
 
 export type MailPreview = {
@@ -47,9 +47,10 @@ export async function sampleFor(template: Template, site: Site, member: Member):
 }
 
 /** Members to choose from for a preview: those who joined last. */
-export async function previewMembers(): Promise<MemberRow[]> {
+export async function previewMembers(): Promise<MailPreview['member'][]> {
   const site = await currentSite();
-  return listMembers(pool(), site.mode, siteNow(site), {}, { limit: 30 });
+  const rows = await listMembers(pool(), site.mode, siteNow(site), {}, { limit: 30 });
+  return rows.map(({ id, name, email }) => ({ id, name, email }));
 }
 
 /** What a member has, for a sample; what they have not is made up from what is on sale. */
