@@ -16,7 +16,7 @@ it('keeps the owner’s order, and leaves out what is off, but never what a memb
   expect(sectionsFor(arranged, [])).toEqual(['receipts', 'held', 'notes', 'words']);
 });
 
-it('a tier’s own arrangement stands before the site’s; of several tiers what one shows is shown', () => {
+it('a tier’s own arrangement comes before the site’s; of several tiers what one shows is shown', () => {
   const site = [{ id: 'notes' as const, isOn: false }];
   const high = [
     { id: 'words' as const, isOn: true },

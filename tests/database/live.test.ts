@@ -76,7 +76,7 @@ describe('going live', () => {
     expect((await currentSite()).mode).toBe('test');
   });
 
-  it('happens once; from then on what was held by a test opens nothing, and stands still', async () => {
+  it('happens once; from then on what was held by a test opens nothing, and no longer changes', async () => {
     late = await joinInput(moor, 'observer-monthly', 'declined');
     expect(await joinNew(late)).toMatchObject({ ok: false });
     const twice = await Promise.all([

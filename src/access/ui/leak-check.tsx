@@ -62,11 +62,7 @@ export function LeakCheck({ last, mayCheck }: { last: ShownCheck | null; mayChec
         )}
         {isRunning && check && !check.finishedAt && (
           <p role="status" className="flex items-center gap-3">
-            <progress
-              value={check.position}
-              max={check.total}
-              className="h-2.5 w-56 overflow-hidden rounded-full bg-sunken accent-spruce [&::-webkit-progress-bar]:bg-sunken [&::-webkit-progress-value]:bg-spruce"
-            />
+            <progress value={check.position} max={check.total} className="w-56" />
             <span className="figures text-muted">
               {desk('desk-access.check-progress', { position: check.position, total: check.total })}
             </span>

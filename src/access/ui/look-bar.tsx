@@ -22,7 +22,7 @@ export function asWords({ who, name }: LookingAs, t: Words): string {
   }
 }
 
-/** Stands at the foot while staff see the site through other eyes; the day can be changed there. */
+/** At the foot of every page while staff see the site through other eyes; the day can be changed there. */
 export function LookBar({ as, t, path }: { as: LookingAs; t: Words; path: string }) {
   const viewpoint = asWords(as, t);
   return (

@@ -52,8 +52,8 @@ function takeApart(pattern: string): PathPattern | null {
 }
 
 /**
- * How many literal characters of `pattern` match `path`, or null where it does not match. In a pattern "*" stands for any
- * characters within one part, and a part "**" for any parts, none included.
+ * How many literal characters of `pattern` match `path`, or null where it does not match. In a pattern "*" matches any
+ * characters within one part, and a part "**" any parts, none included.
  */
 export function matchPath(pattern: string, path: string): number | null {
   const read = readPattern(pattern);

@@ -97,7 +97,7 @@ describe('what a tier opens', () => {
     expect([ids('gazer', 'now'), ids('gazer', 'later')]).toEqual([[], []]);
   });
 
-  it('stands side by side, a line for each group, with those that open none', () => {
+  it('is shown side by side, a line for each group, with those that open none', () => {
     expect(compareTiers(opened, (each) => each.categories[0] ?? each.type)).toEqual([
       {
         group: 'frames',

@@ -2,7 +2,7 @@ import { decide, type Question } from '../access/decide';
 import type { Opener, Rule } from '../access/rule';
 import type { Gate, Mark, Node, Prose } from './prose';
 
-/** What stands where a closed section was: the words that its author gave, and nothing of the section. */
+/** In place of a closed section: the words that its author gave, and nothing of the section. */
 export const CLOSED = 'closedSection';
 
 const gateOf = (mark: Mark | undefined): Gate | null => (mark?.type === 'sectionWords' ? mark.attrs : null);

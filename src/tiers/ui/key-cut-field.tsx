@@ -98,7 +98,7 @@ export function KeyCutField({ name, initial, others }: Props) {
           {problem}
         </p>
       )}
-      <p className="mt-1 text-[0.9375rem] text-muted">{desk('desk-tiers.stands-wherever-this-tier-is')}</p>
+      <p className="mt-1 text-[0.9375rem] text-muted">{desk('desk-tiers.shown-wherever-this-tier-is')}</p>
     </fieldset>
   );
 }

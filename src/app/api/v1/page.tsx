@@ -102,7 +102,7 @@ function Fields({ title, schema, io }: { title: string; schema: z.ZodType; io: '
   );
 }
 
-/** Words in which code stands between backticks. */
+/** Words with code between backticks. */
 function Marked({ words }: { words: string }) {
   return words.split('`').map((part, n) => (n % 2 === 1 ? <code key={n}>{part}</code> : part));
 }

@@ -35,6 +35,8 @@ export const letters = {
   'desk-letters.to-wanting-posts':
     '{count, plural, =0 {None of them gets posts by email.} one {# of them gets posts by email.} other {# of them get posts by email.}}',
   'desk-letters.to-addresses': 'Also to people without an account who asked for letters',
+  'desk-letters.also-to-addresses':
+    'Also goes to {count, plural, one {# address} other {# addresses}} without an account',
   'desk-letters.addresses-count': '{count, plural, =0 {No addresses} one {# address} other {# addresses}}',
   'desk-letters.save': 'Save draft',
   'desk-letters.saved': 'Saved. Nothing has been sent.',

@@ -86,7 +86,7 @@ export const tiers = {
   'desk-tiers.one-notch-less': 'One notch less',
   'desk-tiers.one-notch-more': 'One notch more',
   'desk-tiers.colour': 'Colour',
-  'desk-tiers.stands-wherever-this-tier-is':
+  'desk-tiers.shown-wherever-this-tier-is':
     'Shown wherever this tier is named. Each tier has its own shape, so that it can be told apart without colour.',
   'desk-tiers.change': 'Change',
   'desk-tiers.the-ladder': 'The ladder {name}',

@@ -154,11 +154,14 @@ async function Course({
   const most = reach.members + reach.addresses;
   return (
     <div className="mt-5 grid max-w-2xl grid-cols-1 gap-4 rounded-card border border-line bg-surface p-5">
-      <LetterTo href={listHref(letter.filter)} reach={reach} isPost={letter.kind === 'post'} />
-      {reach.addresses > 0 && (
+      {/* Who is in the list may be others by the time it has been sent. */}
+      {isUnderWay && (
+        <LetterTo href={listHref(letter.filter)} reach={reach} isPost={letter.kind === 'post'} />
+      )}
+      {isUnderWay && reach.addresses > 0 && (
         <p>
           <Link href="/desk/members/addresses" className="text-spruce underline">
-            {desk('desk-letters.addresses-count', { count: reach.addresses })}
+            {desk('desk-letters.also-to-addresses', { count: reach.addresses })}
           </Link>
         </p>
       )}
