@@ -260,7 +260,7 @@ describe('documents', () => {
     expect(await invoiceOfPayment(asMember(other.memberId), payment?.id)).toMatchObject(missing);
     expect(await readDocument(VISITOR_ACTOR, id)).toMatchObject({ ok: false, code: 'sign-in' });
     expect(await readDocument(asMember(mine.memberId), 'nonsense')).toMatchObject({ code: 'invalid' });
-    expect(await memberDocuments(mine.memberId, plainWords)).toHaveLength(1);
+    expect(await memberDocuments(pool(), 'test', mine.memberId, plainWords)).toHaveLength(1);
     const pdf = await documentPdf(sheet);
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pdf.byteLength).toBeGreaterThan(5_000);

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { currentSite } from '../../src/platform/site';
-import { lock, pool, run, together, transaction, type Transaction } from '../../src/platform/store/db';
+import {
+  lock,
+  one,
+  pool,
+  readTogether,
+  run,
+  together,
+  transaction,
+  type Transaction,
+} from '../../src/platform/store/db';
 import { spendPoint } from '../../src/platform/store/rate-limits';
 import { lanternMoor, rows } from './lantern-moor';
 
@@ -69,5 +78,34 @@ describe('a transaction', () => {
       `SELECT name, setting FROM pg_settings WHERE name IN ('statement_timeout', 'idle_in_transaction_session_timeout') ORDER BY 1`,
     );
     expect(settings.map(({ setting }) => Number(setting))).toEqual([60_000, 30_000]);
+  });
+});
+
+describe('reads that do not wait for one another', () => {
+  it('are asked on one connection, and answered in the order in which they were asked for', async () => {
+    const process = 'SELECT pg_backend_pid() AS process, $1::int AS n';
+    const answers = await readTogether((db) =>
+      [1, 2, 3].map((n) => one<{ process: number; n: number }>(db, process, [n])),
+    );
+    expect(answers.map(({ n }) => n)).toEqual([1, 2, 3]);
+    expect(new Set(answers.map((answer) => answer.process)).size).toBe(1);
+  });
+
+  it('may not ask for a second connection', async () => {
+    await expect(readTogether(() => [currentSite()])).rejects.toThrow('pass the transaction on');
+  });
+
+  it('give their connection back where one fails, and spoil none of the others', async () => {
+    const others: number[] = [];
+    const failing = Array.from({ length: 30 }, () =>
+      readTogether((db) => [
+        run(db, 'SELECT 1 / 0'),
+        one<{ n: number }>(db, 'SELECT 7 AS n').then(({ n }) => others.push(n)),
+      ]),
+    );
+    for (const settled of await Promise.allSettled(failing))
+      expect(settled).toMatchObject({ status: 'rejected', reason: { message: 'division by zero' } });
+    expect(others).toHaveLength(30);
+    expect(pool().waitingCount).toBe(0);
   });
 });

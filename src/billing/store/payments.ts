@@ -1,7 +1,17 @@
 import type { Instant } from '@/core/instants';
 import { many, maybeOne, one, run, toMinor, type Db } from '@/platform/store/db';
 import type { Mode } from '@/platform/store/site';
-import type { ChargeId, GatewayAccountId, MemberId, PaymentId, PurchaseId, SubscriptionId } from '@/core/ids';
+import type {
+  ChargeId,
+  CreditId,
+  DisputeId,
+  GatewayAccountId,
+  MemberId,
+  PaymentId,
+  PurchaseId,
+  RefundId,
+  SubscriptionId,
+} from '@/core/ids';
 
 export type PaymentState = 'intent' | 'succeeded' | 'declined' | 'withdrawn';
 export type Payment = {
@@ -120,7 +130,15 @@ export async function listAllPayments(db: Db, accountId: GatewayAccountId): Prom
   ).map(toPayment);
 }
 
-/** Notes that charges have their invoice, so that none is looked for again. */
-export async function setInvoiced(db: Db, chargeIds: ChargeId[]): Promise<void> {
-  await run(db, 'UPDATE charges SET is_invoiced = true WHERE id = ANY ($1)', [chargeIds]);
+type Documented = { charges: ChargeId[]; refunds: RefundId[]; disputes: DisputeId[]; credits: CreditId[] };
+
+/** Notes what has its document, so that none is looked for again. */
+export async function setDocumented(
+  db: Db,
+  { charges, refunds, disputes, credits }: Documented,
+): Promise<void> {
+  await run(db, 'UPDATE charges SET is_invoiced = true WHERE id = ANY ($1)', [charges]);
+  await run(db, 'UPDATE refunds SET is_documented = true WHERE id = ANY ($1)', [refunds]);
+  await run(db, 'UPDATE disputes SET is_documented = true WHERE id = ANY ($1)', [disputes]);
+  await run(db, 'UPDATE credits SET is_documented = true WHERE id = ANY ($1)', [credits]);
 }

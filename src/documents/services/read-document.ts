@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { sheetOf, type Sheet } from '@/words/sheet';
 import { uuid } from '@/platform/inputs';
 import { done, found, missing } from '@/platform/result';
-import { siteWords } from '@/platform/site';
+import { currentSite, siteWords } from '@/platform/site';
 import { pool } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { findDocument, findInvoiceOf } from '@/documents/store/documents';
@@ -60,6 +60,8 @@ export const invoiceToPayAsPdf = memberUse(
 );
 
 /** The caller’s own documents, newest first. */
-export const myDocuments = memberUse('my-documents', z.undefined(), async ({ memberId }) =>
-  done(await memberDocuments(memberId, await siteWords())),
-);
+export const myDocuments = memberUse('my-documents', z.undefined(), async ({ memberId }) => {
+  const { mode } = await currentSite();
+  await issueDocuments(mode);
+  return done(await memberDocuments(pool(), mode, memberId, await siteWords()));
+});

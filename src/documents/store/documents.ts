@@ -8,6 +8,7 @@ import {
   maybeOne,
   one,
   prepared,
+  preparedForm,
   run,
   toMinor,
   totalOf,
@@ -84,12 +85,15 @@ export async function insertDocuments(
     ]);
 }
 
+// What has no document yet, of the mode $1.
+const TO_INVOICE = 'c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1';
+const REFUNDS = `refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT r.is_documented`;
+const DISPUTES = `disputes d JOIN payments p ON p.id = d.payment_id WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT d.is_documented`;
+const CREDITS = 'credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT c.is_documented';
+
 const HAS_UNDOCUMENTED = prepared(
   'has-undocumented',
-  `SELECT EXISTS (SELECT 1 FROM charges WHERE paid_at IS NOT NULL AND NOT is_invoiced AND mode = $1)
-       OR EXISTS (SELECT 1 FROM refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id))
-       OR EXISTS (SELECT 1 FROM disputes d WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id))
-       OR EXISTS (SELECT 1 FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)) AS has`,
+  `SELECT ${[`charges c WHERE ${TO_INVOICE}`, REFUNDS, DISPUTES, CREDITS].map((of) => `EXISTS (SELECT 1 FROM ${of})`).join(' OR ')} AS has`,
 );
 
 /** Whether anything waits for its document; a look that locks nothing. */
@@ -148,7 +152,7 @@ const factsOf = (row: FactsRow): Uninvoiced => ({
 export async function listUninvoiced(db: Db, mode: Mode, limit: number): Promise<Uninvoiced[]> {
   const rows = await many<FactsRow>(
     db,
-    `${FACTS} WHERE c.paid_at IS NOT NULL AND NOT c.is_invoiced AND c.mode = $1 ORDER BY c.paid_at, c.created_at LIMIT $2`,
+    `${FACTS} WHERE ${TO_INVOICE} ORDER BY c.paid_at, c.created_at LIMIT $2`,
     [mode, limit],
     KEY_CUT,
   );
@@ -196,15 +200,13 @@ export async function listUndocumented(db: Db, mode: Mode, limit: number): Promi
     db,
     `WITH open AS (
        SELECT 'refund' AS kind, r.id AS refund_id, NULL::uuid AS dispute_id, NULL::uuid AS credit_id, p.charge_id, r.amount, r.reason, r.at
-         FROM refunds r JOIN payments p ON p.id = r.payment_id AND NOT p.is_returned
-         WHERE r.mode = $1 AND r.state = 'succeeded' AND NOT EXISTS (SELECT 1 FROM documents WHERE refund_id = r.id)
+         FROM ${REFUNDS}
        UNION ALL
        SELECT 'refund', NULL, d.id, NULL, p.charge_id, d.lost, 'a dispute was lost', coalesce(d.closed_at, d.opened_at)
-         FROM disputes d JOIN payments p ON p.id = d.payment_id
-         WHERE d.mode = $1 AND d.state = 'lost' AND d.lost > 0 AND NOT EXISTS (SELECT 1 FROM documents WHERE dispute_id = d.id)
+         FROM ${DISPUTES}
        UNION ALL
        SELECT 'credit', NULL, NULL, c.id, c.charge_id, c.amount, c.reason, c.at
-         FROM credits c WHERE c.mode = $1 AND c.charge_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM documents WHERE credit_id = c.id)
+         FROM ${CREDITS}
      )
      SELECT open.*, i.id AS invoice_id,
        coalesce((SELECT sum(total) FROM documents WHERE charge_id = open.charge_id AND kind <> 'invoice'), 0)::bigint AS gone_before
@@ -287,10 +289,12 @@ export async function listDocuments(
   const values = [...narrowed.values];
   const count = () =>
     one<{ total: bigint }>(db, `SELECT count(*) AS total FROM documents d ${narrowed.sql}`, values);
+  const listed = `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
+     ORDER BY ${NEWEST} OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`;
   const rows = await many<Row>(
     db,
-    `SELECT ${COLUMNS} FROM documents d ${narrowed.sql}
-     ORDER BY ${NEWEST} OFFSET ${narrowed.add(f.offset)} LIMIT ${narrowed.add(f.limit)}`,
+    // A member's are looked up with each look at their account.
+    f.memberId && !f.search ? preparedForm(listed) : listed,
     narrowed.values,
     CONTENT,
   );

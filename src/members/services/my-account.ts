@@ -2,12 +2,14 @@ import { listPurchasesOf } from '@/billing/store/purchases';
 import { currentSite, siteWords } from '@/platform/site';
 import { nothing } from '@/platform/inputs';
 import { done, missing } from '@/platform/result';
-import { pool } from '@/platform/store/db';
+import { readTogether } from '@/platform/store/db';
 import { memberUse } from '@/platform/use';
 import { listNotes } from '@/members/store/member-notes';
 import { findMember } from '@/people/store/members';
 import { memberDocuments } from '@/documents/services/lib/document-list';
-import { accountSections, memberAccount } from '@/billing/services/lib/member-account';
+import { issueDocuments } from '@/documents/services/lib/issue-documents';
+import { hasUndocumented } from '@/documents/store/documents';
+import { accountFrom, accountSections, readAccount } from '@/billing/services/lib/member-account';
 import { pricesForHolder } from '@/checkout/services/lib/prices-for-holder';
 import { waysOn } from '@/checkout/services/lib/ways-on';
 
@@ -16,15 +18,25 @@ const RECEIPTS = 6;
 
 /** Everything that a member's own account shows, its sections as the owner arranged them. */
 export const myAccount = memberUse('my-account', nothing, async ({ memberId }) => {
-  const member = await findMember(pool(), memberId);
+  const [t, site] = [await siteWords(), await currentSite()];
+  const { mode } = site;
+  const read = () =>
+    readTogether((db) => [
+      hasUndocumented(db, mode),
+      findMember(db, memberId),
+      readAccount(db, site, memberId),
+      memberDocuments(db, mode, memberId, t, RECEIPTS + 1),
+      listNotes(db, memberId, true),
+      listPurchasesOf(db, memberId, mode),
+    ]);
+  let found = await read();
+  if (found[0]) {
+    await issueDocuments(mode);
+    found = await read();
+  }
+  const [, member, parts, documents, notes, purchases] = found;
   if (!member) return missing();
-  const [t, { mode }] = [await siteWords(), await currentSite()];
-  const [account, documents, notes, purchases] = await Promise.all([
-    memberAccount(member, t),
-    memberDocuments(memberId, t, RECEIPTS + 1),
-    listNotes(pool(), memberId, true),
-    listPurchasesOf(pool(), memberId, mode),
-  ]);
+  const account = await accountFrom(parts, site, t);
   return done({
     name: member.name,
     email: member.email,

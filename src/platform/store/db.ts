@@ -78,9 +78,16 @@ export async function closePools(): Promise<void> {
 export type Prepared = { name: string; text: string };
 export const prepared = (name: string, text: string): Prepared => ({ name, text });
 
+const forms = new Map<string, Prepared>();
 /** The same for a statement that is put together, and has but a few forms. */
-export const preparedForm = (text: string): Prepared =>
-  prepared(createHash('sha256').update(text).digest('base64url'), text);
+export function preparedForm(text: string): Prepared {
+  let known = forms.get(text);
+  if (!known) {
+    known = prepared(createHash('sha256').update(text).digest('base64url'), text);
+    forms.set(text, known);
+  }
+  return known;
+}
 
 /**
  * How many rows there are in all, where so many of them were found after an offset; counted only where there may be more.
@@ -224,6 +231,18 @@ export async function together<T extends readonly unknown[]>(
   return settled.map((one) => (one as PromiseFulfilledResult<unknown>).value) as {
     -readonly [K in keyof T]: Awaited<T[K]>;
   };
+}
+
+/** The same for reads outside of a transaction: `work` asks a connection of its own, so that all of it is one round trip. */
+export async function readTogether<T extends readonly unknown[]>(
+  work: (db: Db) => readonly [...T],
+): Promise<{ -readonly [K in keyof T]: Awaited<T[K]> }> {
+  const client = await pool().connect();
+  try {
+    return await inTransaction.run(true, () => together(work(client)));
+  } finally {
+    client.release();
+  }
 }
 
 // Prepared, the driver gathers it with the first statement of the work.

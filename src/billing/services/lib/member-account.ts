@@ -9,11 +9,12 @@ import { isKept } from '@/core/billing/work';
 import { readBook } from '@/billing/services/lib/open-book';
 import { keptOffersOf } from '@/billing/services/lib/schedules';
 import { listAgreementsOf } from '@/billing/store/agreements';
-import { pool } from '@/platform/store/db';
+import { pool, readTogether, together, type Db } from '@/platform/store/db';
 import { listHoldings, type Holding } from '@/billing/store/holdings';
 import type { Member } from '@/people/store/members';
 import { ALL_PAYMENTS, listPayments, type PaymentListRow } from '@/billing/store/payment-lists';
-import type { Mode } from '@/platform/store/site';
+import type { Mode, Site } from '@/platform/store/site';
+import type { MemberId } from '@/core/ids';
 import { listSubscriptionsOf, type StoredSubscription } from '@/billing/store/subscriptions';
 import { type StoredOffer } from '@/tiers/store/offers';
 import { type Tier } from '@/tiers/store/tiers';
@@ -69,24 +70,37 @@ export type MemberAccount = {
   paymentsTotal: number;
 };
 
+/** What the account of a member in the site's mode is put together of. */
+export const readAccount = (db: Db, site: Site, memberId: MemberId) =>
+  together([
+    listGatewayAccounts(db),
+    listSubscriptionsOf(db, memberId, site.mode),
+    readBook(db, site, { memberId, mode: site.mode }),
+    listPayments(db, site.mode, { ...ALL_PAYMENTS, memberId }),
+    listHoldings(db, memberId, site.mode),
+  ]);
+
 /** What a member has, owes and paid: the same for the member's own account and for the Desk, each in its own words. */
 export async function memberAccount(
-  member: Pick<Member, 'id'>,
+  { id }: Pick<Member, 'id'>,
   t: Words,
   mode?: Mode,
 ): Promise<MemberAccount> {
   const current = await currentSite();
   const site = inMode(current, mode ?? current.mode);
+  const [read] = await readTogether((db) => [readAccount(db, site, id)]);
+  return accountFrom(read, site, t);
+}
+
+/** The same from what has been read. */
+export async function accountFrom(
+  [connected, stored, { stored: own, context, at }, paid, holdings]: Awaited<ReturnType<typeof readAccount>>,
+  site: Site,
+  t: Words,
+): Promise<MemberAccount> {
   const now = siteNow(site);
   const tiers = new Map((await keptTiers()).map((tier) => [tier.id, tier]));
   const names = new Map([...tiers].map(([id, tier]) => [id, tier.name]));
-  const [connected, stored, { stored: own, context, at }, paid, holdings] = await Promise.all([
-    listGatewayAccounts(pool()),
-    listSubscriptionsOf(pool(), member.id, site.mode),
-    readBook(pool(), site, { memberId: member.id, mode: site.mode }),
-    listPayments(pool(), site.mode, { ...ALL_PAYMENTS, memberId: member.id }),
-    listHoldings(pool(), member.id, site.mode),
-  ]);
   const gateways = new Map<string, Gateway>(connected.map(({ id, gateway }) => [id, gatewayById(gateway)]));
   const gatewayOf = ({ gatewayAccountId }: StoredSubscription) => gateways.get(gatewayAccountId ?? '');
   const isPaidBy = (nature: Gateway['nature']): boolean =>

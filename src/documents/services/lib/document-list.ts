@@ -1,6 +1,6 @@
 import { addLength, startOfDate } from '@/core/calendar';
 import { type Instant, firstOf, isLocalMonth } from '@/core/instants';
-import { pool } from '@/platform/store/db';
+import { pool, type Db } from '@/platform/store/db';
 import {
   ALL_DOCUMENTS,
   listDocuments,
@@ -27,11 +27,9 @@ const toRow = (t: Words) => (document: StoredDocument) => ({
 const EVERY = 100_000;
 export const DOCUMENT_KINDS = ['invoice', 'refund', 'credit'] as const;
 
-/** A member's documents in the site's mode, newest first. */
-export async function memberDocuments(memberId: MemberId, t: Words, limit = EVERY) {
-  const site = await currentSite();
-  await issueDocuments(site.mode);
-  const { rows } = await listDocuments(pool(), site.mode, { ...ALL_DOCUMENTS, memberId, limit });
+/** A member's documents, newest first, as far as they have been made. */
+export async function memberDocuments(db: Db, mode: Mode, memberId: MemberId, t: Words, limit = EVERY) {
+  const { rows } = await listDocuments(db, mode, { ...ALL_DOCUMENTS, memberId, limit });
   return rows.map(toRow(t));
 }
 

@@ -9,7 +9,7 @@ import {
   type Drafted,
 } from '@/core/documents';
 import { rateFor } from '@/core/tax';
-import { setInvoiced } from '@/billing/store/payments';
+import { setDocumented } from '@/billing/store/payments';
 import { pool, transaction } from '@/platform/store/db';
 import {
   hasUndocumented,
@@ -56,10 +56,13 @@ async function issue(site: Site, mode: Mode, invoices: boolean): Promise<number>
       return { ...draft, mode, kind, number: last[kind], label };
     });
     await insertDocuments(db, mode, last, documents);
-    const invoiced = documents.flatMap((one) =>
-      one.kind === 'invoice' && one.chargeId ? [one.chargeId] : [],
-    );
-    await setInvoiced(db, invoiced);
+    await setDocumented(db, {
+      // Of a charge there are documents of what went back, too.
+      charges: documents.flatMap((one) => (one.kind === 'invoice' ? one.chargeId : [])),
+      refunds: documents.flatMap(({ refundId }) => refundId ?? []),
+      disputes: documents.flatMap(({ disputeId }) => disputeId ?? []),
+      credits: documents.flatMap(({ creditId }) => creditId ?? []),
+    });
     return documents.length;
   });
 }
