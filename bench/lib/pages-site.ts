@@ -14,6 +14,11 @@ export type PagesSite = {
   close: () => Promise<void>;
 };
 
+/** Ten comments under each post that is asked for. */
+const COMMENTS = `INSERT INTO comments (item_id, member_id, words, state, form_key, at)
+  SELECT i.id, $1, 'The fog lay in the valley until four, comment ' || n, 'shown', gen_random_uuid(), now()
+  FROM items i, generate_series(1, 10) n WHERE i.id IN ('first-clear-night', 'zodiacal-light')`;
+
 /** Lantern Moor's texts, tiers and rules, and two members who are signed in. */
 export async function pagesSite(): Promise<PagesSite> {
   const server = await startServer(5490);
@@ -34,6 +39,7 @@ export async function pagesSite(): Promise<PagesSite> {
   Object.assign(process.env, environment);
   // What reads the environment is loaded once it is set.
   const { loadEmptySite, loadContent } = await import('../../scripts/lib/load-demo');
+  const { turnOnComments } = await import('../../scripts/lib/load-comments');
   const { personNamed } = await import('../../scripts/lib/people');
   const { seal } = await import('../../src/platform/seal');
   const { realNow } = await import('../../src/platform/clock');
@@ -43,6 +49,7 @@ export async function pagesSite(): Promise<PagesSite> {
   const { closePools, pool } = await import('../../src/platform/store/db');
   await loadEmptySite();
   await loadContent(realNow());
+  await turnOnComments();
   const db = new pg.Client({ connectionString: url });
   await db.connect();
   const one = async (sql: string, values: unknown[] = []): Promise<string> =>
@@ -55,6 +62,8 @@ export async function pagesSite(): Promise<PagesSite> {
   const versionId = await one(`SELECT id FROM offer_versions WHERE offer_id = 'observer-monthly'`);
   await makeDue(db, 1, accountId, versionId);
   const { memberId } = await personNamed('Someone New', 'someone@moor.example', 'look up more often');
+  const writer = await personNamed('Someone Else', 'else@moor.example', 'look up more often');
+  await db.query(COMMENTS, [writer.memberId]);
   const cookieOf = async (id: string): Promise<string> => {
     const { token, hash } = newToken();
     await insertSession(pool(), {

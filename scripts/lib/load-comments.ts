@@ -23,12 +23,17 @@ const commentsSchema = z.array(
   }),
 );
 
-/** Posts have comments, held until they are approved; members have written some, and one waits. */
-export async function loadComments(): Promise<void> {
+/** Posts have comments, held until they are approved. */
+export async function turnOnComments(): Promise<void> {
   const post = (await listKinds(pool())).find(({ id }) => id === 'post');
-  if (!post) return;
+  if (!post) throw new Error('there are no posts');
   const kind = { ...post, path: post.path ?? '', comments: { ...NO_COMMENTS, isOn: true } };
   must(await saveKind(SETUP, kind), 'comments on posts');
+}
+
+/** Posts have comments; members have written some, and one waits. */
+export async function loadComments(): Promise<void> {
+  await turnOnComments();
   const ids: string[] = [];
   for (const comment of commentsSchema.parse(JSON.parse(readFileSync('demo/comments.json', 'utf8')))) {
     const member = await findMemberByEmail(pool(), comment.by);
@@ -36,14 +41,19 @@ export async function loadComments(): Promise<void> {
     const { id: memberId, staffRole } = member;
     const actor: Actor = { kind: staffRole ? 'staff' : 'member', memberId, staffRole };
     const replyTo = comment.replyTo === undefined ? '' : (ids[comment.replyTo] ?? '');
-    const formKey = randomUUID();
     must(
-      await writeComment(actor, { itemId: comment.item, words: comment.words, replyTo, formKey }),
+      await writeComment(actor, {
+        itemId: comment.item,
+        words: comment.words,
+        replyTo,
+        formKey: randomUUID(),
+      }),
       comment.words.slice(0, 40),
     );
-    const { rows } = await pool().query<{ id: string }>('SELECT id FROM comments WHERE form_key = $1', [
-      formKey,
-    ]);
+    const { rows } = await pool().query<{ id: string }>(
+      'SELECT id FROM comments WHERE member_id = $1 ORDER BY created_at DESC LIMIT 1',
+      [memberId],
+    );
     const id = rows[0]?.id ?? '';
     ids.push(id);
     if (!comment.isHeld) must(await moderateComments(SETUP, { ids: [id], state: 'shown' }), 'approved');

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { signInAgainAction } from '@/app/sign-in-action';
 import { FormWordsProvider } from '@/kit/action-form';
-import { SignInAgainProvider } from '@/kit/surroundings';
+import { SignInAgainProvider, type SignedIn } from '@/kit/surroundings';
 import type { Words } from '@/words/words';
 
 /** What every form inside can say, in the language of the pages around it. */
@@ -14,18 +14,20 @@ export function FormWordsOf({ t, children }: { t: Words; children: ReactNode }) 
   return <FormWordsProvider value={words}>{children}</FormWordsProvider>;
 }
 
+/** What signs a member in again, beside a form that they fill in. */
+export const signInAgainOf = (t: Words, email: string): SignedIn => ({
+  email,
+  action: signInAgainAction,
+  words: {
+    title: t('signin.session-ended'),
+    password: t('signin.password-for', { email }),
+    button: t('site.sign-in'),
+    busy: t('signin.busy'),
+    cancel: t('signin.not-now'),
+  },
+});
+
 /** Forms of someone who is signed in: where the session ends while one is filled in, they sign in again beside it. */
 export function MemberFormsOf({ t, email, children }: { t: Words; email: string; children: ReactNode }) {
-  const again = {
-    email,
-    action: signInAgainAction,
-    words: {
-      title: t('signin.session-ended'),
-      password: t('signin.password-for', { email }),
-      button: t('site.sign-in'),
-      busy: t('signin.busy'),
-      cancel: t('signin.not-now'),
-    },
-  };
-  return <SignInAgainProvider value={again}>{children}</SignInAgainProvider>;
+  return <SignInAgainProvider value={signInAgainOf(t, email)}>{children}</SignInAgainProvider>;
 }

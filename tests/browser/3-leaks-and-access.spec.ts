@@ -165,6 +165,56 @@ test('members who hold the same are answered with one page, and nobody else with
   expect((await ask(path, one.cookie)).isOpen).toBe(false);
 });
 
+test('a post with comments is one page for members alike, and of their own for those who wrote any', async ({
+  browser,
+  baseURL,
+}) => {
+  const path = '/posts/zodiacal-light';
+  await pool().query(`UPDATE items SET comments_on = true WHERE id = 'zodiacal-light'`);
+  const people = [
+    await newMember('Brand Alder', 'observer'),
+    await newMember('Siv Carr', 'observer'),
+    await newMember('Ned Fold', 'observer'),
+  ];
+  const pages = await Promise.all(
+    people.map(async ({ cookie }) => {
+      const [name = '', value = ''] = cookie.split('=');
+      const context = await browser.newContext();
+      await context.addCookies([{ name, value, url: baseURL ?? '' }]);
+      return context.newPage();
+    }),
+  );
+  const [writer, reader, other] = pages as [Page, Page, Page];
+  const open = async (page: Page) => {
+    const answer = await page.goto(path);
+    const isKept = !(answer?.headers()['content-security-policy'] ?? '').includes('nonce-');
+    return { isKept, html: (await answer?.text()) ?? '' };
+  };
+  const first = await open(writer);
+  expect(first.isKept).toBe(true);
+  expect(first.html.match(/Brand|Siv|@moor\.example/)).toBeNull();
+  expect((await open(reader)).isKept).toBe(true);
+
+  const words = writer.getByRole('textbox', { name: 'Your comment' });
+  await words.fill('It stood on the ridge like a lamp.');
+  await expect(writer.getByText('Shown as Brand Alder, once it has been approved.')).toBeVisible();
+  await writer.getByRole('button', { name: 'Post comment' }).click();
+  await expect(writer.getByText('Waiting for approval')).toBeVisible();
+  // Loaded anew at once, their own is there still, and others never get that page.
+  const own = await open(writer);
+  expect([own.isKept, own.html.includes('like a lamp')]).toEqual([false, true]);
+  expect((await open(reader)).html).not.toContain('like a lamp');
+
+  // Signed out elsewhere meanwhile: what was typed is sent once they, and nobody else, have signed in again.
+  await other.goto(path);
+  await other.getByRole('textbox', { name: 'Your comment' }).fill('So it did here.');
+  await expect(other.getByText('Shown as Ned Fold, once it has been approved.')).toBeVisible();
+  await pool().query('DELETE FROM sessions WHERE member_id = $1', [people[2]?.memberId]);
+  await other.getByRole('button', { name: 'Post comment' }).click();
+  await expect(other.getByRole('dialog').getByLabel(/^Password for .+@moor\.example$/)).toBeVisible();
+  for (const page of pages) await page.context().close();
+});
+
 test('changes from another site, unsigned messages and strangers at the Desk are turned away', async ({
   request,
 }) => {

@@ -1,13 +1,19 @@
+import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { saveDoorstepOfItem } from '../../src/access/services/doorsteps';
+import { saveKind } from '../../src/access/services/save-kind';
 import { saveRule } from '../../src/access/services/save-rule';
 import { alikeNameOf, shareWithAlike } from '../../src/access/services/share-with-alike';
 import { viewItem } from '../../src/access/services/view-item';
 import { itemComments } from '../../src/access/services/item-comments';
+import { listNames } from '../../src/access/services/list-items';
+import { writeComment } from '../../src/access/services/write-comment';
 import { saveItem } from '../../src/content/services/save-item';
 import { fromText, type Node } from '../../src/core/content/prose';
+import { NO_COMMENTS } from '../../src/core/content/comments';
 import type { Opener } from '../../src/core/access/rule';
 import { giveTier } from '../../src/members/services/gifts';
+import { myAccount } from '../../src/members/services/my-account';
 import { saveLetterSettings } from '../../src/members/services/letter-settings';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
 import { answering, type InHand } from '../../src/platform/request';
@@ -124,11 +130,8 @@ describe('a page is kept for them', () => {
     };
     await answering(request, async () => value(await shareWithAlike(observer)));
     expect(request.share.until).toBeUndefined();
-    const comments = () => itemComments(observer, { itemId: 'alike-open' });
-    expect(await isKept('alike-open', observer, comments)).toBe(false);
-    expect(
-      await isKept('alike-open', VISITOR_ACTOR, () => itemComments(VISITOR_ACTOR, { itemId: 'alike-open' })),
-    ).toBe(true);
+    expect(await isKept('alike-open', observer, () => myAccount(observer))).toBe(false);
+    expect(await isKept('alike-open', observer, () => listNames(observer))).toBe(true);
   });
 
   it('but not where a section is for one member, or opens by time', async () => {
@@ -169,6 +172,31 @@ describe('a page is kept for them', () => {
     value(await saveDoorstepOfItem(SETUP, { itemId: 'alike-guide', doorstep: doorstepWith({ said }) }));
     expect(await isKept('alike-guide', nobody)).toBe(false);
     expect(await isKept('alike-guide', VISITOR_ACTOR)).toBe(true);
+  });
+
+  it('with its comments, but not for those who have written any, nor where a member is named who may', async () => {
+    await post('alike-talk', []);
+    await rows(`UPDATE items SET comments_on = true WHERE id = 'alike-talk'`);
+    const talk = (actor: Actor) => () => itemComments(actor, { itemId: 'alike-talk' });
+    const isKeptFor = (actor: Actor) => isKept('alike-talk', actor, talk(actor));
+    for (const actor of [observer, nobody, VISITOR_ACTOR]) expect(await isKeptFor(actor)).toBe(true);
+    const writer = await newPerson();
+    const said = { itemId: 'alike-talk', words: 'Under the bracken.', formKey: randomUUID() };
+    value(await writeComment(writer, said));
+    expect([await nameOf(writer), await isKeptFor(writer), await isKeptFor(nobody)]).toEqual([
+      null,
+      false,
+      true,
+    ]);
+    // Even where the web still had a name for them: what is theirs is seen.
+    const request: InHand = { isTakenUp: false, isUnreadable: false, share: {} };
+    await answering(request, talk(writer));
+    expect(request.share.isRefused).toBe(true);
+    const named = { who: { kind: 'member', id: observer.memberId ?? '' } } as const;
+    const comments = { ...NO_COMMENTS, isOn: true, writers: [named] };
+    value(await saveKind(SETUP, { id: 'post', name: '', plural: '', path: 'posts', comments }));
+    expect([await isKeptFor(observer), await isKeptFor(nobody)]).toEqual([false, true]);
+    value(await saveKind(SETUP, { id: 'post', name: '', plural: '', path: 'posts', comments: NO_COMMENTS }));
   });
 
   it('and what they paid for is found in the same way', async () => {

@@ -234,7 +234,7 @@ it('what members who hold the same are answered alike is written down here', () 
   const alike = [...uses].filter(([, { use }]) => use.isAlike).map(([name]) => name);
   expect(alike.sort()).toEqual(
     words(
-      `alikeNameOf kindAt kindOf listArchive listItems listNames notFoundPage servingPages shareWithAlike siteFacts siteMenu
+      `alikeNameOf itemComments kindAt kindOf listArchive listItems listNames notFoundPage servingPages shareWithAlike siteFacts siteMenu
        viewItem whoIsLooking whoIsThere`,
     ),
   );

@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { countShown, listReplies, listThreads, type NamedComment } from '@/content/store/comments';
 import type { ShownComment } from '@/core/content/comments';
+import { isPersonal } from '@/core/access/alike';
 import { mayWrite } from '@/core/staff';
 import { slug } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { powersOf } from '@/platform/site';
 import { pool } from '@/platform/store/db';
-import { publicUse } from '@/platform/use';
+import { shareNot } from '@/platform/request';
+import { alikeUse } from '@/platform/use';
 import { commentedItem } from './lib/comment-rights';
 import { withReads } from './lib/free-reads';
 import { readerOf } from './lib/reader';
@@ -17,7 +19,7 @@ const THREADS = 30;
 const asked = z.object({ itemId: slug, page: z.number().int().min(1).max(10_000).default(1) });
 
 /** The comments of an item as far as the caller may read them; null where they may not, or there are none to be had. */
-export const itemComments = publicUse('item-comments', asked, async (actor, { itemId, page }) => {
+export const itemComments = alikeUse('item-comments', asked, async (actor, { itemId, page }) => {
   const reader = await withReads(await readerOf(actor), actor);
   const commented = await commentedItem(reader, itemId);
   if (!commented) return done(null);
@@ -31,11 +33,16 @@ export const itemComments = publicUse('item-comments', asked, async (actor, { it
     rows.map(({ id }) => id),
     readerId,
   );
+  const isMine = ({ memberId }: NamedComment): boolean => readerId !== null && memberId === readerId;
+  const { readers, writers } = commented.settings;
+  const rights = { openTo: [...(readers ?? []), ...(writers ?? [])] };
+  if (readerId !== null && (isPersonal(rights, reader.person) || [...rows, ...replies].some(isMine)))
+    shareNot();
   const shown = (comment: NamedComment): ShownComment => ({
     id: comment.id,
     name: comment.words === '' ? '' : comment.name,
     isStaff: comment.words !== '' && comment.isStaff,
-    isMine: readerId !== null && comment.memberId === readerId,
+    isMine: isMine(comment),
     isWaiting: comment.state === 'waiting',
     isGone: comment.words === '',
     words: comment.words,

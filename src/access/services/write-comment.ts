@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { firstState, MOST_COMMENT, type CommentState } from '@/core/content/comments';
 import { mayWrite } from '@/core/staff';
@@ -28,7 +29,7 @@ const commentSchema = z.object({
   /** The comment that is replied to. */
   replyTo: z.preprocess(orNothing, uuid.optional()),
   words: z.string().trim().min(1, say('comment.empty')).max(MOST_COMMENT, say('comment.too-long')),
-  /** Of the form, so that one sent twice is one comment. */
+  /** Of the form, so that one sent twice is one comment. A page that is kept gives the same to many. */
   formKey: uuid,
 });
 
@@ -56,7 +57,15 @@ export const writeComment = memberUse(
     const readers = state === 'shown' ? await readersOfThread(site, { itemId, threadId, memberId }) : [];
     const { item } = commented;
     return transaction(async (db) => {
-      const id = await addComment(db, { itemId, memberId, threadId, words, state, at, formKey });
+      const id = await addComment(db, {
+        itemId,
+        memberId,
+        threadId,
+        words,
+        state,
+        at,
+        key: keyOf(formKey, replyTo, words),
+      });
       if (id === undefined) return done({ state });
       await tellThread(db, site, readers, { item, comment: { id, at }, by });
       const t = deskWordsOf(site);
@@ -75,6 +84,10 @@ export const writeComment = memberUse(
     });
   },
 );
+
+/** The same for the same words sent twice from one form, and another for others. */
+const keyOf = (formKey: string, replyTo: string | undefined, words: string): string =>
+  createHash('sha256').update([formKey, replyTo, words].join('\n')).digest('hex').slice(0, 32);
 
 /** Deletes a comment of one's own, for good. */
 export const deleteMyComment = memberUse(

@@ -78,21 +78,30 @@ export async function countShown(db: Db, itemId: string): Promise<number> {
   return Number(row.n);
 }
 
+const HAS_COMMENTED = prepared(
+  'has-commented',
+  'SELECT EXISTS (SELECT 1 FROM comments WHERE member_id = $1) AS has',
+);
+
+/** Whether a member has ever commented, on anything. */
+export const hasCommented = async (db: Db, memberId: MemberId): Promise<boolean> =>
+  (await one<{ has: boolean }>(db, HAS_COMMENTED, [memberId])).has;
+
 export async function findComment(db: Db, id: string): Promise<Comment | undefined> {
   return maybeOne(db, `SELECT ${COLUMNS}, c.words FROM comments c WHERE c.id = $1`, [id]);
 }
 
-/** Adds a comment. @returns its id; undefined where the same form has been sent before */
+/** Adds a comment. `key`, a UUID: of its writer’s, one is kept for each. @returns its id; undefined where it was there before */
 export async function addComment(
   db: Db,
-  comment: Omit<Comment, 'id'> & { formKey: string },
+  comment: Omit<Comment, 'id'> & { key: string },
 ): Promise<string | undefined> {
-  const { itemId, memberId, threadId, words, state, formKey, at } = comment;
+  const { itemId, memberId, threadId, words, state, key, at } = comment;
   const row = await maybeOne<{ id: string }>(
     db,
     `INSERT INTO comments (item_id, member_id, thread_id, words, state, form_key, at) VALUES ($1, $2, $3, $4, $5, $6, $7)
      ON CONFLICT (member_id, form_key) DO NOTHING RETURNING id`,
-    [itemId, memberId, threadId, words, state, formKey, at],
+    [itemId, memberId, threadId, words, state, key, at],
   );
   return row?.id;
 }

@@ -3,6 +3,7 @@ import { MOST_COMMENT } from '@/core/content/comments';
 import { ActionForm, FormMessage, SubmitButton, type FormAction } from '@/kit/action-form';
 import { TextArea } from '@/kit/field';
 import type { Words } from '@/words/words';
+import { ShownAs } from './comment-writer';
 
 type Props = {
   t: Words;
@@ -12,15 +13,13 @@ type Props = {
   replyTo?: { id: string; name: string };
   /** Of this form, so that one sent twice is one comment. */
   formKey: string;
-  /** Under which name it is shown; '' where the member gave none. */
-  name: string;
   isHeld: boolean;
 };
 
 /** Writes a comment, or a reply to one. */
-export function CommentForm({ t, action, itemId, replyTo, formKey, name, isHeld }: Props) {
+export function CommentForm({ t, action, itemId, replyTo, formKey, isHeld }: Props) {
   const label = replyTo ? t('comment.reply-to', { name: replyTo.name }) : t('comment.yours');
-  const shownAs = { name: name || t('comment.member') };
+  const name = '{name}';
   return (
     <ActionForm action={action} label={label} emptyWhenDone className="mt-3 grid gap-3">
       <input type="hidden" name="item" value={itemId} />
@@ -32,7 +31,11 @@ export function CommentForm({ t, action, itemId, replyTo, formKey, name, isHeld 
           {replyTo ? t('comment.reply') : t('comment.send')}
         </SubmitButton>
         <p className="text-[0.9375rem] text-muted">
-          {isHeld ? t('comment.held-hint', shownAs) : t('comment.shown-hint', shownAs)}{' '}
+          <ShownAs
+            known={isHeld ? t('comment.held-hint', { name }) : t('comment.shown-hint', { name })}
+            unknown={isHeld ? t('comment.held-hint-unnamed') : t('comment.shown-hint-unnamed')}
+            unnamed={t('comment.member')}
+          />{' '}
           <SiteLink href="/account/settings" className="underline">
             {t('comment.change-name')}
           </SiteLink>

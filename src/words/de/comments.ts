@@ -9,6 +9,8 @@ export const comments: Record<keyof typeof en, string> = {
   'comment.sending': 'Wird gesendet …',
   'comment.held-hint': 'Erscheint unter dem Namen {name}, sobald er freigegeben ist.',
   'comment.shown-hint': 'Erscheint unter dem Namen {name}.',
+  'comment.held-hint-unnamed': 'Erscheint unter Ihrem Namen, sobald er freigegeben ist.',
+  'comment.shown-hint-unnamed': 'Erscheint unter Ihrem Namen.',
   'comment.change-name': 'Namen ändern',
   'comment.posted': 'Ihr Kommentar ist veröffentlicht.',
   'comment.held': 'Vielen Dank. Ihr Kommentar erscheint, sobald er freigegeben ist.',

@@ -8,6 +8,8 @@ export const comments = {
   'comment.sending': 'Posting…',
   'comment.held-hint': 'Shown as {name}, once it has been approved.',
   'comment.shown-hint': 'Shown as {name}.',
+  'comment.held-hint-unnamed': 'Shown under your name, once it has been approved.',
+  'comment.shown-hint-unnamed': 'Shown under your name.',
   'comment.change-name': 'Change your name',
   'comment.posted': 'Your comment is posted.',
   'comment.held': 'Thank you. Your comment appears once it has been approved.',
