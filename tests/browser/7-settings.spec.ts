@@ -198,3 +198,19 @@ test('the test data is cleared when the owner says so twice', async () => {
     await expect(desk.getByText(/There is none; it was cleared on/)).toBeVisible({ timeout: 1_000 });
   }).toPass({ timeout: 60_000 });
 });
+
+test('the settings are found in groups, on a phone too, and the audit says in words what changed', async () => {
+  await desk.setViewportSize({ width: 390, height: 844 });
+  await desk.goto('/desk/settings');
+  await desk.getByText('All settings').click();
+  const settings = desk.getByRole('navigation', { name: 'Settings' });
+  await expect(settings.getByRole('link', { name: 'General' })).toHaveAttribute('aria-current', 'page');
+  await settings.getByRole('link', { name: 'Audit' }).click();
+  await expect(desk.getByRole('heading', { name: 'Audit', level: 1 })).toBeVisible();
+  await expect(settings).toBeHidden();
+  await desk.setViewportSize({ width: 1280, height: 800 });
+  await expect(settings.getByRole('link', { name: 'Audit' })).toHaveAttribute('aria-current', 'page');
+  await desk.goto('/desk/settings/audit?q=tax%20changed');
+  const row = desk.getByRole('row').filter({ hasText: 'tax changed' }).first();
+  await expect(row).toContainText('way: added · kinds: (name Membership, rates (name VAT');
+});

@@ -9,6 +9,8 @@ import { currentSite } from '@/platform/site';
 import { searchAudit, type ActorKind, type AuditFilter, type AuditRow } from '@/platform/store/audit';
 import { pool } from '@/platform/store/db';
 import { staffUse } from '@/platform/use';
+import { deskWordsOf } from '@/words/desk';
+import { auditFacts, shortIds } from './lib/audit-detail';
 
 export const ACTOR_KINDS = [
   'staff',
@@ -65,19 +67,22 @@ export type AuditLine = {
   subject: string;
   /** What it was done to, by its name where it is a member. */
   about: string;
+  /** What was noted beside it, for people. */
+  facts: string[];
+  /** The same as it was noted: JSON. */
   detail: string;
 };
 
 const memberIn = (subject: string): string | undefined => /^member:(.+)$/.exec(subject)?.[1];
 
 /** "comment 8684642e", "item zodiacal-light": long ids by their first letters. */
-const subjectWords = (subject: string): string =>
-  subject.replace(':', ' ').replace(/([0-9a-f]{8})-[0-9a-f-]{27}$/, '$1');
+const subjectWords = (subject: string): string => shortIds(subject.replace(':', ' '));
 
 /** Entries with the names of the people in them. */
 async function linesOf(rows: AuditRow[]): Promise<AuditLine[]> {
   const ids = rows.flatMap(({ actorId, subject }) => [actorId ?? [], memberIn(subject) ?? []].flat());
   const names = new Map((await listMemberNames(pool(), [...new Set(ids)])).map(({ id, name }) => [id, name]));
+  const t = deskWordsOf(await currentSite());
   return rows.map(({ id, at, actorKind, actorId, action, subject, detail }) => ({
     id: String(id),
     at,
@@ -86,10 +91,8 @@ async function linesOf(rows: AuditRow[]): Promise<AuditLine[]> {
     action,
     subject,
     about: names.get(memberIn(subject) ?? '') ?? subjectWords(subject),
-    detail: Object.entries(detail)
-      .filter(([, one]) => one !== null && one !== '')
-      .map(([name, one]) => `${name}: ${typeof one === 'string' ? one : JSON.stringify(one)}`)
-      .join(' · '),
+    facts: auditFacts(detail, (amount, currency) => t.money(amount, currency)),
+    detail: JSON.stringify(detail),
   }));
 }
 

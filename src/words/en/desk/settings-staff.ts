@@ -6,6 +6,7 @@ export const settingsStaff = {
     'What members and visitors read, and how dates and amounts are written. The Desk stays English.',
   'desk-settings.staff-settings': 'Staff · Settings',
   'desk-settings.staff': 'Staff',
+  'desk-settings.people-and-roles': 'People and roles',
   'desk-settings.people': 'People',
   'desk-settings.you': '(you)',
   'desk-settings.last-seen': 'last seen {date}',

@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import { JOINING } from '@/core/tiers/joining';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { generalSettings } from '@/desk/services/general-settings';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { ChoiceField } from '@/kit/choice-field';
 import { SelectField, TextField } from '@/kit/field';
@@ -12,11 +11,10 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.general-settings') };
 
 export default async function GeneralPage() {
-  const staff = await requireStaff('change settings');
+  await requireStaff('change settings');
   const [t, site] = [await deskWords(), await shown(generalSettings(await currentActor()))];
   return (
     <>
-      <SettingsHead here="general" may={staff.may} />
       <ActionForm
         action={saveGeneralAction}
         label={desk('desk-settings.general')}

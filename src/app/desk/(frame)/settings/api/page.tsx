@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import { Link } from '@/kit/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { SCOPES, type Scope } from '@/core/api/scopes';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, ProblemOf, SubmitButton } from '@/kit/action-form';
 import { ConfirmAction } from '@/kit/confirm-action';
 import { Empty } from '@/kit/empty';
@@ -24,11 +23,10 @@ const SCOPE_WORDS: Record<Scope, string> = {
 const scopeWords = (scope: Scope): string => SCOPE_WORDS[scope];
 
 export default async function ApiSettingsPage() {
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const { keys, mode } = await shown(apiKeys(await currentActor()));
   return (
     <>
-      <SettingsHead here="api" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         <Sentence
           words={desk('desk-settings.api-intro')}

@@ -3,7 +3,6 @@ import { Link } from '@/kit/link';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { ACTOR_KINDS, readAudit } from '@/desk/services/read-audit';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { Button } from '@/kit/button';
 import { Empty } from '@/kit/empty';
 import { inputClass } from '@/kit/input-class';
@@ -32,7 +31,7 @@ function pathOf(subject: string): string | null {
 
 export default async function AuditPage({ searchParams }: { searchParams: Search }) {
   const t = await deskWords();
-  const { may } = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const asked = await searchOf(searchParams);
   const { lines, older, staff } = await shown(readAudit(await currentActor(), asked));
   const { before: _, ...filter } = asked;
@@ -42,7 +41,6 @@ export default async function AuditPage({ searchParams }: { searchParams: Search
     ).toString();
   return (
     <>
-      <SettingsHead here="audit" may={may} />
       <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.audit-intro')}</p>
       <form className="mt-4 flex flex-wrap items-end gap-3" role="search">
         <label className="grid gap-1">
@@ -115,7 +113,7 @@ export default async function AuditPage({ searchParams }: { searchParams: Search
                   )}
                 </td>
                 <td className="max-w-96 py-2 text-[0.9375rem] [overflow-wrap:anywhere] text-muted">
-                  {line.detail.slice(0, 300)}
+                  <span className="line-clamp-3">{line.facts.join(' · ')}</span>
                 </td>
               </tr>
             );

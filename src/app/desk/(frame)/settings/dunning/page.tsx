@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { dunningSettings } from '@/desk/services/site-settings';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { saveDunningAction } from '../actions';
@@ -10,11 +9,10 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.failed-payments-settings') };
 
 export default async function DunningPage() {
-  const staff = await requireStaff('change settings');
+  await requireStaff('change settings');
   const { retryDays, graceDays } = await shown(dunningSettings(await currentActor()));
   return (
     <>
-      <SettingsHead here="dunning" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">{desk('desk-settings.a-declined-charge-is-retried')}</p>
       <ActionForm
         action={saveDunningAction}

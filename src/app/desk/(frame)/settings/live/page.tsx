@@ -3,7 +3,6 @@ import { Link } from '@/kit/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { readiness } from '@/desk/services/go-live';
 import type { TestDataCounts } from '@/desk/services/go-live';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { LinkButton } from '@/kit/button';
 import type { Words } from '@/words/words';
@@ -18,11 +17,10 @@ export const metadata: Metadata = { title: desk('desk-settings.going-live-settin
 /** The one step from test to live: what prevents it, what changes, and what stays as it is. */
 export default async function GoingLivePage() {
   const t = await deskWords();
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const { site, blockers, warnings, atCheckout, testData } = await shown(readiness(await currentActor()));
   return (
     <>
-      <SettingsHead here="live" may={staff.may} />
       {site.mode === 'live' ? (
         <Live
           t={t}

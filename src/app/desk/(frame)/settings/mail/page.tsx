@@ -5,7 +5,6 @@ import { MAILS } from '@/mail/catalogue';
 import { mailSettings } from '@/desk/services/site-settings';
 import { MailTabs } from '@/mail/ui/mail-tabs';
 import { SenderForm } from '@/mail/ui/mail-forms';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { Table } from '@/kit/table';
 import { saveSenderAction } from '../actions';
 import { mailName } from './mail-name';
@@ -18,7 +17,6 @@ export default async function MailPage() {
   const { senderName, senderAddress, mails } = await shown(mailSettings(await currentActor()));
   return (
     <>
-      <SettingsHead here="mail" may={staff.may} />
       <MailTabs here="mails" hasLog={staff.may('manage members')} />
       <SenderForm action={saveSenderAction} name={senderName} address={senderAddress} />
       <Table

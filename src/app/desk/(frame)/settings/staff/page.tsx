@@ -6,7 +6,6 @@ import { AmountField } from '@/kit/amount-field';
 import { powersOf } from '@/core/staff';
 import { rolesPlace } from '@/desk/services/staff-roles';
 import { staffSettings } from '@/desk/services/site-settings';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { TextField } from '@/kit/field';
 import { staffPlace } from '@/people/services/staff';
@@ -27,14 +26,13 @@ export const metadata: Metadata = { title: desk('desk-settings.staff-settings') 
 
 export default async function StaffSettingsPage() {
   const t = await deskWords();
-  const { may } = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const actor = await currentActor();
   const { staffIdleMinutes, refundAsksAbove, currency, asksStaffProof } = await shown(staffSettings(actor));
   const { staff, invites } = await shown(staffPlace(actor));
   const { roles } = await shown(rolesPlace(actor));
   return (
     <>
-      <SettingsHead here="staff" may={may} />
       <StaffList
         staff={staff.map((one) => ({
           ...one,

@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { rateText } from '@/core/tax';
 import { taxSettings } from '@/desk/services/site-settings';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { TaxForm, type TaxDraft } from '@/documents/ui/tax-form';
 import { saveTaxAction } from '../actions';
 import { desk } from '@/words/desk';
@@ -10,7 +9,7 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.tax-and-invoices-settings') };
 
 export default async function TaxPage() {
-  const staff = await requireStaff('change settings');
+  await requireStaff('change settings');
   const settings = await shown(taxSettings(await currentActor()));
   const { tax, homeCountry, seller, taxNumber, documentPrefix, tiers, countries } = settings;
   const kinds = tax.kinds.map(({ id, name }) => ({
@@ -43,7 +42,6 @@ export default async function TaxPage() {
   };
   return (
     <>
-      <SettingsHead here="tax" may={staff.may} />
       <TaxForm
         action={saveTaxAction}
         initial={initial}

@@ -1,6 +1,5 @@
 import type { Metadata } from 'next';
 import { requireStaff } from '@/app/session';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { SiteImport } from '@/desk/ui/site-import';
 import { buttonClass } from '@/kit/button';
 import { desk } from '@/words/desk';
@@ -8,10 +7,9 @@ import { desk } from '@/words/desk';
 export const metadata: Metadata = { title: desk('desk-settings.transfer-settings') };
 
 export default async function TransferPage() {
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   return (
     <>
-      <SettingsHead here="transfer" may={staff.may} />
       <div className="mt-5 grid max-w-5xl items-start gap-8 lg:grid-cols-2">
         <section className="rounded-card border border-line bg-surface p-5">
           <h2 className="text-xl">{desk('desk-settings.export')}</h2>

@@ -3,7 +3,6 @@ import { Link } from '@/kit/link';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { webhooksPlace } from '@/billing/services/webhooks';
 import { WebhookForm } from '@/billing/ui/webhook-form';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { Empty } from '@/kit/empty';
 import { desk } from '@/words/desk';
 import { addWebhookAction } from './actions';
@@ -11,7 +10,7 @@ import { addWebhookAction } from './actions';
 export const metadata: Metadata = { title: desk('desk-settings.webhooks-settings') };
 
 export default async function WebhooksPage() {
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const [t, { webhooks, tiers, mode }] = [
     await deskWords(),
     await shown(webhooksPlace(await currentActor())),
@@ -19,7 +18,6 @@ export default async function WebhooksPage() {
   const names = new Map(tiers.map(({ id, name }) => [id, name]));
   return (
     <>
-      <SettingsHead here="webhooks" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         {desk('desk-settings.webhooks-intro')} {desk('desk-settings.webhooks-mode', { mode })}
       </p>

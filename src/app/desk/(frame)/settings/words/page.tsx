@@ -2,7 +2,6 @@ import type { Metadata } from 'next';
 import { searchOf, type Search } from '@/app/search';
 import { currentActor, currentSite, requireStaff, shown } from '@/app/session';
 import { listWording, type Wording } from '@/desk/services/wording';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { WordingForm } from '@/desk/ui/wording-form';
 import { Empty } from '@/kit/empty';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
@@ -26,7 +25,7 @@ const PARTS: Record<Wording['part'], string> = {
 
 /** Every sentence of the members' side, to be put into the owner's own words. */
 export default async function WordingPage({ searchParams }: { searchParams: Search }) {
-  const staff = await requireStaff('change settings');
+  await requireStaff('change settings');
   const { q = '', part = '', page = '1' } = await searchOf(searchParams);
   const [site, list] = [
     await currentSite(),
@@ -37,7 +36,6 @@ export default async function WordingPage({ searchParams }: { searchParams: Sear
     listPath('/desk/settings/words', { q: query.search, part: query.part, page: query.page, ...to });
   return (
     <>
-      <SettingsHead here="words" may={staff.may} />
       <p className="mt-4 max-w-prose text-muted">
         {desk('desk-settings.everything-members-and-visitors-read', { language: LANGUAGES[site.language] })}
       </p>

@@ -5,7 +5,6 @@ import { currentActor, requireStaff, shown } from '@/app/session';
 import { fieldsOf } from '@/mail/catalogue';
 import { mailPreview } from '@/members/services/mail-preview';
 import { MailForm } from '@/mail/ui/mail-forms';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { saveMailAction, tryMailAction } from '../../actions';
 import { mailName } from '../mail-name';
 import { desk } from '@/words/desk';
@@ -15,14 +14,13 @@ type Props = { params: Promise<{ template: string }>; searchParams: Search };
 export const metadata: Metadata = { title: desk('desk-settings.a-mail') };
 
 export default async function MailEditPage({ params, searchParams }: Props) {
-  const staff = await requireStaff('change settings');
+  await requireStaff('change settings');
   const [{ template }, { member }] = [await params, await searchOf(searchParams)];
   const mail = await shown(mailPreview(await currentActor(), { template, memberId: member ?? null }));
   const { kind, preview, own, siteName } = mail;
   const members = mail.members.map(({ id, name, email }) => ({ id, name: name || email }));
   return (
     <>
-      <SettingsHead here="mail" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/mail" className="text-spruce underline">
           {desk('desk-settings.mails')}

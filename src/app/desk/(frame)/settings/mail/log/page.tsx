@@ -5,7 +5,6 @@ import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { loggedMail, mailLog } from '@/mail/services/mail-log';
 import { ListBar, Pager, StateChips } from '@/kit/list-bar';
 import { MailTabs } from '@/mail/ui/mail-tabs';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ActionForm, FormMessage, SubmitButton } from '@/kit/action-form';
 import { Drawer } from '@/kit/drawer';
 import { Empty } from '@/kit/empty';
@@ -37,11 +36,12 @@ export default async function MailLogPage({ searchParams }: { searchParams: Sear
   return (
     <>
       {staff.may('change settings') ? (
-        <SettingsHead here="mail" may={staff.may} />
+        <MailTabs here="log" hasLog />
       ) : (
-        <h1 className="text-3xl">{desk('desk-settings.mail')}</h1>
+        <h1 className="text-3xl" id="desk-main">
+          {desk('desk-settings.mail')}
+        </h1>
       )}
-      {staff.may('change settings') && <MailTabs here="log" hasLog />}
       <StateChips
         label={desk('desk.state')}
         chips={['' as const, ...MAIL_STATES].map((option) => ({

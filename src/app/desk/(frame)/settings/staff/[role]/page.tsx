@@ -4,7 +4,6 @@ import { notFound } from 'next/navigation';
 import { currentActor, requireStaff, shown } from '@/app/session';
 import { rolesPlace } from '@/desk/services/staff-roles';
 import { RoleForm } from '@/desk/ui/role-form';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { desk } from '@/words/desk';
 import { saveRoleAction } from '../../actions';
 
@@ -13,14 +12,13 @@ type Params = { params: Promise<{ role: string }> };
 export const metadata: Metadata = { title: desk('desk-settings.staff-settings') };
 
 export default async function RolePage({ params }: Params) {
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const { role } = await params;
   const { roles, categories } = await shown(rolesPlace(await currentActor()));
   const powers = roles.find((one) => one.role === role);
   if (!powers || powers.role === 'owner') notFound();
   return (
     <>
-      <SettingsHead here="staff" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/staff" className="text-spruce underline">
           {desk('desk-settings.all-staff')}

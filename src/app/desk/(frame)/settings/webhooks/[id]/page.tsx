@@ -4,7 +4,6 @@ import { searchOf, type Search } from '@/app/search';
 import { currentActor, deskWords, requireStaff, shown } from '@/app/session';
 import { webhookLog, webhooksPlace } from '@/billing/services/webhooks';
 import { WebhookForm } from '@/billing/ui/webhook-form';
-import { SettingsHead } from '@/desk/ui/settings-head';
 import { ConfirmAction } from '@/kit/confirm-action';
 import { Empty } from '@/kit/empty';
 import { Pager } from '@/kit/list-bar';
@@ -16,7 +15,7 @@ type Props = { params: Promise<{ id: string }>; searchParams: Search };
 export const metadata: Metadata = { title: desk('desk-settings.webhooks-settings') };
 
 export default async function WebhookPage({ params, searchParams }: Props) {
-  const staff = await requireStaff('set up the site');
+  await requireStaff('set up the site');
   const [t, actor, { id }] = [await deskWords(), await currentActor(), await params];
   const { hook, rows, total, page, rowsOnPage } = await shown(
     webhookLog(actor, { id, page: (await searchOf(searchParams)).page }),
@@ -24,7 +23,6 @@ export default async function WebhookPage({ params, searchParams }: Props) {
   const { tiers } = await shown(webhooksPlace(actor));
   return (
     <>
-      <SettingsHead here="webhooks" may={staff.may} />
       <p className="mt-4">
         <Link href="/desk/settings/webhooks" className="text-spruce underline">
           {desk('desk-settings.all-webhooks')}
