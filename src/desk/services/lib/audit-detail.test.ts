@@ -35,8 +35,7 @@ describe('what the audit says of a change', () => {
         },
       }),
     ).toEqual([
-      'id: clinic-guests',
-      'lasts: (n 30, unit day)',
+      'lasts: 30 days',
       'covers: (kind category, id clinic)',
       'who: id a, id b',
       'meets: nothing',

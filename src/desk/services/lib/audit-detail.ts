@@ -31,6 +31,8 @@ function wordsOf(value: unknown, money: Money): string {
   if (typeof value === 'string') return shortIds(value);
   if (Array.isArray(value)) return value.map((one) => wordsOf(one, money)).join(', ');
   if (!isDetail(value)) return String(value);
+  const { n, unit } = value;
+  if (typeof n === 'number' && typeof unit === 'string') return `${n} ${unit}${n === 1 ? '' : 's'}`;
   const parts = partsOf(value, money).map(([name, words]) => `${name} ${words}`);
   return parts.length > 1 ? `(${parts.join(', ')})` : (parts[0] ?? 'nothing');
 }
@@ -51,5 +53,6 @@ export function auditFacts(detail: Detail, money: Money): string[] {
   ];
 }
 
-const factsOf = (detail: Detail, money: Money): string[] =>
+/** Its own id is what it was noted about. */
+const factsOf = ({ id: _, ...detail }: Detail, money: Money): string[] =>
   partsOf(detail, money).map(([name, words]) => `${name}: ${words}`);

@@ -113,7 +113,7 @@ export default async function AuditPage({ searchParams }: { searchParams: Search
                   )}
                 </td>
                 <td className="max-w-96 py-2 text-[0.9375rem] [overflow-wrap:anywhere] text-muted">
-                  <span className="line-clamp-3">{line.facts.join(' · ')}</span>
+                  <span className="line-clamp-6">{line.facts.join(' · ')}</span>
                 </td>
               </tr>
             );
