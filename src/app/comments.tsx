@@ -9,7 +9,6 @@ import { itemComments } from '@/access/services/item-comments';
 import { CommentForm } from '@/content/ui/comment-form';
 import { CommentList } from '@/content/ui/comment-list';
 import { CommentWriter } from '@/content/ui/comment-writer';
-import { keepBriefly } from '@/platform/request';
 import { Sentence } from '@/kit/sentence';
 
 /** The comments of an item, below its text; nothing where the reader may not read them. */
@@ -17,8 +16,6 @@ export async function Comments({ itemId, path, page }: { itemId: string; path: s
   const actor = await currentActor();
   const found = await shown(itemComments(actor, { itemId, page }));
   if (!found) return null;
-  // Comments come and go while the site stays as it is.
-  keepBriefly();
   const t = await siteWords();
   const { comments, count, pages, mayWrite, isHeld, mayModerate } = found;
   const form = { t, itemId, isHeld, action: writeCommentAction };

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import type { MemberId } from '@/core/ids';
 
 /** What the server that admits requests and the pages that answer them tell each other about one request. */
 export type InHand = {
@@ -9,12 +10,12 @@ export type InHand = {
   /** What was read once for all of the request. */
   read?: Map<string, Promise<unknown>>;
   /** The member who asks, and the name of all to whom rules say the same: what is shared is shared among those alone. */
-  alike?: { memberId: string; name: string };
+  alike?: { memberId: MemberId; name: string };
   /**
    * Whether the answer is the same for every visitor who carries nothing of ours, or for all members who are alike, and until
    * when, in ms of real time. Unless a page says so, it is not; and where anything in it says otherwise, it is not either.
    */
-  share: { until?: number; isRefused?: true; isUnversioned?: true };
+  share: { until?: number; isRefused?: true; isUnversioned?: true; commentsOf?: string };
   /** The origins whose pages may show the answer in a frame; none where it is left out. */
   ancestors?: readonly string[];
   /** A cookie that is sent along, where a page that is being made could not set it. */
@@ -94,4 +95,14 @@ export function frameBy(origins: readonly string[]): void {
 export function keepBriefly(): void {
   const share = inHand.getStore()?.share;
   if (share) share.isUnversioned = true;
+}
+
+/**
+ * Says that the comments of an item are in the answer. They may change while the version stays, and to those who have written
+ * one it shows more: it is shared for a moment, and among all others alone.
+ */
+export function keepForNonWriters(itemId: string): void {
+  keepBriefly();
+  const share = inHand.getStore()?.share;
+  if (share) share.commentsOf = itemId;
 }

@@ -1,4 +1,5 @@
 import type { IncomingMessage } from 'node:http';
+import { hasMyComments } from '@/access/services/item-comments';
 import { alikeNameOf } from '@/access/services/share-with-alike';
 import { whoIsThere } from '@/people/services/sign-in';
 import { VISITOR_ACTOR } from '@/platform/actor';
@@ -36,4 +37,11 @@ export async function alikeWith(
   if (name === null) return null;
   inHand.alike = { memberId: member.id, name };
   return [...cookiesNamed(cookie, 'theme'), name].join(' ');
+}
+
+/** Whether the member who asks has written a comment on an item. */
+export async function hasWritten({ alike }: InHand, itemId: string): Promise<boolean> {
+  if (!alike) return false;
+  const found = await hasMyComments({ kind: 'member', memberId: alike.memberId, staffRole: null }, itemId);
+  return !found.ok || found.value;
 }

@@ -6,6 +6,7 @@ import type { InHand } from '@/platform/request';
 import { versionIn } from '@/platform/shelf';
 import { pool } from '@/platform/store/db';
 import { findVersion } from '@/platform/store/version';
+import { hasWritten } from './alike';
 import { noteHead } from './headers';
 import { withoutNonce } from './policy';
 
@@ -19,6 +20,8 @@ type Answer = {
   /** Until when it is kept here, in ms of real time. */
   until: number;
   version: bigint;
+  /** The item whose comments are in it: those who have written one get a page of their own. */
+  commentsOf: string | undefined;
 };
 
 const kept = new LRUCache<string, Answer>({
@@ -53,6 +56,7 @@ export async function answerAsBefore(
     kept.delete(name);
     return false;
   }
+  if (known.commentsOf !== undefined && (await hasWritten(inHand, known.commentsOf))) return false;
   send(response, known, { alike, isZipped: accepts(request, 'gzip'), until: known.until });
   return true;
 }
@@ -161,6 +165,7 @@ async function finish(
     zipped: await gzip(body),
     until: share.isUnversioned ? Math.min(until, begun + BRIEFLY_MS) : until,
     version: version ?? 0n,
+    commentsOf: share.commentsOf,
   };
   if (version !== undefined) kept.set(nameOf(request, alike), answer);
   send(response, answer, { alike, isZipped, until });

@@ -185,8 +185,8 @@ test('a post with comments is one page for members alike, and of their own for t
     }),
   );
   const [writer, reader, other] = pages as [Page, Page, Page];
-  const open = async (page: Page) => {
-    const answer = await page.goto(path);
+  const open = async (page: Page, at = path) => {
+    const answer = await page.goto(at);
     const isKept = !(answer?.headers()['content-security-policy'] ?? '').includes('nonce-');
     return { isKept, html: (await answer?.text()) ?? '' };
   };
@@ -204,6 +204,7 @@ test('a post with comments is one page for members alike, and of their own for t
   const own = await open(writer);
   expect([own.isKept, own.html.includes('like a lamp')]).toEqual([false, true]);
   expect((await open(reader)).html).not.toContain('like a lamp');
+  expect((await open(writer, '/visit')).isKept).toBe(true);
 
   // Signed out elsewhere meanwhile: what was typed is sent once they, and nobody else, have signed in again.
   await other.goto(path);

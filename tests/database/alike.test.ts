@@ -5,7 +5,7 @@ import { saveKind } from '../../src/access/services/save-kind';
 import { saveRule } from '../../src/access/services/save-rule';
 import { alikeNameOf, shareWithAlike } from '../../src/access/services/share-with-alike';
 import { viewItem } from '../../src/access/services/view-item';
-import { itemComments } from '../../src/access/services/item-comments';
+import { hasMyComments, itemComments } from '../../src/access/services/item-comments';
 import { listNames } from '../../src/access/services/list-items';
 import { writeComment } from '../../src/access/services/write-comment';
 import { saveItem } from '../../src/content/services/save-item';
@@ -183,15 +183,13 @@ describe('a page is kept for them', () => {
     const writer = await newPerson();
     const said = { itemId: 'alike-talk', words: 'Under the bracken.', formKey: randomUUID() };
     value(await writeComment(writer, said));
-    expect([await nameOf(writer), await isKeptFor(writer), await isKeptFor(nobody)]).toEqual([
-      null,
-      false,
-      true,
-    ]);
-    // Even where the web still had a name for them: what is theirs is seen.
-    const request: InHand = { isTakenUp: false, isUnreadable: false, share: {} };
-    await answering(request, talk(writer));
-    expect(request.share.isRefused).toBe(true);
+    expect([await isKeptFor(writer), await isKeptFor(nobody)]).toEqual([false, true]);
+    // Not under this alone: what others have is theirs, too.
+    expect(await isKept('alike-open', writer)).toBe(true);
+    expect([
+      value(await hasMyComments(writer, 'alike-talk')),
+      value(await hasMyComments(nobody, 'alike-talk')),
+    ]).toEqual([true, false]);
     const named = { who: { kind: 'member', id: observer.memberId ?? '' } } as const;
     const comments = { ...NO_COMMENTS, isOn: true, writers: [named] };
     value(await saveKind(SETUP, { id: 'post', name: '', plural: '', path: 'posts', comments }));

@@ -65,7 +65,7 @@ const PUBLIC = words(
 /** For any signed-in member, about themselves alone: their input names no id of others. */
 const OWN = words(
   `redeemCode membersRoom letFrameIn keepReadingPlace readingPlace myFeed makeFeed revokeFeed changeAddress changeDetails deleteAccount submitCheckout myAccount myData changePassword mySettings signOutEverywhere myDocuments
-   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime myPasskeys beginPasskey addPasskey removePasskey endMySession writeComment myMailTopics setMyMailTopic buyProduct myPurchases`,
+   myOneTime beginOneTime confirmOneTime renewRecoveryCodes endOneTime myPasskeys beginPasskey addPasskey removePasskey endMySession writeComment myMailTopics setMyMailTopic hasMyComments buyProduct myPurchases`,
 );
 const SYSTEM = words(
   `applyGatewayEvents clearTestData compareDueBooks issueDueDocuments returnMoney runOneDue sendMails setUpSite settleAgreements

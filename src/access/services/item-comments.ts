@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { countShown, listReplies, listThreads, type NamedComment } from '@/content/store/comments';
+import {
+  countShown,
+  hasCommented,
+  listReplies,
+  listThreads,
+  type NamedComment,
+} from '@/content/store/comments';
 import type { ShownComment } from '@/core/content/comments';
 import { isPersonal } from '@/core/access/alike';
 import { mayWrite } from '@/core/staff';
@@ -7,8 +13,8 @@ import { slug } from '@/platform/inputs';
 import { done } from '@/platform/result';
 import { powersOf } from '@/platform/site';
 import { pool } from '@/platform/store/db';
-import { shareNot } from '@/platform/request';
-import { alikeUse } from '@/platform/use';
+import { keepForNonWriters, shareNot } from '@/platform/request';
+import { alikeUse, memberUse } from '@/platform/use';
 import { commentedItem } from './lib/comment-rights';
 import { withReads } from './lib/free-reads';
 import { readerOf } from './lib/reader';
@@ -36,7 +42,11 @@ export const itemComments = alikeUse('item-comments', asked, async (actor, { ite
   const isMine = ({ memberId }: NamedComment): boolean => readerId !== null && memberId === readerId;
   const { readers, writers } = commented.settings;
   const rights = { openTo: [...(readers ?? []), ...(writers ?? [])] };
-  if (readerId !== null && (isPersonal(rights, reader.person) || [...rows, ...replies].some(isMine)))
+  keepForNonWriters(itemId);
+  if (
+    readerId !== null &&
+    (isPersonal(rights, reader.person) || (await hasCommented(pool(), readerId, itemId)))
+  )
     shareNot();
   const shown = (comment: NamedComment): ShownComment => ({
     id: comment.id,
@@ -59,3 +69,8 @@ export const itemComments = alikeUse('item-comments', asked, async (actor, { ite
     mayModerate: readerId !== null && mayWrite(powers, commented.item),
   });
 });
+
+/** Whether the caller has written a comment on an item: then its page is theirs alone. */
+export const hasMyComments = memberUse('has-my-comments', slug, async ({ memberId }, itemId) =>
+  done(await hasCommented(pool(), memberId, itemId)),
+);

@@ -1,12 +1,10 @@
 import { alikeName } from '@/core/access/alike';
 import { toMs } from '@/core/instants';
-import { hasCommented } from '@/content/store/comments';
 import { siteNow } from '@/platform/clock';
 import { nothing } from '@/platform/inputs';
 import { hasAlike, shareUntil } from '@/platform/request';
 import { done } from '@/platform/result';
 import { currentSite } from '@/platform/site';
-import { pool } from '@/platform/store/db';
 import { alikeUse } from '@/platform/use';
 import { hasHeld } from './lib/doorstep-at';
 import { nextChange } from './lib/next-change';
@@ -28,12 +26,11 @@ export const shareWithAlike = alikeUse('share-with-alike', nothing, async ({ mem
 
 /**
  * The name of all members who are shown the same as the one who asks; null where there are none. Those who held something before,
- * or have not paid for it, are met otherwise at what is closed to them; those who commented see what is theirs.
+ * or have not paid for it, are met otherwise at what is closed to them.
  */
 export const alikeNameOf = alikeUse('alike-name', nothing, async (actor) => {
   if (actor.memberId === null || actor.staffRole !== null || actor.look) return done(null);
-  const [reader, isWriter] = await Promise.all([readerOf(actor), hasCommented(pool(), actor.memberId)]);
-  if (isWriter) return done(null);
+  const reader = await readerOf(actor);
   const name = alikeName(reader.person, reader.rules);
   if (name === null) return done(null);
   const isNew = reader.person.tiers.length === 0 && !(await hasHeld(reader));

@@ -80,12 +80,12 @@ export async function countShown(db: Db, itemId: string): Promise<number> {
 
 const HAS_COMMENTED = prepared(
   'has-commented',
-  'SELECT EXISTS (SELECT 1 FROM comments WHERE member_id = $1) AS has',
+  'SELECT EXISTS (SELECT 1 FROM comments WHERE member_id = $1 AND item_id = $2) AS has',
 );
 
-/** Whether a member has ever commented, on anything. */
-export const hasCommented = async (db: Db, memberId: MemberId): Promise<boolean> =>
-  (await one<{ has: boolean }>(db, HAS_COMMENTED, [memberId])).has;
+/** Whether a member has written a comment on an item, shown or not. */
+export const hasCommented = async (db: Db, memberId: string, itemId: string): Promise<boolean> =>
+  (await one<{ has: boolean }>(db, HAS_COMMENTED, [memberId, itemId])).has;
 
 export async function findComment(db: Db, id: string): Promise<Comment | undefined> {
   return maybeOne(db, `SELECT ${COLUMNS}, c.words FROM comments c WHERE c.id = $1`, [id]);

@@ -34,12 +34,7 @@ describe('what the audit says of a change', () => {
           meets: {},
         },
       }),
-    ).toEqual([
-      'lasts: 30 days',
-      'covers: (kind category, id clinic)',
-      'who: id a, id b',
-      'meets: nothing',
-    ]);
+    ).toEqual(['lasts: 30 days', 'covers: (kind category, id clinic)', 'who: id a, id b', 'meets: nothing']);
   });
 
   it('is only what differs, where there was one before', () => {
