@@ -11,7 +11,7 @@ import { memberUse } from '@/platform/use';
 import { hiddenFrom } from './lib/hidden';
 import { readerOf, judge, isLetIn, isOut, questionOf, type Judged, type Reader } from './lib/reader';
 import { previewOf } from './lib/preview';
-import { keptCategories } from '@/content/services/lib/kept';
+import { keptCategories, keptPublished } from '@/content/services/lib/kept';
 import { keptOffers, keptTiers } from '@/tiers/services/lib/kept';
 
 /** How much of each kind the room shows, and of how many of the newest items it knows. */
@@ -23,12 +23,11 @@ const [NEWEST, NEXT, UNFINISHED, MOST] = [6, 6, 3, 3000];
  */
 export const membersRoom = memberUse('members-room', nothing, async (actor) => {
   const reader = await readerOf(actor);
-  const items = await listPublished(
-    pool(),
-    reader.now,
-    { except: [PAGE, FILE, LINK], hidden: (await hiddenFrom(reader)).ids },
-    { limit: MOST, offset: 0 },
+  const newest = await keptPublished('newest for members', reader.now, () =>
+    listPublished(pool(), reader.now, { except: [PAGE, FILE, LINK] }, { limit: MOST, offset: 0 }),
   );
+  const hidden = new Set<string>((await hiddenFrom(reader)).ids);
+  const items = newest.filter(({ id }) => !hidden.has(id));
   const decisions = await judge(reader, items);
   const open = items.filter(({ id }) => isLetIn(decisions(id)));
   const next = items

@@ -137,9 +137,14 @@ export async function findHead(db: Db, id: string): Promise<ItemHead | undefined
   return maybeOne(db, FIND_HEAD, [id]);
 }
 
+const LIST_HEADS = prepared(
+  'list-item-heads',
+  `SELECT ${HEAD} FROM items i WHERE i.id = ANY ($1) AND i.trashed_at IS NULL`,
+);
+
 /** The items with these ids that are not in the trash. */
 export async function listHeads(db: Db, ids: string[]): Promise<ItemHead[]> {
-  return many(db, `SELECT ${HEAD} FROM items i WHERE i.id = ANY ($1) AND i.trashed_at IS NULL`, [ids]);
+  return many(db, LIST_HEADS, [ids]);
 }
 
 /** The position after all pages below a parent. */
