@@ -1,8 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
-import { openersOf } from '../../src/access/services/lib/access-map';
-import { closedToVisitors } from '../../src/access/services/lib/access-map';
-import { readAccessMap, type AccessMap } from '../../src/access/services/lib/access-map';
+import { accessOf, countClosedToVisitors, readViewpoints } from '../../src/access/services/lib/access-map';
 import { findAnything } from '../../src/desk/services/find-anything';
 import { fromText, type Prose } from '../../src/core/content/prose';
 import { importItem } from '../../src/content/services/import-items';
@@ -31,6 +29,9 @@ import { fromMs, toMs } from '../../src/core/instants';
 import { siteNow } from '../../src/platform/clock';
 import { answering, type InHand } from '../../src/platform/request';
 import { currentSite } from '../../src/platform/site';
+import { judge, readerFor } from '../../src/access/services/lib/reader';
+import { VISITOR } from '../../src/core/access/facts';
+import { listPublished } from '../../src/content/store/item-lists';
 import { viewerOf } from '../../src/access/services/lib/viewer';
 import { pool } from '../../src/platform/store/db';
 import { findItem } from '../../src/content/store/items';
@@ -257,27 +258,25 @@ describe('through other eyes', () => {
 });
 
 describe('rules', () => {
-  const openersAt = (map: AccessMap) =>
-    openersOf(
-      map.rows.find(({ item }) => item.id === 'about')!,
-      map.viewpoints,
-    );
+  const openers = async () => {
+    const about = await findItem(pool(), 'about');
+    return (await accessOf(await readViewpoints(), about ? [about] : []))[0]?.openers;
+  };
 
   it('hold from the next request on, and gone they are as if never there', async () => {
-    const map = await readAccessMap();
-    expect(openersAt(map)).toEqual({ to: 'everyone' });
+    const before = await countClosedToVisitors();
+    expect(await openers()).toEqual({ to: 'everyone' });
     const made = await saveRule(SETUP, {
       name: 'About',
       covers: [{ kind: 'item', id: 'about' }],
       openTo: [{ who: { kind: 'tier', id: 'warden' } }],
     });
     expect(made).toMatchObject({ ok: true, value: { id: 'about' } });
-    const closed = await readAccessMap();
-    expect(closedToVisitors(closed)).toBe(closedToVisitors(map) + 1);
-    expect(openersAt(closed)).toMatchObject({ to: 'tiers', tiers: [{ id: 'warden' }] });
+    expect(await countClosedToVisitors()).toBe(before + 1);
+    expect(await openers()).toMatchObject({ to: 'tiers', tiers: [{ id: 'warden' }] });
     expect(await deleteRule(SETUP, 'about')).toMatchObject({ ok: true });
     expect(await deleteRule(SETUP, 'about')).toMatchObject({ ok: false });
-    expect(openersAt(await readAccessMap())).toEqual({ to: 'everyone' });
+    expect(await openers()).toEqual({ to: 'everyone' });
   });
 
   it('are refused in words where they make no sense, and are not overwritten unseen', async () => {
@@ -568,12 +567,10 @@ it('a rule says before it is saved what it opens and closes, and which rules it 
     }),
   );
   const about = (viewpoint: string) => impact.changes.find((change) => change.viewpoint === viewpoint);
-  const map = await readAccessMap();
-  const at = map.viewpoints.findIndex(({ id }) => id === 'visitor');
-  const openPosts = map.rows.filter(
-    ({ item, decisions }) =>
-      item.type === 'post' && decisions[at]?.by === 'default' && decisions[at].state === 'open',
-  );
+  const reader = await readerFor(VISITOR);
+  const posts = await listPublished(pool(), reader.now, { type: 'post' });
+  const judged = await judge(reader, posts);
+  const openPosts = posts.filter(({ id }) => judged(id).by === 'default' && judged(id).state === 'open');
   expect(about('Visitor')?.closes.count).toBe(openPosts.length);
   expect(about('Star Warden')).toBeUndefined();
   const guides = impact.meets.find(({ rule }) => rule === 'guides');

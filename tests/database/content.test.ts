@@ -30,7 +30,8 @@ import { saveContentPicture } from '../../src/content/services/save-picture';
 import { addTag, renameTag } from '../../src/content/services/tags';
 import { deleteItems, restoreItem, trashItems } from '../../src/content/services/trash-items';
 import { beginUpload, finishUpload, takePiece } from '../../src/content/services/upload-file';
-import { findItem } from '../../src/content/store/items';
+import { listPublished } from '../../src/content/store/item-lists';
+import { findItem, listHeads, listItems as listAllItems, type ItemHead } from '../../src/content/store/items';
 import { fromText, type Node, type Prose } from '../../src/core/content/prose';
 import { PIECE_BYTES } from '../../src/core/upload-bounds';
 import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
@@ -104,6 +105,36 @@ describe('an address', () => {
     expect(await arrangePages(SETUP, { id: b.id, parentId: null, before: null })).toMatchObject({
       problems: { '': { code: 'item.taken' } },
     });
+  });
+});
+
+describe('a long list', () => {
+  it('says the same of each item as is said of it alone, with all that lies above', async () => {
+    const top = value(await page('Observatory'));
+    const dome = value(await page('Dome', { parentId: top.id }));
+    const hatch = value(await page('Hatch', { parentId: dome.id }));
+    await rows(
+      `INSERT INTO categories (id, name, parent_id) VALUES ('a-1', 'A', NULL), ('a-2', 'B', 'a-1'), ('a-3', 'C', 'a-2')`,
+    );
+    const filed = value(await post('Filed', { categories: ['a-3', 'a-1'] }));
+    const sorted = (items: ItemHead[]) =>
+      items
+        .map((item) => ({ ...item, categories: item.categories.toSorted() }))
+        .sort((a, b) => a.id.localeCompare(b.id));
+    const all = await listAllItems(pool());
+    expect(all.find(({ id }) => id === hatch.id)?.ancestors).toEqual([dome.id, top.id]);
+    expect(all.find(({ id }) => id === filed.id)?.categories.toSorted()).toEqual(['a-1', 'a-2', 'a-3']);
+    expect(sorted(all)).toEqual(
+      sorted(
+        await listHeads(
+          pool(),
+          all.map(({ id }) => id),
+        ),
+      ),
+    );
+    const now = siteNow(await currentSite());
+    const page1 = await listPublished(pool(), now, {}, { limit: 300, offset: 0 });
+    expect(sorted((await listPublished(pool(), now)).slice(0, 300))).toEqual(sorted(page1));
   });
 });
 

@@ -1,7 +1,6 @@
 import { listJoinFields } from '../../src/tiers/store/join-fields';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { readAccessMap } from '../../src/access/services/lib/access-map';
 import { SETUP, type Actor, VISITOR_ACTOR } from '../../src/platform/actor';
 import { copyOffer, copyTier } from '../../src/tiers/services/copy-tier';
 import { joinPage } from '../../src/checkout/services/join-page';
@@ -17,7 +16,7 @@ import { siteMenu } from '../../src/access/services/site-menu';
 import { saveOffer } from '../../src/tiers/services/save-offer';
 import { pool } from '../../src/platform/store/db';
 import { findOffer, listOffers } from '../../src/tiers/store/offers';
-import { findTier } from '../../src/tiers/store/tiers';
+import { findTier, listTiers } from '../../src/tiers/store/tiers';
 import { join, lanternMoor, rows, subscriptionOf, value } from './lantern-moor';
 
 const moor = lanternMoor();
@@ -174,7 +173,7 @@ describe('the order of tiers', () => {
     await arrangeTiers(SETUP, { ladderId: 'observing', tierIds: ['warden', 'observer', 'gazer'] });
     const alone = ['eclipse-week', 'mirror-makers', 'night-watch', 'founder'];
     expect(await arrangeTiers(SETUP, { ladderId: null, tierIds: alone })).toMatchObject({ ok: true });
-    expect((await readAccessMap()).tiers.slice(3).map((tier) => tier.id)).toEqual(alone);
+    expect((await listTiers(pool())).slice(3).map((tier) => tier.id)).toEqual(alone);
   });
 
   it('is refused where another window changed the tiers', async () => {

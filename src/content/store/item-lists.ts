@@ -1,9 +1,11 @@
 import type { ItemState } from '@/core/content/item';
 import type { Instant } from '@/core/instants';
 import { many, one, type Db } from '@/platform/store/db';
-import { HEAD, type ItemHead } from './items';
+import { HEAD, listManyHeads, type ItemHead } from './items';
 
 export type Page = { limit: number; offset: number };
+/** More than this are read as a long list. */
+const A_PAGE = 300;
 const ALL: Page = { limit: 1_000_000, offset: 0 };
 
 export type PublishedFilter = {
@@ -47,11 +49,9 @@ export async function listPublished(
   filter: PublishedFilter = {},
   { limit, offset } = ALL,
 ): Promise<ItemHead[]> {
-  return many(
-    db,
-    `SELECT ${HEAD} FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $9 OFFSET $10`,
-    [...publishedValues(at, filter), limit, offset],
-  );
+  const rest = `FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $9 OFFSET $10`;
+  const values = [...publishedValues(at, filter), limit, offset];
+  return limit > A_PAGE ? listManyHeads(db, rest, values) : many(db, `SELECT ${HEAD} ${rest}`, values);
 }
 
 export async function countPublished(db: Db, at: Instant, filter: PublishedFilter = {}): Promise<number> {

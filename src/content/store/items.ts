@@ -1,5 +1,7 @@
 import type { ItemFacts } from '@/core/access/facts';
 import type { Instant } from '@/core/instants';
+import { withParents } from '@/core/content/categories';
+import { listCategories } from '@/content/store/categories';
 import { articleSchema, type Prose } from '@/core/content/prose';
 import { built, many, maybeOne, one, prepared, run, type Db } from '@/platform/store/db';
 import { SYSTEM_ROLES } from '@/core/content/page-roles';
@@ -52,14 +54,18 @@ export type ItemInput = Pick<
 
 const BODY = { body: articleSchema };
 
-/** The columns of a head, of the table items as i. */
-export const HEAD = `
+/** What a head has of its own, of the table items as i. */
+const OWN = `
   i.id, i.type, i.path, i.parent_id, i.title, i.summary, i.author, i.tags, i.position, i.picture_id, i.picture_alt,
   i.published_at, i.was_published_at, i.comments_on, i.trashed_at, i.words, i.updated_at, i.version,
-  i.id IN (SELECT item_id FROM page_roles WHERE role IN (${SYSTEM_ROLES.map((role) => `'${role}'`).join(', ')})) AS system,
+  i.id IN (SELECT item_id FROM page_roles WHERE role IN (${SYSTEM_ROLES.map((role) => `'${role}'`).join(', ')})) AS system`;
+/** How deep a tree of pages is followed. */
+const DEEPEST = 50;
+/** The columns of a head, of the table items as i. */
+export const HEAD = `${OWN},
   CASE WHEN i.parent_id IS NULL THEN '{}' ELSE (WITH RECURSIVE up AS (
      SELECT p.id, p.parent_id, 1 AS depth FROM items p WHERE p.id = i.parent_id
-     UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < 50
+     UNION ALL SELECT p.id, p.parent_id, depth + 1 FROM items p JOIN up ON p.id = up.parent_id WHERE depth < ${DEEPEST}
    ) SELECT array_agg(id ORDER BY depth) FROM up) END AS ancestors,
   (SELECT coalesce(array_agg(category_id ORDER BY category_id), '{}') FROM item_categories c WHERE c.item_id = i.id) AS own_categories,
   (WITH RECURSIVE up AS (
@@ -180,14 +186,47 @@ export async function itemsWithSectionsFor(
   );
 }
 
-/** Every item that is not in the trash, pages in tree order first, then the others, newest first. */
-export async function listItems(db: Db): Promise<ItemHead[]> {
-  return many(
+/**
+ * Heads of a long list, `rest` being all that follows its columns. What lies above each is put together here: to ask for it
+ * with each row takes several times as long.
+ */
+export async function listManyHeads(db: Db, rest: string, values: unknown[] = []): Promise<ItemHead[]> {
+  type Own = Omit<ItemHead, 'ancestors' | 'categories' | 'ownCategories'>;
+  const rows = await many<Own>(db, `SELECT ${OWN} ${rest}`, values);
+  const below = await many<{ id: string; parentId: string }>(
     db,
-    `SELECT ${HEAD} FROM items i WHERE i.trashed_at IS NULL
+    'SELECT id, parent_id FROM items WHERE parent_id IS NOT NULL',
+  );
+  const within = await many<{ itemId: string; ids: string[] }>(
+    db,
+    'SELECT item_id, array_agg(category_id ORDER BY category_id) AS ids FROM item_categories GROUP BY item_id',
+  );
+  const categories = await listCategories(db);
+  const parents = new Map(below.map(({ id, parentId }) => [id, parentId]));
+  const own = new Map(within.map(({ itemId, ids }) => [itemId, ids]));
+  const above = new Map<string, string[]>();
+  const allOf = (ids: string[]): string[] => {
+    const name = ids.join(' ');
+    const known = above.get(name) ?? withParents(categories, ids);
+    above.set(name, known);
+    return known;
+  };
+  return rows.map((row) => {
+    const ancestors: string[] = [];
+    for (let at = row.parentId; at && ancestors.length < DEEPEST; at = parents.get(at) ?? null)
+      ancestors.push(at);
+    const ownCategories = own.get(row.id) ?? [];
+    return { ...row, ancestors, ownCategories, categories: allOf(ownCategories) };
+  });
+}
+
+/** Every item that is not in the trash, pages in tree order first, then the others, newest first. */
+export const listItems = (db: Db): Promise<ItemHead[]> =>
+  listManyHeads(
+    db,
+    `FROM items i WHERE i.trashed_at IS NULL
      ORDER BY (i.type = 'page') DESC, i.type, i.position, i.published_at DESC NULLS FIRST, i.title`,
   );
-}
 
 /** The addresses of all items that are not in the trash, but of those with these ids. */
 export async function listPaths(db: Db, without: string[]): Promise<string[]> {

@@ -1,30 +1,20 @@
 import type { Decision } from '@/core/access/decide';
-import type { LocalDate } from '@/core/instants';
 import { VISITOR } from '@/core/access/facts';
 import { ruleLayer } from '@/core/access/layers';
-import { listCategories, type Category } from '@/content/store/categories';
-import { listItems, type ItemHead } from '@/content/store/items';
+import { keptPublished } from '@/content/services/lib/kept';
+import { listPublished } from '@/content/store/item-lists';
+import type { ItemHead } from '@/content/store/items';
 import { pool } from '@/platform/store/db';
 import { desk } from '@/words/desk';
 import { listTiers, type Tier } from '@/tiers/store/tiers';
 import type { StoredRule } from '@/access/store/rules';
-import { atTimeOf, listViewpoints, type SeenFrom } from './viewpoints';
+import { listViewpoints, type SeenFrom } from './viewpoints';
 import { withAllReads } from './free-reads';
-import { isLetIn, isOut, judge, readerFor, type Judged, type Reader } from './reader';
+import { isLetIn, judge, readerFor, type Judged, type Reader } from './reader';
 
 export type Viewpoint = SeenFrom;
 export type MapRow = { item: ItemHead; decisions: Decision[] };
 export type Viewpoints = { reader: Reader; viewpoints: Viewpoint[]; tiers: Tier[] };
-export type AccessMap = {
-  reader: Reader;
-  zone: string;
-  viewpoints: Viewpoint[];
-  rows: MapRow[];
-  rules: StoredRule[];
-  categories: Category[];
-  tiers: Tier[];
-};
-
 /** A visitor, a member without a tier, a new holder of each tier, each group and each pass; named as staff read them. */
 export async function readViewpoints(): Promise<Viewpoints> {
   const [reader, tiers] = [await readerFor(VISITOR), await listTiers(pool())];
@@ -65,23 +55,14 @@ async function rowsOf({ reader, viewpoints }: Viewpoints, items: ItemHead[]): Pr
   return items.map((item) => ({ item, decisions: seen.map((decisions) => decisions(item.id)) }));
 }
 
-/** Who sees what: every item that is published then, from each viewpoint; now, or at this time of another day. */
-export async function readAccessMap(on: LocalDate | null = null): Promise<AccessMap> {
-  const view = await readViewpoints();
-  const { site, now } = view.reader;
-  const reader = await withAllReads({ ...view.reader, now: on ? atTimeOf(now, on, site.zone) : now });
-  const [items, categories] = [await listItems(pool()), await listCategories(pool())];
-  const rows = await rowsOf(
-    { ...view, reader },
-    items.filter((item) => isOut(reader, item)),
-  );
-  const { viewpoints, tiers } = view;
-  return { reader, zone: reader.site.zone, viewpoints, rows, rules: reader.rules, categories, tiers };
-}
-
-/** How many published items turn a visitor away. */
-export function closedToVisitors(map: AccessMap): number {
-  return map.rows.filter(({ decisions: [forVisitor] }) => forVisitor && !isLetIn(forVisitor)).length;
+/** How many published items turn a visitor away: worked out once an hour for each version of the site. */
+export async function countClosedToVisitors(): Promise<number> {
+  const reader = await withAllReads(await readerFor(VISITOR));
+  return keptPublished(`closed to visitors ${reader.now.slice(0, 13)}`, reader.now, async () => {
+    const items = await listPublished(pool(), reader.now);
+    const judged = await judge(reader, items);
+    return items.filter(({ id }) => !isLetIn(judged(id))).length;
+  });
 }
 
 export type Openers = { to: 'everyone' } | { to: 'signed-in' } | { to: 'tiers'; tiers: Tier[] };

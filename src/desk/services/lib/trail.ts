@@ -1,7 +1,7 @@
 import { LEGAL_ROLES } from '@/core/content/page-roles';
 import type { Trail } from '@/core/reports/today';
 import { newestLeakCheck } from '@/access/store/leak-checks';
-import { closedToVisitors, readAccessMap } from '@/access/services/lib/access-map';
+import { countClosedToVisitors } from '@/access/services/lib/access-map';
 import { listGatewayAccounts } from '@/billing/store/gateways';
 import { listHeads } from '@/content/store/items';
 import { listMenuEntries } from '@/content/store/menus';
@@ -38,7 +38,7 @@ export async function readTrail(site: Site): Promise<Trail> {
       onSale: tiers.filter(({ id }) => offers.some(({ tierId, onSale }) => onSale && tierId === id)).length,
       all: tiers.length,
     },
-    closed: closedToVisitors(await readAccessMap()),
+    closed: await countClosedToVisitors(),
     hasJoinInMenu: menu.some(
       ({ kind, target }) =>
         kind === 'join' ||
