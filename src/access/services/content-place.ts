@@ -139,7 +139,7 @@ export const contentPlace = staffUse('look')('content-place', filterSchema, asyn
 
 /** All pages in their tree, up to a bound. */
 async function treeRows(without: ReadonlySet<string>): Promise<{ row: ItemHead; depth: number }[]> {
-  const pages = (await listItems(pool())).filter(({ id, type }) => type === PAGE && !without.has(id));
+  const pages = (await listItems(pool(), PAGE)).filter(({ id }) => !without.has(id));
   return flat(treeOf(pages)).slice(0, MOST_IN_TREE);
 }
 
@@ -194,13 +194,7 @@ export const itemEditor = staffUse(...WRITES)(
       names: item ? await namesIn(item.body) : {},
       redirects: item ? (await listRedirects(pool(), item.id)).map(({ path }) => path) : [],
       mayPublish: may(powers, 'publish'),
-      pages:
-        kind.id === PAGE
-          ? await knownItems(
-              actor,
-              (await listItems(pool())).filter(({ type }) => type === PAGE),
-            )
-          : [],
+      pages: kind.id === PAGE ? await knownItems(actor, await listItems(pool(), PAGE)) : [],
       categories: await knownCategories(actor, await listCategories(pool())),
       tags: await listTags(pool()),
       authors: await listAuthors(pool()),

@@ -26,8 +26,8 @@ export const siteAccess = staffUse('look')('site-access', nothing, async (actor)
   const site = await currentSite();
   const now = siteNow(site);
   const { covering } = await keptRules();
-  const pages = (await listItems(pool())).filter(
-    ({ type, parentId, system }) => type === PAGE && parentId === null && !system,
+  const pages = (await listItems(pool(), PAGE)).filter(
+    ({ parentId, system }) => parentId === null && !system,
   );
   const published = await listPublished(pool(), now);
   return done({

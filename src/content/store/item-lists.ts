@@ -6,6 +6,8 @@ import { HEAD, listManyHeads, type ItemHead } from './items';
 export type Page = { limit: number; offset: number };
 /** More than this are read as a long list. */
 const A_PAGE = 300;
+const headsOf = (db: Db, rest: string, values: unknown[], limit: number): Promise<ItemHead[]> =>
+  limit > A_PAGE ? listManyHeads(db, rest, values) : many(db, `SELECT ${HEAD} ${rest}`, values);
 const ALL: Page = { limit: 1_000_000, offset: 0 };
 
 export type PublishedFilter = {
@@ -50,8 +52,7 @@ export async function listPublished(
   { limit, offset } = ALL,
 ): Promise<ItemHead[]> {
   const rest = `FROM items i WHERE ${PUBLISHED} ORDER BY i.published_at DESC, i.id LIMIT $9 OFFSET $10`;
-  const values = [...publishedValues(at, filter), limit, offset];
-  return limit > A_PAGE ? listManyHeads(db, rest, values) : many(db, `SELECT ${HEAD} ${rest}`, values);
+  return headsOf(db, rest, [...publishedValues(at, filter), limit, offset], limit);
 }
 
 export async function countPublished(db: Db, at: Instant, filter: PublishedFilter = {}): Promise<number> {
@@ -168,12 +169,9 @@ export async function listForDesk(
   filter: DeskFilter,
   { limit, offset } = ALL,
 ): Promise<ItemHead[]> {
-  return many(
-    db,
-    `SELECT ${HEAD} FROM items i WHERE ${deskWhere(filter)}
-     ORDER BY i.published_at DESC NULLS FIRST, i.updated_at DESC, i.id LIMIT $10 OFFSET $11`,
-    [...deskValues(at, filter), limit, offset],
-  );
+  const rest = `FROM items i WHERE ${deskWhere(filter)}
+     ORDER BY i.published_at DESC NULLS FIRST, i.updated_at DESC, i.id LIMIT $10 OFFSET $11`;
+  return headsOf(db, rest, [...deskValues(at, filter), limit, offset], limit);
 }
 
 export async function countForDesk(db: Db, at: Instant, filter: DeskFilter): Promise<number> {

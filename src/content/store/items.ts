@@ -220,12 +220,13 @@ export async function listManyHeads(db: Db, rest: string, values: unknown[] = []
   });
 }
 
-/** Every item that is not in the trash, pages in tree order first, then the others, newest first. */
-export const listItems = (db: Db): Promise<ItemHead[]> =>
+/** Every item that is not in the trash, or of one kind, pages in tree order first, then the others, newest first. */
+export const listItems = (db: Db, type: string | null = null): Promise<ItemHead[]> =>
   listManyHeads(
     db,
-    `FROM items i WHERE i.trashed_at IS NULL
+    `FROM items i WHERE i.trashed_at IS NULL AND ($1::text IS NULL OR i.type = $1)
      ORDER BY (i.type = 'page') DESC, i.type, i.position, i.published_at DESC NULLS FIRST, i.title`,
+    [type],
   );
 
 /** The addresses of all items that are not in the trash, but of those with these ids. */

@@ -1,10 +1,10 @@
 import { pool } from '@/platform/store/db';
-import { listItems } from '@/content/store/items';
+import { listForDesk } from '@/content/store/item-lists';
 import { listRules } from '@/access/store/rules';
 import { listTiers } from '@/tiers/store/tiers';
 import { siteNow } from '@/platform/clock';
 import { may, type Right } from '@/core/staff';
-import { knownItems } from '@/access/services/lib/desk-items';
+import { unknownItems } from '@/access/services/lib/desk-items';
 import type { Actor } from '@/platform/actor';
 import { currentSite, powersOf } from '@/platform/site';
 import { staffUse } from '@/platform/use';
@@ -80,13 +80,12 @@ async function find(actor: Actor, query: string): Promise<Hit[]> {
   });
   if (!typed) return screens.slice(0, 12);
   const site = await currentSite();
+  const now = siteNow(site);
   const [items, tiers, rules, members] = await Promise.all([
-    knownItems(actor, await listItems(pool())),
+    listForDesk(pool(), now, { search: typed, without: await unknownItems(actor) }, { limit: 6, offset: 0 }),
     listTiers(pool()),
     listRules(pool()),
-    may(powers, 'see members')
-      ? listMembers(pool(), site.mode, siteNow(site), { search: typed }, { limit: 6 })
-      : [],
+    may(powers, 'see members') ? listMembers(pool(), site.mode, now, { search: typed }, { limit: 6 }) : [],
   ]);
   const named: Hit[] = [
     ...screens,
@@ -94,11 +93,6 @@ async function find(actor: Actor, query: string): Promise<Hit[]> {
       path: `/desk/tiers/${tier.id}`,
       title: tier.name,
       kind: desk('desk-frame.kind-tier'),
-    })),
-    ...items.map((item) => ({
-      path: `/desk/content/items/${item.id}`,
-      title: item.title,
-      kind: itemKind(item.type),
     })),
     ...rules.map((rule) => ({
       path: `/desk/access/${rule.id}`,
@@ -108,6 +102,11 @@ async function find(actor: Actor, query: string): Promise<Hit[]> {
   ].filter((hit) => hit.title.toLowerCase().includes(typed));
   return [
     ...named,
+    ...items.map((item) => ({
+      path: `/desk/content/items/${item.id}`,
+      title: item.title,
+      kind: itemKind(item.type),
+    })),
     ...members.map((m) => ({
       path: `/desk/members/${m.id}`,
       title: m.name || m.email,
