@@ -11,6 +11,11 @@ export async function run(): Promise<void> {
   try {
     await fillContent(site.db);
     const { mapScreen, moreRows } = await import('../src/access/services/map');
+    const { today } = await import('../src/desk/services/today');
+    const { findAnything } = await import('../src/desk/services/find-anything');
+    const { contentPlace } = await import('../src/access/services/content-place');
+    const { siteAccess } = await import('../src/access/services/site-access');
+    const { membersRoom } = await import('../src/access/services/members-room');
     const { SETUP } = await import('../src/platform/actor');
     const timed = async (name: string, ask: () => Promise<{ ok: boolean }>): Promise<void> => {
       const took: number[] = [];
@@ -37,6 +42,13 @@ export async function run(): Promise<void> {
       moreRows(SETUP, { group: fullest.key, offset: Math.floor(fullest.count / 2) }),
     );
     await timed('a search', () => mapScreen(SETUP, { search: 'item 77', open: [fullest.key] }));
+    const member = { kind: 'member', memberId: site.memberId, staffRole: null } as const;
+    await site.db.query(`UPDATE rules SET updated_at = now()`);
+    await timed('Today', () => today(SETUP));
+    await timed('the place of the content', () => contentPlace(SETUP, {}));
+    await timed('Find, for a word of a title', () => findAnything(SETUP, 'item 77'));
+    await timed('access of the whole site', () => siteAccess(SETUP));
+    await timed('the members’ room', () => membersRoom(member));
   } finally {
     await site.close();
   }

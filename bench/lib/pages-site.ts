@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { migrate } from '../../scripts/lib/migrations';
 import { startServer } from '../../scripts/lib/postgres';
+import type { MemberId } from '../../src/core/ids';
 import { makeDue } from './site';
 
 export type PagesSite = {
@@ -9,6 +10,7 @@ export type PagesSite = {
   db: pg.Client;
   /** The cookie of a member who holds nothing. */
   member: string;
+  memberId: MemberId;
   /** The cookie of a member with a subscription for “Observer”. */
   holder: string;
   close: () => Promise<void>;
@@ -83,6 +85,7 @@ export async function pagesSite(): Promise<PagesSite> {
     environment,
     db,
     ...cookies,
+    memberId: memberId as MemberId,
     close: async () => {
       await Promise.all([db.end(), closePools()]);
       await server.dropDatabase(database);

@@ -18,6 +18,7 @@ import { keptTiers } from '@/tiers/services/lib/kept';
 import { findTier } from '@/tiers/store/tiers';
 import { desk } from '@/words/desk';
 import { say } from '@/words/problems';
+import { keptPublished } from '@/content/services/lib/kept';
 import { knownItems } from './lib/desk-items';
 import { keptRules } from './lib/kept-rules';
 
@@ -25,15 +26,16 @@ import { keptRules } from './lib/kept-rules';
 export const siteAccess = staffUse('look')('site-access', nothing, async (actor) => {
   const site = await currentSite();
   const now = siteNow(site);
-  const { covering } = await keptRules();
   const pages = (await listItems(pool(), PAGE)).filter(
     ({ parentId, system }) => parentId === null && !system,
   );
-  const published = await listPublished(pool(), now);
   return done({
     accessDefault: site.accessDefault,
-    decidesAbout: published.filter((item) => !item.system && layersOf(covering(item), item).length === 0)
-      .length,
+    decidesAbout: await keptPublished('without a rule', now, async () => {
+      const { covering } = await keptRules();
+      const published = await listPublished(pool(), now);
+      return published.filter((item) => !item.system && layersOf(covering(item), item).length === 0).length;
+    }),
     openWeek: site.openWeek,
     tiers: (await keptTiers()).map(({ id, name }) => ({ id, name })),
     pages: (await knownItems(actor, pages)).map(({ id, title, path }) => ({ id, title, path })),

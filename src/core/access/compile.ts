@@ -1,5 +1,5 @@
 import type { ItemFacts } from './facts';
-import { normalisePath, readPattern } from './paths';
+import { normalisePath, readPattern, type PathPattern } from './paths';
 import type { Cover, Rule } from './rule';
 
 /** The rules that may cover an item, in the order in which they were given. Whether one does, exceptions and all, is decided with it. */
@@ -10,21 +10,38 @@ export type Covering<R extends Rule> = (item: ItemFacts) => R[];
  * is the same as deciding with all; rules that are off are left out.
  */
 export function compileRules<R extends Rule>(rules: R[]): Covering<R> {
-  const places = new Map<string, number[]>();
+  /** Places of rules by what they cover, for each kind of cover. */
+  const index = new Map<Kind, Map<string, number[]>>();
   rules.forEach((rule, place) => {
     if (rule.on === false) return;
     for (const cover of rule.covers) {
       const key = keyOf(cover);
       if (key === null) continue;
-      const known = places.get(key);
+      const [kind, id] = key;
+      const places = index.get(kind) ?? new Map<string, number[]>();
+      index.set(kind, places);
+      const known = places.get(id);
       if (known) known.push(place);
-      else places.set(key, [place]);
+      else places.set(id, [place]);
     }
   });
   const find = (item: ItemFacts): R[] => {
-    const found = new Set<number>();
-    for (const key of keysOf(item)) for (const place of places.get(key) ?? []) found.add(place);
-    return [...found].sort((a, b) => a - b).flatMap((place) => rules[place] ?? []);
+    const found: number[] = [];
+    const take = (kind: Kind, id: string): void => {
+      for (const place of index.get(kind)?.get(id) ?? []) found.push(place);
+    };
+    take('site', '');
+    // What a pattern with stars covers, only matching it tells.
+    take('pattern', '');
+    take('item', item.id);
+    take('type', item.type);
+    take('under', item.id);
+    for (const ancestor of item.ancestors) take('under', ancestor);
+    for (const category of item.categories) take('category', category);
+    for (const tag of item.tags) take('tag', tag);
+    takePath(item.path, take);
+    found.sort((a, b) => a - b);
+    return found.flatMap((place, n) => (place === found[n - 1] ? [] : (rules[place] ?? [])));
   };
   // Facts are never changed: what covers them is found once.
   const known = new WeakMap<ItemFacts, R[]>();
@@ -35,36 +52,21 @@ export function compileRules<R extends Rule>(rules: R[]): Covering<R> {
   };
 }
 
-/** Under which key a cover is found; null where it covers nothing, for its address is refused. */
-function keyOf(cover: Cover): string | null {
-  if (cover.kind === 'site') return 'site';
-  if (cover.kind !== 'path') return `${cover.kind} ${cover.id}`;
+type Kind = Exclude<Cover['kind'], 'path'> | PathPattern['kind'];
+
+/** By what a cover is found; null where it covers nothing, for its address is refused. */
+function keyOf(cover: Cover): [Kind, string] | null {
+  if (cover.kind === 'site') return ['site', ''];
+  if (cover.kind !== 'path') return [cover.kind, cover.id];
   const read = readPattern(cover.pattern);
   if (read === null) return null;
-  return read.kind === 'pattern' ? 'pattern' : `${read.kind} ${read.literal || '/'}`;
+  return [read.kind, read.kind === 'pattern' ? '' : read.literal || '/'];
 }
 
-/** All keys under which a rule may cover an item. */
-function keysOf({ id, type, path, ancestors, categories, tags }: ItemFacts): string[] {
-  return [
-    'site',
-    // What a pattern with stars covers, only matching it tells.
-    'pattern',
-    `item ${id}`,
-    `type ${type}`,
-    `under ${id}`,
-    ...ancestors.map((ancestor) => `under ${ancestor}`),
-    ...categories.map((category) => `category ${category}`),
-    ...tags.map((tag) => `tag ${tag}`),
-    ...pathKeys(path),
-  ];
-}
-
-function pathKeys(raw: string): string[] {
+function takePath(raw: string, take: (kind: Kind, id: string) => void): void {
   const path = normalisePath(raw);
-  if (path === null) return [];
-  const keys = [`address ${path}`, 'folder /'];
-  for (let at = path.length; at > 0; at = path.lastIndexOf('/', at - 1))
-    keys.push(`folder ${path.slice(0, at)}`);
-  return keys;
+  if (path === null) return;
+  take('address', path);
+  take('folder', '/');
+  for (let at = path.length; at > 0; at = path.lastIndexOf('/', at - 1)) take('folder', path.slice(0, at));
 }

@@ -51,21 +51,32 @@ function takeApart(pattern: string): PathPattern | null {
   return { kind: 'pattern', literal: whole.slice(0, star).replace(/\/$/, ''), parts };
 }
 
+type Target = { raw: string; path: string | null; parts: string[] };
+/** The address that was matched last: of many items, each is held against all patterns before the next. */
+let last: Target = { raw: '/', path: '/', parts: [] };
+
+function targetOf(raw: string): Target {
+  if (last.raw === raw) return last;
+  const path = normalisePath(raw);
+  last = { raw, path, parts: path === null || path === '/' ? [] : path.split('/').slice(1) };
+  return last;
+}
+
 /**
  * How many literal characters of `pattern` match `path`, or null where it does not match. In a pattern "*" matches any
  * characters within one part, and a part "**" any parts, none included.
  */
 export function matchPath(pattern: string, path: string): number | null {
   const read = readPattern(pattern);
-  const target = normalisePath(path);
-  if (read === null || target === null) return null;
+  const { path: target, parts: targetParts } = targetOf(path);
+  if (read === null || target === null || !target.startsWith(read.literal)) return null;
   const { kind, literal, parts } = read;
   const isMatch =
     kind === 'address'
       ? literal === target
       : kind === 'folder'
         ? target === (literal || '/') || target.startsWith(`${literal}/`)
-        : matchParts(parts, target === '/' ? [] : target.split('/').slice(1));
+        : matchParts(parts, targetParts);
   return isMatch ? literal.length : null;
 }
 
