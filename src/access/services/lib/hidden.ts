@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Covering } from '@/core/access/compile';
+import { compileRules, type Covering } from '@/core/access/compile';
 import type { ItemFacts } from '@/core/access/facts';
 import { ruleLayer } from '@/core/access/layers';
 import type { StoredRule } from '@/access/store/rules';
@@ -22,7 +22,7 @@ export const isHideable = (covering: Covering<StoredRule>, item: ItemFacts): boo
 /** The items that a rule covers which hides what it closes. */
 const keptHideable = (): Promise<ItemHead[]> =>
   shelved('items that may be hidden', async () => {
-    const { covering } = await keptRules();
+    const covering = compileRules((await keptRules()).rules.filter(({ listed }) => listed === false));
     return (await listItems(pool())).filter((item) => isHideable(covering, item));
   });
 
