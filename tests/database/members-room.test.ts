@@ -1,10 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { keepReadingPlace } from '../../src/access/services/reading-place';
+import { listItems } from '../../src/access/services/list-items';
 import { membersRoom } from '../../src/access/services/members-room';
 import { saveItem } from '../../src/content/services/save-item';
 import { fromText } from '../../src/core/content/prose';
 import { giveTier } from '../../src/members/services/gifts';
-import { SETUP, type Actor } from '../../src/platform/actor';
+import { SETUP, VISITOR_ACTOR, type Actor } from '../../src/platform/actor';
 import { siteNow } from '../../src/platform/clock';
 import { currentSite } from '../../src/platform/site';
 import { asMember, join, lanternMoor, newPerson, passDays, rows, value } from './lantern-moor';
@@ -57,6 +58,22 @@ describe('the members’ room', () => {
     expect((await newestFor(nobody))[0]).toBe(late);
     value(await saveItem(SETUP, { id: late, type: 'post', title: 'The occultation', publish: 'draft' }));
     expect(await newestFor(nobody)).not.toContain(late);
+  });
+
+  it('and the lists have none of what staff saw who looked as on a later day', async () => {
+    const at = new Date(Date.parse(siteNow(await currentSite())) + 36 * 3_600_000).toISOString();
+    const later = await post('The total eclipse', { publish: { at } });
+    const day = new Date(Date.parse(at) + 2 * 86_400_000).toISOString().slice(0, 10);
+    const looking: Actor = { ...moor.owner, look: `visitor@${day}` };
+    const listed = async (actor: Actor) => value(await listItems(actor, {})).items.map(({ id }) => id);
+    // The first to ask since something was changed.
+    expect(await listed(looking)).toContain(later);
+    expect(await listed(VISITOR_ACTOR)).not.toContain(later);
+    expect(await newestFor(nobody)).not.toContain(later);
+    await passDays(moor, 2);
+    expect(await listed(VISITOR_ACTOR)).toContain(later);
+    expect(await listed({ ...moor.owner, look: 'visitor@2020-01-01' })).toEqual([]);
+    expect(await listed(VISITOR_ACTOR)).toContain(later);
   });
 
   it('leads back to what was begun, as long as it is open', async () => {

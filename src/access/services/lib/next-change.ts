@@ -20,7 +20,7 @@ export async function nextChange(site: Site, now: Instant): Promise<Instant> {
   const [begins, ends] = [fromMs(hour), fromMs(hour + HOUR_MS)];
   const edges = await shelved(`edges from ${begins}`, () => edgesBetween(site, begins, ends));
   const week = await openWeekOf(site);
-  const all = [...edges, ...(week ? [week.from, week.to] : []), ...(await keptScheduled(now))].filter((at) =>
+  const all = [...edges, ...(week ? [week.from, week.to] : []), ...(await keptScheduled())].filter((at) =>
     isBefore(now, at),
   );
   return [endOfDate(localDate(now, site.zone), site.zone), ...all].reduce(earliest, ends);
