@@ -116,7 +116,7 @@ test('a site in German is German for visitors, and English at the Desk', async (
   await visitor.getByRole('button', { name: 'Weiter' }).click();
   await expect(visitor.getByText('Bitte geben Sie eine E-Mail-Adresse ein')).toBeVisible();
   await page.goto('/desk/settings/words?q=Mitglied%20werden%20bei');
-  await page.locator('summary').first().click();
+  await page.locator('summary:visible').first().click();
   const form = page.getByRole('form').first();
   await form.getByLabel('Your wording').fill('Kommt zu {seite}');
   await form.getByRole('button', { name: 'Save' }).click();
