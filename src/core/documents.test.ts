@@ -34,7 +34,7 @@ it('where nothing is taxed there is no tax', () => {
   expect(content.lines).toHaveLength(1);
 });
 
-it('what goes back piece by piece takes the whole tax with it', () => {
+it('refunds in several parts come to the whole tax', () => {
   const invoice = { label: 'I-0001', total: 1000, tax: 167, rate: vat };
   const piece = { words: 'Refunded', settled: 'the way it came' };
   const parts = [333, 333, 334].map((amount, index) =>

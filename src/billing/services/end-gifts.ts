@@ -17,7 +17,7 @@ export const endGifts = systemUse('end-gifts', nothing, async () => {
   await transaction(async (db) => {
     const open = memberId && holdingId ? await openBook(db, site, WORKER, { memberId, mode }) : null;
     if (!(await noteGiftEnded(db, id)) || !open || !holdingId) return;
-    // It may have run out, or have been taken back, before.
+    // It may have run out, or have been withdrawn, before.
     const happened = await happen(open, { do: 'take', holding: holdingId });
     if (happened.ok)
       await record(db, WORKER, open.at, 'gift ended', `member:${memberId}`, {

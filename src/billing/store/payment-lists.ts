@@ -20,7 +20,7 @@ export type PaymentListRow = Pick<
   | 'isAwaited'
   | 'reference'
 > & {
-  /** Nothing followed from it: it goes back. */
+  /** It changed nothing, so it is refunded. */
   isReturned: boolean;
   memberId: MemberId;
   memberName: string;

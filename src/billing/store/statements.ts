@@ -73,7 +73,7 @@ export async function lockLine(db: Db, id: string): Promise<StatementLine | unde
   return row && fromRow(row);
 }
 
-/** Money that came and matched nothing, oldest first. */
+/** Unmatched lines of statements, oldest first. */
 export async function listUnmatched(db: Db, mode: Mode): Promise<StatementLine[]> {
   return (
     await many<Row>(

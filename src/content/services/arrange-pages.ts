@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { itemPath, PAGE } from '@/core/content/item';
-import { arrangeItems, dropTakenRedirects, findItem, listItems, saveItem } from '@/content/store/items';
+import { findItem, listItems } from '@/content/store/items';
+import { arrangeItems, dropTakenRedirects, saveItem } from '@/content/store/save-items';
 import { addRevision } from '@/content/store/revisions';
 import { isConflict } from '@/platform/store/db';
 import { siteNow } from '@/platform/clock';

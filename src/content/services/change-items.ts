@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { WRITES } from '@/core/staff';
 import { listCategories } from '@/content/store/categories';
-import { listByIds, saveItem, type Item, type ItemInput } from '@/content/store/items';
+import { listByIds, type Item } from '@/content/store/items';
+import { saveItem, type ItemInput } from '@/content/store/save-items';
 import { addRevision } from '@/content/store/revisions';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';

@@ -1,7 +1,8 @@
 import { WRITES } from '@/core/staff';
 import { randomUUID } from 'node:crypto';
 import { freePath, LINK } from '@/core/content/item';
-import { findItem, listItems, saveItem } from '@/content/store/items';
+import { findItem, listItems } from '@/content/store/items';
+import { saveItem } from '@/content/store/save-items';
 import { addRevision } from '@/content/store/revisions';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';

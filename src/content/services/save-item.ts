@@ -6,15 +6,8 @@ import { itemPath, LINK, PAGE } from '@/core/content/item';
 import { articleSchema, EMPTY_PROSE } from '@/core/content/prose';
 import type { Instant } from '@/core/instants';
 import { isConflict, lock, transaction } from '@/platform/store/db';
-import {
-  dropTakenRedirects,
-  findHead,
-  findItem,
-  findItemByPath,
-  lastPosition,
-  saveItem as store,
-  type Item,
-} from '@/content/store/items';
+import { findHead, findItem, findItemByPath, lastPosition, type Item } from '@/content/store/items';
+import { dropTakenRedirects, saveItem as store } from '@/content/store/save-items';
 import { listCategories } from '@/content/store/categories';
 import { deleteDraft } from '@/content/store/drafts';
 import { listKinds, type Kind } from '@/content/store/kinds';

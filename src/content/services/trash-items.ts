@@ -2,15 +2,8 @@ import { z } from 'zod';
 import { WRITES } from '@/core/staff';
 import { freePath, itemPath } from '@/core/content/item';
 import { listKinds } from '@/content/store/kinds';
-import {
-  deleteTrashed,
-  findHead,
-  listItems,
-  listTrashed,
-  restoreItem as restore,
-  trashItems as trash,
-  type ItemHead,
-} from '@/content/store/items';
+import { findHead, listItems, listTrashed, type ItemHead } from '@/content/store/items';
+import { deleteTrashed, restoreItem as restore, trashItems as trash } from '@/content/store/save-items';
 import { siteNow } from '@/platform/clock';
 import { record } from '@/platform/record';
 import { done, type Result } from '@/platform/result';

@@ -111,7 +111,7 @@ const LISTS = {
     }
   },
 
-  /** Invoices, refunds and credits with the tax in them; what goes back has a minus. For an accountant. */
+  /** Invoices, refunds and credits with the tax in them; refunds and credits are negative. For an accountant. */
   async *documents(filter: Partial<DocumentFilter>, mode: Mode, zone: string): Lines {
     await issueDocuments(mode);
     yield csvLine([

@@ -7,7 +7,7 @@ import { isCurrency } from '@/core/money';
 import { JOINING } from '@/core/tiers/joining';
 import { rhythmsToChoose } from '@/core/offers/comparison';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
-import { setSearchLanguage } from '@/content/store/items';
+import { setSearchLanguage } from '@/content/store/save-items';
 import { offeredTiers } from '@/checkout/services/lib/offered-tiers';
 import { siteNow } from '@/platform/clock';
 import { config } from '@/platform/config';

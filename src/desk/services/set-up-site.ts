@@ -4,7 +4,7 @@ import { isCurrency } from '@/core/money';
 import { proseOf } from '@/core/content/prose';
 import { makeLegalPages } from '@/content/services/lib/legal-page';
 import { searchLanguageOf } from '@/content/services/lib/search-language';
-import { saveItem, type ItemInput } from '@/content/store/items';
+import { saveItem, type ItemInput } from '@/content/store/save-items';
 import { addMenuEntry } from '@/content/store/menus';
 import { addRevision } from '@/content/store/revisions';
 import { transaction } from '@/platform/store/db';

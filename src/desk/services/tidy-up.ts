@@ -13,7 +13,7 @@ import { pool } from '@/platform/store/db';
 import { deleteSpentLimits } from '@/platform/store/rate-limits';
 import { systemUse } from '@/platform/use';
 import { deleteOldUploads } from '@/content/store/files';
-import { deleteTrashed } from '@/content/store/items';
+import { deleteTrashed } from '@/content/store/save-items';
 import { leaveGroups } from '@/billing/services/lib/come-into-groups';
 import { deleteOldMessages } from '@/billing/store/webhooks';
 import { deleteOldMailLinks } from '@/mail/store/mail-addresses';

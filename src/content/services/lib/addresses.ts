@@ -1,6 +1,7 @@
 import { PAGE } from '@/core/content/item';
 import type { Kind } from '@/content/store/kinds';
-import { addRedirect, moveDescendants, type ItemHead } from '@/content/store/items';
+import { type ItemHead } from '@/content/store/items';
+import { addRedirect, moveDescendants } from '@/content/store/save-items';
 import type { Db } from '@/platform/store/db';
 
 /** First parts of addresses that the product itself answers. */
